@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest'
+import { RuleError } from '../rules'
+import { course } from '../testing/build'
+import { parseCourseSet } from './courseSet'
+
+const has = (text: string, code: string, over = {}) => parseCourseSet(text).has(course(code, over))
+
+describe('course sets', () => {
+  it('hold both ends of a range', () => {
+    expect(has('ENVI 300-499', 'ENVI 300')).toBe(true)
+    expect(has('ENVI 300-499', 'ENVI 499')).toBe(true)
+    expect(has('ENVI 300-499', 'ENVI 500')).toBe(false)
+    expect(has('ENVI 300-499', 'HYDR 310')).toBe(false)
+  })
+  it('repeat the subject after a comma', () => {
+    expect(parseCourseSet('ENVI 101, 150 or STAT 212').listed).toEqual(['ENVI 101', 'ENVI 150', 'STAT 212'])
+  })
+  it('narrow with "and" and "without", left to right', () => {
+    const text = 'ENVI * and level 300+ without ENVI 310'
+    expect(has(text, 'ENVI 320')).toBe(true)
+    expect(has(text, 'ENVI 310')).toBe(false)
+    expect(has(text, 'ENVI 150')).toBe(false)
+  })
+  it('go by the level that is data, not by the number', () => {
+    expect(has('level 300+', 'ENVI 094', { yearLevel: 3 })).toBe(true)
+  })
+  it('know categories, study levels and open ranges', () => {
+    expect(has('category lab', 'CHEM 115', { categories: ['lab'] })).toBe(true)
+    expect(has('category lab', 'CHEM 115')).toBe(false)
+    expect(has('any without graduate', 'ENVI 702', { level: 'graduate' })).toBe(false)
+    expect(has('STAT 200+', 'STAT 330')).toBe(true)
+  })
+  it('take an equivalent course for the one named', () => {
+    expect(has('STAT 110', 'MATH 110', { equivalents: ['STAT 110'] })).toBe(true)
+  })
+  it('are not a list when they hold more than named courses', () => {
+    expect(parseCourseSet('ENVI 101 or STAT *').listed).toBeUndefined()
+  })
+  it.each([
+    ['ENVI 499-300', 'the range 499-300 is empty'],
+    ['ENVI', 'expected a course number'],
+    ['level 300', 'expected "+"'],
+    ['', 'expected a course, a subject or a condition'],
+    ['ENVI 101 ENVI 102', 'expected "or", "and", "without" or the end']
+  ])('refuse "%s"', (text, message) => {
+    expect(() => parseCourseSet(text)).toThrow(RuleError)
+    expect(() => parseCourseSet(text)).toThrow(message)
+  })
+})

@@ -1,0 +1,54 @@
+/**
+ * Findings and refusals as data. A finding is something a check says about a route; a refusal is a
+ * reason why a section cannot be registered. Sentences are made from them elsewhere, in one place.
+ */
+import type { Refused, PlannedCourse } from '../degree'
+import type { CourseCode, SectionCode, TermCode } from '../ids'
+import type { RuleLeaf, Standing } from '../requisites'
+import type { Instant } from '../time'
+import type { Clash, ComponentKind } from '../week'
+
+/** A change to a route as a reversible value. */
+export type RouteChange =
+  | { kind: 'add'; planned: PlannedCourse }
+  | { kind: 'remove'; planned: PlannedCourse }
+  | { kind: 'move'; course: CourseCode; from: TermCode; to: TermCode }
+
+interface About {
+  course: CourseCode
+  term: TermCode
+  /** Changes each of which settles the finding. */
+  ways: RouteChange[]
+}
+
+export type Finding =
+  | (About & { code: 'prerequisite'; missing: RuleLeaf[] })
+  | (About & { code: 'corequisite'; missing: RuleLeaf[] })
+  | (About & { code: 'notOffered'; known: 'sections' | 'pattern' })
+  | (About & { code: 'alreadyThere' })
+  | (About & { code: 'outside'; why: Refused })
+  | { code: 'load'; term: TermCode; credits: number; most: number; ways: RouteChange[] }
+
+export type FindingCode = Finding['code']
+
+export type Refusal =
+  | { code: 'notOpen'; opens: Instant | null }
+  | { code: 'closed'; since: Instant }
+  | { code: 'hold'; title: string; office: string; amount: number | null }
+  | { code: 'signOff' }
+  | { code: 'outsideSignOff' }
+  | { code: 'cancelled'; section: SectionCode }
+  | { code: 'officeOnly'; section: SectionCode }
+  | { code: 'componentMissing'; kind: ComponentKind }
+  | { code: 'alreadyRegistered' }
+  | { code: 'alreadyEarned'; grade: string | null }
+  | { code: 'full'; section: SectionCode; kind: ComponentKind; capacity: number; waiting: number }
+  | { code: 'notForYou'; section: SectionCode; programs: readonly string[]; standings: readonly Standing[] }
+  | { code: 'permission'; section: SectionCode }
+  | { code: 'prerequisite'; missing: RuleLeaf[] }
+  | { code: 'corequisite'; missing: RuleLeaf[] }
+  | { code: 'clash'; with: CourseCode; clash: Clash }
+  | { code: 'load'; credits: number; most: number }
+  | { code: 'together'; with: CourseCode }
+
+export type RefusalCode = Refusal['code']

@@ -1,0 +1,1 @@
+export type { Finding, FindingCode, Refusal, RefusalCode, RouteChange } from './finding'

@@ -1,0 +1,2 @@
+export { formatDayLetters, parseDayLetters } from './dayLetters'
+export { checkCharacter, parseSectionCode, sectionCodeAt, type SectionCodeFault } from './sectionCode'

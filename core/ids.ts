@@ -1,0 +1,42 @@
+/**
+ * Typed names of things. A plain string or number becomes one only here, through a function that
+ * checks it, so that a section code can never be passed where a course code is expected.
+ */
+declare const brand: unique symbol
+type Branded<Base, Name extends string> = Base & { readonly [brand]: Name }
+
+/** Subject letters, a space and a number with optional letters, e.g. `ENVI 310`, `CHEM 015L`. */
+export type CourseCode = Branded<string, 'CourseCode'>
+/** Season and year, e.g. `AU27`, `SP28`, `SU28`. */
+export type TermCode = Branded<string, 'TermCode'>
+/** Five characters, the last one a check character. */
+export type SectionCode = Branded<string, 'SectionCode'>
+export type StudentId = Branded<number, 'StudentId'>
+
+const COURSE = /^([A-Za-z]{2,5})[\s\-_]*(\d{1,4}[A-Za-z]{0,2})$/
+const TERM = /^(AU|SP|SU)\d{2}$/
+
+/** Reads `envi310`, `ENVI-310` or `ENVI 310` as `ENVI 310`; undefined when it is none of these. */
+export function maybeCourseCode(text: string): CourseCode | undefined {
+  const found = COURSE.exec(text.trim())
+  return found ? (`${found[1]!.toUpperCase()} ${found[2]!.toUpperCase()}` as CourseCode) : undefined
+}
+
+/** @throws RangeError when the text is not a course code. */
+export function courseCode(text: string): CourseCode {
+  const code = maybeCourseCode(text)
+  if (!code) throw new RangeError(`expected a course code such as "ENVI 310", got "${text}"`)
+  return code
+}
+
+/** @throws RangeError when the text is not a term code such as `AU27`. */
+export function termCode(text: string): TermCode {
+  if (!TERM.test(text)) throw new RangeError(`expected a term code such as "AU27", got "${text}"`)
+  return text as TermCode
+}
+
+/** @throws RangeError unless a positive whole number. */
+export function studentId(value: number): StudentId {
+  if (!Number.isInteger(value) || value <= 0) throw new RangeError(`expected a student id, got ${value}`)
+  return value as StudentId
+}

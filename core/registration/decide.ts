@@ -1,0 +1,172 @@
+/**
+ * The registration decision: the one place that says whether a student may register a section.
+ * Search, rehearsal and the run itself ask it, with the instant it is to hold for.
+ *
+ * A group goes through together or not at all: a section with its components, and courses that ask
+ * for each other. All reasons are collected. A cancelled section is not judged further.
+ */
+import type { Catalog, Term } from '../catalog'
+import { takingsOf, type HeldSeat, type RecordEntry } from '../degree'
+import type { Refusal } from '../findings'
+import type { CourseCode, SectionCode } from '../ids'
+import { assumedLeaves, evaluateRule, missingLeaves, type RuleLeaf } from '../requisites'
+import { asOfTerm, ruleOf, type StudentFacts } from '../route'
+import type { Instant } from '../time'
+import {
+  clashesWith,
+  sectionsOf,
+  type ComponentKind,
+  type Holidays,
+  type Option,
+  type Section
+} from '../week'
+
+export interface Hold {
+  title: string
+  office: string
+  amount: number | null
+  stopsRegistration: boolean
+}
+
+/** A term's rule about the advisor's sign-off. Strict: only courses that were signed off. */
+export type SignOffPolicy = 'none' | 'term' | 'strict'
+
+export interface RegistrationFacts {
+  /** The instant the decision is for. */
+  now: Instant
+  catalog: Catalog
+  terms: readonly Term[]
+  term: Term
+  /** From when this student may register; null when no opening is for them. */
+  opens: Instant | null
+  /** From when nothing can be added any more. */
+  closes: Instant
+  student: StudentFacts
+  holds: readonly Hold[]
+  record: readonly RecordEntry[]
+  /** Seats held in every term, and the sections of those in this one. */
+  held: readonly HeldSeat[]
+  heldSections: readonly Section[]
+  holidays: Holidays
+  loadMost: number
+  signOff: { policy: SignOffPolicy; courses: readonly CourseCode[] | null }
+  /** Sections for which this student has been let in. */
+  permitted: ReadonlySet<SectionCode>
+  /** Kinds of components the section has in this term, whatever was chosen. */
+  componentsOf: (section: SectionCode) => readonly ComponentKind[]
+}
+
+export interface LineDecision {
+  course: CourseCode
+  refusals: Refusal[]
+  /** Holds only if these are finished as hoped. */
+  assumed: RuleLeaf[]
+}
+
+/** Decides for each option of a group; a refused one takes the others with it. */
+export function decide(facts: RegistrationFacts, group: readonly Option[]): LineDecision[] {
+  const general = generalRefusals(facts)
+  const lines = group.map((option): LineDecision => {
+    const { refusals, assumed } = optionRefusals(facts, option, group)
+    return { course: option.course, refusals: [...general, ...refusals], assumed }
+  })
+  const failed = lines.find((line) => line.refusals.length)
+  if (failed) {
+    for (const line of lines) {
+      if (!line.refusals.length) line.refusals.push({ code: 'together', with: failed.course })
+    }
+  }
+  return lines
+}
+
+/** Reasons that have nothing to do with a section: time, holds, sign-off. */
+export function generalRefusals(
+  facts: Pick<RegistrationFacts, 'now' | 'opens' | 'closes' | 'holds' | 'signOff'>
+): Refusal[] {
+  const refusals: Refusal[] = []
+  if (facts.now >= facts.closes) refusals.push({ code: 'closed', since: facts.closes })
+  else if (facts.opens === null || facts.now < facts.opens)
+    refusals.push({ code: 'notOpen', opens: facts.opens })
+  for (const { title, office, amount, stopsRegistration } of facts.holds) {
+    if (stopsRegistration) refusals.push({ code: 'hold', title, office, amount })
+  }
+  if (facts.signOff.policy !== 'none' && facts.signOff.courses === null) refusals.push({ code: 'signOff' })
+  return refusals
+}
+
+function optionRefusals(facts: RegistrationFacts, option: Option, group: readonly Option[]) {
+  const refusals: Refusal[] = []
+  const sections = sectionsOf(option)
+  const cancelled = sections.find((section) => section.cancelled)
+  if (cancelled) return { refusals: [{ code: 'cancelled', section: cancelled.code } as Refusal], assumed: [] }
+
+  if (facts.heldSections.some((section) => section.course === option.course)) {
+    return { refusals: [{ code: 'alreadyRegistered' } as Refusal], assumed: [] }
+  }
+  const signed = facts.signOff.courses
+  if (facts.signOff.policy === 'strict' && signed && !signed.includes(option.course)) {
+    refusals.push({ code: 'outsideSignOff' })
+  }
+  const chosen = new Set(option.components.map((section) => section.kind))
+  for (const kind of facts.componentsOf(option.main.code)) {
+    if (!chosen.has(kind)) refusals.push({ code: 'componentMissing', kind })
+  }
+  for (const section of sections) refusals.push(...sectionRefusals(facts, section))
+
+  const others = group.filter((other) => other !== option)
+  const { earned, missing, assumed } = requisites(facts, option, others)
+  if (earned) refusals.push({ code: 'alreadyEarned', grade: earned.grade })
+  const together = missing.filter((leaf) => leaf.kind === 'course' && leaf.sameTerm)
+  const before = missing.filter((leaf) => !together.includes(leaf))
+  if (before.length) refusals.push({ code: 'prerequisite', missing: before })
+  if (together.length) refusals.push({ code: 'corequisite', missing: together })
+
+  const week = [...facts.heldSections, ...others.flatMap(sectionsOf)]
+  for (const { with: other, clash } of clashesWith(
+    { course: option.course, sections },
+    week,
+    facts.holidays
+  )) {
+    refusals.push({ code: 'clash', with: other.course, clash })
+  }
+  const load = (list: readonly Section[]) => list.reduce((sum, section) => sum + section.credits, 0)
+  const credits = load(facts.heldSections) + group.reduce((sum, one) => sum + load(sectionsOf(one)), 0)
+  if (credits > facts.loadMost) refusals.push({ code: 'load', credits, most: facts.loadMost })
+  return { refusals, assumed }
+}
+
+function sectionRefusals(facts: RegistrationFacts, section: Section): Refusal[] {
+  const refusals: Refusal[] = []
+  const { code, kind, capacity, waiting } = section
+  if (section.officeOnly) refusals.push({ code: 'officeOnly', section: code })
+  if (section.onlyFor) {
+    const { programs, standings } = section.onlyFor
+    const program = !programs.length || programs.some((p) => facts.student.programs.includes(p))
+    const standing = !standings.length || standings.includes(facts.student.standing)
+    if (!program || !standing) refusals.push({ code: 'notForYou', section: code, programs, standings })
+  }
+  if (section.permissionNeeded && !facts.permitted.has(code))
+    refusals.push({ code: 'permission', section: code })
+  if (section.taken >= capacity) refusals.push({ code: 'full', section: code, kind, capacity, waiting })
+  return refusals
+}
+
+function requisites(facts: RegistrationFacts, option: Option, others: readonly Option[]) {
+  const { catalog, terms, term, record, student } = facts
+  const along = others.map((other): HeldSeat => {
+    const { course, main } = other
+    return { course, term: term.code, section: main.code, credits: main.credits, placedByOffice: false }
+  })
+  const takings = takingsOf({ catalog, record, held: [...facts.held, ...along], planned: [] }, terms).counted
+  const course = catalog.maybeCourse(option.course)
+  const same: readonly string[] = catalog.sameAs(option.course)
+  const earned = course?.repeatable
+    ? undefined
+    : takings.find((t) => t.firmness === 'earned' && same.includes(t.course))
+  const rule = ruleOf(course?.prerequisite ?? '')
+  if (!rule) return { earned, missing: [], assumed: [] }
+  const permitted = sectionsOf(option).some((section) => facts.permitted.has(section.code))
+  const asOf = { ...asOfTerm(term.code, terms, takings, student, catalog), permitted }
+  const result = evaluateRule(rule, asOf)
+  return { earned, missing: missingLeaves(result), assumed: assumedLeaves(result) }
+}

@@ -1,0 +1,10 @@
+export {
+  decide,
+  generalRefusals,
+  type Hold,
+  type LineDecision,
+  type RegistrationFacts,
+  type SignOffPolicy
+} from './decide'
+export { groupLines } from './group'
+export { openingFor, type Opening, type OpeningPerson } from './opening'

@@ -1,0 +1,178 @@
+import { describe, expect, it } from 'vitest'
+import { Catalog } from '../catalog'
+import type { RefusalCode } from '../findings'
+import { courseCode, termCode } from '../ids'
+import { course, entry, meeting, section, term } from '../testing/build'
+import { optionsAmong, type Option, type Section } from '../week'
+import { decide, type RegistrationFacts } from './decide'
+import { groupLines } from './group'
+import { openingFor, type Opening } from './opening'
+
+const catalog = new Catalog([
+  course('STAT 110'),
+  course('STAT 212', { prerequisite: 'STAT 110 (C)' }),
+  course('HYDR 331', { prerequisite: 'with HYDR 332' }),
+  course('HYDR 332', { prerequisite: 'with HYDR 331' }),
+  course('FELD 390', { prerequisite: 'permission' }),
+  course('SOIL 220', { credits: 4 })
+])
+const terms = ['AU26', 'SP27', 'AU27'].map((code) => term(code))
+const OPENS = Date.parse('2027-04-12T11:00:00Z')
+
+const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts => ({
+  now: OPENS,
+  catalog,
+  terms,
+  term: terms[2]!,
+  opens: OPENS,
+  closes: Date.parse('2027-09-11T04:00:00Z'),
+  student: { standing: 'junior', programs: ['ENVD'], tests: {} },
+  holds: [],
+  record: [],
+  held: [],
+  heldSections: [],
+  holidays: new Set(),
+  loadMost: 18,
+  signOff: { policy: 'term', courses: [] },
+  permitted: new Set(),
+  componentsOf: () => [],
+  ...over
+})
+const one = (...sections: Section[]): Option => optionsAmong(sections)[0]!
+const codes = (option: Option, over: Partial<RegistrationFacts> = {}): RefusalCode[] =>
+  decide(facts(over), [option])[0]!.refusals.map((refusal) => refusal.code)
+const plain = one(section('STAT 110', [meeting('MW', '9:30', '10:45')]))
+
+describe('the decision', () => {
+  it('lets a student in at the very instant of the opening, not a moment before', () => {
+    expect(codes(plain)).toEqual([])
+    expect(codes(plain, { now: OPENS - 1 })).toEqual(['notOpen'])
+    expect(codes(plain, { opens: null })).toEqual(['notOpen'])
+  })
+  it('is closed from the instant of closing', () => {
+    const closes = OPENS + 1000
+    expect(codes(plain, { closes, now: closes - 1 })).toEqual([])
+    expect(codes(plain, { closes, now: closes })).toEqual(['closed'])
+  })
+  it('names every hold that stops, and only those', () => {
+    const hold = { title: 'Library fine', office: 'Library desk', amount: 14.5, stopsRegistration: true }
+    expect(codes(plain, { holds: [hold, { ...hold, stopsRegistration: false }, hold] })).toEqual([
+      'hold',
+      'hold'
+    ])
+  })
+  it('asks for the sign-off as the policy says', () => {
+    expect(codes(plain, { signOff: { policy: 'term', courses: null } })).toEqual(['signOff'])
+    expect(codes(plain, { signOff: { policy: 'none', courses: null } })).toEqual([])
+    expect(codes(plain, { signOff: { policy: 'strict', courses: [] } })).toEqual(['outsideSignOff'])
+    expect(codes(plain, { signOff: { policy: 'strict', courses: [courseCode('STAT 110')] } })).toEqual([])
+  })
+  it('is full when taken reaches capacity, in any section of the option', () => {
+    const lecture = section('SOIL 220', [], { credits: 4 })
+    const lab = section('SOIL 220', [], {
+      kind: 'lab',
+      parent: lecture.code,
+      credits: 0,
+      capacity: 12,
+      taken: 12
+    })
+    expect(decide(facts(), [one(lecture, lab)])[0]!.refusals).toMatchObject([
+      { code: 'full', kind: 'lab', capacity: 12 }
+    ])
+    expect(codes(one(lecture, { ...lab, taken: 11 }))).toEqual([])
+  })
+  it('wants each component chosen', () => {
+    expect(codes(plain, { componentsOf: () => ['lab'] })).toEqual(['componentMissing'])
+  })
+  it('keeps out whom a section is not for', () => {
+    const only = (programs: string[], standings: ('junior' | 'senior')[]) =>
+      codes(one(section('STAT 110', [], { onlyFor: { programs, standings } })))
+    expect(only(['ENVD'], [])).toEqual([])
+    expect(only(['HERI'], [])).toEqual(['notForYou'])
+    expect(only(['ENVD'], ['senior'])).toEqual(['notForYou'])
+  })
+  it('leaves sections of an office to the office, and judges a cancelled one no further', () => {
+    expect(codes(one(section('STAT 110', [], { officeOnly: true })))).toEqual(['officeOnly'])
+    const gone = section('STAT 110', [], { cancelled: true, taken: 30 })
+    expect(codes({ key: gone.code, course: gone.course, main: gone, components: [] })).toEqual(['cancelled'])
+  })
+  it('wants permission for a section, and takes it for the course rule as well', () => {
+    const field = section('FELD 390', [], { permissionNeeded: true })
+    expect(codes(one(field))).toEqual(['permission', 'prerequisite'])
+    expect(codes(one(field), { permitted: new Set([field.code]) })).toEqual([])
+  })
+  it('wants prerequisites with the grade and assumes what is under way', () => {
+    const stat = one(section('STAT 212'))
+    expect(codes(stat)).toEqual(['prerequisite'])
+    expect(codes(stat, { record: [entry('STAT 110', 'D')] })).toEqual(['prerequisite'])
+    const [line] = decide(facts({ record: [entry('STAT 110', null, { term: termCode('SP27') })] }), [stat])
+    expect(line).toMatchObject({ refusals: [], assumed: [{ course: 'STAT 110' }] })
+  })
+  it('refuses what is registered or earned already', () => {
+    expect(codes(plain, { heldSections: [section('STAT 110')] })).toEqual(['alreadyRegistered'])
+    expect(codes(plain, { record: [entry('STAT 110', 'B')] })).toEqual(['alreadyEarned'])
+  })
+  it('names the clash with what is held', () => {
+    const heldSections = [section('SOIL 220', [meeting('W', '10:00', '11:00')], { credits: 4 })]
+    expect(decide(facts({ heldSections }), [plain])[0]!.refusals).toMatchObject([
+      { code: 'clash', with: 'SOIL 220', clash: { days: [3], minutes: 45 } }
+    ])
+  })
+  it('counts the load with what is held, up to the limit and not beyond', () => {
+    const heldSections = [section('SOIL 220', [], { credits: 15 })]
+    expect(codes(plain, { heldSections, loadMost: 18 })).toEqual([])
+    expect(codes(plain, { heldSections, loadMost: 17.5 })).toEqual(['load'])
+  })
+  it('collects all reasons', () => {
+    const full = one(section('STAT 212', [], { capacity: 1, taken: 1 }))
+    expect(codes(full, { now: OPENS - 1, loadMost: 2 })).toEqual(['notOpen', 'full', 'prerequisite', 'load'])
+  })
+})
+
+describe('groups', () => {
+  const a = one(section('HYDR 331'))
+  const b = one(section('HYDR 332'))
+  it('hold courses that ask for each other, and nothing else', () => {
+    expect(groupLines([a, plain, b], catalog).map((g) => g.map((o) => o.course))).toEqual([
+      ['HYDR 331', 'HYDR 332'],
+      ['STAT 110']
+    ])
+  })
+  it('go through together', () => {
+    expect(decide(facts(), [a, b]).every((line) => line.refusals.length === 0)).toBe(true)
+    expect(codes(a)).toEqual(['corequisite'])
+  })
+  it('fail together, each with its own reason', () => {
+    const full = one(section('HYDR 332', [], { capacity: 1, taken: 1 }))
+    expect(decide(facts(), [a, full]).map((line) => line.refusals[0]!.code)).toEqual(['together', 'full'])
+  })
+})
+
+describe('openings', () => {
+  const opening = (over: Partial<Opening>): Opening => ({
+    term: termCode('AU27'),
+    title: '',
+    opens: OPENS,
+    standings: [],
+    programs: [],
+    blocks: [],
+    students: [],
+    ...over
+  })
+  const person = { id: 7, standing: 'junior' as const, programs: ['ENVD'], block: null }
+  const find = (...openings: Opening[]) => openingFor(person, termCode('AU27'), openings)?.title
+  it('are the earliest that is meant for the student', () => {
+    const early = opening({ title: 'seniors', opens: OPENS - 2, standings: ['senior'] })
+    const mine = opening({ title: 'juniors', standings: ['junior'] })
+    const late = opening({ title: 'all', opens: OPENS + 1 })
+    expect(find(late, mine, early)).toBe('juniors')
+    expect(find(early)).toBeUndefined()
+  })
+  it('may name a student, a program or a block', () => {
+    expect(find(opening({ title: 'named', students: [7] }))).toBe('named')
+    expect(find(opening({ students: [8] }))).toBeUndefined()
+    expect(find(opening({ title: 'program', programs: ['ENVD'] }))).toBe('program')
+    expect(find(opening({ blocks: ['heron'] }))).toBeUndefined()
+  })
+  it('are of one term', () => expect(find(opening({ title: 'x', term: termCode('SP28') }))).toBeUndefined())
+})

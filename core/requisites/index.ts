@@ -1,0 +1,11 @@
+export {
+  assumedLeaves,
+  coursesIn,
+  evaluateRule,
+  missingLeaves,
+  type AsOf,
+  type LeafResult,
+  type RuleResult
+} from './evaluate'
+export { STANDINGS, parseRule, readCourse, readGrade, type Rule, type RuleLeaf, type Standing } from './rule'
+export { standingBy } from './standing'

@@ -1,0 +1,93 @@
+import { describe, expect, it } from 'vitest'
+import { RuleError } from '../rules'
+import { assumedLeaves, coursesIn, evaluateRule, missingLeaves, type AsOf } from './evaluate'
+import { parseRule } from './rule'
+
+const nothing: AsOf = {
+  finishedBefore: () => undefined,
+  inSameTerm: () => false,
+  testScore: () => undefined,
+  standing: 'freshman',
+  creditsByThen: 0,
+  programs: [],
+  permitted: false
+}
+const finished = (grades: Record<string, string | null>): AsOf => ({
+  ...nothing,
+  finishedBefore: (c) => grades[c]
+})
+const judge = (text: string, asOf: AsOf) => evaluateRule(parseRule(text)!, asOf)
+
+describe('reading a prerequisite', () => {
+  it('binds "and" closer than "or"', () => {
+    const rule = parseRule('MATH 125 or STAT 110 and STAT 212')
+    expect(rule).toMatchObject({ kind: 'any', of: [{ course: 'MATH 125' }, { kind: 'all' }] })
+  })
+  it('reads grades with signs, tests, standing, credits, program, corequisite and permission', () => {
+    const text =
+      'STAT 212 (C+) and (MATH 125 or test math >= 70) and standing junior and 60 credits and program envd and with HYDR 331 and permission'
+    expect(parseRule(text)).toMatchObject({
+      kind: 'all',
+      of: [
+        { course: 'STAT 212', leastGrade: 'C+', sameTerm: false },
+        { kind: 'any', of: [{ course: 'MATH 125' }, { kind: 'test', test: 'MATH', least: 70 }] },
+        { kind: 'standing', standing: 'junior' },
+        { kind: 'credits', credits: 60 },
+        { kind: 'program', program: 'ENVD' },
+        { course: 'HYDR 331', sameTerm: true },
+        { kind: 'permission' }
+      ]
+    })
+    expect(coursesIn(parseRule(text))).toEqual(['STAT 212', 'MATH 125', 'HYDR 331'])
+  })
+  it('has no rule for an empty text', () => expect(parseRule('  ')).toBeUndefined())
+  it.each([
+    ['STAT', 'expected a course number, found the end at position 5 of "STAT"'],
+    ['STAT 212 (Z)', '"Z" is not a grade at position 11'],
+    ['standing wizard', '"wizard" is not one of freshman'],
+    ['(MATH 125', 'expected ")", found the end'],
+    ['MATH 125 STAT 110', 'expected "and", "or" or the end, found "STAT"'],
+    ['test MATH > 70', 'expected ">=", found ">"'],
+    ['60 points', 'expected "credits", found "points"'],
+    ['MATH 125 & STAT 110', 'unexpected "&" at position 10']
+  ])('quotes "%s" with the fault', (text, message) => {
+    expect(() => parseRule(text)).toThrow(RuleError)
+    expect(() => parseRule(text)).toThrow(message)
+  })
+})
+
+describe('judging a prerequisite', () => {
+  it('asks for the least grade', () => {
+    expect(judge('STAT 212 (C)', finished({ 'STAT 212': 'C' })).met).toBe(true)
+    expect(judge('STAT 212 (C)', finished({ 'STAT 212': 'C-' })).met).toBe(false)
+    expect(judge('STAT 212', finished({ 'STAT 212': 'F' })).met).toBe(false)
+  })
+  it('assumes what is not graded yet, and says so', () => {
+    const result = judge('STAT 212 (C)', finished({ 'STAT 212': null }))
+    expect(result).toMatchObject({ met: true, assumed: true })
+    expect(assumedLeaves(result)).toMatchObject([{ course: 'STAT 212' }])
+  })
+  it('assumes nothing when another way is certain', () => {
+    const result = judge('STAT 212 or MATH 125', finished({ 'STAT 212': null, 'MATH 125': 'B' }))
+    expect(result).toMatchObject({ met: true, assumed: false })
+    expect(assumedLeaves(result)).toEqual([])
+  })
+  it('lets a corequisite be taken in the same term, a prerequisite not', () => {
+    const together = { ...nothing, inSameTerm: () => true }
+    expect(judge('with HYDR 331', together).met).toBe(true)
+    expect(judge('HYDR 331', together).met).toBe(false)
+  })
+  it('names every way that would do', () => {
+    expect(missingLeaves(judge('MATH 125 or test MATH >= 70', nothing))).toHaveLength(2)
+    expect(missingLeaves(judge('MATH 125 and 60 credits', { ...nothing, creditsByThen: 60 }))).toMatchObject([
+      { course: 'MATH 125' }
+    ])
+  })
+  it('compares scores, standing, programs and permission', () => {
+    expect(judge('test MATH >= 70', { ...nothing, testScore: () => 70 }).met).toBe(true)
+    expect(judge('standing junior', { ...nothing, standing: 'senior' }).met).toBe(true)
+    expect(judge('standing junior', { ...nothing, standing: 'sophomore' }).met).toBe(false)
+    expect(judge('program ENVD', { ...nothing, programs: ['ENVD'] }).met).toBe(true)
+    expect(judge('permission', nothing).met).toBe(false)
+  })
+})

@@ -1,0 +1,107 @@
+/**
+ * The prerequisite language: text -> tokens -> tree.
+ *
+ *     rule   := branch ('or' branch)*
+ *     branch := leaf ('and' leaf)*
+ *     leaf   := '(' rule ')' | COURSE ['(' GRADE ')'] | 'with' COURSE | 'test' NAME '>=' NUMBER
+ *             | 'standing' WORD | NUMBER 'credits' | 'program' CODE | 'permission'
+ *
+ * `with` may be taken in the same term; any other course has to be finished before.
+ */
+import { isGrade } from '../degree/grades'
+import { courseCode, type CourseCode } from '../ids'
+import { Reader, RuleError } from '../rules'
+
+export const STANDINGS = ['freshman', 'sophomore', 'junior', 'senior', 'graduate'] as const
+export type Standing = (typeof STANDINGS)[number]
+
+export type RuleLeaf =
+  | { kind: 'course'; course: CourseCode; leastGrade?: string; sameTerm: boolean }
+  | { kind: 'test'; test: string; least: number }
+  | { kind: 'standing'; standing: Standing }
+  | { kind: 'credits'; credits: number }
+  | { kind: 'program'; program: string }
+  | { kind: 'permission' }
+
+export type RuleBranch = { kind: 'all' | 'any'; of: Rule[] }
+export type Rule = RuleLeaf | RuleBranch
+
+export function isBranch(rule: Rule): rule is RuleBranch {
+  return rule.kind === 'all' || rule.kind === 'any'
+}
+
+/** Undefined for an empty rule. @throws RuleError with the place of the fault. */
+export function parseRule(text: string): Rule | undefined {
+  if (!text.trim()) return undefined
+  const reader = new Reader(text)
+  const rule = anyOf(reader)
+  if (reader.next.kind !== 'end') reader.fail('"and", "or" or the end')
+  return rule
+}
+
+function anyOf(reader: Reader): Rule {
+  return chain(reader, 'or', 'any', allOf)
+}
+
+function allOf(reader: Reader): Rule {
+  return chain(reader, 'and', 'all', leaf)
+}
+
+function chain(reader: Reader, word: string, kind: 'all' | 'any', part: (reader: Reader) => Rule): Rule {
+  const of = [part(reader)]
+  while (reader.accept(word)) of.push(part(reader))
+  return of.length === 1 ? of[0]! : { kind, of }
+}
+
+function leaf(reader: Reader): Rule {
+  if (reader.accept('(')) {
+    const inner = anyOf(reader)
+    reader.expect(')')
+    return inner
+  }
+  if (reader.next.kind === 'number') {
+    const credits = Number(reader.take().text)
+    reader.expect('credits')
+    return { kind: 'credits', credits }
+  }
+  if (reader.accept('with')) return { kind: 'course', course: readCourse(reader), sameTerm: true }
+  if (reader.accept('permission')) return { kind: 'permission' }
+  if (reader.accept('standing')) return { kind: 'standing', standing: readStanding(reader) }
+  if (reader.accept('program'))
+    return { kind: 'program', program: reader.word('a program code').text.toUpperCase() }
+  if (reader.accept('test')) {
+    const test = reader.word('the name of a test').text.toUpperCase()
+    reader.expect('>=')
+    return { kind: 'test', test, least: Number(reader.number('a score').text) }
+  }
+  const course = readCourse(reader)
+  const leastGrade = reader.accept('(') ? readGrade(reader) : undefined
+  return leastGrade
+    ? { kind: 'course', course, leastGrade, sameTerm: false }
+    : { kind: 'course', course, sameTerm: false }
+}
+
+/** A subject and a number, e.g. `STAT 212`. */
+export function readCourse(reader: Reader): CourseCode {
+  const subject = reader.word('a course such as STAT 212')
+  const number = reader.number('a course number')
+  return courseCode(`${subject.text} ${number.text}`)
+}
+
+function readStanding(reader: Reader): Standing {
+  const { text, at } = reader.word('a class standing')
+  const standing = STANDINGS.find((s) => s === text.toLowerCase())
+  if (!standing) throw new RuleError(`"${text}" is not one of ${STANDINGS.join(', ')}`, reader.rule, at)
+  return standing
+}
+
+/** A grade up to the closing bracket; the sign of `B+` and `C-` is a token of its own. */
+export function readGrade(reader: Reader): string {
+  const { text, at } = reader.word('a grade')
+  let grade = text.toUpperCase()
+  if (reader.accept('+')) grade += '+'
+  else if (reader.accept('-')) grade += '-'
+  if (!isGrade(grade)) throw new RuleError(`"${grade}" is not a grade`, reader.rule, at)
+  reader.expect(')')
+  return grade
+}

@@ -1,0 +1,41 @@
+/** What a student will have when a term begins, from what is earned, under way, held and planned. */
+import type { Catalog, Term } from '../catalog'
+import type { Taking } from '../degree'
+import type { TermCode } from '../ids'
+import { standingBy, type AsOf, type Standing } from '../requisites'
+
+export interface StudentFacts {
+  standing: Standing
+  programs: readonly string[]
+  tests: Readonly<Record<string, number>>
+}
+
+/**
+ * The student as of the first day of a term. Courses of an earlier term count as finished; without a
+ * grade yet they are assumed to be passed. `terms` are in order.
+ */
+export function asOfTerm(
+  term: TermCode,
+  terms: readonly Term[],
+  takings: readonly Taking[],
+  student: StudentFacts,
+  catalog: Catalog
+): AsOf {
+  const order = new Map<string, number>(terms.map((t, i) => [t.code, i]))
+  const at = order.get(term) ?? terms.length
+  const placeOf = (taking: Taking) => (taking.term === null ? -1 : (order.get(taking.term) ?? -1))
+  const before = takings.filter((t) => t.firmness === 'earned' || placeOf(t) < at)
+  const same = takings.filter((t) => t.term === term && t.firmness !== 'earned')
+  const isIt = (taking: Taking, course: string) =>
+    (catalog.sameAs(taking.course) as string[]).includes(course)
+  const creditsByThen = before.reduce((sum, taking) => sum + taking.credits, 0)
+  return {
+    finishedBefore: (course) => before.find((t) => isIt(t, course))?.grade,
+    inSameTerm: (course) => same.some((t) => isIt(t, course)),
+    testScore: (test) => student.tests[test],
+    standing: standingBy(creditsByThen, student.standing),
+    creditsByThen,
+    programs: student.programs,
+    permitted: false
+  }
+}

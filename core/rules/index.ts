@@ -1,0 +1,1 @@
+export { Reader, RuleError, tokens, type Token } from './tokens'

@@ -1,0 +1,12 @@
+export {
+  WEEKDAYS,
+  dayNumber,
+  isoDate,
+  minutes,
+  weekdayOf,
+  type DayNumber,
+  type Instant,
+  type IsoDate,
+  type Minutes,
+  type Weekday
+} from './civil'

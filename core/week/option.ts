@@ -1,0 +1,160 @@
+/**
+ * Options of a course in a term: a section with one choice of each of its components, chosen and
+ * registered together or not at all.
+ */
+import type { CourseCode, SectionCode, TermCode } from '../ids'
+import type { Standing } from '../requisites'
+import { clashOf, weeklyMinutes, type Clash, type Holidays, type Meeting } from './meeting'
+
+export type Mode = 'inPerson' | 'onlineHours' | 'online' | 'mixed'
+export type ComponentKind = 'lecture' | 'lab' | 'tutorial' | 'seminar' | 'studio'
+
+export interface Section {
+  code: SectionCode
+  course: CourseCode
+  term: TermCode
+  /** Number within the course: `02` of "ENVI 310-02". */
+  number: string
+  kind: ComponentKind
+  /** The section this one is a component of. */
+  parent: SectionCode | null
+  session: string
+  half: 'full' | 'first' | 'second' | 'other'
+  campus: string
+  mode: Mode
+  credits: number
+  topic: string | null
+  instructors: readonly string[]
+  capacity: number
+  taken: number
+  waitCapacity: number
+  waiting: number
+  block: string | null
+  officeOnly: boolean
+  permissionNeeded: boolean
+  /** Whom it is for; null when anybody may take it. Of each list one has to apply; an empty one asks nothing. */
+  onlyFor: { programs: readonly string[]; standings: readonly Standing[] } | null
+  cancelled: boolean
+  meetings: readonly Meeting[]
+}
+
+export interface Option {
+  /** The codes of its sections, joined: names the option. */
+  key: string
+  course: CourseCode
+  main: Section
+  components: readonly Section[]
+}
+
+export function sectionsOf(option: Option): readonly Section[] {
+  return [option.main, ...option.components]
+}
+
+export function meetingsOf(option: Option): Meeting[] {
+  return sectionsOf(option).flatMap((section) => section.meetings)
+}
+
+/** The seats left in an option: those of its scarcest section. */
+export function seatsLeft(option: Option): number {
+  return Math.min(...sectionsOf(option).map((section) => section.capacity - section.taken))
+}
+
+/**
+ * Every option among the sections of one term: each section without a parent, combined with one of
+ * its components of each kind. In order of section number. Cancelled sections give none.
+ */
+export function optionsAmong(sections: readonly Section[]): Option[] {
+  const live = sections.filter((section) => !section.cancelled)
+  const options: Option[] = []
+  for (const main of live.filter((section) => section.parent === null).sort(byNumber)) {
+    const kinds = new Map<ComponentKind, Section[]>()
+    for (const part of live.filter((section) => section.parent === main.code).sort(byNumber)) {
+      kinds.set(part.kind, [...(kinds.get(part.kind) ?? []), part])
+    }
+    let choices: Section[][] = [[]]
+    for (const parts of kinds.values())
+      choices = choices.flatMap((chosen) => parts.map((part) => [...chosen, part]))
+    for (const components of choices) {
+      const key = [main, ...components].map((section) => section.code).join('+')
+      options.push({ key, course: main.course, main, components })
+    }
+  }
+  return options
+}
+
+function byNumber(a: Section, b: Section): number {
+  return a.number < b.number ? -1 : a.number > b.number ? 1 : 0
+}
+
+export interface OptionClash {
+  with: Section
+  own: Section
+  clash: Clash
+}
+
+/** What an option clashes with among other sections; an option's own sections are left out. */
+export function clashesWith(
+  option: { course: CourseCode; sections: readonly Section[] },
+  others: readonly Section[],
+  holidays: Holidays
+): OptionClash[] {
+  const found: OptionClash[] = []
+  for (const own of option.sections) {
+    for (const other of others) {
+      if (other.code === own.code || other.course === option.course) continue
+      for (const a of own.meetings) {
+        for (const b of other.meetings) {
+          const clash = clashOf(a, b, holidays)
+          if (clash) found.push({ with: other, own, clash })
+        }
+      }
+    }
+  }
+  return found
+}
+
+export interface WeekFigures {
+  days: number
+  firstStart: number | null
+  lastEnd: number | null
+  /** Minutes between classes over a typical week, halves taken together. */
+  between: number
+  classMinutes: number
+}
+
+/** Figures of a typical week. Classes at the same time are counted once toward the time between. */
+export function figuresOf(sections: readonly Section[]): WeekFigures {
+  const meetings = sections.flatMap((section) => section.meetings).filter((m) => m.from !== m.to)
+  const byDay = new Map<number, Meeting[]>()
+  for (const meeting of meetings) {
+    for (const day of meeting.days) byDay.set(day, [...(byDay.get(day) ?? []), meeting])
+  }
+  let between = 0
+  for (const list of byDay.values()) {
+    let until: number | undefined
+    for (const meeting of list.sort((a, b) => a.start - b.start)) {
+      if (until !== undefined) between += Math.max(0, meeting.start - until)
+      until = Math.max(until ?? 0, meeting.end)
+    }
+  }
+  return {
+    days: byDay.size,
+    firstStart: meetings.length ? Math.min(...meetings.map((m) => m.start)) : null,
+    lastEnd: meetings.length ? Math.max(...meetings.map((m) => m.end)) : null,
+    between,
+    classMinutes: meetings.reduce((sum, meeting) => sum + weeklyMinutes(meeting), 0)
+  }
+}
+
+/**
+ * Weekly hours outside class: two for each credit (34 CFR 600.2), twice that while a course runs in
+ * half a term. Hours per week of the fullest part of the term.
+ */
+export function studyHours(courses: readonly { credits: number; half: Section['half'] }[]): number {
+  const week = (half: 'first' | 'second') =>
+    courses.reduce(
+      (sum, c) => sum + (c.half === 'full' || c.half === 'other' ? 2 : c.half === half ? 4 : 0) * c.credits,
+      0
+    )
+  return Math.max(week('first'), week('second'))
+}

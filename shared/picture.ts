@@ -1,0 +1,181 @@
+/** What the server tells a screen. Instants are milliseconds since 1970, UTC. */
+import type { Course, Session, Term } from '#core/catalog'
+import type { HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
+import type { Refusal } from '#core/findings'
+import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
+import type { Hold, SignOffPolicy } from '#core/registration'
+import type { RuleLeaf, Standing } from '#core/requisites'
+import type { Instant, IsoDate } from '#core/time'
+import type { Section } from '#core/week'
+
+export type Role = 'student' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
+
+export interface Who {
+  id: number
+  name: string
+  role: Role
+  student: StudentId | null
+}
+
+export interface TermPicture extends Term {
+  addEndsAt: Instant
+  dropEndsAt: Instant
+  paymentDueOn: IsoDate
+  loadMost: number
+  signOffPolicy: SignOffPolicy
+  sessions: Session[]
+  holidays: { date: IsoDate; name: string }[]
+}
+
+export interface CatalogPicture {
+  institution: { name: string; timeZone: string }
+  campuses: { code: string; name: string }[]
+  terms: TermPicture[]
+  courses: Course[]
+  /** Courses with sections, by published term. */
+  running: Record<string, string[]>
+}
+
+export interface CoursePage {
+  code: CourseCode
+  description: string
+  fee: number
+  history: { term: string; sections: number }[]
+}
+
+export interface AdvisorCard {
+  name: string
+  kind: 'person' | 'office'
+  purpose: 'program' | 'support'
+  office: string
+  mail: string
+  phone: string
+  hours: string
+}
+
+export interface SignOffPicture {
+  term: TermCode
+  by: string
+  at: Instant
+  courses: CourseCode[]
+  creditsLeast: number
+  creditsMost: number
+}
+
+export interface StudentPicture {
+  student: {
+    id: StudentId
+    name: string
+    number: string
+    standing: Standing
+    level: 'undergraduate' | 'graduate'
+    campus: string
+    block: string | null
+    attendance: 'fullTime' | 'partTime' | 'evening' | 'distance'
+    aim: TermCode | null
+  }
+  /** How the person who asks stands to this record. */
+  relation: 'self' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
+  programs: { spec: ProgramSpec; confirmed: 'open' | 'confirmed' | 'wrong'; saidInstead: string | null }[]
+  tests: Record<string, number>
+  record: RecordEntry[]
+  held: HeldSeat[]
+  waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]
+  holds: (Hold & { howToLift: string })[]
+  advisors: AdvisorCard[]
+  route: {
+    name: string
+    version: number
+    changedAt: Instant
+    changedBy: string
+    reviewAskedAt: Instant | null
+    courses: PlannedCourse[]
+  }
+  drafts: { term: TermCode; name: string; sections: SectionCode[] }[]
+  /** Held and picked sections of terms that are not past, and those waited for. */
+  sections: Section[]
+  openings: { term: TermCode; title: string; opens: Instant }[]
+  signOffs: SignOffPicture[]
+  messages: { from: string; text: string; at: Instant }[]
+}
+
+export interface SheetLine {
+  course: CourseCode
+  title: string
+  credits: number
+  /** Null: planned, no section picked. */
+  sections: Section[] | null
+  state: 'ready' | 'registered' | 'unsettled'
+  /** As of the opening, or as of now once it is past. */
+  refusals: Refusal[]
+  assumed: RuleLeaf[]
+}
+
+export interface RunSheet {
+  term: TermCode
+  opens: Instant | null
+  openingTitle: string | null
+  closes: Instant
+  checkedFor: Instant
+  general: Refusal[]
+  lines: SheetLine[]
+  loadMost: number
+  credits: { registered: number; ready: number }
+  receipts: Receipt[]
+}
+
+export interface ReceiptLine {
+  course: CourseCode
+  sections: string[]
+  outcome: 'registered' | 'refused' | 'unsettled'
+  refusals: Refusal[]
+}
+
+export interface Receipt {
+  id: number
+  at: Instant
+  by: string
+  lines: ReceiptLine[]
+}
+
+export interface DeskRow {
+  id: StudentId
+  name: string
+  programs: string
+  standing: Standing
+  attendance: string
+  purpose: 'program' | 'support'
+  reviewAskedAt: Instant | null
+  signedOffAt: Instant | null
+  changedSince: boolean
+  planned: number
+  findings: number
+  outside: number
+  needed: number
+  holds: number
+  opens: Instant | null
+  climb: { goal: number; points: { reached: number; ahead: boolean }[] }
+}
+
+export interface Desk {
+  term: TermCode
+  rows: DeskRow[]
+}
+
+export interface ClockPicture {
+  mode: 'standing' | 'running' | 'real'
+  now: Instant
+}
+
+export interface OpeningPicture {
+  term: TermCode
+  title: string
+  opens: Instant
+}
+
+/** How every refused request answers. */
+export interface Problem {
+  code: string
+  message: string
+  fields?: { field: string; message: string }[]
+}

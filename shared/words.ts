@@ -1,0 +1,191 @@
+/** English for findings, refusals and rules: made here and nowhere else. */
+import type { ChangeFault } from '#core/route'
+import type { Finding, Refusal, RouteChange } from '#core/findings'
+import type { Mode, Section } from '#core/week'
+import type { RuleLeaf, Standing } from '#core/requisites'
+import { clockTime, DAY_NAMES, hours, instantText } from './when'
+
+export const STANDING_WORDS: Record<Standing, string> = {
+  freshman: 'first year',
+  sophomore: 'second year',
+  junior: 'third year',
+  senior: 'fourth year',
+  graduate: 'graduate'
+}
+
+const MODE_WORDS: Record<Mode, string> = {
+  inPerson: 'in person',
+  onlineHours: 'online, at set hours',
+  online: 'online, any time',
+  mixed: 'partly online'
+}
+
+export const KIND_WORDS: Record<Section['kind'], string> = {
+  lecture: 'lecture',
+  lab: 'lab',
+  tutorial: 'tutorial',
+  seminar: 'seminar',
+  studio: 'studio'
+}
+
+/** `4 credits`, `1 credit`, `2.5 credits` */
+export function creditsText(credits: number): string {
+  return `${credits} ${credits === 1 ? 'credit' : 'credits'}`
+}
+
+/** `2 findings`, `1 finding` */
+export function count(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`
+}
+
+/** `Mon and Wed 9:30–10:45` */
+function meetingText(meeting: Section['meetings'][number]): string {
+  const names = meeting.days.map((day) => DAY_NAMES[day])
+  return `${names.join(' ')} ${hours(meeting.start, meeting.end)}`
+}
+
+export function sectionHours(section: Section): string {
+  return section.meetings.length ? section.meetings.map(meetingText).join(', ') : MODE_WORDS[section.mode]
+}
+
+export function leafText(leaf: RuleLeaf): string {
+  switch (leaf.kind) {
+    case 'course':
+      if (leaf.sameTerm) return `${leaf.course} in the same term or before`
+      return leaf.leastGrade ? `${leaf.course} with ${leaf.leastGrade} or better` : leaf.course
+    case 'test':
+      return `a ${leaf.test.toLowerCase()} test score of ${leaf.least}`
+    case 'standing':
+      return leaf.standing === 'graduate' ? 'graduate standing' : `${STANDING_WORDS[leaf.standing]} standing`
+    case 'credits':
+      return `${leaf.credits} credits earned by then`
+    case 'program':
+      return `program ${leaf.program}`
+    case 'permission':
+      return 'permission of the department'
+  }
+}
+
+export function leavesText(leaves: readonly RuleLeaf[], joint = 'and'): string {
+  const words = leaves.map(leafText)
+  return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${joint} ${words.at(-1)}`
+}
+
+type TermNames = (code: string) => string
+
+/** A finding as one sentence without its course: `needs STAT 330 before it, and ...`. */
+export function findingText(finding: Finding, termName: TermNames): string {
+  switch (finding.code) {
+    case 'prerequisite':
+      return `needs ${leavesText(finding.missing, 'or')} before it.`
+    case 'corequisite':
+      return `needs ${leavesText(finding.missing)}.`
+    case 'notOffered':
+      return finding.known === 'sections'
+        ? `has no section in ${termName(finding.term)}.`
+        : `does not usually run in ${termName(finding.term)}.`
+    case 'alreadyThere':
+      return 'is done, under way or planned already, and counts once.'
+    case 'outside':
+      return finding.why === 'full'
+        ? 'would count toward nothing: what accepts it is full.'
+        : 'would count toward nothing: no requirement accepts it.'
+    case 'load':
+      return `holds ${creditsText(finding.credits)}, ${finding.credits - finding.most} over the limit of ${finding.most}.`
+  }
+}
+
+/** What a finding is about, to stand before its sentence. */
+export function findingSubject(finding: Finding, termName: TermNames): string {
+  return finding.code === 'load' ? termName(finding.term) : `${finding.course} in ${termName(finding.term)}`
+}
+
+export function changeText(change: RouteChange, termName: TermNames): string {
+  switch (change.kind) {
+    case 'add':
+      return `Add ${change.planned.course} to ${termName(change.planned.term)}`
+    case 'remove':
+      return `Take ${change.planned.course} off the route`
+    case 'move':
+      return `Move ${change.course} to ${termName(change.to)}`
+  }
+}
+
+export const CHANGE_FAULTS: Record<ChangeFault, string> = {
+  alreadyInTerm: 'This course is in that term already.',
+  notInTerm: 'This course is not in that term any more. Reload to see the route as it is.',
+  termClosed: 'That term has begun or is over; its courses cannot be planned any more.'
+}
+
+/** A refusal as one sentence: what, why, and who can settle it. */
+export function refusalText(refusal: Refusal, zone: string): string {
+  switch (refusal.code) {
+    case 'notOpen':
+      return refusal.opens === null
+        ? 'No opening of this term is for you. The registrar decides on openings.'
+        : `Registration opens for you on ${instantText(refusal.opens, zone)}.`
+    case 'closed':
+      return `Adding ended on ${instantText(refusal.since, zone)}. Only the registrar can register you now.`
+    case 'hold':
+      return `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`
+    case 'signOff':
+      return 'Your advisor has not signed off this term yet.'
+    case 'outsideSignOff':
+      return 'It is not among the courses your advisor signed off, and this term asks for that.'
+    case 'cancelled':
+      return `Section ${refusal.section} was cancelled. Pick another one.`
+    case 'officeOnly':
+      return `Only an office places students in ${refusal.section}.`
+    case 'componentMissing':
+      return `A ${KIND_WORDS[refusal.kind]} belongs to it and none is picked.`
+    case 'alreadyRegistered':
+      return 'You are registered for this course already.'
+    case 'alreadyEarned':
+      return refusal.grade === 'TR'
+        ? 'You have credit for this course already.'
+        : `You have earned this course already, with ${refusal.grade}.`
+    case 'full':
+      return `The ${KIND_WORDS[refusal.kind]} is full: ${refusal.capacity} of ${refusal.capacity} seats taken, ${refusal.waiting} in line.`
+    case 'notForYou': {
+      const who = [
+        ...refusal.programs.map((p) => `program ${p}`),
+        ...refusal.standings.map((s) => `${STANDING_WORDS[s]} students`)
+      ]
+      return `This section is for ${who.join(' and ')} only.`
+    }
+    case 'permission':
+      return 'It needs the permission of the instructor or the department.'
+    case 'prerequisite':
+      return `It needs ${leavesText(refusal.missing, 'or')} before it.`
+    case 'corequisite':
+      return `It needs ${leavesText(refusal.missing)}.`
+    case 'clash': {
+      const days = refusal.clash.days.map((day) => DAY_NAMES[day]).join(' ')
+      return `It clashes with ${refusal.with} on ${days} at ${clockTime(refusal.clash.start)}.`
+    }
+    case 'load':
+      return `With it you would hold ${refusal.credits} credits; your limit is ${refusal.most}.`
+    case 'together':
+      return `It goes through only together with ${refusal.with}, which did not.`
+  }
+}
+
+/** What to do about a refusal, in a few words; undefined when the sentence says it all. */
+export function wayOut(refusal: Refusal): string | undefined {
+  switch (refusal.code) {
+    case 'full':
+    case 'clash':
+    case 'cancelled':
+    case 'componentMissing':
+    case 'notForYou':
+    case 'officeOnly':
+      return 'Pick another section'
+    case 'prerequisite':
+    case 'corequisite':
+    case 'load':
+    case 'alreadyEarned':
+      return 'Change the route'
+    default:
+      return undefined
+  }
+}
