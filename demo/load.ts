@@ -1,0 +1,442 @@
+/** Writes the demo scenario into an empty, migrated database. */
+import { parseDayLetters } from '#core/formats'
+import { connect, type Database } from '../server/db/connect'
+import * as t from '../server/db/schema'
+import { hashPassword } from '../server/services/accounts/password'
+import { courses, programs } from './catalog'
+import {
+  BLOCKS,
+  campuses,
+  campusTime,
+  CATEGORIES,
+  DEMO_NOW,
+  holidaysOf,
+  openings,
+  rooms,
+  sessionsOf,
+  SUBJECTS,
+  terms,
+  TRAVEL_MINUTES,
+  ZONE
+} from './college'
+import { datesOf, OfferBuilder, type DemoSection } from './offer'
+import { PeopleBuilder, type DemoStudent } from './people'
+import { Random } from './random'
+import { advisors, DEMO_PASSWORD, registrar, SHARED_BY } from './staff'
+
+const SEED = 20270409
+const ROWS_A_STATEMENT = 500
+
+type Table = Parameters<Database['insert']>[0]
+
+/** Position in a list, counted from 1: the id a row gets. */
+function ids<T>(list: readonly T[], key: (item: T) => string): Map<string, number> {
+  return new Map(list.map((item, i) => [key(item), i + 1]))
+}
+
+export async function loadDemo(
+  url: string
+): Promise<{ students: number; sections: number; courses: number }> {
+  const { db, close } = connect(url, 2)
+  try {
+    return await db.transaction(async (tx) => {
+      const put = async (table: Table, rows: object[]) => {
+        for (let i = 0; i < rows.length; i += ROWS_A_STATEMENT) {
+          await tx.insert(table).values(rows.slice(i, i + ROWS_A_STATEMENT) as never)
+        }
+      }
+      return write(put)
+    })
+  } finally {
+    await close()
+  }
+}
+
+async function write(put: (table: Table, rows: object[]) => Promise<void>) {
+  const random = new Random(SEED)
+  const offer = new OfferBuilder(random).build()
+  const people = new PeopleBuilder(random, offer).build()
+  const passwordHash = await hashPassword(DEMO_PASSWORD)
+
+  const campusId = ids(campuses, (c) => c.code)
+  const termId = ids(terms, (x) => x.code)
+  const courseId = ids(courses, (c) => c.code)
+  const subjects = Object.entries(SUBJECTS)
+  const subjectId = ids(subjects, ([code]) => code)
+  const categoryId = ids(CATEGORIES, (c) => c.code)
+  const programId = ids(programs, (p) => p.code)
+  const blockId = ids(BLOCKS, (b) => b.code)
+  const buildings = [...new Map(rooms.map((r) => [`${r.campus} ${r.building}`, r])).values()]
+  const buildingId = ids(buildings, (b) => `${b.campus} ${b.building}`)
+  const sessions = terms.flatMap((term) =>
+    sessionsOf(term).map((session) => ({ ...session, term: term.code }))
+  )
+  const sessionId = ids(sessions, (s) => `${s.term} ${s.code}`)
+
+  await put(t.institution, [{ id: 1, name: 'Harrowmere College', timeZone: ZONE }])
+  await put(
+    t.campus,
+    campuses.map((c, i) => ({ id: i + 1, institutionId: 1, ...c }))
+  )
+  await put(
+    t.campusTravel,
+    [
+      [1, 2],
+      [2, 1]
+    ].map(([fromId, toId]) => ({ fromId, toId, minutes: TRAVEL_MINUTES }))
+  )
+  await put(
+    t.building,
+    buildings.map((b, i) => ({ id: i + 1, campusId: campusId.get(b.campus), name: b.building }))
+  )
+  await put(
+    t.room,
+    rooms.map((r, i) => ({
+      id: i + 1,
+      buildingId: buildingId.get(`${r.campus} ${r.building}`),
+      name: r.name,
+      seats: r.seats
+    }))
+  )
+  await put(
+    t.term,
+    terms.map((term, i) => ({ id: i + 1, ...term, ...policyOf(term) }))
+  )
+  await put(
+    t.session,
+    sessions.map((s, i) => ({ id: i + 1, ...s, termId: termId.get(s.term) }))
+  )
+  await put(
+    t.holiday,
+    terms.flatMap((term) => holidaysOf(term).map((h) => ({ termId: termId.get(term.code), ...h })))
+  )
+  await put(t.campusClock, [{ id: 1, mode: 'standing', campusAt: DEMO_NOW, setAt: DEMO_NOW }])
+
+  await put(
+    t.subject,
+    subjects.map(([code, name], i) => ({ id: i + 1, code, name }))
+  )
+  await put(
+    t.course,
+    courses.map((c, i) => ({
+      id: i + 1,
+      subjectId: subjectId.get(c.code.split(' ')[0]!),
+      ...c,
+      seasons: c.offered.seasons,
+      years: c.offered.years,
+      fee: c.categories.includes('lab') ? 60 : 0
+    }))
+  )
+  await put(
+    t.category,
+    CATEGORIES.map((c, i) => ({ id: i + 1, ...c }))
+  )
+  await put(
+    t.courseCategory,
+    courses.flatMap((c) =>
+      c.categories.map((code) => ({ courseId: courseId.get(c.code), categoryId: categoryId.get(code) }))
+    )
+  )
+  const support: [string, string][] = [
+    ['CSCI 101', 'CSCI 15L'],
+    ['CHEM 115', 'CHEM 015L']
+  ]
+  await put(
+    t.courseRelation,
+    support.map(([a, b]) => ({ courseId: courseId.get(a), otherId: courseId.get(b), kind: 'supportLab' }))
+  )
+
+  await put(
+    t.program,
+    programs.map((p, i) => ({ id: i + 1, ...p }))
+  )
+  await put(
+    t.programVersion,
+    programs.map((p, i) => ({ id: i + 1, programId: i + 1, ...p, obliges: p.obliges ?? [] }))
+  )
+
+  await put(
+    t.instructor,
+    offer.instructors.map(({ id, name }) => ({
+      id,
+      name,
+      mail: `${name.toLowerCase().replace(/[^a-z]+/g, '.')}@harrowmere.example`
+    }))
+  )
+  await put(
+    t.block,
+    BLOCKS.map((b, i) => ({ id: i + 1, ...b, programCode: 'GEOF', yearLevel: 2 }))
+  )
+  const taken = (section: DemoSection) => people.enrolment.takenIn(section)
+  const waiting = pickWaiting(offer.sections, people.students, taken)
+  await put(
+    t.section,
+    offer.sections.map((s) => ({
+      ...s,
+      courseId: courseId.get(s.course),
+      termId: termId.get(s.term),
+      sessionId: sessionId.get(`${s.term} ${s.session}`),
+      parentId: s.parent,
+      campusId: campusId.get(s.campus),
+      blockId: s.block ? blockId.get(s.block) : null,
+      capacity: s.code === waiting.section.code ? taken(s) : s.capacity,
+      taken: taken(s),
+      waiting: s.code === waiting.section.code ? 1 : 0,
+      fee: 0
+    }))
+  )
+  await put(
+    t.sectionInstructor,
+    offer.sections.map((s) => ({ sectionId: s.id, instructorId: s.instructor }))
+  )
+  await put(
+    t.meeting,
+    offer.sections.flatMap((s) =>
+      s.meetings.map((m) => ({
+        sectionId: s.id,
+        days: m.days,
+        startsMin: m.start,
+        endsMin: m.end,
+        ...datesOf(s),
+        roomId: m.room === null ? null : m.room + 1
+      }))
+    )
+  )
+
+  // Accounts: students first, so that a student and their account have the same number.
+  const signIns = new Set<string>()
+  const signIn = (name: string) => {
+    const base = name.toLowerCase().replace(/[^a-z]+/g, '.')
+    let free = base
+    for (let n = 2; signIns.has(free); n++) free = `${base}${n}`
+    signIns.add(free)
+    return free
+  }
+  const students = people.students
+  const accounts = [
+    ...students.map((s) => ({
+      name: s.name,
+      signIn: signIn(s.name),
+      role: 'student',
+      situation: s.situation
+    })),
+    ...advisors.map(({ name, signIn, role, situation }) => ({ name, signIn, role, situation })),
+    { ...registrar, role: 'registrar' }
+  ]
+  const accountId = ids(accounts, (a) => a.signIn)
+  await put(
+    t.account,
+    accounts.map((a, i) => ({ id: i + 1, ...a, passwordHash }))
+  )
+  await put(
+    t.student,
+    students.map((s) => ({
+      ...s,
+      accountId: s.id,
+      homeCampusId: campusId.get(s.campus),
+      blockId: s.block ? blockId.get(s.block) : null,
+      aid: s.attendance === 'fullTime' && s.id % 3 === 0 ? 'receiving' : 'none',
+      aimTermId: s.aim ? termId.get(s.aim) : null
+    }))
+  )
+  await put(
+    t.studentProgram,
+    students.flatMap((s) =>
+      s.programs.map((code, i) => ({
+        studentId: s.id,
+        programVersionId: programId.get(code),
+        ordinal: i,
+        confirmed: s.confirmed ? 'confirmed' : 'open',
+        saidAt: s.confirmed ? campusTime('2026-09-02T10:00') : null
+      }))
+    )
+  )
+  await put(
+    t.recordCourse,
+    students.flatMap((s) =>
+      s.record.map((r) => ({
+        ...r,
+        studentId: s.id,
+        courseId: courseId.get(r.course),
+        termId: r.term ? termId.get(r.term) : null
+      }))
+    )
+  )
+  await put(
+    t.testScore,
+    students.flatMap((s) =>
+      s.math === null ? [] : [{ studentId: s.id, test: 'MATH', score: s.math, takenOn: '2025-06-14' }]
+    )
+  )
+  await put(
+    t.hold,
+    students.flatMap((s) =>
+      s.holds.map((h) => ({ ...h, studentId: s.id, stopsRegistration: h.stops, placedAt: h.at }))
+    )
+  )
+  await put(
+    t.advisor,
+    advisors.map((a, i) => ({
+      id: i + 1,
+      accountId: accountId.get(a.signIn),
+      ...a,
+      mail: `${a.signIn}@harrowmere.example`
+    }))
+  )
+  const advisorId = ids(advisors, (a) => a.signIn)
+  await put(
+    t.advising,
+    students.flatMap((s) =>
+      advisorsOf(s).map((who) => ({
+        advisorId: advisorId.get(who),
+        studentId: s.id,
+        purpose: who === 'nell.fairweather' ? 'support' : 'program',
+        sinceOn: '2026-08-24'
+      }))
+    )
+  )
+  await put(
+    t.opening,
+    openings.map((o) => ({
+      termId: termId.get(o.term),
+      title: o.title,
+      opensAt: campusTime(o.at),
+      standings: o.standings,
+      programs: o.programs ?? [],
+      blocks: []
+    }))
+  )
+
+  const changedAt = campusTime('2027-04-07T18:30')
+  await put(
+    t.route,
+    students.map((s) => ({
+      id: s.id,
+      studentId: s.id,
+      name: s.routeName,
+      chosen: true,
+      changedAt,
+      changedBy: s.id,
+      reviewAskedAt: s.reviewAskedAt
+    }))
+  )
+  await put(
+    t.plannedCourse,
+    students.flatMap((s) =>
+      s.planned.map((p) => ({
+        routeId: s.id,
+        courseId: courseId.get(p.course),
+        termId: termId.get(p.term),
+        credits: courses[courseId.get(p.course)! - 1]!.credits
+      }))
+    )
+  )
+  const drafts = students.filter((s) => s.picks.length)
+  await put(
+    t.draftWeek,
+    drafts.map((s, i) => ({
+      id: i + 1,
+      studentId: s.id,
+      termId: termId.get('AU27'),
+      name: 'First draft',
+      goingWith: true
+    }))
+  )
+  await put(
+    t.pickedSection,
+    drafts.flatMap((s, i) =>
+      s.picks.flatMap((pick) =>
+        pick.numbers.map((number) => ({
+          draftWeekId: i + 1,
+          sectionId: offer.sections.find(
+            (x) => x.term === 'AU27' && x.course === pick.course && x.number === number
+          )!.id
+        }))
+      )
+    )
+  )
+  await put(
+    t.registration,
+    people.enrolment.seats.map((seat) => ({
+      studentId: seat.student,
+      sectionId: seat.section.id,
+      registeredAt: seat.at,
+      byId: seat.office ? accountId.get(registrar.signIn) : seat.student,
+      placedByOffice: seat.office
+    }))
+  )
+  await put(t.waitlistPlace, [
+    { studentId: waiting.student, sectionId: waiting.section.id, joinedAt: campusTime('2027-04-08T07:03') }
+  ])
+  await put(
+    t.signOff,
+    students.flatMap((s) => {
+      if (!s.signedOff) return []
+      const { by, at, courses: signed } = s.signedOff
+      const sum = signed.reduce((total, code) => total + courses[courseId.get(code)! - 1]!.credits, 0)
+      const signer = advisorsOf(s).includes(by) ? by : advisorsOf(s)[0]!
+      return [
+        {
+          studentId: s.id,
+          routeId: s.id,
+          termId: termId.get('AU27'),
+          byId: accountId.get(signer),
+          at,
+          courses: signed,
+          creditsLeast: Math.max(1, sum - 4),
+          creditsMost: sum + 3
+        }
+      ]
+    })
+  )
+  await put(t.message, [
+    {
+      studentId: 1,
+      authorId: accountId.get('orla.denholt'),
+      text: 'Try SOIL 220 before HYDR 330; the field season fills early.',
+      at: campusTime('2027-04-08T15:20')
+    }
+  ])
+  return { students: students.length, sections: offer.sections.length, courses: courses.length }
+}
+
+/** Generated students are spread over the advisors of their program. */
+function advisorsOf(student: DemoStudent): string[] {
+  const shared = student.situation === null ? SHARED_BY[student.programs[0]!] : undefined
+  return shared ? [shared[student.id % shared.length]!] : student.advisors
+}
+
+/** The section that one student waits for: full, in a course on her route. */
+function pickWaiting(
+  sections: readonly DemoSection[],
+  students: readonly DemoStudent[],
+  taken: (s: DemoSection) => number
+) {
+  const student = students.find((s) => s.name === 'Mira Sandoval')!
+  const busiest = sections
+    .filter(
+      (s) =>
+        s.term === 'AU27' &&
+        s.parent === null &&
+        student.planned.some((p) => p.course === s.course && p.term === 'AU27')
+    )
+    .filter((s) => s.course === 'SOIL 220' || s.course === 'ENDA 325')
+    .sort((a, b) => taken(b) - taken(a))
+  const section =
+    busiest.find((s) => taken(s) > 0 && s.course === 'SOIL 220' && s.number !== '01') ?? busiest[0]!
+  parseDayLetters(section.meetings[0]?.days ?? 'M')
+  return { student: student.id, section }
+}
+
+function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
+  const day = (date: string, shift: number) =>
+    new Date(Date.parse(date) + shift * 86_400_000).toISOString().slice(0, 10)
+  return {
+    addEndsAt: campusTime(`${day(startsOn, 12)}T00:00`),
+    dropEndsAt: campusTime(`${day(endsOn, season === 'summer' ? -14 : -27)}T00:00`),
+    paymentDueOn: day(startsOn, -28),
+    loadMost: season === 'summer' ? 9 : 18,
+    signOffPolicy: 'term',
+    waitlistPolicy: 'offer'
+  }
+}

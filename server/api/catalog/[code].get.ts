@@ -1,0 +1,5 @@
+import { courseParams } from '#wire/bodies'
+import { endpoint } from '../../endpoint'
+import { readCoursePage } from '../../services/catalog/catalog'
+
+export default endpoint({ params: courseParams }, ({ db, params }) => readCoursePage(db, params.code))

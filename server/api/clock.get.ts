@@ -1,0 +1,4 @@
+import { openEndpoint } from '../endpoint'
+import { readClock } from '../standins/clock'
+
+export default openEndpoint({}, ({ db }) => readClock(db))

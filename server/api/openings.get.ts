@@ -1,0 +1,7 @@
+import { endpoint } from '../endpoint'
+import { readOpenings } from '../services/students/pictures'
+
+/** All openings are public. */
+export default endpoint({}, async ({ db }) =>
+  (await readOpenings(db)).map(({ term, title, opens }) => ({ term, title, opens }))
+)

@@ -1,0 +1,5 @@
+import { openEndpoint } from '../endpoint'
+
+export default openEndpoint({}, async ({ event }) => {
+  await clearUserSession(event)
+})

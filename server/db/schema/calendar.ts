@@ -1,0 +1,81 @@
+import { sql } from 'drizzle-orm'
+import {
+  boolean,
+  check,
+  date,
+  int,
+  mysqlEnum,
+  mysqlTable,
+  smallint,
+  uniqueIndex,
+  varchar
+} from 'drizzle-orm/mysql-core'
+import { credits, id, instant } from './columns'
+
+const day = () => date({ mode: 'string' })
+
+export const term = mysqlTable(
+  'term',
+  {
+    id: id(),
+    code: varchar({ length: 4 }).notNull(),
+    name: varchar({ length: 40 }).notNull(),
+    season: mysqlEnum(['autumn', 'spring', 'summer']).notNull(),
+    year: smallint().notNull(),
+    startsOn: day().notNull(),
+    endsOn: day().notNull(),
+    published: boolean().notNull(),
+    /** From this instant nothing can be added; dropping has a date of its own. */
+    addEndsAt: instant().notNull(),
+    dropEndsAt: instant().notNull(),
+    paymentDueOn: day().notNull(),
+    loadMost: credits().notNull(),
+    signOffPolicy: mysqlEnum(['none', 'term', 'strict']).notNull(),
+    waitlistPolicy: mysqlEnum(['offer', 'automatic']).notNull()
+  },
+  (t) => [uniqueIndex('term_code').on(t.code), check('term_dates', sql`${t.startsOn} < ${t.endsOn}`)]
+)
+
+export const session = mysqlTable(
+  'session',
+  {
+    id: id(),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    code: varchar({ length: 8 }).notNull(),
+    name: varchar({ length: 60 }).notNull(),
+    half: mysqlEnum(['full', 'first', 'second', 'other']).notNull(),
+    startsOn: day().notNull(),
+    endsOn: day().notNull()
+  },
+  (t) => [
+    uniqueIndex('session_code').on(t.termId, t.code),
+    check('session_dates', sql`${t.startsOn} <= ${t.endsOn}`)
+  ]
+)
+
+export const holiday = mysqlTable(
+  'holiday',
+  {
+    id: id(),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    onDate: day().notNull(),
+    name: varchar({ length: 60 }).notNull()
+  },
+  (t) => [uniqueIndex('holiday_date').on(t.termId, t.onDate)]
+)
+
+/** What the campus clock says: standing at an instant, or running on from it. */
+export const campusClock = mysqlTable(
+  'campus_clock',
+  {
+    id: int().primaryKey(),
+    mode: mysqlEnum(['standing', 'running', 'real']).notNull(),
+    campusAt: instant().notNull(),
+    setAt: instant().notNull()
+  },
+  (t) => [check('campus_clock_single', sql`${t.id} = 1`)]
+)

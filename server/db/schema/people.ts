@@ -1,0 +1,165 @@
+import { sql } from 'drizzle-orm'
+import {
+  boolean,
+  check,
+  date,
+  index,
+  int,
+  mysqlEnum,
+  mysqlTable,
+  primaryKey,
+  smallint,
+  text,
+  uniqueIndex,
+  varchar
+} from 'drizzle-orm/mysql-core'
+import { STANDINGS } from '#core/requisites'
+import { term } from './calendar'
+import { course } from './catalog'
+import { credits, id, instant, money } from './columns'
+import { campus } from './institution'
+import { block } from './offer'
+import { programVersion } from './program'
+
+export const account = mysqlTable(
+  'account',
+  {
+    id: id(),
+    name: varchar({ length: 80 }).notNull(),
+    signIn: varchar({ length: 60 }).notNull(),
+    passwordHash: varchar({ length: 200 }).notNull(),
+    role: mysqlEnum(['student', 'programAdvisor', 'supportAdvisor', 'registrar']).notNull(),
+    /** On a demo card: the situation this person stands for. */
+    situation: varchar({ length: 160 })
+  },
+  (t) => [uniqueIndex('account_sign_in').on(t.signIn)]
+)
+
+export const student = mysqlTable(
+  'student',
+  {
+    id: id(),
+    accountId: int()
+      .notNull()
+      .references(() => account.id),
+    number: varchar({ length: 10 }).notNull(),
+    standing: mysqlEnum(STANDINGS as unknown as [string, ...string[]])
+      .$type<(typeof STANDINGS)[number]>()
+      .notNull(),
+    level: mysqlEnum(['undergraduate', 'graduate']).notNull(),
+    homeCampusId: int()
+      .notNull()
+      .references(() => campus.id),
+    blockId: int().references(() => block.id),
+    attendance: mysqlEnum(['fullTime', 'partTime', 'evening', 'distance']).notNull(),
+    aid: mysqlEnum(['none', 'receiving', 'warning']).notNull(),
+    /** The term in which this student wants to finish. */
+    aimTermId: int().references(() => term.id)
+  },
+  (t) => [uniqueIndex('student_account').on(t.accountId), uniqueIndex('student_number').on(t.number)]
+)
+
+/** The requirement sets of a student: a degree, a minor, an obligatory certificate. */
+export const studentProgram = mysqlTable(
+  'student_program',
+  {
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    programVersionId: int()
+      .notNull()
+      .references(() => programVersion.id),
+    ordinal: smallint().notNull(),
+    /** The student says that it is right, or what is right instead. */
+    confirmed: mysqlEnum(['open', 'confirmed', 'wrong']).notNull().default('open'),
+    saidInstead: varchar({ length: 400 }),
+    saidAt: instant()
+  },
+  (t) => [primaryKey({ columns: [t.studentId, t.programVersionId] })]
+)
+
+export const recordCourse = mysqlTable(
+  'record_course',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    termId: int().references(() => term.id),
+    credits: credits().notNull(),
+    grade: varchar({ length: 2 }),
+    origin: mysqlEnum(['here', 'transfer', 'test']).notNull()
+  },
+  (t) => [
+    uniqueIndex('record_course_once').on(t.studentId, t.courseId, t.termId),
+    // Only a course of a term can be under way.
+    check('record_course_grade', sql`${t.grade} is not null or ${t.termId} is not null`)
+  ]
+)
+
+export const testScore = mysqlTable(
+  'test_score',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    test: varchar({ length: 24 }).notNull(),
+    score: smallint().notNull(),
+    takenOn: date({ mode: 'string' }).notNull()
+  },
+  (t) => [index('test_score_student').on(t.studentId)]
+)
+
+export const hold = mysqlTable(
+  'hold',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    title: varchar({ length: 80 }).notNull(),
+    office: varchar({ length: 80 }).notNull(),
+    howToLift: text().notNull(),
+    amount: money(),
+    stopsRegistration: boolean().notNull(),
+    placedAt: instant().notNull(),
+    liftedAt: instant()
+  },
+  (t) => [index('hold_student').on(t.studentId)]
+)
+
+/** A person of the faculty, or an office. */
+export const advisor = mysqlTable(
+  'advisor',
+  {
+    id: id(),
+    accountId: int()
+      .notNull()
+      .references(() => account.id),
+    kind: mysqlEnum(['person', 'office']).notNull(),
+    office: varchar({ length: 60 }).notNull(),
+    mail: varchar({ length: 120 }).notNull(),
+    phone: varchar({ length: 40 }).notNull(),
+    hours: varchar({ length: 120 }).notNull()
+  },
+  (t) => [uniqueIndex('advisor_account').on(t.accountId)]
+)
+
+export const advising = mysqlTable(
+  'advising',
+  {
+    advisorId: int()
+      .notNull()
+      .references(() => advisor.id),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    purpose: mysqlEnum(['program', 'support']).notNull(),
+    sinceOn: date({ mode: 'string' }).notNull()
+  },
+  (t) => [primaryKey({ columns: [t.advisorId, t.studentId] }), index('advising_student').on(t.studentId)]
+)

@@ -1,0 +1,117 @@
+import { sql } from 'drizzle-orm'
+import {
+  boolean,
+  check,
+  index,
+  int,
+  mysqlEnum,
+  mysqlTable,
+  text,
+  uniqueIndex,
+  varchar
+} from 'drizzle-orm/mysql-core'
+import { term } from './calendar'
+import { course } from './catalog'
+import { credits, id, instant } from './columns'
+import { section } from './offer'
+import { account, student } from './people'
+
+export const route = mysqlTable(
+  'route',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    name: varchar({ length: 60 }).notNull(),
+    /** True for the chosen one, null for the others, so that only one can be. */
+    chosen: boolean(),
+    version: int().notNull().default(1),
+    changedAt: instant().notNull(),
+    changedBy: int()
+      .notNull()
+      .references(() => account.id),
+    /** Since when the student asks the advisor for a review. */
+    reviewAskedAt: instant()
+  },
+  (t) => [
+    uniqueIndex('route_chosen').on(t.studentId, t.chosen),
+    uniqueIndex('route_name').on(t.studentId, t.name),
+    check('route_chosen_or_null', sql`${t.chosen} is null or ${t.chosen} = true`)
+  ]
+)
+
+export const plannedCourse = mysqlTable(
+  'planned_course',
+  {
+    id: id(),
+    routeId: int()
+      .notNull()
+      .references(() => route.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    credits: credits().notNull(),
+    note: varchar({ length: 400 }),
+    locked: boolean().notNull().default(false)
+  },
+  (t) => [uniqueIndex('planned_course_once').on(t.routeId, t.termId, t.courseId)]
+)
+
+export const draftWeek = mysqlTable(
+  'draft_week',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    name: varchar({ length: 60 }).notNull(),
+    /** True for the one the student is going with, null for the others. */
+    goingWith: boolean()
+  },
+  (t) => [
+    uniqueIndex('draft_week_going').on(t.studentId, t.termId, t.goingWith),
+    uniqueIndex('draft_week_name').on(t.studentId, t.termId, t.name),
+    check('draft_week_going_or_null', sql`${t.goingWith} is null or ${t.goingWith} = true`)
+  ]
+)
+
+export const pickedSection = mysqlTable(
+  'picked_section',
+  {
+    id: id(),
+    draftWeekId: int()
+      .notNull()
+      .references(() => draftWeek.id),
+    sectionId: int()
+      .notNull()
+      .references(() => section.id)
+  },
+  (t) => [uniqueIndex('picked_section_once').on(t.draftWeekId, t.sectionId)]
+)
+
+export const note = mysqlTable(
+  'note',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    authorId: int()
+      .notNull()
+      .references(() => account.id),
+    routeId: int().references(() => route.id),
+    termId: int().references(() => term.id),
+    courseId: int().references(() => course.id),
+    visibility: mysqlEnum(['shared', 'advisors']).notNull(),
+    text: text().notNull(),
+    at: instant().notNull()
+  },
+  (t) => [index('note_student').on(t.studentId)]
+)

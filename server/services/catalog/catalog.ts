@@ -1,0 +1,141 @@
+/** The catalog as every screen needs it, and the page of one course. */
+import { asc, desc, eq, inArray } from 'drizzle-orm'
+import { courseCode, termCode, type CourseCode } from '#core/ids'
+import type { CatalogPicture, CoursePage } from '#wire/picture'
+import { shelve, type Shelf } from '#wire/reading'
+import { all, type Reader } from '../../db/connect'
+import * as t from '../../db/schema'
+import { Refused } from '../problem'
+
+/** Groups rows by a key, in their order. */
+export function groupBy<T, K>(rows: readonly T[], key: (row: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>()
+  for (const row of rows) {
+    const group = groups.get(key(row))
+    if (group) group.push(row)
+    else groups.set(key(row), [row])
+  }
+  return groups
+}
+
+export async function readCatalog(db: Reader): Promise<CatalogPicture> {
+  const [institution] = await db.select().from(t.institution).limit(1)
+  if (!institution) throw new Error('the database holds no institution')
+  const campuses = await db
+    .select({ code: t.campus.code, name: t.campus.name })
+    .from(t.campus)
+    .orderBy(asc(t.campus.id))
+  const terms = await db.select().from(t.term).orderBy(asc(t.term.startsOn))
+  const sessions = groupBy(await db.select().from(t.session), (s) => s.termId)
+  const holidays = groupBy(await db.select().from(t.holiday).orderBy(asc(t.holiday.onDate)), (h) => h.termId)
+  const courses = await db.select().from(t.course).orderBy(asc(t.course.code))
+  const categories = groupBy(
+    await db
+      .select({ courseId: t.courseCategory.courseId, code: t.category.code })
+      .from(t.courseCategory)
+      .innerJoin(t.category, eq(t.category.id, t.courseCategory.categoryId)),
+    (row) => row.courseId
+  )
+  const equivalents = groupBy(
+    await db
+      .select({ courseId: t.courseRelation.courseId, code: t.course.code })
+      .from(t.courseRelation)
+      .innerJoin(t.course, eq(t.course.id, t.courseRelation.otherId))
+      .where(eq(t.courseRelation.kind, 'equivalent')),
+    (row) => row.courseId
+  )
+  const running = await db
+    .selectDistinct({ term: t.term.code, course: t.course.code })
+    .from(t.section)
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(all(eq(t.term.published, true), eq(t.section.cancelled, false)))
+  return {
+    institution: { name: institution.name, timeZone: institution.timeZone },
+    campuses,
+    terms: terms.map((term) => ({
+      code: termCode(term.code),
+      name: term.name,
+      season: term.season,
+      year: term.year,
+      start: term.startsOn,
+      end: term.endsOn,
+      published: term.published,
+      addEndsAt: term.addEndsAt.getTime(),
+      dropEndsAt: term.dropEndsAt.getTime(),
+      paymentDueOn: term.paymentDueOn,
+      loadMost: term.loadMost,
+      signOffPolicy: term.signOffPolicy,
+      sessions: (sessions.get(term.id) ?? []).map(({ code, name, half, startsOn, endsOn }) => ({
+        code,
+        name,
+        half,
+        start: startsOn,
+        end: endsOn
+      })),
+      holidays: (holidays.get(term.id) ?? []).map(({ onDate, name }) => ({ date: onDate, name }))
+    })),
+    courses: courses.map((c) => ({
+      code: courseCode(c.code),
+      title: c.title,
+      credits: c.credits,
+      creditsMost: c.creditsMost,
+      level: c.level,
+      yearLevel: c.yearLevel,
+      offered: { seasons: c.seasons, years: c.years },
+      prerequisite: c.prerequisite,
+      categories: (categories.get(c.id) ?? []).map((row) => row.code),
+      equivalents: (equivalents.get(c.id) ?? []).map((row) => courseCode(row.code)),
+      repeatable: c.repeatable
+    })),
+    running: Object.fromEntries(
+      [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
+    )
+  }
+}
+
+export async function readShelf(db: Reader): Promise<Shelf> {
+  return shelve(await readCatalog(db))
+}
+
+export async function readCoursePage(db: Reader, code: CourseCode): Promise<CoursePage> {
+  const [course] = await db.select().from(t.course).where(eq(t.course.code, code))
+  if (!course) throw new Refused(404, 'noCourse', `The catalog has no course ${code}.`)
+  const sections = await db
+    .select({ term: t.term.name, id: t.section.id })
+    .from(t.section)
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .where(all(eq(t.section.courseId, course.id), eq(t.section.cancelled, false)))
+    .orderBy(desc(t.term.startsOn))
+  return {
+    code,
+    description: course.description,
+    fee: course.fee,
+    history: [...groupBy(sections, (s) => s.term)].map(([term, rows]) => ({ term, sections: rows.length }))
+  }
+}
+
+/** Row ids of courses and terms, by code. @throws Refused naming the first unknown one. */
+export async function courseIds(db: Reader, codes: readonly CourseCode[]): Promise<Map<CourseCode, number>> {
+  if (!codes.length) return new Map()
+  const rows = await db
+    .select({ id: t.course.id, code: t.course.code })
+    .from(t.course)
+    .where(inArray(t.course.code, [...codes]))
+  const found = new Map(rows.map((row) => [courseCode(row.code), row.id]))
+  const missing = codes.find((code) => !found.has(code))
+  if (missing)
+    throw new Refused(422, 'noCourse', `The catalog has no course ${missing}.`, [
+      { field: 'course', message: `is not in the catalog: ${missing}` }
+    ])
+  return found
+}
+
+export async function termRow(db: Reader, code: string) {
+  const [row] = await db.select().from(t.term).where(eq(t.term.code, code))
+  if (!row)
+    throw new Refused(422, 'noTerm', `There is no term ${code}.`, [
+      { field: 'term', message: `is not a term of the institution: ${code}` }
+    ])
+  return row
+}

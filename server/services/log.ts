@@ -1,0 +1,35 @@
+/** The event log: who did what to whose record, before and after. Written in the change's own transaction. */
+import type { Instant } from '#core/time'
+import type { Reader } from '../db/connect'
+import { eventLog } from '../db/schema'
+
+export type Action =
+  | 'record.read'
+  | 'program.answered'
+  | 'route.changed'
+  | 'week.picked'
+  | 'signOff.given'
+  | 'signOff.withdrawn'
+  | 'review.asked'
+  | 'registration.made'
+  | 'clock.set'
+
+export interface LoggedEvent {
+  at: Instant
+  account: number
+  student: number | null
+  action: Action
+  before?: unknown
+  after?: unknown
+}
+
+export async function logEvent(db: Reader, event: LoggedEvent): Promise<void> {
+  await db.insert(eventLog).values({
+    at: new Date(event.at),
+    accountId: event.account,
+    studentId: event.student,
+    action: event.action,
+    before: event.before ?? null,
+    after: event.after ?? null
+  })
+}

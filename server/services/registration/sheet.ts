@@ -1,0 +1,157 @@
+/** The run sheet: the planned courses of a term with their picked sections, each judged by the decision. */
+import { asc, desc, eq, inArray } from 'drizzle-orm'
+import { courseCode, type CourseCode, type TermCode } from '#core/ids'
+import {
+  decide,
+  generalRefusals,
+  groupLines,
+  type LineDecision,
+  type RegistrationFacts
+} from '#core/registration'
+import { optionsAmong, sectionsOf, type Option, type Section } from '#core/week'
+import type { Instant } from '#core/time'
+import type { Receipt, RunSheet, SheetLine, StudentPicture } from '#wire/picture'
+import type { Shelf } from '#wire/reading'
+import { all, type Reader } from '../../db/connect'
+import * as t from '../../db/schema'
+import { groupBy } from '../catalog/catalog'
+import { readFacts } from './facts'
+
+/**
+ * The draft's options, by course. What is picked without one of its components is an option still:
+ * the decision says that the component is missing.
+ */
+export function pickedOptions(offer: readonly Section[], codes: readonly string[]): Map<CourseCode, Option> {
+  const picked = offer.filter((section) => codes.includes(section.code))
+  const options = new Map<CourseCode, Option>()
+  for (const main of picked.filter((section) => section.parent === null)) {
+    const components = picked.filter((section) => section.parent === main.code)
+    const whole = optionsAmong([main, ...components])[0]
+    options.set(main.course, whole ?? { key: main.code, course: main.course, main, components })
+  }
+  return options
+}
+
+/** Decisions for options in the order given, groups together; each group sees the earlier ones as held. */
+function rehearse(facts: RegistrationFacts, options: readonly Option[]): Map<CourseCode, LineDecision> {
+  const found = new Map<CourseCode, LineDecision>()
+  let seen = facts
+  for (const group of groupLines(options, facts.catalog)) {
+    const decisions = decide(seen, group)
+    for (const decision of decisions) found.set(decision.course, decision)
+    const specific = decisions.flatMap((d) => d.refusals).some((r) => !GENERAL.has(r.code))
+    if (specific) continue
+    seen = {
+      ...seen,
+      heldSections: [...seen.heldSections, ...group.flatMap(sectionsOf)],
+      held: [
+        ...seen.held,
+        ...group.map(({ course, main }) => ({
+          course,
+          term: main.term,
+          section: main.code,
+          credits: main.credits,
+          placedByOffice: false
+        }))
+      ]
+    }
+  }
+  return found
+}
+
+const GENERAL = new Set<string>(['notOpen', 'closed', 'hold', 'signOff'])
+
+export async function readSheet(
+  db: Reader,
+  picture: StudentPicture,
+  shelf: Shelf,
+  term: TermCode,
+  now: Instant
+): Promise<RunSheet> {
+  const opening = picture.openings.find((o) => o.term === term)
+  const checkedFor = Math.max(now, opening?.opens ?? now)
+  const { facts, offer } = await readFacts(db, picture, shelf, term, checkedFor)
+  const draft = picture.drafts.find((d) => d.term === term)
+  const options = pickedOptions(offer, draft?.sections ?? [])
+  const registered = new Map(facts.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
+  const ready = [...options.values()].filter((option) => !registered.has(option.course))
+  const decisions = rehearse(facts, ready)
+
+  const courses = new Set<CourseCode>([
+    ...registered.keys(),
+    ...ready.map((option) => option.course),
+    ...picture.route.courses.filter((p) => p.term === term).map((p) => p.course)
+  ])
+  const lines = [...courses].map((course): SheetLine => {
+    const about = { course, title: shelf.catalog.maybeCourse(course)?.title ?? '' }
+    const held = registered.get(course)
+    if (held) {
+      const sections = facts.heldSections.filter((s) => s.course === course)
+      return { ...about, credits: held.credits, sections, state: 'registered', refusals: [], assumed: [] }
+    }
+    const option = options.get(course)
+    if (!option) {
+      const credits = shelf.catalog.maybeCourse(course)?.credits ?? 0
+      return { ...about, credits, sections: null, state: 'unsettled', refusals: [], assumed: [] }
+    }
+    const { refusals, assumed } = decisions.get(course)!
+    const own = refusals.filter((refusal) => !GENERAL.has(refusal.code))
+    return {
+      ...about,
+      credits: option.main.credits,
+      sections: [...sectionsOf(option)],
+      state: 'ready',
+      refusals: own,
+      assumed
+    }
+  })
+  const sum = (state: SheetLine['state']) =>
+    lines.reduce((total, l) => (l.state === state ? total + l.credits : total), 0)
+  return {
+    term,
+    opens: facts.opens,
+    openingTitle: opening?.title ?? null,
+    closes: facts.closes,
+    checkedFor,
+    general: generalRefusals({ ...facts, now }),
+    lines,
+    loadMost: facts.loadMost,
+    credits: { registered: sum('registered'), ready: sum('ready') },
+    receipts: await readReceipts(db, picture.student.id, term)
+  }
+}
+
+/** Receipts of a term, the newest first. */
+export async function readReceipts(db: Reader, student: number, term: TermCode): Promise<Receipt[]> {
+  const receipts = await db
+    .select({ id: t.receipt.id, at: t.receipt.at, by: t.account.name })
+    .from(t.receipt)
+    .innerJoin(t.term, eq(t.term.id, t.receipt.termId))
+    .innerJoin(t.account, eq(t.account.id, t.receipt.byId))
+    .where(all(eq(t.receipt.studentId, student), eq(t.term.code, term)))
+    .orderBy(desc(t.receipt.id))
+  if (!receipts.length) return []
+  const rows = await db
+    .select({ line: t.receiptLine, course: t.course.code })
+    .from(t.receiptLine)
+    .innerJoin(t.course, eq(t.course.id, t.receiptLine.courseId))
+    .where(
+      inArray(
+        t.receiptLine.receiptId,
+        receipts.map((r) => r.id)
+      )
+    )
+    .orderBy(asc(t.receiptLine.ordinal))
+  const lines = groupBy(rows, (row) => row.line.receiptId)
+  return receipts.map(({ id, at, by }) => ({
+    id,
+    at: at.getTime(),
+    by,
+    lines: (lines.get(id) ?? []).map(({ line, course }) => ({
+      course: courseCode(course),
+      sections: line.sections,
+      outcome: line.outcome,
+      refusals: line.refusals
+    }))
+  }))
+}

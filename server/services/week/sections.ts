@@ -1,0 +1,109 @@
+/** Sections with everything a week or a decision needs to know about them. */
+import { eq, inArray, or, type SQL } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/mysql-core'
+import { parseDayLetters } from '#core/formats'
+import { courseCode, termCode, type CourseCode, type SectionCode } from '#core/ids'
+import type { Section } from '#core/week'
+import { all, type Reader } from '../../db/connect'
+import * as t from '../../db/schema'
+import { groupBy } from '../catalog/catalog'
+
+/** Sections for which the condition holds, by number. */
+async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
+  const parent = alias(t.section, 'parent')
+  const rows = await db
+    .select({
+      section: t.section,
+      course: t.course.code,
+      term: t.term.code,
+      session: t.session.code,
+      half: t.session.half,
+      campus: t.campus.code,
+      parent: parent.code,
+      block: t.block.title
+    })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.session, eq(t.session.id, t.section.sessionId))
+    .innerJoin(t.campus, eq(t.campus.id, t.section.campusId))
+    .leftJoin(parent, eq(parent.id, t.section.parentId))
+    .leftJoin(t.block, eq(t.block.id, t.section.blockId))
+    .where(condition)
+    .orderBy(t.course.code, t.section.number)
+  if (!rows.length) return []
+  const ids = rows.map((row) => row.section.id)
+  const meetings = groupBy(
+    await db
+      .select({ meeting: t.meeting, room: t.room.name, building: t.building.name })
+      .from(t.meeting)
+      .leftJoin(t.room, eq(t.room.id, t.meeting.roomId))
+      .leftJoin(t.building, eq(t.building.id, t.room.buildingId))
+      .where(inArray(t.meeting.sectionId, ids)),
+    (row) => row.meeting.sectionId
+  )
+  const instructors = groupBy(
+    await db
+      .select({ sectionId: t.sectionInstructor.sectionId, name: t.instructor.name })
+      .from(t.sectionInstructor)
+      .innerJoin(t.instructor, eq(t.instructor.id, t.sectionInstructor.instructorId))
+      .where(inArray(t.sectionInstructor.sectionId, ids)),
+    (row) => row.sectionId
+  )
+  return rows.map(({ section: s, course, term, session, half, campus, parent, block }): Section => ({
+    code: s.code as SectionCode,
+    course: courseCode(course),
+    term: termCode(term),
+    number: s.number,
+    kind: s.kind,
+    parent: parent as SectionCode | null,
+    session,
+    half,
+    campus,
+    mode: s.mode,
+    credits: s.credits,
+    topic: s.topic,
+    instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
+    capacity: s.capacity,
+    taken: s.taken,
+    waitCapacity: s.waitCapacity,
+    waiting: s.waiting,
+    block,
+    officeOnly: s.officeOnly,
+    permissionNeeded: s.permissionNeeded,
+    onlyFor: s.onlyFor,
+    cancelled: s.cancelled,
+    meetings: (meetings.get(s.id) ?? []).map(({ meeting, room, building }) => ({
+      days: parseDayLetters(meeting.days) ?? [],
+      start: meeting.startsMin,
+      end: meeting.endsMin,
+      from: meeting.fromOn,
+      to: meeting.toOn,
+      campus,
+      room: room === null ? null : `${building} ${room}`
+    }))
+  }))
+}
+
+/** All sections of some courses in a term. */
+export async function offerOf(db: Reader, term: string, courses: readonly CourseCode[]): Promise<Section[]> {
+  if (!courses.length) return []
+  return readSections(db, all(eq(t.term.code, term), inArray(t.course.code, [...courses])))
+}
+
+export async function sectionsByCode(db: Reader, codes: readonly SectionCode[]): Promise<Section[]> {
+  return codes.length ? readSections(db, inArray(t.section.code, [...codes])) : []
+}
+
+/** Sections with their components, given the codes of either. */
+export async function familiesOf(db: Reader, codes: readonly SectionCode[]): Promise<Section[]> {
+  if (!codes.length) return []
+  const rows = await db
+    .select({ id: t.section.id, parentId: t.section.parentId })
+    .from(t.section)
+    .where(inArray(t.section.code, [...codes]))
+  const heads = [...new Set(rows.map((row) => row.parentId ?? row.id))]
+  return heads.length
+    ? readSections(db, or(inArray(t.section.id, heads), inArray(t.section.parentId, heads))!)
+    : []
+}

@@ -1,0 +1,102 @@
+/**
+ * `npm test`: everything that must pass, the cheap and telling first. Ends with a line of totals.
+ */
+import { spawn } from 'node:child_process'
+import { readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { checkNode, CHROMIUM, installDebian, installPackages, MARIADB, ROOT } from './bootstrap.mjs'
+
+checkNode()
+installPackages()
+installDebian([MARIADB, CHROMIUM])
+
+const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
+const report = (name) => join(tmpdir(), `ridgeway-${process.pid}-${name}.json`)
+const vitestReport = report('vitest')
+const browserReport = report('browser')
+
+const STEPS = [
+  ['Types of the framework', bin('nuxt'), ['prepare']],
+  ['Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
+  ['Lint', bin('eslint'), ['.', '--max-warnings', '0']],
+  [
+    'Layers',
+    bin('depcruise'),
+    ['--config', '.dependency-cruiser.cjs', 'core', 'shared', 'server', 'app', 'demo', 'tools', 'tests']
+  ],
+  ['Dead code', bin('knip'), []],
+  ['Types of core', bin('tsc'), ['-p', 'core/tsconfig.json']],
+  ['Types of tools and tests', bin('tsc'), ['-p', 'tsconfig.tools.json']],
+  ['Types of app and server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']],
+  ['Types of the server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.server.json']],
+  [
+    'Unit and server tests',
+    bin('vitest'),
+    ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`],
+    'loud'
+  ],
+  ['Production build', process.execPath, ['--import', 'tsx', 'tools/buildOnly.ts']],
+  ['Browser tests', bin('playwright'), ['test'], 'loud']
+]
+
+function step([name, command, args, loud]) {
+  return new Promise((resolve) => {
+    const started = Date.now()
+    process.stdout.write(`${name} ...${loud ? '\n' : ' '}`)
+    const env = {
+      ...process.env,
+      PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,
+      NO_COLOR: '1',
+      FORCE_COLOR: undefined
+    }
+    const child = spawn(command, args, { cwd: ROOT, stdio: loud ? 'inherit' : 'pipe', env })
+    let output = ''
+    child.stdout?.on('data', (chunk) => (output += chunk))
+    child.stderr?.on('data', (chunk) => (output += chunk))
+    child.on('error', (error) => (output += error.message))
+    child.on('close', (code) => {
+      const seconds = ((Date.now() - started) / 1000).toFixed(1)
+      console.log(`${loud ? `${name}: ` : ''}${code === 0 ? 'ok' : 'FAILED'} (${seconds} s)`)
+      if (code !== 0 && !loud) console.log(output.trim())
+      resolve(code === 0)
+    })
+  })
+}
+
+function read(file) {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'))
+  } catch {
+    return undefined
+  }
+}
+
+function totals() {
+  const units = read(vitestReport)
+  const browser = read(browserReport)?.stats
+  rmSync(vitestReport, { force: true })
+  rmSync(browserReport, { force: true })
+  return {
+    passed: (units?.numPassedTests ?? 0) + (browser?.expected ?? 0),
+    failed: (units?.numFailedTests ?? 0) + (browser?.unexpected ?? 0) + (browser?.flaky ?? 0),
+    skipped: (units?.numPendingTests ?? 0) + (browser?.skipped ?? 0)
+  }
+}
+
+const started = Date.now()
+let failed
+for (const entry of STEPS) {
+  if (!(await step(entry))) {
+    failed = entry[0]
+    break
+  }
+}
+const sum = totals()
+console.log(
+  `${failed ? `Stopped at: ${failed}. ` : 'All steps passed. '}${((Date.now() - started) / 1000).toFixed(0)} s`
+)
+console.log(
+  `${sum.passed} passed, ${sum.failed + (failed && !sum.failed ? 1 : 0)} failed${sum.skipped ? `, ${sum.skipped} skipped` : ''}`
+)
+process.exit(failed ? 1 : 0)
