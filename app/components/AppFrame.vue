@@ -1,0 +1,354 @@
+<script setup lang="ts">
+import type { Place } from '~/composables/useStanding'
+import { STANDING_WORDS } from '#wire/words'
+
+const props = defineProps<{ places: Place[] }>()
+const session = useWho()
+const college = useCollege()
+const student = useStudent()
+const route = useRoute()
+const { choice, choose } = useThemeChoice()
+
+const search = ref<{ focus: () => void }>()
+const help = ref(false)
+const online = ref(true)
+const setOnline = () => (online.value = navigator.onLine)
+onMounted(() => {
+  setOnline()
+  addEventListener('online', setOnline)
+  addEventListener('offline', setOnline)
+})
+onUnmounted(() => {
+  removeEventListener('online', setOnline)
+  removeEventListener('offline', setOnline)
+})
+useKeys(() => props.places, { search: () => search.value?.focus(), help: () => (help.value = true) })
+
+const initials = computed(() =>
+  (session.who?.name ?? '')
+    .split(/[\s-]/)
+    .map((part) => part[0])
+    .slice(0, 2)
+    .join('')
+)
+const role = computed(() => {
+  const own = student.own ? student.picture : undefined
+  if (own) return own.programs[0]?.spec.shortTitle ?? STANDING_WORDS[own.student.standing]
+  return {
+    student: 'student',
+    programAdvisor: 'program advisor',
+    supportAdvisor: 'support advisor',
+    registrar: "registrar's office"
+  }[session.who?.role ?? 'student']
+})
+const THEMES = [
+  { value: 'system', title: 'As the system' },
+  { value: 'light', title: 'Light' },
+  { value: 'dark', title: 'Dark' }
+] as const
+const KEYS = [
+  ['/', 'find a course'],
+  ['g then t, d, r, w, e', 'Today, Degree, Route, Week, Register'],
+  ['arrow keys', 'move on the Route and the Week'],
+  ['space', 'lift a course on the Route, and put it down'],
+  ['Enter', 'open'],
+  ['Esc', 'leave'],
+  ['?', 'these keys']
+]
+
+async function leave() {
+  await session.signOut()
+  await navigateTo('/sign-in')
+}
+</script>
+
+<template>
+  <a class="skip" href="#main">Skip to the page</a>
+  <header class="band">
+    <NuxtLink :to="session.home" class="mark">
+      <span class="display">Ridgeway</span>
+      <span class="college">{{ college.name }}</span>
+    </NuxtLink>
+    <nav aria-label="Places">
+      <NuxtLink
+        v-for="place in places"
+        :key="place.to"
+        :to="place.to"
+        class="place"
+        :aria-current="route.path === place.to ? 'page' : undefined"
+      >
+        <span class="display">{{ place.name }}</span>
+        <span class="state">{{ place.state }}</span>
+      </NuxtLink>
+    </nav>
+    <CourseSearch v-if="college.shelf" ref="search" class="search" />
+    <v-menu location="bottom end">
+      <template #activator="{ props: menu }">
+        <button class="person" v-bind="menu" :aria-label="`${session.who?.name}, ${role}: menu`">
+          <span class="who">
+            <strong>{{ session.who?.name }}</strong>
+            <span>{{ role }}</span>
+          </span>
+          <span class="avatar" aria-hidden="true">{{ initials }}</span>
+        </button>
+      </template>
+      <div class="menu card">
+        <fieldset>
+          <legend>Theme</legend>
+          <label v-for="theme in THEMES" :key="theme.value">
+            <input
+              type="radio"
+              name="theme"
+              :value="theme.value"
+              :checked="choice === theme.value"
+              @change="choose(theme.value)"
+            />
+            {{ theme.title }}
+          </label>
+        </fieldset>
+        <button class="row" @click="help = true">Keys</button>
+        <button class="row" @click="leave">Sign out</button>
+      </div>
+    </v-menu>
+  </header>
+  <div v-if="!online" class="strip offline" role="status">
+    You are offline. You see what the server said last; changes wait until you are back.
+  </div>
+  <main id="main" tabindex="-1"><slot /></main>
+  <ClockBar />
+  <Notice />
+  <v-dialog v-model="help" max-width="460" aria-labelledby="keys-title">
+    <div class="card keys">
+      <h2 id="keys-title">Keys</h2>
+      <dl>
+        <template v-for="[key, what] in KEYS" :key="key">
+          <dt>{{ key }}</dt>
+          <dd>{{ what }}</dd>
+        </template>
+      </dl>
+      <v-btn @click="help = false">Close</v-btn>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.skip {
+  position: absolute;
+  left: 8px;
+  top: -40px;
+  z-index: 20;
+  background: var(--card);
+  color: var(--ink);
+  padding: 6px 12px;
+}
+.skip:focus {
+  top: 8px;
+}
+.band {
+  position: sticky;
+  top: 0;
+  z-index: 10;
+  height: 64px;
+  background: var(--band);
+  color: #fff;
+  display: flex;
+  align-items: stretch;
+  gap: 10px;
+  padding: 0 20px;
+}
+.band :focus-visible {
+  outline-color: #fff;
+}
+.mark {
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  min-width: 118px;
+  color: inherit;
+  text-decoration: none;
+}
+.mark .display {
+  font-size: 21px;
+}
+.college {
+  font-size: 12px;
+  color: var(--band-quiet);
+}
+nav {
+  display: flex;
+  flex: 1;
+  min-width: 0;
+}
+.place {
+  flex: 0 1 146px;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  padding: 4px 10px 4px;
+  color: #fff;
+  text-decoration: none;
+}
+.place .display {
+  font-size: 15.5px;
+}
+.state {
+  font-size: 12px;
+  color: var(--band-quiet);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.place[aria-current] {
+  background: var(--paper);
+  color: var(--dusk);
+  margin-top: 8px;
+  padding-bottom: 12px;
+  border-radius: 10px 10px 0 0;
+}
+.place[aria-current] .state {
+  color: var(--quiet);
+}
+.place[aria-current]:focus-visible {
+  outline-color: var(--dusk);
+  outline-offset: -4px;
+}
+.search {
+  align-self: center;
+  flex: 0 0 190px;
+}
+.person {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  background: none;
+  border: 0;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+  text-align: right;
+}
+.who {
+  display: flex;
+  flex-direction: column;
+}
+.who span {
+  font-size: 12px;
+  color: var(--band-quiet);
+}
+.avatar {
+  display: grid;
+  place-items: center;
+  width: 34px;
+  height: 34px;
+  border-radius: 10px;
+  background: #ebb771;
+  color: #2b2036;
+  font-weight: 700;
+}
+.menu {
+  padding: 8px;
+  min-width: 180px;
+  color: var(--ink);
+}
+.menu fieldset {
+  border: 0;
+  padding: 4px 8px 8px;
+  border-bottom: 1px solid var(--rule);
+  margin-bottom: 6px;
+}
+.menu legend {
+  color: var(--quiet);
+  font-size: 12px;
+}
+.menu label {
+  display: block;
+  padding: 3px 0;
+}
+.row {
+  display: block;
+  width: 100%;
+  text-align: left;
+  padding: 6px 8px;
+  border-radius: 6px;
+}
+.row:hover {
+  background: var(--dusk-tint);
+}
+.strip.offline {
+  background: var(--ember);
+  color: var(--card);
+  padding: 6px 20px;
+  font-weight: 650;
+}
+main {
+  flex: 1;
+  outline: none;
+}
+.keys {
+  padding: 20px;
+  color: var(--ink);
+}
+.keys dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 6px 16px;
+  margin: 12px 0 16px;
+}
+.keys dt {
+  font-weight: 650;
+}
+@media (max-width: 1100px) {
+  .who {
+    display: none;
+  }
+}
+@media (max-width: 720px) {
+  .band {
+    height: 52px;
+    padding: 0 12px;
+  }
+  .mark {
+    min-width: 0;
+  }
+  .college {
+    display: none;
+  }
+  .search {
+    flex: 1;
+    margin-left: auto;
+  }
+  nav {
+    position: fixed;
+    inset: auto 0 0 0;
+    z-index: 11;
+    height: 58px;
+    background: var(--band);
+    padding: 0 4px;
+  }
+  .place {
+    flex: 1 1 0;
+    align-items: center;
+    padding: 4px 2px;
+    text-align: center;
+  }
+  .place .display {
+    font-size: 13.5px;
+  }
+  .state {
+    font-size: 10.5px;
+    max-width: 100%;
+  }
+  .place[aria-current] {
+    margin: 0 0 6px;
+    padding: 4px 2px;
+    border-radius: 0 0 10px 10px;
+  }
+}
+@media print {
+  .band,
+  .strip {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { phaseOf, type Course } from '#core/catalog'
+import { candidatesFor, type NeedResult } from '#core/degree'
+
+/** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */
+const props = defineProps<{ result: NeedResult }>()
+const emit = defineEmits<{ added: [] }>()
+const student = useStudent()
+const college = useCollege()
+const panel = useCoursePanel()
+const SOME = 10
+const all = ref(false)
+const code = ref(student.coming?.code ?? '')
+
+const terms = computed(() =>
+  (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future').slice(0, 9)
+)
+const term = computed(() => terms.value.find((t) => t.code === code.value))
+const list = computed(() => {
+  if (!student.reading || !college.shelf || !term.value) return []
+  const { audits, takings } = student.reading
+  return candidatesFor(
+    props.result,
+    audits,
+    takings,
+    college.shelf.catalog,
+    term.value,
+    college.shelf.running
+  )
+})
+
+async function add(course: Course) {
+  const planned = {
+    course: course.code,
+    term: term.value!.code,
+    credits: course.credits,
+    note: null,
+    locked: false
+  }
+  if (await student.changeRoute({ kind: 'add', planned })) emit('added')
+}
+</script>
+
+<template>
+  <div class="candidates">
+    <label class="small quiet">
+      Term
+      <select v-model="code">
+        <option v-for="t in terms" :key="t.code" :value="t.code">{{ t.name }}</option>
+      </select>
+      {{ list.filter((c) => c.runs).length }} of {{ list.length }} run then
+    </label>
+    <ul>
+      <li v-for="c in all ? list : list.slice(0, SOME)" :key="c.course.code" :class="{ idle: !c.runs }">
+        <button class="code" @click="panel.open(c.course.code)">
+          <strong>{{ c.course.code }}</strong> {{ c.course.title }}
+        </button>
+        <span class="quiet"
+          >{{ c.course.credits }} cr{{ c.alsoMeets.length ? ` · also ${c.alsoMeets.join(', ')}` : '' }}</span
+        >
+        <span v-if="!c.runs" class="quiet end">does not run then</span>
+        <v-btn
+          v-else-if="student.own"
+          class="end"
+          size="small"
+          :aria-label="`Add ${c.course.code} to ${term?.name}`"
+          @click="add(c.course)"
+        >
+          Add to {{ college.shortTerm(code) }}
+        </v-btn>
+      </li>
+    </ul>
+    <button v-if="list.length > SOME && !all" class="textlink" @click="all = true">
+      Show all {{ list.length }}
+    </button>
+    <p v-if="!list.length">No course that fits is left. Ask your advisor about a substitution.</p>
+  </div>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 4px 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 12px;
+  align-items: center;
+  padding: 4px 0;
+  min-height: 36px;
+  border-top: 1px solid var(--rule);
+}
+.code {
+  text-align: left;
+}
+.code:hover {
+  text-decoration: underline;
+}
+.end {
+  grid-column: 2;
+  grid-row: 1 / span 2;
+}
+.idle strong {
+  font-weight: 400;
+}
+select {
+  border: 1px solid var(--rule);
+  border-radius: 6px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 2px 6px;
+  margin: 0 8px 0 4px;
+}
+</style>

@@ -1,0 +1,329 @@
+<script setup lang="ts">
+import type { NeedResult } from '#core/degree'
+import type { BoardCourse, BoardRow } from '~/composables/useRouteBoard'
+
+/** Requirement areas down, terms across: read a column for a term, a row for a requirement. */
+const emit = defineEmits<{ need: [result: NeedResult] }>()
+const student = useStudent()
+const college = useCollege()
+const { rows, terms, behind, summers } = useRouteBoard()
+const run = useTermRun()
+const panel = useCoursePanel()
+const board = ref<HTMLElement>()
+const { lifted, reasons, spoken, lift, leave, step, putDown, move, reasonIn, future } = useLift(terms)
+
+const inTerm = (row: BoardRow, term: string) => row.courses.filter((c) => c.taking.term === term)
+const behindOf = (row: BoardRow) => row.courses.filter((c) => behind.value.isBehind(c.taking))
+const needCredits = (need: NeedResult) => need.amounts.needed
+const notPlaced = computed(() => rows.value.reduce((sum, row) => sum + (row.area?.amounts.needed ?? 0), 0))
+const short = (row: BoardRow) => {
+  const { earned, underWay } = row.area!.amounts
+  return `${earned}+${underWay} / ${row.area!.credits}`
+}
+function stateWords(row: BoardRow): string {
+  const { amounts, state, needs } = row.area!
+  if (amounts.needed) return `${amounts.needed} cr needed`
+  const word = { met: 'met', underWay: 'under way', registered: 'registered', mapped: 'mapped', needed: '' }[
+    state
+  ]
+  return !row.courses.length && needs.some((n) => n.evidence.length) ? `${word} by courses above` : word
+}
+const remove = (course: BoardCourse) => {
+  const { taking } = course
+  return student.changeRoute({
+    kind: 'remove',
+    planned: { course: taking.course, term: taking.term!, credits: taking.credits, note: null, locked: false }
+  })
+}
+
+function onKey(event: KeyboardEvent) {
+  const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (lifted.value) {
+    if (side) step(side)
+    else if (event.key === ' ' || event.key === 'Enter') void drop()
+    else if (event.key === 'Escape') leave()
+    else return
+    event.preventDefault()
+    event.stopPropagation()
+    return
+  }
+  if (side || event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    if (walk(event.key)) event.preventDefault()
+  }
+}
+async function drop() {
+  const course = lifted.value!.course.taking.course
+  await putDown()
+  await nextTick()
+  board.value?.querySelector<HTMLElement>(`[data-course="${course}"]`)?.focus()
+}
+
+/** Moves the focus to the nearest course in that direction. */
+function walk(key: string): boolean {
+  const here = document.activeElement as HTMLElement | null
+  if (!here || !board.value?.contains(here)) return false
+  const from = here.getBoundingClientRect()
+  const center = (r: DOMRect) => [r.left + r.width / 2, r.top + r.height / 2] as const
+  const [x, y] = center(from)
+  let best: { element: HTMLElement; far: number } | undefined
+  for (const element of board.value.querySelectorAll<HTMLElement>('td button')) {
+    const [ox, oy] = center(element.getBoundingClientRect())
+    const along = { ArrowLeft: x - ox, ArrowRight: ox - x, ArrowUp: y - oy, ArrowDown: oy - y }[key]!
+    const across = key === 'ArrowLeft' || key === 'ArrowRight' ? Math.abs(oy - y) : Math.abs(ox - x)
+    if (along < 8) continue
+    const far = along + across * 3
+    if (!best || far < best.far) best = { element, far }
+  }
+  best?.element.focus()
+  return best !== undefined
+}
+</script>
+
+<template>
+  <div ref="board" class="board card" @keydown.capture="onKey">
+    <p class="visually-hidden" aria-live="assertive">{{ spoken }}</p>
+    <table>
+      <caption class="visually-hidden">
+        Requirement areas by term. Arrow keys move, space lifts a planned course, Enter opens its menu.
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col" class="corner">
+            <label class="small"><input v-model="summers" type="checkbox" /> summers</label>
+          </th>
+          <th scope="col">
+            <span class="display">Behind you</span>
+            <span class="quiet small block">{{ behind.terms }} terms · {{ behind.credits }} cr</span>
+          </th>
+          <th
+            v-for="t in terms"
+            :key="t.term.code"
+            scope="col"
+            :class="{ coming: t.term.code === student.coming?.code }"
+          >
+            <span class="display">{{ college.shortTerm(t.term.code) }}</span>
+            <span class="quiet small">{{ t.note }}</span>
+            <span class="load">
+              <span class="track" aria-hidden="true">
+                <span
+                  :class="{ over: t.load > t.most }"
+                  :style="{ width: `${Math.min(100, (100 * t.load) / t.most)}%` }"
+                />
+              </span>
+              <span :class="{ stops: t.load > t.most }">{{ t.load }} cr</span>
+            </span>
+            <span class="quiet small block">{{ t.hours }} h study a week</span>
+          </th>
+          <th scope="col">
+            <span class="display">Not placed</span>
+            <span class="quiet small block">{{ notPlaced }} cr needed</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.key" :class="[`hue-${row.hue.hue}`, { doubled: row.hue.doubled }]">
+          <th scope="row">
+            <span class="area">
+              <span class="display">{{ row.title }}</span>
+              <span v-if="row.area" class="quiet small">{{ short(row) }}</span>
+            </span>
+            <template v-if="row.area">
+              <AreaBar :amounts="row.area.amounts" :credits="row.area.credits" :hue="row.hue.hue" />
+              <span class="quiet small">{{
+                row.area.amounts.needed
+                  ? `${row.area.amounts.needed} cr needed`
+                  : row.area.state === 'met'
+                    ? 'met'
+                    : 'mapped'
+              }}</span>
+            </template>
+            <span v-else class="quiet small">counts toward nothing</span>
+          </th>
+          <td class="behind">
+            <button
+              v-for="c in behindOf(row)"
+              :key="c.taking.key"
+              class="mini"
+              @click="panel.open(c.taking.course)"
+            >
+              <CourseChip :taking="c.taking" :hue="row.hue.hue" />
+            </button>
+          </td>
+          <td
+            v-for="t in terms"
+            :key="t.term.code"
+            :class="{
+              coming: t.term.code === student.coming?.code,
+              legal: lifted?.row === row.key && t.phase === 'future' && !reasons.get(t.term.code),
+              illegal: lifted?.row === row.key && reasons.get(t.term.code),
+              over: lifted?.row === row.key && lifted.over === t.term.code
+            }"
+          >
+            <RouteCourse
+              v-for="c in inTerm(row, t.term.code)"
+              :key="c.taking.key"
+              :course="c"
+              :hue="row.hue.hue"
+              :run="run"
+              :lifted="lifted?.course.taking.key === c.taking.key"
+              :terms="future"
+              :reason-in="(term) => reasonIn(c, term)"
+              @move="move(c, $event)"
+              @remove="remove(c)"
+              @lift="lift(c, row.key)"
+            />
+            <span v-if="lifted?.row === row.key && reasons.get(t.term.code)" class="reason">{{
+              reasons.get(t.term.code)
+            }}</span>
+            <span v-else-if="lifted?.row === row.key && lifted.over === t.term.code" class="reason"
+              >here, with space</span
+            >
+          </td>
+          <td class="open">
+            <button v-for="need in row.open" :key="need.need.id" class="need" @click="emit('need', need)">
+              <span class="name">{{ need.need.title }}</span> <span>{{ needCredits(need) }}</span>
+            </button>
+            <span v-if="row.area && !row.open.length" class="quiet">–</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.board {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  min-width: 1080px;
+  table-layout: fixed;
+}
+th,
+td {
+  border-right: 1px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+  vertical-align: top;
+  text-align: left;
+  padding: 5px 6px;
+  font-weight: 400;
+}
+tr > :last-child {
+  border-right: 0;
+}
+tbody tr:last-child > * {
+  border-bottom: 0;
+}
+thead th .display {
+  font-size: 15px;
+}
+.corner,
+tbody th {
+  width: 164px;
+  position: sticky;
+  left: 0;
+  z-index: 2;
+  background: var(--card);
+}
+.corner {
+  vertical-align: bottom;
+}
+tbody th {
+  box-shadow: inset 6px 0 0 var(--hue);
+  padding-left: 14px;
+}
+.doubled th {
+  box-shadow:
+    inset 2px 0 0 var(--hue),
+    inset 4px 0 0 var(--card),
+    inset 6px 0 0 var(--hue);
+}
+.area {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 6px;
+  margin-bottom: 3px;
+}
+.block {
+  display: block;
+}
+.load {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 12.5px;
+}
+.track {
+  flex: 1;
+  max-width: 90px;
+  height: 6px;
+  border-radius: 3px;
+  background: var(--shade);
+  overflow: hidden;
+}
+.track span {
+  display: block;
+  height: 100%;
+  background: var(--dusk);
+}
+.track .over {
+  background: var(--rowan);
+}
+.coming {
+  background: color-mix(in srgb, var(--dusk-tint) 70%, var(--card));
+}
+thead .coming {
+  background: var(--dusk-tint);
+}
+td > * + * {
+  margin-top: 4px;
+}
+.behind {
+  width: 108px;
+}
+.behind > .mini {
+  display: inline-flex;
+  margin: 0 3px 3px 0;
+}
+.mini :deep(.chip) {
+  font-size: 11px;
+  padding: 0 6px;
+}
+.mini :deep(.chip) span:not(.top) {
+  display: none;
+}
+.need {
+  display: flex;
+  justify-content: space-between;
+  gap: 6px;
+  width: 100%;
+  border: 1px dotted var(--quiet);
+  border-radius: 6px;
+  padding: 3px 8px;
+  font-size: 12px;
+  color: var(--quiet);
+  text-align: left;
+}
+.need:hover {
+  color: var(--ink);
+}
+.legal {
+  box-shadow: inset 0 0 0 2px var(--dusk);
+}
+.illegal {
+  background: repeating-linear-gradient(135deg, var(--shade) 0 6px, var(--card) 6px 12px);
+}
+.over {
+  box-shadow: inset 0 0 0 4px var(--dusk);
+}
+.reason {
+  display: block;
+  font-size: 11.5px;
+  background: var(--card);
+  border-radius: 4px;
+  padding: 1px 4px;
+}
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import type { NeedResult } from '#core/degree'
+
+/** The route on a narrow screen: one term at a time, or what is not placed yet. */
+const emit = defineEmits<{ need: [result: NeedResult] }>()
+const student = useStudent()
+const college = useCollege()
+const { rows, terms } = useRouteBoard()
+const { move, reasonIn, future } = useLift(terms)
+const run = useTermRun()
+const shown = ref(student.coming?.code ?? 'open')
+const term = computed(() => terms.value.find((t) => t.term.code === shown.value))
+const here = computed(() =>
+  rows.value
+    .map((row) => ({ row, courses: row.courses.filter((c) => c.taking.term === shown.value) }))
+    .filter((r) => r.courses.length)
+)
+</script>
+
+<template>
+  <div>
+    <label class="pick">
+      Show
+      <select v-model="shown">
+        <option v-for="t in terms" :key="t.term.code" :value="t.term.code">
+          {{ t.term.name }}{{ t.note ? `, ${t.note}` : '' }}
+        </option>
+        <option value="open">Not placed</option>
+      </select>
+    </label>
+    <template v-if="term">
+      <p class="quiet">{{ term.load }} of {{ term.most }} credits · {{ term.hours }} h study a week</p>
+      <section v-for="{ row, courses } in here" :key="row.key" class="card row" :class="`hue-${row.hue.hue}`">
+        <h3>{{ row.title }}</h3>
+        <RouteCourse
+          v-for="c in courses"
+          :key="c.taking.key"
+          :course="c"
+          :hue="row.hue.hue"
+          :run="run"
+          :lifted="false"
+          :terms="future"
+          :reason-in="(t) => reasonIn(c, t)"
+          @move="move(c, $event)"
+          @remove="
+            student.changeRoute({
+              kind: 'remove',
+              planned: {
+                course: c.taking.course,
+                term: c.taking.term!,
+                credits: c.taking.credits,
+                note: null,
+                locked: false
+              }
+            })
+          "
+        />
+      </section>
+      <p v-if="!here.length" class="quiet">Nothing is placed in {{ college.termName(shown) }}.</p>
+    </template>
+    <template v-else>
+      <section
+        v-for="row in rows.filter((r) => r.open.length)"
+        :key="row.key"
+        class="card row"
+        :class="`hue-${row.hue.hue}`"
+      >
+        <h3>{{ row.title }}</h3>
+        <button v-for="need in row.open" :key="need.need.id" class="need" @click="emit('need', need)">
+          {{ need.need.title }} · {{ need.amounts.needed }} cr
+        </button>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.pick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 8px;
+}
+select {
+  flex: 1;
+  height: 38px;
+  border: 1px solid var(--rule);
+  border-radius: 8px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 0 10px;
+}
+.row {
+  border-left: 6px solid var(--hue);
+  padding: 8px 12px;
+  margin-bottom: 8px;
+  display: grid;
+  gap: 6px;
+}
+.need {
+  border: 1px dotted var(--quiet);
+  border-radius: 6px;
+  padding: 8px;
+  text-align: left;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import type { DeskRow } from '#wire/picture'
+import { ago, shortDay, shortInstant } from '#wire/when'
+import { count, STANDING_WORDS } from '#wire/words'
+
+/** Students of an advisor: where each stands, and the way to their record. */
+defineProps<{ rows: DeskRow[]; term: string }>()
+const college = useCollege()
+const clock = useClock()
+
+const W = 150
+const H = 34
+function ridge(row: DeskRow, part: 'sure' | 'way'): string {
+  const { goal, points } = row.climb
+  if (!points.length || !goal) return ''
+  const x = (i: number) => (W * i) / points.length
+  const y = (reached: number) => H - (H - 4) * Math.min(1, reached / goal)
+  const spots = [{ x: 0, y: H }, ...points.map((p, i) => ({ x: x(i + 1), y: y(p.reached) }))]
+  const sure = points.filter((p) => !p.ahead).length
+  if (part === 'way')
+    return spots
+      .slice(sure)
+      .map((p, i) => `${i ? 'L' : 'M'}${p.x} ${p.y}`)
+      .join(' ')
+  const solid = spots.slice(0, sure + 1)
+  return `${solid.map((p, i) => `${i ? 'L' : 'M'}${p.x} ${p.y}`).join(' ')} L${solid.at(-1)!.x} ${H} Z`
+}
+function review(row: DeskRow): string {
+  const zone = college.zone
+  if (row.signedOffAt !== null) return `signed off ${shortDay(row.signedOffAt, zone)}`
+  return row.reviewAskedAt === null ? 'not asked' : `asked ${ago(row.reviewAskedAt, clock.now, zone)}`
+}
+function checks(row: DeskRow): string {
+  const parts: string[] = []
+  if (row.findings) parts.push(count(row.findings, 'finding'))
+  if (row.holds) parts.push(count(row.holds, 'hold'))
+  if (row.outside) parts.push(`${row.outside} credits outside the degree`)
+  if (row.changedSince) parts.push('changed since sign-off')
+  if (!row.planned) parts.push('nothing planned for the term')
+  return parts.join(' · ') || 'clear'
+}
+const stops = (row: DeskRow) => row.findings > 0 || row.holds > 0 || !row.planned
+function action(row: DeskRow): string {
+  if (row.reviewAskedAt !== null) return 'Review'
+  return row.changedSince ? 'See change' : 'Open'
+}
+</script>
+
+<template>
+  <div class="card wrap">
+    <table>
+      <caption class="visually-hidden">
+        Students and where they stand for
+        {{
+          term
+        }}
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Student</th>
+          <th scope="col" class="wide">Credits by term, earned and planned</th>
+          <th scope="col">Review</th>
+          <th scope="col">What the checks say</th>
+          <th scope="col">May register from</th>
+          <th scope="col"><span class="visually-hidden">Open</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.id">
+          <th scope="row">
+            <strong>{{ row.name }}</strong>
+            <span class="quiet block"
+              >{{ row.programs }} · {{ STANDING_WORDS[row.standing]
+              }}{{ row.attendance === 'evening' ? ' · evening' : ''
+              }}{{ row.purpose === 'support' ? ' · support' : '' }}</span
+            >
+          </th>
+          <td class="wide">
+            <svg
+              :viewBox="`0 0 ${W} ${H}`"
+              role="img"
+              :aria-label="`${row.climb.points.at(-1)?.reached ?? 0} of ${row.climb.goal} credits earned and planned`"
+            >
+              <line x1="0" :x2="W" y1="4" y2="4" class="goal" />
+              <path :d="ridge(row, 'sure')" class="sure" />
+              <path :d="ridge(row, 'way')" class="way" />
+            </svg>
+          </td>
+          <td>{{ review(row) }}</td>
+          <td :class="{ stops: stops(row) }">
+            {{ checks(row) }}<span v-if="row.needed" class="quiet"> · {{ row.needed }} cr needed</span>
+          </td>
+          <td>{{ row.opens === null ? 'no opening' : shortInstant(row.opens, college.zone) }}</td>
+          <td class="end">
+            <v-btn
+              :variant="row.reviewAskedAt === null ? 'outlined' : 'flat'"
+              :color="row.reviewAskedAt === null ? undefined : 'primary'"
+              :to="`/students/${row.id}/route`"
+              :aria-label="`${action(row)} ${row.name}`"
+            >
+              {{ action(row) }}
+            </v-btn>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.wrap {
+  overflow-x: auto;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 400;
+  padding: 9px 14px;
+  border-bottom: 1px solid var(--rule);
+}
+tbody tr:last-child > * {
+  border-bottom: 0;
+}
+thead th {
+  color: var(--quiet);
+  font-size: 12.5px;
+}
+.block {
+  display: block;
+}
+.end {
+  text-align: right;
+}
+svg {
+  display: block;
+  width: 150px;
+  height: 34px;
+}
+.goal {
+  stroke: var(--quiet);
+  stroke-dasharray: 1 3;
+}
+.sure {
+  fill: var(--dusk);
+  opacity: 0.85;
+}
+.way {
+  fill: none;
+  stroke: var(--dusk);
+  stroke-width: 1.6;
+  stroke-dasharray: 3 3;
+}
+@media (max-width: 720px) {
+  .wide {
+    display: none;
+  }
+  th,
+  td {
+    padding: 8px;
+  }
+}
+</style>

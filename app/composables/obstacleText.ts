@@ -1,0 +1,18 @@
+import type { Obstacle } from '#core/route'
+import { leavesText } from '#wire/words'
+
+/** Why a course may not go into a term, in the few words that fit a cell. */
+export function obstacleText(obstacle: Obstacle, termName: string): string {
+  switch (obstacle.code) {
+    case 'past':
+      return `${termName} has begun or is over.`
+    case 'notOffered':
+      return obstacle.known === 'sections'
+        ? `No section in ${termName}.`
+        : `Does not usually run in ${termName}.`
+    case 'prerequisite':
+      return `Needs ${leavesText(obstacle.missing, 'or')} before ${termName}.`
+    case 'corequisite':
+      return `Needs ${leavesText(obstacle.missing)}.`
+  }
+}

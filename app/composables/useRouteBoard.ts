@@ -1,0 +1,161 @@
+import { phaseOf, type Term } from '#core/catalog'
+import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
+import { termLoad } from '#core/route'
+import { studyHours } from '#core/week'
+import { areaKey, type AreaHue } from './useHues'
+import { shortDay } from '#wire/when'
+import { OUTSIDE_HUE } from '~/theme/tokens'
+
+export interface BoardCourse {
+  taking: Taking
+  title: string
+  /** Another area in which it counts as well. */
+  also: string | undefined
+  finding: boolean
+}
+
+export interface BoardRow {
+  key: string
+  title: string
+  hue: AreaHue
+  /** Undefined for what lies outside. */
+  area: AreaResult | undefined
+  courses: BoardCourse[]
+  open: NeedResult[]
+}
+
+export interface BoardTerm {
+  term: Term
+  phase: 'current' | 'future'
+  load: number
+  most: number
+  hours: number
+  note: string
+}
+
+/** The matrix: requirement areas down, terms across, every course once. */
+export function useRouteBoard() {
+  const student = useStudent()
+  const college = useCollege()
+  const standing = useStanding()
+  const { hues } = useHues()
+  const summers = ref(false)
+
+  const findings = computed(() => student.reading?.findings ?? [])
+  const withFinding = computed(
+    () => new Set(findings.value.flatMap((f) => ('course' in f ? [`${f.course} ${f.term}`] : [])))
+  )
+
+  function boardCourse(taking: Taking, also?: string): BoardCourse {
+    return {
+      taking,
+      title: college.shelf?.catalog.maybeCourse(taking.course)?.title ?? '',
+      also,
+      finding: withFinding.value.has(`${taking.course} ${taking.term}`)
+    }
+  }
+
+  const rows = computed((): BoardRow[] => {
+    const reading = student.reading
+    if (!reading) return []
+    const shown = new Set<string>()
+    const found: BoardRow[] = []
+    reading.audits.forEach((audit: Audit, i) => {
+      const later = reading.audits.slice(i + 1)
+      for (const area of audit.areas) {
+        const courses = area.needs.flatMap((need) => need.evidence).filter((taking) => !shown.has(taking.key))
+        for (const taking of courses) shown.add(taking.key)
+        found.push({
+          key: areaKey(audit, area.area.id),
+          title: i === 0 ? area.area.title : `${area.area.title}, ${audit.program.spec.shortTitle}`,
+          hue: hues.value.get(areaKey(audit, area.area.id))!,
+          area,
+          courses: courses.map((t) =>
+            boardCourse(t, later.find((a) => a.whereItCounts.has(t.key))?.program.spec.shortTitle)
+          ),
+          open: area.needs.filter((need) => need.missing > 0)
+        })
+      }
+    })
+    const outside = reading.takings.counted.filter((t) => !shown.has(t.key)).map((t) => boardCourse(t))
+    const repeats = reading.takings.repeats.map((p) =>
+      boardCourse({
+        ...p,
+        key: `${p.course}@${p.term} again`,
+        firmness: 'planned',
+        grade: null,
+        origin: 'here',
+        detail: 'plain',
+        placedByOffice: false
+      })
+    )
+    if (outside.length || repeats.length) {
+      const hue = { hue: OUTSIDE_HUE, doubled: false }
+      found.push({
+        key: 'outside',
+        title: 'Outside the degree',
+        hue,
+        area: undefined,
+        courses: [...outside, ...repeats],
+        open: []
+      })
+    }
+    return found
+  })
+
+  const terms = computed((): BoardTerm[] => {
+    const reading = student.reading
+    if (!reading || !college.shelf) return []
+    const busy = new Set(reading.takings.counted.map((t) => t.term))
+    const ahead = college.shelf.terms.filter((t) => phaseOf(t, college.today) !== 'past')
+    const last = Math.max(
+      ahead.findLastIndex((t) => busy.has(t.code)),
+      0
+    )
+    const regular = ahead.filter((t) => t.season !== 'summer')
+    const least = ahead.indexOf(regular[Math.min(4, regular.length - 1)]!)
+    return ahead
+      .filter(
+        (t, i) => i <= Math.max(last, least) && (t.season !== 'summer' || busy.has(t.code) || summers.value)
+      )
+      .map((term) => {
+        const phase = phaseOf(term, college.today) === 'current' ? 'current' : 'future'
+        const here = reading.takings.counted.filter((t) => t.term === term.code)
+        const opening = student.picture?.openings.find((o) => o.term === term.code)
+        const note =
+          phase === 'current'
+            ? 'in progress'
+            : standing.finish.value?.code === term.code
+              ? 'finish'
+              : opening && opening.opens > useClock().now
+                ? `opens ${shortDay(opening.opens, college.zone)}`
+                : opening
+                  ? 'open for you'
+                  : ''
+        return {
+          term,
+          phase,
+          load: termLoad(reading.takings, term.code),
+          most: reading.context.loadMost(term),
+          hours: studyHours(here.map((t) => ({ credits: t.credits, half: 'full' as const }))),
+          note
+        }
+      })
+  })
+
+  /** Courses of past terms, by row, folded into one column. */
+  const behind = computed(() => {
+    const past = new Set(
+      (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'past').map((t) => t.code)
+    )
+    const isBehind = (t: Taking) => t.term === null || past.has(t.term)
+    const takings = (student.reading?.takings.counted ?? []).filter(isBehind)
+    return {
+      isBehind,
+      terms: new Set(takings.flatMap((t) => t.term ?? [])).size,
+      credits: takings.reduce((sum, t) => sum + t.credits, 0)
+    }
+  })
+
+  return { rows, terms, behind, summers, findings }
+}

@@ -1,0 +1,14 @@
+/** Everything but the sign-in page is for people who are signed in. */
+export default defineNuxtRouteMiddleware(async (to) => {
+  const session = useWho()
+  try {
+    await session.know()
+  } catch (error) {
+    if (error instanceof Failure)
+      return abortNavigation(createError({ statusCode: 503, message: error.message, fatal: true }))
+    throw error
+  }
+  if (!session.who && to.path !== '/sign-in')
+    return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.fullPath } })
+  if (session.who && (to.path === '/sign-in' || to.path === '/')) return navigateTo(session.home)
+})

@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import type { Role } from '#wire/picture'
+
+useHead({ title: 'Sign in · Ridgeway' })
+const session = useWho()
+const route = useRoute()
+const { demo, demoPassword } = useRuntimeConfig().public
+const name = ref('')
+const password = ref('')
+const problem = ref<string>()
+const busy = ref(false)
+const people = ref<{ name: string; signIn: string; role: Role; situation: string }[]>([])
+const peopleFailure = ref<string>()
+
+onMounted(async () => {
+  if (!demo) return
+  try {
+    people.value = await api('/api/demo/people')
+  } catch (error) {
+    peopleFailure.value = error instanceof Failure ? error.message : 'The demo people could not be read.'
+  }
+})
+const students = computed(() => people.value.filter((p) => p.role === 'student'))
+const staff = computed(() => people.value.filter((p) => p.role !== 'student'))
+
+async function enter(who = name.value, secret = password.value) {
+  busy.value = true
+  problem.value = undefined
+  try {
+    await session.signIn(who, secret)
+    const next = route.query.next
+    await navigateTo(
+      typeof next === 'string' && next.startsWith('/') && !next.startsWith('//') ? next : session.home
+    )
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    problem.value = error.message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <main class="door">
+    <section class="left">
+      <svg class="ridge" viewBox="0 0 400 120" aria-hidden="true" preserveAspectRatio="none">
+        <path d="M0 120 L0 104 L90 70 L150 82 L240 40 L300 52 L400 8 L400 120 Z" />
+      </svg>
+      <h1>Ridgeway</h1>
+      <p>Plan the whole way to your degree, then hold the seats that take you there.</p>
+      <form class="card" @submit.prevent="enter()">
+        <h2>Sign in</h2>
+        <v-text-field v-model="name" label="Name" autocomplete="username" name="name" />
+        <v-text-field
+          v-model="password"
+          label="Password"
+          type="password"
+          autocomplete="current-password"
+          name="password"
+        />
+        <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
+        <v-btn type="submit" variant="flat" color="primary" :disabled="busy" block>Sign in</v-btn>
+      </form>
+    </section>
+    <section v-if="demo" class="right" aria-labelledby="demo-title">
+      <h2 id="demo-title">Or be somebody at Harrowmere College</h2>
+      <p class="quiet">
+        Invented people, each in a situation of their own. Nothing here reaches the outside.
+      </p>
+      <p v-if="peopleFailure" role="alert">{{ peopleFailure }}</p>
+      <ul>
+        <li v-for="person in students" :key="person.signIn">
+          <button class="card person" :disabled="busy" @click="enter(person.signIn, demoPassword)">
+            <strong>{{ person.name }}</strong>
+            <span class="quiet">{{ person.situation }}</span>
+          </button>
+        </li>
+      </ul>
+      <h3 v-if="staff.length">Staff</h3>
+      <ul>
+        <li v-for="person in staff" :key="person.signIn">
+          <button class="card person" :disabled="busy" @click="enter(person.signIn, demoPassword)">
+            <strong>{{ person.name }}</strong>
+            <span class="quiet">{{ person.situation }}</span>
+          </button>
+        </li>
+      </ul>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.door {
+  display: grid;
+  grid-template-columns: minmax(280px, 380px) 1fr;
+  min-height: 100vh;
+}
+.left {
+  position: relative;
+  overflow: hidden;
+  background: #3a3768;
+  color: #fff;
+  padding: 44px 32px 180px;
+}
+.ridge {
+  position: absolute;
+  inset: auto 0 0 0;
+  width: 100%;
+  height: 150px;
+  fill: #5a568f;
+}
+.left h1 {
+  font-size: 34px;
+}
+.left > p {
+  font-size: 15px;
+  margin: 6px 0 28px;
+}
+form {
+  position: relative;
+  padding: 18px;
+  display: grid;
+  gap: 12px;
+  color: var(--ink);
+}
+.right {
+  padding: 44px 32px;
+}
+.right h3 {
+  margin-top: 22px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 12px 0 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+  gap: 10px;
+}
+.person {
+  width: 100%;
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  padding: 10px 14px;
+  text-align: left;
+}
+.person:hover {
+  border-color: var(--dusk);
+}
+@media (max-width: 720px) {
+  .door {
+    grid-template-columns: 1fr;
+  }
+  .left {
+    padding: 28px 16px 110px;
+  }
+  .ridge {
+    height: 90px;
+  }
+  .right {
+    padding: 24px 16px;
+  }
+}
+</style>

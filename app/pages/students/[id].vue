@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { STANDING_WORDS } from '#wire/words'
+
+const route = useRoute()
+const student = useStudent()
+const session = useWho()
+const panel = useCoursePanel()
+const { places } = useStanding()
+const id = computed(() => Number(route.params.id))
+
+watch(id, (wanted) => student.load(wanted), { immediate: true })
+watch(
+  () => route.path,
+  () => panel.close()
+)
+
+const relation = computed(
+  () =>
+    ({ self: '', programAdvisor: 'advisor', supportAdvisor: 'support advisor', registrar: 'registrar' })[
+      student.picture?.relation ?? 'self'
+    ]
+)
+</script>
+
+<template>
+  <AppFrame :places="places">
+    <div v-if="student.picture && !student.own" class="viewing" role="status">
+      Viewing <strong>{{ student.picture.student.name }}</strong>, as
+      {{ relation === 'registrar' ? 'the registrar' : `their ${relation}` }} ·
+      {{ student.picture.programs[0]?.spec.title }}, {{ STANDING_WORDS[student.picture.student.standing] }} ·
+      you read here, the student writes
+      <NuxtLink :to="session.home" class="textlink"
+        >Back to the {{ relation === 'registrar' ? 'terms' : 'desk' }}</NuxtLink
+      >
+    </div>
+    <ViewState
+      :failure="student.failure"
+      :ready="Boolean(student.picture && student.reading)"
+      @retry="student.load(id)"
+    >
+      <NuxtPage />
+    </ViewState>
+    <CoursePanel v-if="panel.shown.value" :code="panel.shown.value" @close="panel.close()" />
+  </AppFrame>
+</template>
+
+<style scoped>
+.viewing {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 6px;
+  padding: 7px 20px;
+  background: var(--dusk-tint);
+  border-bottom: 1px solid var(--rule);
+}
+.viewing .textlink {
+  margin-left: auto;
+}
+</style>

@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import type { NeedResult } from '#core/degree'
+import { ago, shortDay } from '#wire/when'
+import { changeText, count, findingSubject, findingText } from '#wire/words'
+
+useHead({ title: 'Route · Ridgeway' })
+const student = useStudent()
+const college = useCollege()
+const clock = useClock()
+const standing = useStanding()
+const narrow = useNarrow()
+const { findings, terms } = useRouteBoard()
+
+const picture = computed(() => student.picture!)
+const route = computed(() => picture.value.route)
+const need = shallowRef<NeedResult>()
+const busy = ref(false)
+const term = computed(() => standing.term.value)
+const signOff = computed(() => standing.signOff.value)
+const advisor = computed(() => picture.value.advisors.find((a) => a.purpose === 'program'))
+const ahead = computed(() => {
+  const amounts = standing.main.value?.amounts
+  return amounts ? amounts.registered + amounts.planned : 0
+})
+const busiest = computed(() =>
+  Math.max(0, ...terms.value.filter((t) => t.phase === 'future').map((t) => t.load))
+)
+const differences = computed(() => {
+  if (!signOff.value) return []
+  const now = standing.planned.value.map((p) => p.course)
+  return [
+    ...now.filter((c) => !signOff.value!.courses.includes(c)).map((c) => `${c} added`),
+    ...signOff.value.courses.filter((c) => !now.includes(c)).map((c) => `${c} taken out`)
+  ]
+})
+async function once(work: () => Promise<unknown>) {
+  busy.value = true
+  await work()
+  busy.value = false
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Route “{{ route.name }}”</h1>
+      <span class="pill">{{ count(route.courses.length, 'course') }} placed</span>
+      <span v-if="route.version" class="quiet small"
+        >changed {{ ago(route.changedAt, clock.now, college.zone) }} by {{ route.changedBy }}</span
+      >
+      <span class="push quiet">
+        <template v-if="standing.finish.value"
+          >finish <strong>{{ college.shortTerm(standing.finish.value.code) }}</strong> · </template
+        >{{ ahead }} credits ahead · busiest {{ busiest }} cr
+      </span>
+      <template v-if="student.own">
+        <span v-if="route.reviewAskedAt && !signOff" class="quiet"
+          >review asked {{ ago(route.reviewAskedAt, clock.now, college.zone) }}</span
+        >
+        <v-btn
+          v-else-if="!signOff || differences.length"
+          variant="flat"
+          color="primary"
+          :disabled="busy || !route.courses.length"
+          @click="once(student.askForReview)"
+          >Ask for review</v-btn
+        >
+      </template>
+      <template v-else-if="picture.relation === 'programAdvisor' && term">
+        <v-btn
+          v-if="!signOff || differences.length"
+          variant="flat"
+          color="primary"
+          :disabled="busy || !standing.planned.value.length"
+          @click="once(() => student.signOff(term!.code))"
+        >
+          Sign off {{ term.name }}
+        </v-btn>
+        <v-btn v-if="signOff" :disabled="busy" @click="once(() => student.withdrawSignOff(term!.code))"
+          >Withdraw sign-off</v-btn
+        >
+      </template>
+    </div>
+    <p v-if="signOff" class="signed" :class="{ changed: differences.length }">
+      {{ college.termName(signOff.term) }} signed off by {{ signOff.by }} on
+      {{ shortDay(signOff.at, college.zone) }}, {{ signOff.creditsLeast }} to
+      {{ signOff.creditsMost }} credits.
+      <strong v-if="differences.length">Changed since: {{ differences.join(', ') }}.</strong>
+    </p>
+    <p
+      v-else-if="term && picture.relation === 'programAdvisor' && !standing.planned.value.length"
+      class="signed"
+    >
+      Nothing is planned for {{ term.name }}, so there is nothing to sign off yet.
+    </p>
+
+    <RouteTerms v-if="narrow" @need="need = $event" />
+    <RouteBoard v-else @need="need = $event" />
+
+    <div class="foot">
+      <section class="card" aria-labelledby="findings-title">
+        <h2 id="findings-title">{{ findings.length ? count(findings.length, 'finding') : 'No findings' }}</h2>
+        <p v-if="!findings.length" class="quiet">Every planned course may stand where it stands.</p>
+        <div
+          v-for="finding in findings"
+          :key="`${finding.code} ${findingSubject(finding, college.shortTerm)}`"
+          class="finding"
+        >
+          <p>
+            <span class="flag" aria-hidden="true" />
+            <strong class="stops">{{ findingSubject(finding, college.shortTerm) }}</strong>
+            {{ findingText(finding, college.shortTerm) }}
+          </p>
+          <div v-if="student.own" class="ways">
+            <v-btn
+              v-for="way in finding.ways"
+              :key="changeText(way, college.shortTerm)"
+              size="small"
+              @click="student.changeRoute(way)"
+              >{{ changeText(way, college.shortTerm) }}</v-btn
+            >
+          </div>
+        </div>
+      </section>
+      <section v-if="advisor" class="card">
+        <p>
+          <strong>{{ advisor.name }}</strong> <span class="quiet">advisor</span>
+        </p>
+        <p v-for="message in picture.messages.slice(0, 2)" :key="message.at">
+          “{{ message.text }}”
+          <span class="quiet">{{ message.from }}, {{ ago(message.at, clock.now, college.zone) }}</span>
+        </p>
+        <p class="quiet">{{ advisor.office }}, {{ advisor.hours }}</p>
+      </section>
+    </div>
+
+    <v-dialog
+      :model-value="Boolean(need)"
+      max-width="640"
+      aria-labelledby="need-title"
+      @update:model-value="need = undefined"
+    >
+      <div v-if="need" class="card need">
+        <h2 id="need-title">{{ need.need.title }}</h2>
+        <NeedCandidates :result="need" @added="need = undefined" />
+        <v-btn @click="need = undefined">Close</v-btn>
+      </div>
+    </v-dialog>
+  </div>
+</template>
+
+<style scoped>
+.signed {
+  background: var(--dusk-tint);
+  border-radius: 8px;
+  padding: 6px 12px;
+  margin: 0 0 10px;
+}
+.signed.changed strong {
+  color: var(--ember);
+}
+.foot {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 370px;
+  gap: 12px;
+  margin-top: 10px;
+  align-items: start;
+}
+.foot .card {
+  padding: 10px 13px;
+}
+.foot p {
+  margin: 0 0 4px;
+}
+.finding {
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+}
+.flag {
+  display: inline-block;
+  border: 6px solid var(--rowan);
+  border-left-color: transparent;
+  border-bottom-color: transparent;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.need {
+  padding: 18px;
+  max-height: 80vh;
+  overflow-y: auto;
+  color: var(--ink);
+}
+@media (max-width: 980px) {
+  .foot {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,42 @@
+import type { ClockPicture } from '#wire/picture'
+
+const SYNC_MS = 30_000
+
+/** The campus clock as the server tells it, ticking on here between two answers. */
+export const useClock = defineStore('clock', () => {
+  const mode = ref<ClockPicture['mode']>('real')
+  const said = ref(0)
+  const heard = ref(0)
+  const tick = ref(0)
+
+  const now = computed(() =>
+    mode.value === 'standing' ? said.value : said.value + (tick.value - heard.value)
+  )
+
+  function take(clock: ClockPicture): void {
+    mode.value = clock.mode
+    said.value = clock.now
+    heard.value = tick.value = performance.now()
+  }
+
+  async function sync(): Promise<void> {
+    take(await api<ClockPicture>('/api/clock'))
+  }
+
+  async function set(body: { mode: ClockPicture['mode']; at?: string }): Promise<void> {
+    take(await api<ClockPicture>('/api/clock', { method: 'POST', body }))
+  }
+
+  /** Ticks every second and asks the server now and then. Returns what stops it. */
+  function start(): () => void {
+    const ticking = setInterval(() => (tick.value = performance.now()), 1000)
+    // A missed answer does no harm: the clock ticks on, and the next one sets it right.
+    const syncing = setInterval(() => sync().catch(() => undefined), SYNC_MS)
+    return () => {
+      clearInterval(ticking)
+      clearInterval(syncing)
+    }
+  }
+
+  return { mode, now, sync, set, start }
+})

@@ -1,0 +1,39 @@
+import { phaseOf } from '#core/catalog'
+import type { CatalogPicture } from '#wire/picture'
+import { shelve, type Shelf } from '#wire/reading'
+import { campusDate } from '#wire/when'
+
+/** The institution's catalog and terms. */
+export const useCollege = defineStore('college', () => {
+  const picture = shallowRef<CatalogPicture>()
+  const shelf = shallowRef<Shelf>()
+  let asking: Promise<void> | undefined
+
+  function load(): Promise<void> {
+    asking ??= api<CatalogPicture>('/api/catalog').then(
+      (found) => {
+        picture.value = found
+        shelf.value = shelve(found)
+      },
+      (error) => {
+        asking = undefined
+        throw error
+      }
+    )
+    return asking
+  }
+
+  const zone = computed(() => picture.value?.institution.timeZone ?? 'UTC')
+  const name = computed(() => picture.value?.institution.name ?? '')
+  const today = computed(() => campusDate(useClock().now, zone.value))
+  const termName = (code: string) => shelf.value?.terms.find((term) => term.code === code)?.name ?? code
+  /** `Autumn 27`: a term where space is short. */
+  const shortTerm = (code: string) => termName(code).replace(/ \d\d(\d\d)$/, ' $1')
+  const campusName = (code: string) =>
+    picture.value?.campuses.find((campus) => campus.code === code)?.name ?? code
+  const openTerms = computed(() =>
+    (shelf.value?.terms ?? []).filter((t) => t.published && phaseOf(t, today.value) === 'future')
+  )
+
+  return { picture, shelf, load, zone, name, today, termName, shortTerm, campusName, openTerms }
+})

@@ -1,0 +1,80 @@
+/** Puts the list of pre-bundled packages back, which is emptied on the way; without it a cold start loads twice. */
+const optimizeDeps = ['vue', 'vue-router', 'pinia', 'vuetify', 'zod', '@mdi/js']
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
+  ssr: false,
+  telemetry: false,
+  devtools: { enabled: false },
+  css: [
+    '@fontsource-variable/bricolage-grotesque/index.css',
+    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
+    '~/theme/base.css'
+  ],
+  app: {
+    head: {
+      htmlAttrs: { lang: 'en' },
+      title: 'Ridgeway',
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      link: [{ rel: 'icon', href: '/ridge.svg', type: 'image/svg+xml' }]
+    }
+  },
+  runtimeConfig: {
+    databaseUrl: '',
+    session: {
+      name: 'ridgeway',
+      password: '',
+      maxAge: 60 * 60 * 12,
+      cookie: { sameSite: 'strict', httpOnly: true, secure: false, path: '/' }
+    },
+    public: { demo: false, demoPassword: '' }
+  },
+  nitro: {
+    compressPublicAssets: { gzip: true, brotli: false }
+  },
+  // The formatter breaks lines where a blank matters; keep it.
+  vue: { compilerOptions: { whitespace: 'preserve' } },
+  vite: {
+    build: { cssMinify: 'lightningcss' },
+    plugins: [
+      {
+        name: 'ridgeway:keep-optimized',
+        enforce: 'post',
+        configEnvironment(name: string) {
+          return name === 'client' ? { optimizeDeps: { include: optimizeDeps } } : undefined
+        }
+      }
+    ]
+  },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  vuetify: {
+    moduleOptions: { styles: true, prefixComposables: true },
+    vuetifyOptions: './vuetify.config.ts'
+  },
+  security: {
+    rateLimiter: false,
+    // Bodies are read and checked by the routes themselves.
+    xssValidator: false,
+    corsHandler: false,
+    headers: {
+      crossOriginEmbedderPolicy: false,
+      contentSecurityPolicy: {
+        'default-src': ["'self'"],
+        'script-src': ["'self'", "'nonce-{{nonce}}'", "'strict-dynamic'"],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'font-src': ["'self'", 'data:'],
+        'img-src': ["'self'", 'data:'],
+        'connect-src': ["'self'"],
+        'worker-src': ["'self'", 'blob:'],
+        'object-src': ["'none'"],
+        'base-uri': ["'none'"],
+        'form-action': ["'self'"],
+        'frame-ancestors': ["'none'"],
+        'upgrade-insecure-requests': false
+      }
+    }
+  },
+  imports: { autoImport: true },
+  components: [{ path: '~/components', pathPrefix: false }]
+})

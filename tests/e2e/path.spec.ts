@@ -1,0 +1,186 @@
+import { enter, expect, OPENS, setClock, test } from './site'
+
+test.use({ scenario: 'path' })
+
+test('from a need of the degree to a registered seat, as student and advisor', async ({ browser, site }) => {
+  const imke = await enter(browser, site, 'imke.varga')
+  await imke.goto('/')
+  await expect(imke).toHaveURL(/students\/1\/today$/)
+  await expect(imke.getByText('Autumn 2027 is not signed off yet')).toBeVisible()
+
+  await test.step('Degree: a need, the courses that meet it, one onto the route', async () => {
+    await imke.getByRole('link', { name: /^Degree/ }).click()
+    await imke
+      .getByRole('button', { name: /^1 course needed · \d+ courses fit/ })
+      .first()
+      .click()
+    await imke.getByRole('button', { name: 'Add SPCH 101 to Autumn 2027' }).click()
+    await expect(imke.getByText('Add SPCH 101 to Autumn 27: done.')).toBeVisible()
+  })
+
+  await test.step('Route: too much for one term, settled by the way out that is offered', async () => {
+    await imke.getByRole('link', { name: /^Route/ }).click()
+    await expect(imke.getByText('holds 20 credits, 2 over the limit of 18.')).toBeVisible()
+    await imke.locator('[data-course="ENDA 325"]').click()
+    await imke.getByRole('menuitem', { name: 'Take off the route' }).click()
+    await expect(imke.getByText('over the limit')).toBeHidden()
+    await imke.getByRole('button', { name: 'Add STAT 330 to Spring 28' }).click()
+    await expect(imke.getByRole('heading', { name: 'No findings' })).toBeVisible()
+  })
+
+  await test.step('Week: options with what they clash with, and a pick', async () => {
+    await imke.getByRole('link', { name: /^Week/ }).click()
+    const speaking = imke.locator('section.course', { hasText: 'SPCH 101' })
+    await expect(speaking.getByText('no section yet')).toBeVisible()
+    await speaking.locator('.option:not(.clash)').first().click()
+    await expect(speaking.getByText('picked')).toBeVisible()
+    await expect(imke.getByRole('link', { name: /^Week/ })).toContainText('5 of 5 settled')
+  })
+
+  await test.step('Register: closed, and the button says why', async () => {
+    await imke.getByRole('link', { name: /^Register/ }).click()
+    await expect(imke.getByText('Registration opens for you on Mon 12 Apr 2027, 7:00 am.')).toBeVisible()
+    await imke.getByRole('button', { name: 'Register 5 at opening' }).click()
+    expect(await site.query('select id from receipt')).toEqual([])
+  })
+
+  await test.step('Advisor: the desk, the route, the sign-off', async () => {
+    const orla = await enter(browser, site, 'orla.denholt')
+    await orla.goto('/')
+    await expect(orla.getByRole('heading', { name: /^Your desk/ })).toBeVisible()
+    await orla.getByRole('link', { name: 'Review Imke Varga' }).click()
+    await expect(orla.getByText('Viewing Imke Varga, as their advisor')).toBeVisible()
+    await orla.getByRole('button', { name: 'Sign off Autumn 2027' }).click()
+    await expect(orla.getByText('signed off by Orla Denholt on 9 Apr, 12 to 18 credits')).toBeVisible()
+    await orla.context().close()
+  })
+
+  await test.step('Register: the clock moves to the opening, the run registers line by line', async () => {
+    await imke.reload()
+    await expect(imke.getByText('Advisor sign-off Orla Denholt')).toBeVisible()
+    await imke.getByRole('button', { name: /^Campus clock/ }).click()
+    await imke.getByRole('button', { name: 'Jump to the opening' }).click()
+    await expect(imke.getByText('open now')).toBeVisible()
+    await imke.getByRole('checkbox', { name: 'Register WRIT 215' }).uncheck()
+    await imke.getByRole('button', { name: 'Register 4', exact: true }).click()
+    await expect(imke.getByText('4 lines of 4 went through.')).toBeVisible()
+    await expect(imke.getByRole('link', { name: /^Register/ })).toContainText('4 courses registered')
+  })
+
+  await test.step('Week: the ribbon shows registered', async () => {
+    await imke.getByRole('link', { name: /^Week/ }).click()
+    await expect(imke.locator('.bar.registered', { hasText: 'ENDA 310' })).toHaveCount(2)
+    await expect(imke.locator('.bar.picked', { hasText: 'WRIT 215' })).toHaveCount(2)
+  })
+
+  await test.step('MariaDB agrees: seats, registrations and the log', async () => {
+    const held = await site.query<{ course: string; number: string; taken: number; held: number }>(
+      `select c.code as course, s.number, s.taken, (select count(*) from registration x where x.section_id = s.id) as held
+       from registration r join section s on s.id = r.section_id join course c on c.id = s.course_id join term t on t.id = s.term_id
+       where r.student_id = 1 and t.code = 'AU27' order by c.code, s.number`
+    )
+    expect(held.map((row) => `${row.course}-${row.number}`)).toEqual([
+      'ENDA 310-01',
+      'MATH 231-01',
+      'SOIL 220-01',
+      'SOIL 220-01A',
+      expect.stringMatching(/^SPCH 101-\d\d$/)
+    ])
+    for (const row of held) expect(row.taken).toBe(row.held)
+    const events = await site.query<{ action: string; n: number }>(
+      `select action, count(*) as n from event_log where student_id = 1 group by action order by action`
+    )
+    const counts = Object.fromEntries(events.map((row) => [row.action, row.n]))
+    expect(counts).toMatchObject({
+      'registration.made': 4,
+      'route.changed': 3,
+      'signOff.given': 1,
+      'week.picked': 1
+    })
+    expect(counts['record.read']).toBeGreaterThan(0)
+  })
+  await imke.context().close()
+})
+
+test('a course is lifted, shown where it may go, and put down with the keyboard alone', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'priya.castellane')
+  await setClock(page, '2027-04-09T13:40:00.000Z')
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: /^Friday/ })).toBeVisible()
+  await page.keyboard.press('g')
+  await page.keyboard.press('r')
+  await expect(page).toHaveURL(/route$/)
+  const flood = page.locator('[data-course="HYDR 330"]')
+  await flood.focus()
+  await page.keyboard.press('Space')
+  await page.keyboard.press('ArrowRight')
+  await expect(page.locator('td.illegal .reason').first()).toContainText('Does not usually run in')
+  await page.keyboard.press('Escape')
+  await flood.focus()
+  await page.keyboard.press('Space')
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Space')
+  await expect(page.getByText('Move HYDR 330 to Autumn 27: done.')).toBeVisible()
+  await expect(page.getByText(/has no section in Autumn 27|does not usually run in Autumn 27/)).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText(/has no section in Autumn 27/)).toBeHidden()
+  await page.context().close()
+})
+
+test('two browsers go for the last seat: one gets it, the other is told', async ({ browser, site }) => {
+  const [section] = await site.query<{ id: number; code: string }>(
+    `select s.id, s.code from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
+     where c.code = 'ENDA 325' and t.code = 'AU27' and s.mode = 'online'`
+  )
+  await site.query('update section set capacity = taken + 1 where id = ?', [section!.id])
+  const runners = await Promise.all(
+    ['hanne.petrossian', 'priya.castellane'].map((name) => enter(browser, site, name))
+  )
+  const orla = await enter(browser, site, 'orla.denholt')
+  for (const page of runners) {
+    await setClock(page, '2027-04-09T13:40:00.000Z')
+    const who = (await (await page.request.get('/api/session')).json()) as { student: number }
+    const { route } = (await (await page.request.get(`/api/students/${who.student}`)).json()) as {
+      route: { version: number; courses: { course: string; term: string }[] }
+    }
+    if (!route.courses.some((c) => c.course === 'ENDA 325')) {
+      const planned = { course: 'ENDA 325', term: 'AU27', credits: 3 }
+      await page.request.post(`/api/students/${who.student}/route`, {
+        data: { version: route.version, change: { kind: 'add', planned } }
+      })
+    }
+    const pick = await page.request.post(`/api/students/${who.student}/picks`, {
+      data: { term: 'AU27', course: 'ENDA 325', sections: [section!.code] }
+    })
+    expect(pick.ok()).toBe(true)
+    const signed = await orla.request.post(`/api/students/${who.student}/sign-off`, {
+      data: { term: 'AU27' }
+    })
+    expect(signed.ok()).toBe(true)
+    await setClock(page, OPENS)
+    await page.goto(`/students/${who.student}/register`)
+    await expect(page.getByText('1 of ')).toBeVisible()
+  }
+  await Promise.all(runners.map((page) => page.getByRole('button', { name: /^Register 1$/ }).click()))
+  const outcomes = await Promise.all(
+    runners.map(async (page) => {
+      const line = page.locator('.receipt li', { hasText: 'ENDA 325' })
+      await expect(line).toBeVisible()
+      return (await line.innerText()).includes('not registered') ? 'refused' : 'registered'
+    })
+  )
+  expect(outcomes.sort()).toEqual(['refused', 'registered'])
+  const loser = (await runners[0]!.getByText('not registered').count()) ? runners[0]! : runners[1]!
+  await expect(loser.locator('.receipt')).toContainText('The lecture is full')
+  await expect(loser.locator('.receipt').getByRole('link', { name: 'Pick another section' })).toBeVisible()
+  const [after] = await site.query<{ taken: number; capacity: number; held: number }>(
+    'select taken, capacity, (select count(*) from registration r where r.section_id = s.id) as held from section s where id = ?',
+    [section!.id]
+  )
+  expect(after!.taken).toBe(after!.capacity)
+  expect(after!.held).toBe(after!.capacity)
+  for (const page of [...runners, orla]) await page.context().close()
+})

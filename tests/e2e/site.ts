@@ -1,0 +1,68 @@
+/** A served demo of its own for each test file, and short ways to act in it. */
+import { dirname } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { test as base, expect, type Browser, type Page } from '@playwright/test'
+import mysql from 'mysql2/promise'
+import { DEMO_PASSWORD } from '../../demo/staff'
+import { freePort } from '../../tools/mariadb'
+import { prepareDatabase, startSite } from '../../tools/site'
+
+const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
+
+export interface DemoSite {
+  address: string
+  query: <Row>(sql: string, values?: unknown[]) => Promise<Row[]>
+}
+
+export const test = base.extend<object, { scenario: string; site: DemoSite }>({
+  /** Files that name different scenarios share no server and no database. */
+  scenario: ['shared', { option: true, scope: 'worker' }],
+  site: [
+    async ({ scenario }, use, worker) => {
+      const server = process.env.RIDGEWAY_TEST_SERVER
+      if (!server) throw new Error('the database of the run is not there')
+      const name = `e2e_${scenario}_${worker.workerIndex}`
+      const connection = await mysql.createConnection({ uri: server })
+      await connection.query('create database ?? character set utf8mb4 collate utf8mb4_uca1400_ai_ci', [name])
+      await connection.query('use ??', [name])
+      await prepareDatabase(`${server}/${name}`, () => undefined)
+      const site = await startSite(ROOT, await freePort(), `${server}/${name}`, 'k'.repeat(64))
+      await use({
+        address: site.address,
+        query: async <Row>(sql: string, values: unknown[] = []) =>
+          (await connection.query(sql, values))[0] as Row[]
+      })
+      await site.stop()
+      await connection.end()
+    },
+    { scope: 'worker' }
+  ]
+})
+export { expect }
+
+/** A page of its own browser context, signed in. Script errors of the page fail the test that looks. */
+export async function enter(
+  browser: Browser,
+  site: DemoSite,
+  name: string,
+  options: Parameters<Browser['newContext']>[0] = {}
+): Promise<Page> {
+  const context = await browser.newContext({
+    baseURL: site.address,
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+    ...options
+  })
+  const page = await context.newPage()
+  const answer = await page.request.post('/api/session', { data: { name, password: DEMO_PASSWORD } })
+  expect(answer.ok()).toBe(true)
+  return page
+}
+
+export const OPENS = '2027-04-12T11:00:00.000Z'
+
+/** Sets the campus clock, as the demo bar does. */
+export async function setClock(page: Page, at: string): Promise<void> {
+  const answer = await page.request.post('/api/clock', { data: { mode: 'standing', at } })
+  expect(answer.ok()).toBe(true)
+}

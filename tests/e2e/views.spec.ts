@@ -1,0 +1,179 @@
+import { gzipSync } from 'node:zlib'
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { enter, expect, setClock, test } from './site'
+
+test.use({ scenario: 'views' })
+
+const STUDENT = ['today', 'degree', 'route', 'week', 'register']
+
+/** WCAG 2.2 AA, as far as a machine can tell (axe-core). */
+async function clean(page: Page, label: string) {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze()
+  const told = violations.map(
+    (v) =>
+      `${label}: ${v.id}: ${v.nodes
+        .map((n) => `${n.target.join(' ')} ${n.failureSummary ?? ''}`)
+        .slice(0, 3)
+        .join(' | ')}`
+  )
+  expect(told).toEqual([])
+}
+
+async function settled(page: Page) {
+  await expect(page.locator('h1').first()).toBeVisible()
+  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0)
+}
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`every view of a student is clean, ${scheme}`, async ({ browser, site }) => {
+    const page = await enter(browser, site, 'imke.varga', { colorScheme: scheme })
+    const problems: string[] = []
+    page.on('pageerror', (error) => problems.push(error.message))
+    page.on('console', (message) => message.type() === 'error' && problems.push(message.text()))
+    for (const view of STUDENT) {
+      await page.goto(`/students/1/${view}`)
+      await settled(page)
+      await clean(page, `${view} ${scheme}`)
+    }
+    await page.goto('/students/1/degree')
+    await page
+      .getByRole('button', { name: /needed ·/ })
+      .first()
+      .click()
+    await page.getByRole('combobox', { name: 'Find a course' }).fill('envi310')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('heading', { name: 'ENVI 310 Environmental Impact' })).toBeVisible()
+    await expect(page.getByText('Reading and writing impact statements')).toBeVisible()
+    await clean(page, `course panel ${scheme}`)
+    expect(problems).toEqual([])
+    await page.context().close()
+  })
+
+  test(`every view of the staff and the door are clean, ${scheme}`, async ({ browser, site }) => {
+    const door = await browser.newPage({ baseURL: site.address, colorScheme: scheme })
+    await door.goto('/sign-in')
+    await expect(door.getByRole('button', { name: /^Imke Varga/ })).toBeVisible()
+    await clean(door, `sign-in ${scheme}`)
+    await door.close()
+    for (const [who, views] of [
+      ['orla.denholt', ['/desk', '/students', '/openings', '/students/1/route']],
+      ['edda.whitlock', ['/terms', '/openings']]
+    ] as const) {
+      const page = await enter(browser, site, who, { colorScheme: scheme })
+      for (const view of views) {
+        await page.goto(view)
+        await settled(page)
+        await clean(page, `${view} ${scheme}`)
+      }
+      await page.context().close()
+    }
+  })
+}
+
+test('every view works on a phone, without scrolling sideways', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga', {
+    viewport: { width: 390, height: 844 },
+    hasTouch: true
+  })
+  for (const view of STUDENT) {
+    await page.goto(`/students/1/${view}`)
+    await settled(page)
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)
+    expect(wide, view).toBeLessThanOrEqual(0)
+    await clean(page, `${view} narrow`)
+  }
+  await page.goto('/students/1/week')
+  await expect(page.locator('.days strong')).toHaveText('Monday')
+  await page.getByRole('button', { name: 'Day after' }).click()
+  await expect(page.locator('.days strong')).toHaveText('Tuesday')
+  await page.goto('/students/1/route')
+  await page.getByLabel('Show').selectOption({ label: 'Spring 2028' })
+  await expect(page.locator('[data-course="ENDA 360"]')).toBeVisible()
+  await page.context().close()
+})
+
+test('an empty record shows what to do first on every view', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'jonas.thackeray')
+  await page.goto('/')
+  await expect(page.getByText('Nothing is planned for Autumn 2027')).toBeVisible()
+  await expect(page.getByText('The climb begins with the first course')).toBeVisible()
+  const base = page.url().replace('/today', '')
+  await page.goto(`${base}/degree`)
+  await expect(page.getByText('0 earned · 0 under way · 0 mapped · 30 needed')).toBeVisible()
+  await page.goto(`${base}/week`)
+  await expect(page.getByRole('link', { name: 'See what your degree needs' })).toBeVisible()
+  await page.goto(`${base}/register`)
+  await expect(page.getByRole('heading', { name: 'The run sheet is empty' })).toBeVisible()
+  await page.context().close()
+})
+
+test('a server that does not answer is said so, with a retry that works', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await page.route('**/api/students/1', (route) => route.abort())
+  await page.goto('/students/1/degree')
+  await expect(page.getByRole('alert')).toContainText('The server cannot be reached')
+  await clean(page, 'failed')
+  await page.unroute('**/api/students/1')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('heading', { name: 'BSc Environmental Data' })).toBeVisible()
+  await page.context().close()
+})
+
+test('a record of somebody else is refused in words', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'bram.ostrander')
+  await page.goto('/students/1/today')
+  await expect(page.getByText('You may not open this record.')).toBeVisible()
+  await page.context().close()
+})
+
+test('a wrong program is reported, and the audit says that it rests on it', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'felix.abara')
+  await page.goto('/')
+  await page.getByRole('button', { name: 'It is wrong' }).click()
+  await page.getByLabel('Which program and catalog year is right?').fill('BSc Environmental Data, 2025-26')
+  await page.getByRole('button', { name: 'Report it' }).click()
+  await expect(page.getByText('You said that BA Heritage is wrong')).toBeVisible()
+  await page.getByRole('link', { name: /^Degree/ }).click()
+  await expect(page.getByText('This reading rests on an unconfirmed program')).toBeVisible()
+  await page.context().close()
+})
+
+test('holds, a place in line, seats placed by an office and a changed sign-off are told', async ({
+  browser,
+  site
+}) => {
+  const tell = async (who: string, path: string, text: string | RegExp) => {
+    const page = await enter(browser, site, who)
+    await setClock(page, '2027-04-09T13:40:00.000Z')
+    await page.goto('/')
+    await expect(page.locator('h1').first()).toBeVisible()
+    await page.goto(page.url().replace('/today', path))
+    await expect(page.getByText(text).first()).toBeVisible()
+    await page.context().close()
+  }
+  await tell('bram.ostrander', '/register', /Hold: library fine 14.50/)
+  await tell('mira.sandoval', '/today', /You are number 1 for/)
+  await tell('tamsin.roe', '/week', 'placed by an office')
+  await tell('priya.castellane', '/route', 'Changed since: STAT 250 added, MATH 231 taken out.')
+  await tell('saoirse.lindqvist', '/degree', /2 credits needed/)
+  await tell('ottilie.marsh', '/route', /would count toward nothing/)
+})
+
+test('the first load stays under 400 kB of compressed JavaScript', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  const scripts = new Map<string, number>()
+  page.on('response', async (response) => {
+    if (!response.url().endsWith('.js')) return
+    scripts.set(response.url(), gzipSync(await response.body()).length)
+  })
+  await page.goto('/students/1/today')
+  await settled(page)
+  await page.waitForLoadState('networkidle')
+  const total = [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0)
+  expect(scripts.size).toBeGreaterThan(0)
+  expect(total).toBeLessThan(400_000)
+  await page.context().close()
+})

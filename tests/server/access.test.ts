@@ -1,0 +1,233 @@
+import { desc, eq } from 'drizzle-orm'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { courseCode, termCode } from '#core/ids'
+import type { Who } from '#wire/picture'
+import * as t from '../../server/db/schema'
+import { ANYBODY, mustBe, signIn } from '../../server/services/accounts/accounts'
+import { readDesk, withdrawSignOff } from '../../server/services/advising/advising'
+import { answerProgram } from '../../server/services/degree/answer'
+import { changeRoute } from '../../server/services/route/route'
+import { readPictures } from '../../server/services/students/pictures'
+import { at, AUTUMN, demoWorld, idOf, person, pickFor, signOff, within, type World } from './world'
+
+let world: World
+let imke: Who
+let bram: Who
+let orla: Who
+let casimir: Who
+let nell: Who
+let edda: Who
+beforeAll(async () => {
+  world = await demoWorld('access')
+  const names = [
+    'Imke Varga',
+    'Bram Ostrander',
+    'Orla Denholt',
+    'Casimir Boyle',
+    'Nell Fairweather',
+    'Edda Whitlock'
+  ]
+  ;[imke, bram, orla, casimir, nell, edda] = (await Promise.all(names.map((n) => person(world.db, n)))) as [
+    Who,
+    Who,
+    Who,
+    Who,
+    Who,
+    Who
+  ]
+})
+afterAll(() => world.close())
+
+const may = (who: Who, student: Who) => mustBe(world.db, who, idOf(student), ...ANYBODY)
+const planned = (course: string, term: string, credits = 3) => ({
+  course: courseCode(course),
+  term: termCode(term),
+  credits,
+  note: null,
+  locked: false
+})
+async function change(who: Who, version: number, body: Parameters<typeof changeRoute>[3]['change']) {
+  const when = await at(world)
+  return within(world, (tx) => changeRoute(tx, who, idOf(who), { version, change: body }, when))
+}
+const routeOf = async (who: Who) => (await readPictures(world.db, [idOf(who)], 'self'))[0]!.route
+
+describe('a record', () => {
+  it('belongs to its student: no other student opens it', async () => {
+    expect(await may(imke, imke)).toBe('self')
+    await expect(may(imke, bram)).rejects.toMatchObject({ status: 403, code: 'notYours' })
+  })
+  it("is open to the student's own advisors, each by their purpose", async () => {
+    expect(await may(orla, imke)).toBe('programAdvisor')
+    expect(await may(nell, imke)).toBe('supportAdvisor')
+    expect(await may(edda, imke)).toBe('registrar')
+  })
+  it('is closed to a strange advisor, who does not learn whether it exists', async () => {
+    await expect(may(casimir, imke)).rejects.toMatchObject({ status: 403, code: 'notYours' })
+    const nobody = { ...imke, student: 99_999 as never }
+    await expect(may(casimir, nobody)).rejects.toMatchObject({ status: 403, code: 'notYours' })
+  })
+  it('is not written by those who only read', async () => {
+    const own = (who: Who) => mustBe(world.db, who, idOf(imke), 'self')
+    await expect(own(orla)).rejects.toMatchObject({ code: 'notAllowed' })
+    await expect(own(nell)).rejects.toMatchObject({ code: 'notAllowed' })
+  })
+  it('is signed off by a program advisor, not by a support advisor', async () => {
+    await expect(mustBe(world.db, nell, idOf(imke), 'programAdvisor')).rejects.toMatchObject({
+      code: 'notAllowed'
+    })
+    expect(await mustBe(world.db, orla, idOf(imke), 'programAdvisor')).toBe('programAdvisor')
+  })
+})
+
+describe('signing in', () => {
+  it('needs the right password and says nothing more', async () => {
+    expect(await signIn(world.db, 'Imke.Varga', 'harrowmere')).toMatchObject({
+      name: 'Imke Varga',
+      role: 'student'
+    })
+    const wrong = await signIn(world.db, 'imke.varga', 'wrong').catch((e: Error) => e.message)
+    const unknown = await signIn(world.db, 'nobody', 'wrong').catch((e: Error) => e.message)
+    expect(wrong).toBe(unknown)
+  })
+})
+
+describe('the route', () => {
+  it('takes a change and counts a version up', async () => {
+    const before = await routeOf(imke)
+    const { version } = await change(imke, before.version, {
+      kind: 'add',
+      planned: planned('STAT 330', 'SP28', 4)
+    })
+    const after = await routeOf(imke)
+    expect(version).toBe(before.version + 1)
+    expect(after).toMatchObject({ version, changedBy: 'Imke Varga' })
+    expect(after.courses.map((c) => c.course)).toContain('STAT 330')
+  })
+  it('refuses a change made from an older version, and keeps what is there', async () => {
+    const { version } = await routeOf(imke)
+    const stale = change(imke, version - 1, { kind: 'add', planned: planned('HERI 320', 'SP28') })
+    await expect(stale).rejects.toMatchObject({ status: 409, code: 'routeMovedOn' })
+    expect((await routeOf(imke)).version).toBe(version)
+  })
+  it('writes in no past and no running term', async () => {
+    const { version, courses } = await routeOf(imke)
+    for (const term of ['AU26', 'SP27']) {
+      const add = change(imke, version, { kind: 'add', planned: planned('HERI 320', term) })
+      await expect(add).rejects.toMatchObject({ status: 422, code: 'termClosed' })
+    }
+    const first = courses[0]!
+    const back = change(imke, version, {
+      kind: 'move',
+      course: first.course,
+      from: first.term,
+      to: termCode('SP27')
+    })
+    await expect(back).rejects.toMatchObject({ code: 'termClosed' })
+  })
+  it('names an unknown course and wrong credits', async () => {
+    const { version } = await routeOf(imke)
+    await expect(
+      change(imke, version, { kind: 'add', planned: planned('ENVI 999', 'SP28') })
+    ).rejects.toMatchObject({ code: 'noCourse' })
+    await expect(
+      change(imke, version, { kind: 'add', planned: planned('HERI 320', 'SP28', 9) })
+    ).rejects.toMatchObject({
+      code: 'credits',
+      fields: [{ field: 'change.planned.credits' }]
+    })
+  })
+  it('moves and removes, and keeps the log of it', async () => {
+    let { version } = await routeOf(imke)
+    ;({ version } = await change(imke, version, {
+      kind: 'move',
+      course: courseCode('STAT 330'),
+      from: termCode('SP28'),
+      to: termCode('SP29')
+    }))
+    await change(imke, version, { kind: 'remove', planned: planned('STAT 330', 'SP29', 4) })
+    expect((await routeOf(imke)).courses.map((c) => c.course)).not.toContain('STAT 330')
+    const [event] = await world.db.select().from(t.eventLog).orderBy(desc(t.eventLog.id)).limit(1)
+    expect(event).toMatchObject({
+      action: 'route.changed',
+      accountId: imke.id,
+      studentId: idOf(imke),
+      after: { change: { kind: 'remove' } }
+    })
+  })
+})
+
+describe('picking', () => {
+  it('takes a section with its components or nothing', async () => {
+    await expect(pickFor(world, imke, 'SOIL 220', '01')).rejects.toMatchObject({
+      status: 422,
+      code: 'noOption'
+    })
+    await expect(pickFor(world, imke, 'SOIL 220', '01', '02A')).rejects.toMatchObject({ code: 'noOption' })
+    await pickFor(world, imke, 'SOIL 220', '01', '01B')
+    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    const soil = picture!.sections.filter((s) => s.course === 'SOIL 220')
+    expect(soil.map((s) => s.number)).toEqual(['01', '01B'])
+  })
+  it('takes a pick back', async () => {
+    await pickFor(world, imke, 'SOIL 220')
+    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    expect(picture!.sections.filter((s) => s.course === 'SOIL 220')).toEqual([])
+  })
+})
+
+describe('the sign-off', () => {
+  it('holds the courses and a range of credits, and answers the review', async () => {
+    await signOff(world, orla, idOf(imke))
+    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    expect(picture!.signOffs[0]).toMatchObject({
+      term: AUTUMN,
+      by: 'Orla Denholt',
+      courses: ['ENDA 310', 'ENDA 325', 'MATH 231', 'SOIL 220', 'WRIT 215'],
+      creditsLeast: 13,
+      creditsMost: 18
+    })
+    expect(picture!.route.reviewAskedAt).toBeNull()
+  })
+  it('shows on the desk when the route has changed since', async () => {
+    const { version } = await routeOf(imke)
+    await change(imke, version, { kind: 'remove', planned: planned('ENDA 325', 'AU27') })
+    const desk = await readDesk(world.db, orla, world.shelf, (await at(world)).now)
+    expect(desk.rows.find((row) => row.name === 'Imke Varga')).toMatchObject({
+      changedSince: true,
+      planned: 4
+    })
+    expect(desk.rows.every((row) => row.name !== 'Bram Ostrander')).toBe(true)
+  })
+  it('can be withdrawn once', async () => {
+    const { now } = await at(world)
+    const take = () => within(world, (tx) => withdrawSignOff(tx, orla, idOf(imke), AUTUMN, now))
+    await take()
+    await expect(take()).rejects.toMatchObject({ status: 409, code: 'noSignOff' })
+  })
+})
+
+describe('the program on record', () => {
+  it('is confirmed, or reported with what is right instead', async () => {
+    const felix = await person(world.db, 'Felix Abara')
+    const { now } = await at(world)
+    await within(world, (tx) =>
+      answerProgram(
+        tx,
+        felix,
+        idOf(felix),
+        { program: 'HERI', answer: 'wrong', instead: 'BSc Environmental Data' },
+        now
+      )
+    )
+    const [row] = await world.db
+      .select()
+      .from(t.studentProgram)
+      .where(eq(t.studentProgram.studentId, idOf(felix)))
+    expect(row).toMatchObject({ confirmed: 'wrong', saidInstead: 'BSc Environmental Data' })
+    const other = within(world, (tx) =>
+      answerProgram(tx, felix, idOf(felix), { program: 'ENVD', answer: 'confirmed' }, now)
+    )
+    await expect(other).rejects.toMatchObject({ code: 'noProgram' })
+  })
+})

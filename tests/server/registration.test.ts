@@ -1,0 +1,185 @@
+import { eq, inArray, sql } from 'drizzle-orm'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { courseCode } from '#core/ids'
+import type { Who } from '#wire/picture'
+import * as t from '../../server/db/schema'
+import { whoIs } from '../../server/services/accounts/accounts'
+import { run } from '../../server/services/registration/run'
+import { readSheet } from '../../server/services/registration/sheet'
+import { readPictures } from '../../server/services/students/pictures'
+import {
+  at,
+  AUTUMN,
+  demoWorld,
+  idOf,
+  OPENS,
+  person,
+  pickFor,
+  sectionsNumbered,
+  setTime,
+  signOff,
+  type World
+} from './world'
+
+let world: World
+let imke: Who
+beforeAll(async () => {
+  world = await demoWorld('registration')
+  imke = await person(world.db, 'Imke Varga')
+})
+afterAll(() => world.close())
+
+const go = (who: Who, ...courses: string[]) =>
+  run(world.db, who, idOf(who), { term: AUTUMN, courses: courses.map(courseCode) }, world.shelf)
+const codes = (line: { refusals: { code: string }[] }) => line.refusals.map((r) => r.code)
+const seats = async (...ids: number[]) =>
+  world.db.select({ taken: t.section.taken }).from(t.section).where(inArray(t.section.id, ids))
+const sheet = async (who: Who) => {
+  const [picture] = await readPictures(world.db, [idOf(who)], 'self')
+  return readSheet(world.db, picture!, world.shelf, AUTUMN, (await at(world)).now)
+}
+
+describe('before the opening', () => {
+  it('every line is refused with every reason, and no seat moves', async () => {
+    const [section] = await sectionsNumbered(world, 'MATH 231', '01')
+    const before = await seats(section!.id)
+    const receipt = await go(imke, 'MATH 231')
+    expect(receipt.lines).toMatchObject([{ outcome: 'refused' }])
+    expect(codes(receipt.lines[0]!)).toEqual(['notOpen', 'signOff'])
+    expect(await seats(section!.id)).toEqual(before)
+  })
+  it('the run sheet is judged as of the opening', async () => {
+    const { lines, general, checkedFor } = await sheet(imke)
+    expect(checkedFor).toBe(OPENS)
+    expect(general.map((r) => r.code)).toEqual(['notOpen', 'signOff'])
+    expect(lines.map((line) => [line.course, line.state, codes(line)])).toEqual([
+      ['ENDA 310', 'ready', []],
+      ['MATH 231', 'ready', []],
+      ['SOIL 220', 'ready', []],
+      ['WRIT 215', 'ready', []],
+      ['ENDA 325', 'unsettled', []]
+    ])
+  })
+})
+
+describe('at the opening', () => {
+  it('a run registers what it can, line by line, and says so on the receipt', async () => {
+    await signOff(world, await person(world.db, 'Orla Denholt'), idOf(imke))
+    await setTime(world, OPENS)
+    const [lecture, lab] = await sectionsNumbered(world, 'SOIL 220', '01', '01A')
+    const before = await seats(lecture!.id, lab!.id)
+    const receipt = await go(imke, 'SOIL 220', 'MATH 231', 'ENDA 325')
+    expect(receipt.lines.map((line) => [line.course, line.outcome])).toEqual([
+      ['SOIL 220', 'registered'],
+      ['MATH 231', 'registered'],
+      ['ENDA 325', 'unsettled']
+    ])
+    expect(receipt.lines[0]!.sections).toHaveLength(2)
+    const after = await seats(lecture!.id, lab!.id)
+    expect(after.map((row, i) => row.taken - before[i]!.taken)).toEqual([1, 1])
+  })
+  it('a second run of the same line is refused, and the seat counted once', async () => {
+    const [section] = await sectionsNumbered(world, 'MATH 231', '01')
+    const before = await seats(section!.id)
+    expect(codes((await go(imke, 'MATH 231')).lines[0]!)).toEqual(['alreadyRegistered'])
+    expect(await seats(section!.id)).toEqual(before)
+  })
+  it('two runs of one student at the same time take one seat', async () => {
+    const [section] = await sectionsNumbered(world, 'WRIT 215', '01')
+    const [before] = await seats(section!.id)
+    const receipts = await Promise.all([go(imke, 'WRIT 215'), go(imke, 'WRIT 215'), go(imke, 'WRIT 215')])
+    const outcomes = receipts.map((r) => r.lines[0]!.outcome).sort()
+    expect(outcomes).toEqual(['refused', 'refused', 'registered'])
+    expect((await seats(section!.id))[0]!.taken).toBe(before!.taken + 1)
+  })
+  it('a hold stops every line', async () => {
+    const bram = await person(world.db, 'Bram Ostrander')
+    const [section] = await sectionsNumbered(world, 'ARTS 120', '01')
+    await pickFor(world, bram, 'ARTS 120', section!.number)
+    expect(codes((await go(bram, 'ARTS 120')).lines[0]!)).toContain('hold')
+  })
+  it('corequisites go through together or not at all', async () => {
+    const hanne = await person(world.db, 'Hanne Petrossian')
+    await signOff(world, await person(world.db, 'Orla Denholt'), idOf(hanne))
+    await pickFor(world, hanne, 'HYDR 331', '01')
+    expect(codes((await go(hanne, 'HYDR 331')).lines[0]!)).toContain('corequisite')
+    await pickFor(world, hanne, 'HYDR 332', '01')
+    const [partner] = await sectionsNumbered(world, 'HYDR 332', '01')
+    await world.db
+      .update(t.section)
+      .set({ capacity: sql`greatest(taken, 1)`, taken: sql`greatest(taken, 1)` })
+      .where(eq(t.section.id, partner!.id))
+    const failed = await go(hanne, 'HYDR 331', 'HYDR 332')
+    expect(failed.lines.map((l) => [l.outcome, codes(l)])).toEqual([
+      ['refused', ['together']],
+      ['refused', ['full']]
+    ])
+    await world.db.update(t.section).set({ capacity: 20 }).where(eq(t.section.id, partner!.id))
+    const done = await go(hanne, 'HYDR 331', 'HYDR 332')
+    expect(done.lines.map((l) => l.outcome)).toEqual(['registered', 'registered'])
+  })
+  it('a term is closed for adding from its date on', async () => {
+    const [term] = await world.db.select().from(t.term).where(eq(t.term.code, AUTUMN))
+    await setTime(world, term!.addEndsAt.getTime())
+    expect(codes((await go(imke, 'ENDA 310')).lines[0]!)).toContain('closed')
+    await setTime(world, OPENS)
+  })
+  it('keeps every receipt, the newest first', async () => {
+    const { receipts } = await sheet(imke)
+    expect(receipts.length).toBeGreaterThanOrEqual(5)
+    expect(receipts.map((r) => r.id)).toEqual(receipts.map((r) => r.id).sort((a, b) => b - a))
+  })
+})
+
+describe('fifty students at once for ten seats', () => {
+  const PEOPLE = 50
+  const SEATS = 10
+
+  it('fill exactly ten, and everybody is told what happened', async () => {
+    const { db } = world
+    const [section] = await sectionsNumbered(world, 'LANG 140', '01')
+    await db.delete(t.registration).where(eq(t.registration.sectionId, section!.id))
+    await db.update(t.section).set({ capacity: SEATS, taken: 0 }).where(eq(t.section.id, section!.id))
+    const crowd = await db
+      .select({ account: t.student.accountId, id: t.student.id })
+      .from(t.student)
+      .where(
+        sql`${t.student.standing} = 'junior' and ${t.student.id} <> ${idOf(imke)}
+          and not exists (select 1 from hold h where h.student_id = ${t.student.id} and h.lifted_at is null)
+          and not exists (select 1 from record_course r join course c on c.id = r.course_id where r.student_id = ${t.student.id} and c.code = 'LANG 140')`
+      )
+      .limit(PEOPLE)
+    expect(crowd).toHaveLength(PEOPLE)
+    const orla = await person(db, 'Orla Denholt')
+    const [term] = await db.select().from(t.term).where(eq(t.term.code, AUTUMN))
+    const racers = await Promise.all(crowd.map((c) => whoIs(db, c.account)))
+    for (const who of racers) {
+      await db.delete(t.signOff).where(eq(t.signOff.studentId, idOf(who)))
+      await db.insert(t.signOff).values({
+        studentId: idOf(who),
+        routeId: idOf(who),
+        termId: term!.id,
+        byId: orla.id,
+        at: new Date(OPENS),
+        courses: ['LANG 140'],
+        creditsLeast: 1,
+        creditsMost: 18
+      })
+      await pickFor(world, who, 'LANG 140', '01')
+    }
+    const receipts = await Promise.all(racers.map((who) => go(who, 'LANG 140')))
+    const lines = receipts.map((r) => r.lines[0]!)
+    expect(lines.filter((l) => l.outcome === 'registered')).toHaveLength(SEATS)
+    const refused = lines.filter((l) => l.outcome === 'refused')
+    expect(refused).toHaveLength(PEOPLE - SEATS)
+    expect(refused.every((l) => codes(l).join() === 'full')).toBe(true)
+    expect((await seats(section!.id))[0]!.taken).toBe(SEATS)
+    expect(await db.$count(t.registration, eq(t.registration.sectionId, section!.id))).toBe(SEATS)
+    const winners = receipts.filter((r) => r.lines[0]!.outcome === 'registered').length
+    const events = await db.$count(
+      t.eventLog,
+      sql`${t.eventLog.action} = 'registration.made' and json_value(${t.eventLog.after}, '$.course') = 'LANG 140'`
+    )
+    expect(events).toBe(winners)
+  })
+})

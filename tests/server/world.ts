@@ -1,0 +1,105 @@
+/** A database of its own with the demo in it, and short ways to act as its people. */
+import { eq } from 'drizzle-orm'
+import mysql from 'mysql2/promise'
+import { inject } from 'vitest'
+import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
+import type { Who } from '#wire/picture'
+import type { Shelf } from '#wire/reading'
+import { loadDemo } from '../../demo/load'
+import {
+  all,
+  connect,
+  inTransaction,
+  type Connection,
+  type Database,
+  type Transaction
+} from '../../server/db/connect'
+import { migrateDatabase } from '../../server/db/migrate'
+import * as t from '../../server/db/schema'
+import { whoIs } from '../../server/services/accounts/accounts'
+import { readShelf } from '../../server/services/catalog/catalog'
+import { signOffTerm } from '../../server/services/advising/advising'
+import { pick } from '../../server/services/week/pick'
+import { campusNow, setClock } from '../../server/standins/clock'
+
+export const AUTUMN = termCode('AU27')
+export const OPENS = Date.parse('2027-04-12T11:00:00Z')
+
+export interface World {
+  url: string
+  db: Database
+  shelf: Shelf
+  close: Connection['close']
+}
+
+export async function freshDatabase(name: string): Promise<string> {
+  const server = inject('server')
+  const connection = await mysql.createConnection({ uri: server })
+  await connection.query('drop database if exists ??', [name])
+  await connection.query('create database ?? character set utf8mb4 collate utf8mb4_uca1400_ai_ci', [name])
+  await connection.end()
+  return `${server}/${name}`
+}
+
+export async function demoWorld(name: string): Promise<World> {
+  const url = await freshDatabase(name)
+  await migrateDatabase(url)
+  await loadDemo(url)
+  const { db, close } = connect(url, 60)
+  return { url, db, shelf: await readShelf(db), close }
+}
+
+export async function person(db: Database, name: string): Promise<Who & { id: number }> {
+  const [row] = await db.select({ id: t.account.id }).from(t.account).where(eq(t.account.name, name))
+  if (!row) throw new Error(`the demo has no ${name}`)
+  return whoIs(db, row.id)
+}
+
+export function idOf(who: Who): StudentId {
+  return studentId(who.student!)
+}
+
+export function within<T>({ db }: World, work: (tx: Transaction) => Promise<T>): Promise<T> {
+  return inTransaction(db, work)
+}
+
+export function setTime(world: World, at: number): Promise<void> {
+  return within(world, (tx) => setClock(tx, 'standing', at))
+}
+
+export async function at(world: World): Promise<{ now: number; zone: string }> {
+  return { now: await campusNow(world.db), zone: world.shelf.zone }
+}
+
+/** Rows of Autumn 2027 sections of a course, by number. */
+export async function sectionsNumbered({ db }: World, course: string, ...numbers: string[]) {
+  const rows = await db
+    .select({ id: t.section.id, code: t.section.code, number: t.section.number })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .where(all(eq(t.course.code, course), eq(t.term.code, AUTUMN)))
+  return numbers.map((number) => {
+    const row = rows.find((r) => r.number === number)
+    if (!row) throw new Error(`${course} has no section ${number} in Autumn 2027`)
+    return row
+  })
+}
+
+export async function pickFor(
+  world: World,
+  who: Who,
+  course: string,
+  ...numbers: string[]
+): Promise<CourseCode> {
+  const code = courseCode(course)
+  const sections = (await sectionsNumbered(world, course, ...numbers)).map((row) => row.code as SectionCode)
+  const when = await at(world)
+  await within(world, (tx) => pick(tx, who, idOf(who), { term: AUTUMN, course: code, sections }, when))
+  return code
+}
+
+export async function signOff(world: World, advisor: Who, student: StudentId): Promise<void> {
+  const when = await at(world)
+  await within(world, (tx) => signOffTerm(tx, advisor, student, AUTUMN, when))
+}

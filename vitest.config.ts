@@ -1,0 +1,19 @@
+import { defineConfig } from 'vitest/config'
+export default defineConfig({
+  test: {
+    projects: [
+      { extends: true, test: { name: 'core', include: ['core/**/*.test.ts', 'shared/**/*.test.ts'] } },
+      {
+        extends: true,
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          globalSetup: ['tests/server/database.ts'],
+          fileParallelism: false,
+          hookTimeout: 60_000,
+          testTimeout: 30_000
+        }
+      }
+    ]
+  }
+})
