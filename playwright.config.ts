@@ -10,7 +10,10 @@ export default defineConfig({
   timeout: 60_000,
   expect: { timeout: 8_000 },
   globalSetup: './tests/e2e/server.ts',
-  reporter: [['list'], ['json']],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env.RIDGEWAY_BROWSER_REPORT ?? 'test-results/report.json' }]
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     contextOptions: { reducedMotion: 'reduce' },

@@ -361,17 +361,15 @@ export class PeopleBuilder {
         ...this.done('ENDA 110 B, ENVI 101 B+, MATH 125 C+, WRIT 101 B', 'AU24'),
         ...this.done('ENDA 120 B, CSCI 101 B, STAT 110 A-, CHEM 115 C', 'SP25'),
         ...this.done('ENDA 205 B, STAT 212 B, ENVI 150 B, WRIT 102 A-', 'AU25'),
-        ...this.done('ENDA 240 B+, HYDR 205 B, GEOG 118 A, MUSI 102 A, LANG 101 B', 'SP26'),
+        ...this.done('ENDA 240 B+, HYDR 205 B, GEOG 118 A, LANG 101 B', 'SP26'),
         ...this.done('ENDA 310 B, ENDA 325 B+, SOIL 220 B-, MATH 231 C+, WRIT 215 A-', 'AU26')
       ],
       planned: plan(
-        'AU27: ENDA 410, ENDA 480, SPCH 101, ENVI 310; SP28: ENDA 490, HERI 105, ECON 101, HYDR 105, MUSI 230'
+        'AU27: ENDA 410, ENDA 480, SPCH 101, ENVI 310; SP28: ENDA 490, HERI 105, ECON 101, HYDR 105'
       ),
       aim: 'SP28'
     })
     this.underWay(saoirse, 'ENDA 360', 'ENDA 340', 'STAT 330', 'HYDR 330')
-    const short = saoirse.planned.findIndex((p) => p.course === 'MUSI 230')
-    saoirse.planned.splice(short, 1)
     saoirse.signedOff = {
       by: 'orla.denholt',
       at: campusTime('2027-04-05T13:30'),

@@ -8,6 +8,7 @@ import {
   compileProgram,
   takingsOf,
   type Audit,
+  type OutsideCourse,
   type Program,
   type ProgramSpec,
   type Takings
@@ -45,6 +46,8 @@ export interface Reading {
   today: IsoDate
   takings: Takings
   audits: Audit[]
+  /** Counts in none of the student's programs; the reason is that of the first. */
+  outside: OutsideCourse[]
   context: RouteContext
   findings: Finding[]
   climb: Climb
@@ -94,11 +97,13 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     audits
   }
   const main = audits[0]
-  const counting = takings.counted.filter((t) => audits.some((a) => a.whereItCounts.has(t.key)))
+  const counts = (key: string) => audits.some((audit) => audit.whereItCounts.has(key))
+  const counting = takings.counted.filter((t) => counts(t.key))
   return {
     today,
     takings,
     audits,
+    outside: (main?.outside ?? []).filter((o) => !counts(o.taking.key)),
     context,
     findings: checkRoute(context),
     climb: climbOf(counting, shelf.terms, main?.program.spec.credits ?? 0)

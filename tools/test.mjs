@@ -46,7 +46,7 @@ function step([name, command, args, loud]) {
     process.stdout.write(`${name} ...${loud ? '\n' : ' '}`)
     const env = {
       ...process.env,
-      PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,
+      RIDGEWAY_BROWSER_REPORT: browserReport,
       NO_COLOR: '1',
       FORCE_COLOR: undefined
     }

@@ -129,13 +129,7 @@ function walk(key: string): boolean {
             </span>
             <template v-if="row.area">
               <AreaBar :amounts="row.area.amounts" :credits="row.area.credits" :hue="row.hue.hue" />
-              <span class="quiet small">{{
-                row.area.amounts.needed
-                  ? `${row.area.amounts.needed} cr needed`
-                  : row.area.state === 'met'
-                    ? 'met'
-                    : 'mapped'
-              }}</span>
+              <span class="quiet small">{{ stateWords(row) }}</span>
             </template>
             <span v-else class="quiet small">counts toward nothing</span>
           </th>
@@ -286,7 +280,9 @@ td > * + * {
 }
 .behind > .mini {
   display: inline-flex;
-  margin: 0 3px 3px 0;
+  align-items: center;
+  min-height: 24px;
+  margin: 0 3px 0 0;
 }
 .mini :deep(.chip) {
   font-size: 11px;

@@ -47,20 +47,18 @@ const style = (bar: Bar) => ({
 function swipe(by: number) {
   shownDay.value = (shownDay.value + by + ribbon.value.days.length) % ribbon.value.days.length
 }
-const touchX = 0
+const touchX = ref(0)
+function touchStart(event: TouchEvent) {
+  touchX.value = event.touches[0]?.clientX ?? 0
+}
 function touchEnd(event: TouchEvent) {
-  const moved = (event.changedTouches[0]?.clientX ?? touchX) - touchX
+  const moved = (event.changedTouches[0]?.clientX ?? touchX.value) - touchX.value
   if (Math.abs(moved) > 50) swipe(moved < 0 ? 1 : -1)
 }
 </script>
 
 <template>
-  <div
-    class="ribbon card"
-    :class="{ compact }"
-    @touchstart.passive="touchX = $event.touches[0]?.clientX ?? 0"
-    @touchend.passive="touchEnd"
-  >
+  <div class="ribbon card" :class="{ compact }" @touchstart.passive="touchStart" @touchend.passive="touchEnd">
     <div v-if="narrow && !compact" class="days">
       <button aria-label="Day before" class="textlink" @click="swipe(-1)">‹</button>
       <strong>{{ LONG_DAY_NAMES[rows[0]!] }}</strong>

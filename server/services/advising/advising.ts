@@ -66,7 +66,7 @@ function deskRow(
     changedSince: signOff !== undefined && !sameCourses(signOff.courses, coming),
     planned: coming.length,
     findings: reading.findings.length,
-    outside: main?.outside.reduce((sum, o) => sum + o.taking.credits, 0) ?? 0,
+    outside: reading.outside.reduce((sum, o) => sum + o.taking.credits, 0),
     needed: main?.amounts.needed ?? 0,
     holds: picture.holds.filter((hold) => hold.stopsRegistration).length,
     opens: picture.openings.find((o) => o.term === term)?.opens ?? null,

@@ -170,9 +170,13 @@ const IDLE = {
       </div>
     </template>
 
-    <section v-if="main.outside.length || main.idle.length" class="card area" :class="`hue-${OUTSIDE_HUE}`">
+    <section
+      v-if="reading.outside.length || main.idle.length"
+      class="card area"
+      :class="`hue-${OUTSIDE_HUE}`"
+    >
       <header><h3>Outside the degree</h3></header>
-      <div v-for="{ taking, why, full } in main.outside" :key="taking.key" class="need">
+      <div v-for="{ taking, why, full } in reading.outside" :key="taking.key" class="need">
         <p class="name">
           <strong>{{ taking.course }}</strong> {{ taking.grade }} · {{ creditsText(taking.credits) }}
         </p>
