@@ -10,6 +10,7 @@ const props = defineProps<{
   picked: boolean
   clashes: OptionClash[]
   disabled: boolean
+  scale: { from: number; to: number }
   why?: string | undefined
 }>()
 defineEmits<{ pick: []; preview: [on: boolean] }>()
@@ -56,7 +57,7 @@ const HALVES: Record<string, string> = { first: 'first half', second: 'second ha
       <strong class="code">{{ option.main.code }}</strong>
       <span class="small">{{ seats }}</span>
     </span>
-    <SmallWeek :sections="sections" :hue="hue" :clashing="clashes.length > 0" />
+    <SmallWeek :sections="sections" :hue="hue" :clashing="clashes.length > 0" :scale="scale" />
     <span v-for="section in sections" :key="section.code" class="line">
       <template v-if="section.parent">{{ KIND_WORDS[section.kind] }} {{ section.code }} </template
       >{{ sectionHours(section) }}

@@ -2,12 +2,17 @@
 import { ribbonOf, type Section } from '#core/week'
 
 /** One option as the same week in small, on the same scale as the big one. */
-const props = defineProps<{ sections: readonly Section[]; hue: number; clashing: boolean }>()
+const props = defineProps<{
+  sections: readonly Section[]
+  hue: number
+  clashing: boolean
+  /** Hours shown, the same as on the big ribbon. */
+  scale: { from: number; to: number }
+}>()
 const W = 150
 const ROW = 8
-const SCALE = { from: 8 * 60, to: 21 * 60 }
-const ribbon = computed(() => ribbonOf(props.sections, SCALE))
-const x = (at: number) => (W * (at - SCALE.from)) / (SCALE.to - SCALE.from)
+const ribbon = computed(() => ribbonOf(props.sections, props.scale))
+const x = (at: number) => (W * (at - ribbon.value.from)) / (ribbon.value.to - ribbon.value.from)
 </script>
 
 <template>

@@ -4,14 +4,16 @@ import type { Climb } from '#core/route'
 /** The ridge profile: credits climbing term by term, solid where earned, dashed where planned. */
 const props = defineProps<{ climb: Climb; goal: number; finish: string | undefined }>()
 
-const W = 820
+const narrow = useNarrow()
+/** Drawn smaller on a phone, so that its words stay readable. */
+const W = computed(() => (narrow.value ? 380 : 820))
 const H = 190
 const LEFT = 40
 const BOTTOM = 26
 const TOP = 26
 
 const most = computed(() => Math.max(props.goal, props.climb.points.at(-1)?.reached ?? 0))
-const x = (i: number) => LEFT + ((W - LEFT - 24) * i) / Math.max(1, props.climb.points.length)
+const x = (i: number) => LEFT + ((W.value - LEFT - 24) * i) / Math.max(1, props.climb.points.length)
 const y = (credits: number) => H - BOTTOM - ((H - BOTTOM - TOP) * credits) / most.value
 const spots = computed(() => [
   { x: x(0), y: y(props.climb.start) },
@@ -68,7 +70,7 @@ const spoken = computed(
       class="axis"
       text-anchor="middle"
     >
-      {{ short(p.term.name) }}
+      {{ narrow && i % 2 ? '' : short(p.term.name) }}
     </text>
   </svg>
   <p v-else class="quiet">Nothing is earned or planned yet. The climb begins with the first course.</p>

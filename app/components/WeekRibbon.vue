@@ -11,13 +11,15 @@ const props = defineProps<{
   clashing?: ReadonlySet<string>
   hueOf: (course: string) => { hue: number }
   compact?: boolean
+  /** Hours to show at least. */
+  scale?: { from: number; to: number }
   note?: string
 }>()
 
 const narrow = useNarrow()
 const shownDay = ref(0)
 const all = computed(() => [...props.held, ...props.picked, ...(props.preview ?? [])])
-const ribbon = computed(() => ribbonOf(all.value))
+const ribbon = computed(() => ribbonOf(all.value, props.scale))
 const rows = computed(() =>
   narrow.value && !props.compact
     ? ribbon.value.days.slice(shownDay.value, shownDay.value + 1)
@@ -262,6 +264,9 @@ function touchEnd(event: TouchEvent) {
 .compact .day {
   flex-basis: 44px;
   font-size: 13px;
+}
+.compact .free {
+  line-height: 33px;
 }
 .compact .hours {
   margin-left: 44px;

@@ -3,6 +3,7 @@ import {
   clashesWith,
   figuresOf,
   optionsAmong,
+  ribbonOf,
   sectionsOf,
   seatsLeft,
   studyHours,
@@ -44,6 +45,11 @@ const clashing = computed(() => {
     clashesWith({ course: s.course, sections: [s] }, shown, standing.holidays.value)
   )
   return new Set<string>(hit.map((c) => c.own.code))
+})
+/** One scale of hours for the ribbon and every option, so that they line up. */
+const scale = computed(() => {
+  const { from, to } = ribbonOf([...week.value, ...sections.value])
+  return { from, to }
 })
 const figures = computed(() => figuresOf(week.value))
 const mains = computed(() => week.value.filter((s) => s.parent === null))
@@ -158,6 +164,7 @@ function onArrow(event: KeyboardEvent) {
         :clashing="clashing"
         :hue-of="hueOf"
         :note="note"
+        :scale="scale"
       />
       <p v-for="text in clashTexts" :key="text" class="clashnote" role="status">
         {{ text }} Pick another option of one of them.
@@ -210,6 +217,7 @@ function onArrow(event: KeyboardEvent) {
                 :hue="hueOf(row.course).hue"
                 :picked="o.picked"
                 :clashes="o.clashes"
+                :scale="scale"
                 :disabled="!student.own"
                 :why="why"
                 @pick="pick(row.course, o.option)"

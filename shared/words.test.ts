@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest'
+import type { Refusal } from '#core/findings'
+import { courseCode } from '#core/ids'
+import { creditsText, leafText, leavesText, refusalText, wayOut } from './words'
+
+const section = 'QX2K7' as never
+const REFUSALS: Refusal[] = [
+  { code: 'notOpen', opens: null },
+  { code: 'notOpen', opens: Date.parse('2027-04-12T11:00:00Z') },
+  { code: 'closed', since: 0 },
+  { code: 'hold', title: 'Library fine', office: 'Library desk', amount: 14.5 },
+  { code: 'signOff' },
+  { code: 'outsideSignOff' },
+  { code: 'cancelled', section },
+  { code: 'officeOnly', section },
+  { code: 'componentMissing', kind: 'lab' },
+  { code: 'alreadyRegistered' },
+  { code: 'alreadyEarned', grade: 'B' },
+  { code: 'full', section, kind: 'lecture', capacity: 24, waiting: 2 },
+  { code: 'notForYou', section, programs: ['ENVD'], standings: ['senior'] },
+  { code: 'permission', section },
+  { code: 'prerequisite', missing: [{ kind: 'credits', credits: 60 }] },
+  { code: 'corequisite', missing: [{ kind: 'course', course: courseCode('HYDR 332'), sameTerm: true }] },
+  {
+    code: 'clash',
+    with: courseCode('SOIL 220'),
+    clash: { days: [4], minutes: 30, start: 885, end: 915, dates: 15, first: 0 }
+  },
+  { code: 'load', credits: 20, most: 18 },
+  { code: 'together', with: courseCode('HYDR 332') }
+]
+
+describe('refusals', () => {
+  it('have a sentence of their own each', () => {
+    const sentences = REFUSALS.map((refusal) => refusalText(refusal, 'UTC'))
+    expect(new Set(sentences).size).toBe(REFUSALS.length)
+    for (const sentence of sentences) expect(sentence).toMatch(/^[A-Z].*\.$/)
+  })
+  it('say amounts with two decimals and who can lift a hold', () => {
+    expect(refusalText(REFUSALS[3]!, 'UTC')).toBe('Hold: library fine 14.50. Only Library desk can lift it.')
+  })
+  it('offer a way out where the student has one', () => {
+    expect(wayOut(REFUSALS[11]!)).toBe('Pick another section')
+    expect(wayOut(REFUSALS[14]!)).toBe('Change the route')
+    expect(wayOut(REFUSALS[4]!)).toBeUndefined()
+  })
+})
+
+describe('words', () => {
+  it('count one and many', () => {
+    expect([1, 2, 2.5].map(creditsText)).toEqual(['1 credit', '2 credits', '2.5 credits'])
+  })
+  it('read a rule aloud', () => {
+    const stat = { kind: 'course' as const, course: courseCode('STAT 212'), leastGrade: 'C', sameTerm: false }
+    expect(leafText(stat)).toBe('STAT 212 with C or better')
+    expect(leavesText([stat, { kind: 'standing', standing: 'junior' }, { kind: 'permission' }], 'or')).toBe(
+      'STAT 212 with C or better, third year standing or permission of the department'
+    )
+  })
+})
