@@ -153,7 +153,13 @@ export const openings: {
     standings: ['senior', 'graduate']
   },
   { term: 'AU27', title: 'third-year students', at: '2027-04-12T07:00', standings: ['junior'] },
-  { term: 'AU27', title: 'second-year students', at: '2027-04-13T07:00', standings: ['sophomore'] },
+  {
+    term: 'AU27',
+    title: 'second-year BSc and BA students',
+    at: '2027-04-13T07:00',
+    standings: ['sophomore'],
+    programs: ['ENVD', 'HERI']
+  },
   {
     term: 'AU27',
     title: 'second-year AAS students',

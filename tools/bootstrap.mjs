@@ -70,6 +70,9 @@ export function installDebian(wanted) {
   )
 }
 
-// The core package brings the server without enabling a service of its own on port 3306.
-export const MARIADB = { command: 'mariadbd', package: 'mariadb-server-core' }
+// The core packages of mariadb-server: the server, without a service of its own on port 3306.
+export const MARIADB = [
+  { command: 'mariadbd', package: 'mariadb-server-core' },
+  { command: 'my_print_defaults', package: 'mariadb-client-core' }
+]
 export const CHROMIUM = { command: 'chromium', package: 'chromium' }

@@ -9,7 +9,7 @@ import mysql from 'mysql2/promise'
 /** What went wrong, in one sentence for the person at the terminal. */
 export class PlainError extends Error {}
 
-const INSTALL_HINT = 'apt-get install -y mariadb-server-core'
+const INSTALL_HINT = 'apt-get install -y mariadb-server-core mariadb-client-core'
 const STARTUP_MS = 60_000
 /** Changes when an older data folder can no longer be used as it is. */
 const LAYOUT = '1'

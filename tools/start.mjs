@@ -31,7 +31,7 @@ for (let i = 0; i < args.length; i++) {
 
 checkNode()
 installPackages()
-if (!process.env.DATABASE_URL) installDebian([MARIADB])
+if (!process.env.DATABASE_URL) installDebian(MARIADB)
 
 const flags = [
   ...(options.reset ? ['--reset'] : []),

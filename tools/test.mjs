@@ -9,7 +9,7 @@ import { checkNode, CHROMIUM, installDebian, installPackages, MARIADB, ROOT } fr
 
 checkNode()
 installPackages()
-installDebian([MARIADB, CHROMIUM])
+installDebian([...MARIADB, CHROMIUM])
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
 const report = (name) => join(tmpdir(), `ridgeway-${process.pid}-${name}.json`)

@@ -25,10 +25,12 @@ const relation = computed(
 <template>
   <AppFrame :places="places">
     <div v-if="student.picture && !student.own" class="viewing" role="status">
-      Viewing <strong>{{ student.picture.student.name }}</strong>, as
-      {{ relation === 'registrar' ? 'the registrar' : `their ${relation}` }} ·
-      {{ student.picture.programs[0]?.spec.title }}, {{ STANDING_WORDS[student.picture.student.standing] }} ·
-      you read here, the student writes
+      <span
+        >Viewing <strong>{{ student.picture.student.name }}</strong>, as
+        {{ relation === 'registrar' ? 'the registrar' : `their ${relation}` }} ·
+        {{ student.picture.programs[0]?.spec.title }},
+        {{ STANDING_WORDS[student.picture.student.standing] }} · you read here, the student writes</span
+      >
       <NuxtLink :to="session.home" class="textlink"
         >Back to the {{ relation === 'registrar' ? 'terms' : 'desk' }}</NuxtLink
       >

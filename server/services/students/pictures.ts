@@ -242,7 +242,7 @@ const heldRows = (db: Reader, ids: number[]) =>
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
     .innerJoin(t.term, eq(t.term.id, t.section.termId))
     .where(inArray(t.registration.studentId, ids))
-    .orderBy(asc(t.term.startsOn), asc(t.course.code))
+    .orderBy(asc(t.term.startsOn), asc(t.course.code), asc(t.section.number))
 
 async function waitingRows(db: Reader, ids: number[]) {
   const rows = await db

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
 import type { Receipt, RunSheet, SheetLine } from '#wire/picture'
 import { ago, countdown, instantText, shortDay, shortInstant } from '#wire/when'
-import { count, leavesText, refusalText, sectionHours, wayOut } from '#wire/words'
+import { leavesText, refusalText, sectionHours, wayOut } from '#wire/words'
 
 useHead({ title: 'Register · Ridgeway' })
 const student = useStudent()
@@ -98,9 +99,8 @@ const seats = (line: SheetLine) => {
         : `0 of ${scarce.capacity} left${scarce.waiting ? ` · ${scarce.waiting} in line` : ''}`
   }
 }
-const OUTCOMES = { registered: 'registered', refused: 'not registered', unsettled: 'no section picked' }
 const place = (code: string) => `/students/${student.picture?.student.id}/${code}`
-const wayTo = (text: string) => place(text === 'Pick another section' ? 'week' : 'route')
+const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
 </script>
 
 <template>
@@ -190,41 +190,11 @@ const wayTo = (text: string) => place(text === 'Pick another section' ? 'week' :
       </div>
       <p v-if="message" class="stops" role="alert">{{ message }}</p>
 
-      <section v-if="shownReceipt" class="card receipt" aria-labelledby="receipt-title" aria-live="polite">
-        <h2 id="receipt-title">
-          Receipt {{ shownReceipt.id }}
-          <span class="quiet small">{{ instantText(shownReceipt.at, zone) }} · {{ shownReceipt.by }}</span>
-        </h2>
-        <p>
-          {{ count(shownReceipt.lines.filter((l) => l.outcome === 'registered').length, 'line') }} of
-          {{ shownReceipt.lines.length }} went through.
-        </p>
-        <ul>
-          <li v-for="line in shownReceipt.lines" :key="line.course">
-            <strong>{{ line.course }}</strong> <span class="quiet">{{ line.sections.join(' + ') }}</span>
-            <span class="outcome" :class="line.outcome">{{ OUTCOMES[line.outcome] }}</span>
-            <span v-for="(refusal, i) in line.refusals" :key="i" class="reason">
-              {{ refusalText(refusal, zone) }}
-              <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(wayOut(refusal)!)">{{
-                wayOut(refusal)
-              }}</NuxtLink>
-            </span>
-            <span v-if="line.outcome === 'unsettled'" class="reason"
-              >Nothing was tried for it.
-              <NuxtLink class="textlink" :to="place('week')">Pick a section</NuxtLink></span
-            >
-          </li>
-        </ul>
-        <p v-if="sheet.receipts.length > 1" class="quiet small">
-          Earlier receipts:
-          {{
-            sheet.receipts
-              .filter((r) => r.id !== shownReceipt!.id)
-              .map((r) => `${r.id}, ${ago(r.at, clock.now, zone)}`)
-              .join(' · ')
-          }}
-        </p>
-      </section>
+      <RunReceipt
+        v-if="shownReceipt"
+        :receipt="shownReceipt"
+        :earlier="sheet.receipts.filter((r) => r.id !== shownReceipt!.id)"
+      />
 
       <div class="main">
         <table v-if="sheet.lines.length" class="card lines">
@@ -281,7 +251,7 @@ const wayTo = (text: string) => place(text === 'Pick another section' ? 'week' :
                 <template v-else-if="line.refusals.length">
                   <span v-for="(refusal, n) in line.refusals" :key="n" class="reason"
                     ><span class="word stopped">stopped</span> {{ refusalText(refusal, zone) }}
-                    <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(wayOut(refusal)!)">{{
+                    <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
                       wayOut(refusal)
                     }}</NuxtLink>
                   </span>
@@ -393,24 +363,6 @@ const wayTo = (text: string) => place(text === 'Pick another section' ? 'week' :
   opacity: 0.55;
   cursor: default;
 }
-.receipt {
-  padding: 12px 15px;
-  margin-bottom: 12px;
-  border-left: 6px solid var(--dusk);
-}
-.receipt p {
-  margin: 4px 0;
-}
-.receipt ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.receipt li {
-  padding: 4px 0;
-  border-top: 1px solid var(--rule);
-}
-.outcome,
 .word {
   display: inline-block;
   border-radius: 5px;
@@ -420,18 +372,15 @@ const wayTo = (text: string) => place(text === 'Pick another section' ? 'week' :
   background: var(--dusk-tint);
   color: var(--dusk);
 }
-.outcome.registered,
 .word.registered {
   background: var(--dusk);
   color: var(--on-dusk);
 }
-.outcome.refused,
 .word.stopped {
   background: none;
   border: 1px solid var(--rowan);
   color: var(--rowan);
 }
-.outcome.unsettled,
 .word.unsettled {
   background: none;
   border: 1px dashed var(--ember);

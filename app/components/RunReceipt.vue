@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import type { Refusal } from '#core/findings'
+import type { Receipt } from '#wire/picture'
+import { ago, instantText } from '#wire/when'
+import { count, refusalText, wayOut } from '#wire/words'
+
+/** What a run did, line by line, and what to do about each that did not go through. */
+const props = defineProps<{ receipt: Receipt; earlier: Receipt[] }>()
+const student = useStudent()
+const college = useCollege()
+const clock = useClock()
+
+const OUTCOMES = { registered: 'registered', refused: 'not registered', unsettled: 'no section picked' }
+const through = computed(() => props.receipt.lines.filter((line) => line.outcome === 'registered').length)
+const place = (name: string) => `/students/${student.picture?.student.id}/${name}`
+const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
+</script>
+
+<template>
+  <section class="card receipt" aria-labelledby="receipt-title" aria-live="polite">
+    <h2 id="receipt-title">
+      Receipt {{ receipt.id }}
+      <span class="quiet small">{{ instantText(receipt.at, college.zone) }} · {{ receipt.by }}</span>
+    </h2>
+    <p>{{ count(through, 'line') }} of {{ receipt.lines.length }} went through.</p>
+    <ul>
+      <li v-for="line in receipt.lines" :key="line.course">
+        <strong>{{ line.course }}</strong> <span class="quiet">{{ line.sections.join(' + ') }}</span>
+        <span class="outcome" :class="line.outcome">{{ OUTCOMES[line.outcome] }}</span>
+        <span v-for="(refusal, i) in line.refusals" :key="i" class="reason">
+          {{ refusalText(refusal, college.zone) }}
+          <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
+            wayOut(refusal)
+          }}</NuxtLink>
+        </span>
+        <span v-if="line.outcome === 'unsettled'" class="reason">
+          Nothing was tried for it. <NuxtLink class="textlink" :to="place('week')">Pick a section</NuxtLink>
+        </span>
+      </li>
+    </ul>
+    <p v-if="earlier.length" class="quiet small">
+      Earlier receipts: {{ earlier.map((r) => `${r.id}, ${ago(r.at, clock.now, college.zone)}`).join(' · ') }}
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.receipt {
+  padding: 12px 15px;
+  margin-bottom: 12px;
+  border-left: 6px solid var(--dusk);
+}
+.receipt p {
+  margin: 4px 0;
+}
+.receipt ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.receipt li {
+  padding: 4px 0;
+  border-top: 1px solid var(--rule);
+}
+.outcome {
+  display: inline-block;
+  border-radius: 5px;
+  padding: 0 7px;
+  border: 1px solid var(--rowan);
+  color: var(--rowan);
+  font-weight: 650;
+  font-size: 12.5px;
+}
+.outcome.registered {
+  border-color: var(--dusk);
+  background: var(--dusk);
+  color: var(--on-dusk);
+}
+.outcome.unsettled {
+  border: 1px dashed var(--ember);
+  color: var(--ember);
+}
+.reason {
+  display: block;
+}
+</style>
