@@ -1,5 +1,4 @@
 /** Writes the demo scenario into an empty, migrated database. */
-import { parseDayLetters } from '#core/formats'
 import { connect, type Database } from '../server/db/connect'
 import * as t from '../server/db/schema'
 import { hashPassword } from '../server/services/accounts/password'
@@ -424,7 +423,6 @@ function pickWaiting(
     .sort((a, b) => taken(b) - taken(a))
   const section =
     busiest.find((s) => taken(s) > 0 && s.course === 'SOIL 220' && s.number !== '01') ?? busiest[0]!
-  parseDayLetters(section.meetings[0]?.days ?? 'M')
   return { student: student.id, section }
 }
 
