@@ -1,5 +1,5 @@
-/** Puts the list of pre-bundled packages back, which is emptied on the way; without it a cold start loads twice. */
-const optimizeDeps = ['vue', 'vue-router', 'pinia', 'vuetify', 'zod', '@mdi/js']
+/** Packages bundled ahead in development, whose list is emptied on the way; without it a cold start loads twice. */
+const optimizeDeps = ['zod', '@mdi/js', 'luxon']
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -37,15 +37,19 @@ export default defineNuxtConfig({
   vue: { compilerOptions: { whitespace: 'preserve' } },
   vite: {
     build: { cssMinify: 'lightningcss' },
-    plugins: [
-      {
-        name: 'ridgeway:keep-optimized',
-        enforce: 'post',
-        configEnvironment(name: string) {
-          return name === 'client' ? { optimizeDeps: { include: optimizeDeps } } : undefined
+    // The development server asks for a server entry even where nothing is rendered on the server.
+    $client: {
+      environments: { ssr: { build: { rollupOptions: { input: { server: 'nuxt/dist/app/entry' } } } } },
+      plugins: [
+        {
+          name: 'ridgeway:keep-optimized',
+          enforce: 'post',
+          configEnvironment(name: string) {
+            return name === 'client' ? { optimizeDeps: { include: optimizeDeps } } : undefined
+          }
         }
-      }
-    ]
+      ]
+    }
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vuetify: {

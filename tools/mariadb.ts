@@ -137,8 +137,8 @@ function install(folder: string, data: string, marker: string, asRoot: string[])
   )
   if (made.status !== 0) {
     rmSync(data, { recursive: true, force: true })
-    const why = /no space|Errcode: 28|OS errno 28/i.test(made.stderr + made.stdout)
-      ? 'the disk is full'
+    const why = /no space|(errcode: |os errno |error )28\b/i.test(made.stderr + made.stdout)
+      ? 'the disk is full; free about 200 MB and start again'
       : lastLine(made.stderr)
     throw new PlainError(`The database folder ${data} could not be made: ${why}.`)
   }

@@ -21,13 +21,21 @@ export function portIsFree(port: number): Promise<void> {
   })
 }
 
+/** The server's own words under the statement that failed, or what they mean when the disk is full. */
+function plainCause(error: unknown): string {
+  let inner = error as Error
+  while (inner.cause instanceof Error) inner = inner.cause
+  const full = /no space|disk full|table .* is full|errno: 28|error 28\b/i.test(inner.message)
+  return full ? 'the disk is full; free about 200 MB and start again' : inner.message.replace(/\.$/, '')
+}
+
 /** Migrates the database and loads the demo into it when it is empty. */
 export async function prepareDatabase(url: string, say: (line: string) => void): Promise<void> {
   const started = Date.now()
   try {
     await migrateDatabase(url)
   } catch (error) {
-    throw new PlainError(`The database could not be brought up to date: ${(error as Error).message}`)
+    throw new PlainError(`The database could not be brought up to date: ${plainCause(error)}.`)
   }
   say(`Database ready, ${((Date.now() - started) / 1000).toFixed(1)} s`)
   const connection = await mysql.createConnection({ uri: url })
@@ -35,7 +43,9 @@ export async function prepareDatabase(url: string, say: (line: string) => void):
   await connection.end()
   if ((rows as { n: number }[])[0]!.n > 0) return
   const loading = Date.now()
-  const { students, sections, courses } = await loadDemo(url)
+  const { students, sections, courses } = await loadDemo(url).catch((error: unknown) => {
+    throw new PlainError(`The demo could not be loaded: ${plainCause(error)}.`)
+  })
   say(
     `Demo loaded: ${students} students, ${courses} courses, ${sections} sections, ${((Date.now() - loading) / 1000).toFixed(1)} s`
   )
