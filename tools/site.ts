@@ -25,7 +25,7 @@ export function portIsFree(port: number): Promise<void> {
 function plainCause(error: unknown): string {
   let inner = error as Error
   while (inner.cause instanceof Error) inner = inner.cause
-  const full = /no space|disk full|table .* is full|errno: 28|error 28\b/i.test(inner.message)
+  const full = /no space|no more room|disk full|table .* is full|errno: 28|error 28\b/i.test(inner.message)
   return full ? 'the disk is full; free about 200 MB and start again' : inner.message.replace(/\.$/, '')
 }
 
