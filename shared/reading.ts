@@ -4,7 +4,7 @@
  */
 import { byStart, Catalog, phaseOf, type Term } from '#core/catalog'
 import {
-  auditProgram,
+  auditAll,
   compileProgram,
   takingsOf,
   type Audit,
@@ -80,7 +80,11 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     { catalog: shelf.catalog, record, held: ahead, planned, picked, waitlisted },
     shelf.terms
   )
-  const audits = student.programs.map((p) => auditProgram(programOf(p.spec), takings, shelf.catalog))
+  const audits = auditAll(
+    student.programs.map((p) => programOf(p.spec)),
+    takings,
+    shelf.catalog
+  )
   const context: RouteContext = {
     catalog: shelf.catalog,
     terms: shelf.terms,

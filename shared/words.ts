@@ -1,5 +1,6 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
 import type { ChangeFault } from '#core/route'
+import type { Refused } from '#core/degree'
 import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, Section } from '#core/week'
 import type { RuleLeaf, Standing } from '#core/requisites'
@@ -87,12 +88,18 @@ export function findingText(finding: Finding, termName: TermNames): string {
     case 'alreadyThere':
       return 'is done, under way or planned already, and counts once.'
     case 'outside':
-      return finding.why === 'full'
-        ? 'would count toward nothing: what accepts it is full.'
-        : 'would count toward nothing: no requirement accepts it.'
+      return `would count toward nothing: ${REFUSED[finding.why]}.`
     case 'load':
       return `holds ${creditsText(finding.credits)}, ${finding.credits - finding.most} over the limit of ${finding.most}.`
   }
+}
+
+/** Why a course counts nowhere. */
+export const REFUSED: Record<Refused, string> = {
+  notAccepted: 'no requirement accepts it',
+  gradeTooLow: 'the grade is too low where it would count',
+  full: 'what accepts it is full',
+  limited: 'a limit of the program keeps it out'
 }
 
 /** What a finding is about, to stand before its sentence. */

@@ -102,7 +102,7 @@ async function place() {
       <ul v-if="needs.length" class="needs">
         <li v-for="need in needs" :key="need.need.id">
           {{ need.need.title }}
-          <span class="quiet">{{ need.missing > 0 ? 'still needed' : 'full already' }}</span>
+          <span class="quiet">{{ need.state === 'needed' ? 'still needed' : 'full already' }}</span>
         </li>
       </ul>
       <p v-else>Nowhere: no requirement of yours accepts it.</p>

@@ -40,7 +40,7 @@ const found = computed((): Course[] => {
 const open = computed(() => focused.value && text.value.trim() !== '')
 
 function counts(course: Course): string {
-  const needs = needsServedBy(course, student.reading?.audits ?? []).filter((need) => need.missing > 0)
+  const needs = needsServedBy(course, student.reading?.audits ?? []).filter((need) => need.state === 'needed')
   return needs.length
     ? `counts toward ${needs[0]!.need.title}${needs.length > 1 ? ` and ${needs.length - 1} more` : ''}`
     : ''

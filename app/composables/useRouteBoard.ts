@@ -73,7 +73,7 @@ export function useRouteBoard() {
           courses: courses.map((t) =>
             boardCourse(t, later.find((a) => a.whereItCounts.has(t.key))?.program.spec.shortTitle)
           ),
-          open: area.needs.filter((need) => need.missing > 0)
+          open: area.needs.filter((need) => need.state === 'needed')
         })
       }
     })

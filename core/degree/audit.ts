@@ -4,10 +4,18 @@
  * Amounts are credits. A need in courses counts the full credits of its courses. Beyond its amount a
  * need in credits counts no further, so that areas add up to the program.
  */
-import type { Catalog } from '../catalog'
-import { assign, type Assignment, type Refused } from './assign'
+import { subjectOf, type Catalog } from '../catalog'
 import { gradePointAverage } from './grades'
-import type { AreaSpec, Need, Program } from './program'
+import { fit, place, type Pin, type Placement, type Refused } from './place'
+import {
+  areaCredits,
+  isChoice,
+  type AreaSpec,
+  type ChoiceSpec,
+  type Need,
+  type Program,
+  type RequirementSpec
+} from './program'
 import { FIRMNESS, type Firmness, type IdleAttempt, type Taking, type Takings } from './taking'
 
 export type Amounts = Record<Firmness | 'needed', number>
@@ -20,6 +28,8 @@ export interface NeedResult {
   amounts: Amounts
   /** Courses or credits that nothing meets yet, in the need's own measure. */
   missing: number
+  /** What keeps it open although the amount is there: more subjects, or parts from narrower sets. */
+  lacks: { subjects: number; parts: { from: string; amount: number }[] }
   state: NeedState
 }
 
@@ -27,7 +37,10 @@ export interface AreaResult {
   area: AreaSpec
   credits: number
   amounts: Amounts
+  /** The needs that count: those of branches not taken are left out. */
   needs: NeedResult[]
+  /** The choices of the area that are reached, each with the branches taken. */
+  choices: { choice: ChoiceSpec; taken: string[] }[]
   state: NeedState
 }
 
@@ -40,6 +53,8 @@ export interface OutsideCourse {
 
 export interface Audit {
   program: Program
+  /** How the search for the best reading ended; `limit` means that a better one may exist. */
+  ended: Placement['reading']['ended']
   areas: AreaResult[]
   amounts: Amounts
   outside: OutsideCourse[]
@@ -52,22 +67,56 @@ export interface Audit {
 
 export const NO_AMOUNTS: Readonly<Amounts> = { earned: 0, underWay: 0, registered: 0, planned: 0, needed: 0 }
 
+/** One program by itself; `auditAll` reads several together. */
 export function auditProgram(program: Program, takings: Takings, catalog: Catalog): Audit {
-  const assignment = assign(program.needs, takings.counted, catalog)
-  const results = new Map(program.needs.map((need) => [need.id, needResult(need, assignment, catalog)]))
+  return auditAll([program], takings, catalog)[0]!
+}
+
+/**
+ * The audits of all programs of a student, read together: what they may share is one question. With a
+ * pin, the best reading in which that course counts there.
+ */
+export function auditAll(
+  programs: readonly Program[],
+  takings: Takings,
+  catalog: Catalog,
+  pin?: Pin
+): Audit[] {
+  const placement = place(programs, takings.counted, catalog, pin)
+  return programs.map((_, i) => auditOf(programs, i, placement, takings, catalog))
+}
+
+function auditOf(
+  programs: readonly Program[],
+  index: number,
+  placement: Placement,
+  takings: Takings,
+  catalog: Catalog
+): Audit {
+  const program = programs[index]!
+  const byNeed = placement.byNeed[index]!
+  const active = placement.active[index]!
+  const results = new Map(
+    program.needs
+      .filter((need) => active.has(need.id))
+      .map((need) => [need.id, needResult(need, byNeed.get(need.id)!, catalog)])
+  )
   const areas = program.spec.areas.map((area): AreaResult => {
-    const needs = area.needs.map((need) => results.get(need.id)!)
+    const { needs, choices } = reached(area.needs, results)
     return {
       area,
-      credits: area.needs.reduce((sum, need) => sum + need.credits, 0),
+      credits: areaCredits(area),
       amounts: addAmounts(needs.map((need) => need.amounts)),
       needs,
+      choices,
       state: weakest(needs.map((need) => need.state))
     }
   })
   const whereItCounts = new Map<string, NeedResult>()
-  for (const result of results.values())
-    for (const taking of result.evidence) whereItCounts.set(taking.key, result)
+  const counting = areas.toSorted((a, b) => Number(!!a.area.shares) - Number(!!b.area.shares))
+  for (const result of counting.flatMap((area) => area.needs))
+    for (const taking of result.evidence)
+      if (!whereItCounts.has(taking.key)) whereItCounts.set(taking.key, result)
   const graded = takings.counted.filter((t) => t.grade !== null) as (Taking & { grade: string })[]
   const failed = takings.idle.filter(
     (i) => i.why === 'failed' && !takings.counted.some((t) => t.course === i.entry.course)
@@ -75,9 +124,12 @@ export function auditProgram(program: Program, takings: Takings, catalog: Catalo
   const attempts = [...graded, ...failed.map((i) => ({ grade: i.entry.grade!, credits: i.entry.credits }))]
   return {
     program,
+    ended: placement.reading.ended,
     areas,
-    amounts: addAmounts(areas.map((area) => area.amounts)),
-    outside: assignment.outside.map(({ taking, why, full }) => ({ taking, why, full })),
+    amounts: addAmounts(areas.filter((area) => !area.area.shares).map((area) => area.amounts)),
+    outside: takings.counted
+      .filter((taking) => !whereItCounts.has(taking.key))
+      .map((taking) => outsideOf(taking, [...results.values()], catalog)),
     idle: takings.idle,
     gpa: {
       overall: gradePointAverage(attempts),
@@ -87,8 +139,41 @@ export function auditProgram(program: Program, takings: Takings, catalog: Catalo
   }
 }
 
-function needResult(need: Need, assignment: Assignment, catalog: Catalog): NeedResult {
-  const evidence = assignment.byNeed.get(need.id)!
+/** The needs and choices of a list of requirements, down the branches that are taken. */
+function reached(
+  requirements: readonly RequirementSpec[],
+  results: ReadonlyMap<string, NeedResult>
+): Pick<AreaResult, 'needs' | 'choices'> {
+  const needs: NeedResult[] = []
+  const choices: AreaResult['choices'] = []
+  for (const one of requirements) {
+    if (!isChoice(one)) {
+      const result = results.get(one.id)
+      if (result) needs.push(result)
+      continue
+    }
+    const inside = one.of.map((branch) => ({ id: branch.id, ...reached(branch.needs, results) }))
+    const taken = inside.filter((branch) => branch.needs.length)
+    choices.push({ choice: one, taken: taken.map((branch) => branch.id) }, ...taken.flatMap((b) => b.choices))
+    needs.push(...taken.flatMap((branch) => branch.needs))
+  }
+  return { needs, choices }
+}
+
+function outsideOf(taking: Taking, results: readonly NeedResult[], catalog: Catalog): OutsideCourse {
+  const fits = results.map((result) => ({ result, fit: fit(result.need, taking, catalog) }))
+  const takers = fits.filter((one) => one.fit === 'fits').map((one) => one.result)
+  const why = takers.length
+    ? takers.every((result) => result.missing === 0)
+      ? 'full'
+      : 'limited'
+    : fits.some((one) => one.fit === 'gradeTooLow')
+      ? 'gradeTooLow'
+      : 'notAccepted'
+  return { taking, why, full: takers.map((result) => result.need) }
+}
+
+function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog): NeedResult {
   const amounts = { ...NO_AMOUNTS }
   let left = need.amount
   for (const firmness of FIRMNESS) {
@@ -99,7 +184,9 @@ function needResult(need: Need, assignment: Assignment, catalog: Catalog): NeedR
     }
   }
   amounts.needed = need.measure === 'credits' ? left : creditsOfMissing(need, evidence, left, catalog)
-  return { need, evidence, amounts, missing: left, state: stateOf(evidence, left) }
+  const lacks = lacksOf(need, evidence, catalog)
+  const open = left > 0 || lacks.subjects > 0 || lacks.parts.length > 0
+  return { need, evidence, amounts, missing: left, lacks, state: open ? 'needed' : stateOf(evidence) }
 }
 
 /**
@@ -121,8 +208,17 @@ function creditsOfMissing(
   )
 }
 
-function stateOf(evidence: readonly Taking[], left: number): NeedState {
-  if (left > 0) return 'needed'
+function lacksOf(need: Need, evidence: readonly Taking[], catalog: Catalog): NeedResult['lacks'] {
+  const subjects = new Set(evidence.map((taking) => subjectOf(taking.course))).size
+  const parts = need.including.flatMap(({ set, amount }) => {
+    const own = evidence.filter((taking) => set.has(catalog.course(taking.course)))
+    const there = own.reduce((sum, taking) => sum + (need.measure === 'courses' ? 1 : taking.credits), 0)
+    return there < amount ? [{ from: set.text, amount: amount - there }] : []
+  })
+  return { subjects: Math.max(0, (need.subjects ?? 0) - subjects), parts }
+}
+
+function stateOf(evidence: readonly Taking[]): NeedState {
   const softest = Math.max(...evidence.map((taking) => FIRMNESS.indexOf(taking.firmness)))
   return (['met', 'underWay', 'registered', 'mapped'] as const)[softest]!
 }

@@ -27,7 +27,7 @@ export function candidatesFor(
   const there = new Set<string>(takings.counted.flatMap((taking) => catalog.sameAs(taking.course)))
   const open = audits
     .flatMap((a) => a.areas.flatMap((area) => area.needs))
-    .filter((n) => n.missing > 0 && n !== result)
+    .filter((n) => n.state === 'needed' && n !== result)
   return catalog.courses
     .filter((course) => takes(result.need, course) && (!there.has(course.code) || course.repeatable))
     .map((course) => ({
@@ -48,5 +48,7 @@ export function needsServedBy(course: Course, audits: readonly Audit[]): NeedRes
   return audits
     .flatMap((audit) => audit.areas.flatMap((area) => area.needs))
     .filter((result) => takes(result.need, course))
-    .sort((a, b) => Number(b.missing > 0) - Number(a.missing > 0) || a.need.order - b.need.order)
+    .sort(
+      (a, b) => Number(b.state === 'needed') - Number(a.state === 'needed') || a.need.order - b.need.order
+    )
 }

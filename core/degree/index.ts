@@ -1,7 +1,7 @@
-export { assign, fit, type Assignment, type Refused } from './assign'
 export {
   NO_AMOUNTS,
   addAmounts,
+  auditAll,
   auditProgram,
   type Amounts,
   type AreaResult,
@@ -10,15 +10,20 @@ export {
   type NeedState,
   type OutsideCourse
 } from './audit'
+export { fit, type Pin, type Refused } from './place'
 export { candidatesFor, needsServedBy, type Candidate } from './candidates'
 export { parseCourseSet, type CourseSet } from './courseSet'
 export { GRADES, gradeAtLeast, gradeMeaning, gradePointAverage, isGrade } from './grades'
 export {
+  areaCredits,
   compileProgram,
+  isChoice,
   takes,
   type AreaSpec,
+  type ChoiceSpec,
   type Need,
   type NeedSpec,
+  type RequirementSpec,
   type Program,
   type ProgramKind,
   type ProgramSpec

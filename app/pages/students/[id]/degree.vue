@@ -2,7 +2,7 @@
 import { candidatesFor, type Audit, type NeedResult, type Taking } from '#core/degree'
 import { areaKey } from '~/composables/useHues'
 import { OUTSIDE_HUE } from '~/theme/tokens'
-import { count, creditsText } from '#wire/words'
+import { count, creditsText, REFUSED } from '#wire/words'
 
 useHead({ title: 'Degree · Ridgeway' })
 const student = useStudent()
@@ -27,7 +27,7 @@ const candidates = computed(() => {
   for (const audit of reading.value.audits) {
     for (const area of audit.areas) {
       for (const need of area.needs) {
-        if (need.missing <= 0) continue
+        if (need.state !== 'needed') continue
         found.set(
           needKey(audit, need),
           candidatesFor(need, reading.value.audits, reading.value.takings, catalog, term.value, running)
@@ -42,10 +42,19 @@ const runsText = (key: string) => {
   const runs = list.filter((c) => c.runs).length
   return `${count(list.length, 'course')} ${list.length === 1 ? 'fits' : 'fit'}, ${runs} run${runs === 1 ? 's' : ''} in ${college.shortTerm(term.value?.code ?? '')}`
 }
-const missingText = (result: NeedResult) =>
-  result.need.measure === 'credits'
-    ? `${creditsText(result.missing)} needed`
-    : `${count(result.missing, 'course')} needed`
+const missingText = ({ need, missing, lacks }: NeedResult) => {
+  const parts = [
+    ...(missing > 0
+      ? [`${need.measure === 'credits' ? creditsText(missing) : count(missing, 'course')} needed`]
+      : []),
+    ...(lacks.subjects ? [`${count(lacks.subjects, 'subject')} more needed`] : []),
+    ...lacks.parts.map(
+      (part) =>
+        `${need.measure === 'credits' ? creditsText(part.amount) : count(part.amount, 'course')} of ${part.from} needed`
+    )
+  ]
+  return parts.join(', ')
+}
 
 function suffix(taking: Taking): string | undefined {
   return taking.firmness === 'planned' || taking.firmness === 'registered'
@@ -53,11 +62,6 @@ function suffix(taking: Taking): string | undefined {
     : undefined
 }
 const gpa = (value: number | undefined) => (value === undefined ? '–' : value.toFixed(2))
-const WHY = {
-  notAccepted: 'no requirement accepts it',
-  gradeTooLow: 'the grade is too low where it would count',
-  full: 'what accepts it is full already'
-}
 const IDLE = {
   failed: 'failed: gives no credits',
   withdrawn: 'withdrawn: gives no credits',
@@ -151,7 +155,7 @@ const IDLE = {
                 />
               </button>
               <button
-                v-if="result.missing > 0"
+                v-if="result.state === 'needed'"
                 class="wanting"
                 :aria-expanded="opened === needKey(audit, result)"
                 @click="opened = opened === needKey(audit, result) ? undefined : needKey(audit, result)"
@@ -181,7 +185,8 @@ const IDLE = {
           <strong>{{ taking.course }}</strong> {{ taking.grade }} · {{ creditsText(taking.credits) }}
         </p>
         <p class="evidence">
-          {{ WHY[why] }}<template v-if="full.length">: {{ full.map((n) => n.title).join(', ') }}</template>
+          {{ REFUSED[why]
+          }}<template v-if="full.length">: {{ full.map((n) => n.title).join(', ') }}</template>
         </p>
       </div>
       <div v-for="{ entry, why } in main.idle" :key="`${entry.course} ${entry.term}`" class="need">

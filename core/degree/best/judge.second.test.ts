@@ -1,0 +1,3 @@
+import { judged } from './judged'
+
+judged(1001, 2000)

@@ -1,0 +1,32 @@
+/** The comparison with a general solver over a series of seeds; two test files share it, to run side by side. */
+import loadHighs from 'highs'
+import { expect, it } from 'vitest'
+import { greedy } from './byHand'
+import { caseFrom, shapeOf } from './cases'
+import { judge } from './judge'
+import { scoreOf } from './labels'
+import { compareOpens } from './problem'
+import { solve } from './solve'
+
+export function judged(from: number, to: number): void {
+  it(`is that of the HiGHS solver (seeds ${from} to ${to})`, { timeout: 240_000 }, async () => {
+    const highs = await loadHighs()
+    let straight = 0
+    let hard = 0
+    for (let seed = from; seed <= to; seed++) {
+      const one = caseFrom(seed, shapeOf(seed))
+      const { opens, waste, ended } = solve(one.problem, one.root)
+      expect({ seed, ended, opens, waste }).toEqual({
+        seed,
+        ended: 'optimal',
+        ...judge(highs, one.problem, one.root)
+      })
+      if (one.root.choices.length) continue
+      straight++
+      if (compareOpens(scoreOf(one.problem, greedy(one)).opens, opens) > 0) hard++
+    }
+    // The comparison means something only where reading by hand goes wrong often.
+    expect(straight).toBeGreaterThan((to - from) / 2)
+    expect(hard).toBeGreaterThan(straight / 3)
+  })
+}

@@ -1,0 +1,133 @@
+/**
+ * The question behind every audit, without names: which piece counts toward which want.
+ *
+ * A *piece* is a course within one layer of requirements; a *want* is a need. A piece counts toward
+ * one want at most. Wants are numbered in the program's own order, pieces in the record's. Amounts
+ * are whole numbers: courses, or the smallest unit of credit that occurs.
+ */
+export interface Want {
+  amount: number
+  /** Counts courses, each as one, and never holds more than it asks for; else it counts credits. */
+  byCourse: boolean
+  /** Least number of distinct subjects among its pieces; 0 when none is asked for. */
+  subjects: number
+  /** Parts of the amount that have to come from certain pieces. */
+  including: readonly { least: number; pieces: ReadonlySet<number> }[]
+}
+
+export interface Piece {
+  /** Which course this is a piece of; the pieces of one course differ in their layer. */
+  course: number
+  /** Credits in units. */
+  weight: number
+  /** 0 earned, 1 under way, 2 registered, 3 planned. */
+  firmness: number
+  subject: number
+  /** The wants that take it, in program order. */
+  wants: readonly number[]
+}
+
+/** At most so many credits of these pieces in these wants. */
+export interface Cap {
+  most: number
+  pieces: ReadonlySet<number>
+  wants: ReadonlySet<number>
+}
+
+/** Credits of courses that count on both sides at once, at most. */
+export interface Share {
+  most: number
+  pairs: readonly { one: number; other: number }[]
+  oneSide: ReadonlySet<number>
+  otherSide: ReadonlySet<number>
+}
+
+export interface Problem {
+  wants: readonly Want[]
+  pieces: readonly Piece[]
+  caps: readonly Cap[]
+  shares: readonly Share[]
+}
+
+export const LEVELS = 4
+/** In a place: counts nowhere. */
+export const NOWHERE = -1
+/** In a place: not decided yet. */
+export const FREE = -2
+
+/** Wants left open by what is earned; with what is under way; with what is registered; with what is planned. */
+export type Opens = readonly [number, number, number, number]
+
+export function weightIn(want: Want, piece: Piece): number {
+  return want.byCourse ? 1 : piece.weight
+}
+
+/** Below zero when `a` is the better one: fewer open, the firmest level first. */
+export function compareOpens(a: Opens, b: Opens): number {
+  return a[0] - b[0] || a[1] - b[1] || a[2] - b[2] || a[3] - b[3]
+}
+
+/** Whether the pieces meet the want, with all it asks for. */
+export function isMet(problem: Problem, w: number, pieces: readonly number[]): boolean {
+  const want = problem.wants[w]!
+  let sum = 0
+  for (const p of pieces) sum += weightIn(want, problem.pieces[p]!)
+  if (sum < want.amount) return false
+  if (want.subjects && new Set(pieces.map((p) => problem.pieces[p]!.subject)).size < want.subjects)
+    return false
+  for (const part of want.including) {
+    let there = 0
+    for (const p of pieces) if (part.pieces.has(p)) there += weightIn(want, problem.pieces[p]!)
+    if (there < part.least) return false
+  }
+  return true
+}
+
+/** The pieces of each want. */
+export function membersOf(problem: Problem, place: readonly number[]): number[][] {
+  const members: number[][] = problem.wants.map(() => [])
+  place.forEach((w, p) => w >= 0 && members[w]!.push(p))
+  return members
+}
+
+export function overflow(problem: Problem, w: number, pieces: readonly number[]): number {
+  const want = problem.wants[w]!
+  if (want.byCourse) return 0
+  const sum = pieces.reduce((total, p) => total + problem.pieces[p]!.weight, 0)
+  return Math.max(0, sum - want.amount)
+}
+
+/** Whether a reading keeps every rule: courses counted, caps and shares. */
+export function isLegal(problem: Problem, place: readonly number[]): boolean {
+  const { wants } = problem
+  const count = wants.map(() => 0)
+  for (let p = 0; p < place.length; p++) {
+    const w = place[p]!
+    if (w < 0) continue
+    count[w]!++
+    if (wants[w]!.byCourse && count[w]! > wants[w]!.amount) return false
+  }
+  return withinBudgets(problem, place)
+}
+
+/** Whether caps and shares are kept. */
+export function withinBudgets({ pieces, caps, shares }: Problem, place: readonly number[]): boolean {
+  return (
+    caps.every((cap) => capUsed(cap, pieces, place) <= cap.most) &&
+    shares.every((share) => shareUsed(share, pieces, place) <= share.most)
+  )
+}
+
+export function capUsed(cap: Cap, pieces: readonly Piece[], place: readonly number[]): number {
+  let used = 0
+  for (const p of cap.pieces) if (place[p]! >= 0 && cap.wants.has(place[p]!)) used += pieces[p]!.weight
+  return used
+}
+
+export function shareUsed(share: Share, pieces: readonly Piece[], place: readonly number[]): number {
+  let used = 0
+  for (const { one, other } of share.pairs) {
+    if (share.oneSide.has(place[one]!) && share.otherSide.has(place[other]!)) used += pieces[one]!.weight
+  }
+  return used
+}
