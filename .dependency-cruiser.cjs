@@ -17,7 +17,7 @@ module.exports = {
       name: 'core-is-pure',
       severity: 'error',
       comment: 'core uses no package and nothing of Node: no clock, no randomness, no network',
-      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/', pathNot: '\\.test\\.ts$|/testing/' },
       to: { dependencyTypes: ['npm', 'npm-dev', 'core'] }
     },
     {
@@ -25,7 +25,7 @@ module.exports = {
       severity: 'error',
       comment: 'outside core, its folders are known by their index only',
       from: { path: '^(shared|server|app|demo|tools)/' },
-      to: { path: '^core/[^/]+/(?!index\\.ts$)' }
+      to: { path: '^core/[^/]+/(?!index\\.ts$)', pathNot: '/testing/' }
     },
     {
       name: 'no-circles',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phaseOf, runsIn } from '#core/catalog'
-import { needsServedBy } from '#core/degree'
+import { explain, needsServedBy, type Elsewhere } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { evaluateRule, parseRule } from '#core/requisites'
 import { asOfTerm, obstacles } from '#core/route'
@@ -23,6 +23,23 @@ const future = computed(() =>
   (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future').slice(0, 9)
 )
 const needs = computed(() => (course.value ? needsServedBy(course.value, student.reading?.audits ?? []) : []))
+/** Why it counts where it does: what every other place would cost. */
+const explained = computed(() =>
+  there.value && student.reading && college.shelf
+    ? explain(there.value.key, student.reading.audits, student.reading.takings, college.shelf.catalog)
+    : undefined
+)
+const titles = (needs: readonly { title: string }[]) => needs.map((need) => need.title).join(', ')
+function costText({ counts, opens, closes, leaves, joins }: Elsewhere): string {
+  if (!counts) return 'would not get it there: that need is met first by firmer courses, or cannot be met.'
+  const parts = [
+    ...(opens.length ? [`would open ${titles(opens)}`] : []),
+    ...(closes.length ? [`would meet ${titles(closes)}`] : []),
+    ...(leaves.length ? [`would put ${leaves.map((t) => t.course).join(', ')} outside`] : []),
+    ...(joins.length ? [`would let ${joins.map((t) => t.course).join(', ')} count`] : [])
+  ]
+  return parts.length ? `${parts.join('; ')}.` : 'would lose nothing: another course takes its place.'
+}
 const rule = computed(() => {
   const parsed = parseRule(course.value?.prerequisite ?? '')
   if (!parsed || !student.reading || !college.shelf || !chosen.value) return undefined
@@ -98,8 +115,22 @@ async function place() {
       <p v-else>{{ course.prerequisite }}</p>
     </template>
     <template v-if="student.reading">
-      <h3>Where it would count</h3>
-      <ul v-if="needs.length" class="needs">
+      <h3>{{ explained ? 'Where it counts' : 'Where it would count' }}</h3>
+      <template v-if="explained">
+        <p v-for="{ result } in explained.here" :key="result.need.id" class="here">
+          Counts toward <strong>{{ result.need.title }}</strong>.
+        </p>
+        <p v-if="!explained.here.length && !explained.elsewhere.length">
+          Nowhere: no requirement of yours accepts it{{ there?.grade ? ' with this grade' : '' }}.
+        </p>
+        <ul v-if="explained.elsewhere.length" class="needs">
+          <li v-for="other in explained.elsewhere" :key="`${other.program.spec.code} ${other.need.id}`">
+            Moving it to {{ other.need.title }}
+            <span class="quiet">{{ costText(other) }}</span>
+          </li>
+        </ul>
+      </template>
+      <ul v-else-if="needs.length" class="needs">
         <li v-for="need in needs" :key="need.need.id">
           {{ need.need.title }}
           <span class="quiet">{{ need.state === 'needed' ? 'still needed' : 'full already' }}</span>

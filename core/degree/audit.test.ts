@@ -265,6 +265,24 @@ describe('what a program may say', () => {
     expect(result.amounts).toMatchObject({ earned: 6, needed: 3 })
     expect(result.outside).toMatchObject([{ why: 'limited', taking: { course: 'ARTS 102' } }])
   })
+  it('gives free choice only what nothing else wants, even where that is met later', () => {
+    const p = spec({
+      credits: 9,
+      areas: [
+        { id: 'a', title: 'A', needs: [need('n', 'ENVI *', { measure: 'credits', amount: 6, credits: 6 })] },
+        {
+          id: 'f',
+          title: 'F',
+          free: true,
+          needs: [need('f1', 'any', { measure: 'credits', amount: 3, credits: 3 })]
+        }
+      ]
+    })
+    expect(where(audit(p, { record: [entry('ENVI 101')] }))).toEqual({ 'ENVI 101': 'n' })
+    const more = audit(p, { record: ['ENVI 101', 'ENVI 102', 'ENVI 201', 'STAT 101'].map((c) => entry(c)) })
+    expect(where(more)).toEqual({ 'ENVI 101': 'n', 'ENVI 102': 'n', 'ENVI 201': 'f1' })
+    expect(more.outside).toMatchObject([{ why: 'full', taking: { course: 'STAT 101' } }])
+  })
   it('shares between areas up to the credits it says', () => {
     const p = spec({
       credits: 6,

@@ -10,7 +10,8 @@ export {
   type NeedState,
   type OutsideCourse
 } from './audit'
-export { fit, type Pin, type Refused } from './place'
+export { explain, type Elsewhere, type Explanation } from './explain'
+export { type Refused } from './place'
 export { candidatesFor, needsServedBy, type Candidate } from './candidates'
 export { parseCourseSet, type CourseSet } from './courseSet'
 export { GRADES, gradeAtLeast, gradeMeaning, gradePointAverage, isGrade } from './grades'

@@ -53,6 +53,10 @@ export function place(
   const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
   const layers = programs.flatMap((program, i) => layersOf(program).map((areas) => ({ program: i, areas })))
 
+  const free = programs.map(
+    ({ spec }) => new Set(spec.areas.filter((area) => area.free).map((area) => area.id))
+  )
+
   const pieces: Piece[] = []
   const pieceOf = new Map<string, number>()
   const subjects = new Map<string, number>()
@@ -102,6 +106,7 @@ export function place(
       amount: amount(need.amount),
       byCourse: need.measure === 'courses',
       subjects: need.subjects ?? 0,
+      leftover: free[program]!.has(need.area),
       including
     }
   })

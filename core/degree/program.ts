@@ -162,6 +162,8 @@ export function compileProgram(spec: ProgramSpec): Program {
   }
   const areas = new Set(spec.areas.map((area) => area.id))
   for (const area of spec.areas) {
+    if (area.free && area.needs.some(isChoice))
+      fail('free choice cannot hold a choice of branches', `${spec.code}/${area.id}`)
     for (const need of area.needs) read(need, area.id, `${spec.code}/${area.id}`)
     for (const other of area.shares?.with ?? []) {
       if (!areas.has(other)) fail(`there is no area "${other}" to share with`, `${spec.code}/${area.id}`)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { greedy } from './byHand'
-import { caseFrom, dice, type Case } from './cases'
+import { greedy } from './testing/byHand'
+import { caseFrom, dice, type Case } from './testing/cases'
 import { scoreOf } from './labels'
 import { compareOpens, isLegal, NOWHERE, type Opens, type Problem } from './problem'
 import { solve, type Alternative } from './solve'

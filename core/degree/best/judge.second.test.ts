@@ -1,3 +1,3 @@
-import { judged } from './judged'
+import { judged } from './testing/judged'
 
 judged(1001, 2000)

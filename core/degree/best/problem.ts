@@ -11,6 +11,8 @@ export interface Want {
   byCourse: boolean
   /** Least number of distinct subjects among its pieces; 0 when none is asked for. */
   subjects: number
+  /** Takes only what nothing else wants: filled at the end, in order, and never competed for. */
+  leftover?: boolean
   /** Parts of the amount that have to come from certain pieces. */
   including: readonly { least: number; pieces: ReadonlySet<number> }[]
 }

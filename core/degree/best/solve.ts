@@ -6,6 +6,8 @@
  * program's own order. Deterministic and exact. The quick ways (`cover`) suffice where the wants can
  * all be met as firmly as each of them alone could; else `exact` decides, and `order` ends.
  *
+ * Leftover wants take no part in this: they get what remains.
+ *
  * The question falls apart where no course, cap, share or choice connects two needs, and each part is
  * answered by itself. Within a part every combination of its choices is tried, most promising first.
  * Bound: `most` steps a part (default `STEPS`); where it is reached the best reading found so far is
@@ -16,7 +18,7 @@ import { OutOfSteps, step, type Effort } from './effort'
 import { ExactSearch } from './exact'
 import { laddersOf, opensOf, scoreOf, type Score } from './labels'
 import { inOrder } from './order'
-import { compareOpens, FREE, LEVELS, NOWHERE, type Opens, type Problem } from './problem'
+import { compareOpens, FREE, isLegal, LEVELS, NOWHERE, weightIn, type Opens, type Problem } from './problem'
 
 /** Steps allowed for one part; a program of realistic shape takes a few hundred at most. */
 export const STEPS = 20_000
@@ -44,6 +46,38 @@ export interface Reading extends Score {
 }
 
 export function solve(problem: Problem, root: Alternative, most = STEPS): Reading {
+  const last = root.wants.filter((w) => problem.wants[w]!.leftover)
+  if (!last.length) return solveParts(problem, root, most)
+  const others = new Set(last)
+  const contested: Problem = {
+    ...problem,
+    pieces: problem.pieces.map((piece) => ({ ...piece, wants: piece.wants.filter((w) => !others.has(w)) }))
+  }
+  const reading = solveParts(contested, { ...root, wants: root.wants.filter((w) => !others.has(w)) }, most)
+  const active = reading.active.map((is, w) => is || others.has(w))
+  return { ...reading, active, place: fillLeftover(problem, last, reading.place) }
+}
+
+/** Course by course, what counts nowhere goes to the first leftover want that is not full yet. */
+function fillLeftover(problem: Problem, last: readonly number[], place: readonly number[]): number[] {
+  let filled = [...place]
+  const sums = new Map(last.map((w) => [w, 0]))
+  problem.pieces.forEach((piece, p) => {
+    if (filled[p] !== NOWHERE) return
+    for (const w of piece.wants) {
+      const want = problem.wants[w]!
+      if (!sums.has(w) || sums.get(w)! >= want.amount) continue
+      const more = filled.with(p, w)
+      if (!isLegal(problem, more)) continue
+      filled = more
+      sums.set(w, sums.get(w)! + weightIn(want, piece))
+      break
+    }
+  })
+  return filled
+}
+
+function solveParts(problem: Problem, root: Alternative, most: number): Reading {
   const total: Reading = {
     place: problem.pieces.map(() => NOWHERE),
     active: problem.wants.map(() => false),
@@ -88,7 +122,9 @@ function partsOf(problem: Problem, root: Alternative): Part[] {
   for (const share of problem.shares) join([...share.oneSide, ...share.otherSide])
   for (const choice of root.choices) join(choice.of.flatMap(wantsUnder))
   const parts = new Map<number, Part>()
+  const asked = new Set(wantsUnder(root))
   problem.wants.forEach((_, w) => {
+    if (!asked.has(w)) return
     const key = find(w)
     if (!parts.has(key)) parts.set(key, { wants: [], pieces: [], root: { wants: [], choices: [] } })
     parts.get(key)!.wants.push(w)

@@ -4,8 +4,8 @@
  * A case plants a record that fits the program and then disturbs it, so that needs compete for the
  * same courses: without that, any reading would do.
  */
-import type { Cap, Piece, Problem, Share, Want } from './problem'
-import type { Alternative } from './solve'
+import type { Cap, Piece, Problem, Share, Want } from '../problem'
+import type { Alternative } from '../solve'
 
 export interface Case {
   problem: Problem
@@ -19,6 +19,8 @@ export interface Shape {
   breadth: number
   /** How likely a course that a need was made for is on the record. */
   taken: number
+  /** How likely the last need takes any course at all. */
+  wide?: number
   caps: number
   shares: boolean
   branches: boolean
@@ -52,7 +54,7 @@ export function caseFrom(seed: number, shape: Shape): Case {
   const order = Array.from({ length: courses }, (_, c) => c).sort(() => roll() - 0.5)
   let next = 0
   for (let w = 0; w < needs; w++) {
-    const wide = w === needs - 1 && chance(0.6)
+    const wide = w === needs - 1 && chance(shape.wide ?? 0.6)
     const byCourse = !wide && chance(0.65)
     const asks = [1, 1, 1, 1, 2, 2, 3, 4][below(8)]!
     const home: number[] = []

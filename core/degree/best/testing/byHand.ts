@@ -1,5 +1,5 @@
 import type { Case } from './cases'
-import { isLegal, NOWHERE } from './problem'
+import { isLegal, NOWHERE } from '../problem'
 
 /** What people do by hand: course after course to the first need that has room. */
 export function greedy({ problem }: Case): number[] {

@@ -4,9 +4,9 @@ import { expect, it } from 'vitest'
 import { greedy } from './byHand'
 import { caseFrom, shapeOf } from './cases'
 import { judge } from './judge'
-import { scoreOf } from './labels'
-import { compareOpens } from './problem'
-import { solve } from './solve'
+import { scoreOf } from '../labels'
+import { compareOpens } from '../problem'
+import { solve } from '../solve'
 
 export function judged(from: number, to: number): void {
   it(`is that of the HiGHS solver (seeds ${from} to ${to})`, { timeout: 240_000 }, async () => {

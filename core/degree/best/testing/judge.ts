@@ -3,8 +3,8 @@
  * benchmark: it shares no code with the search it judges, only the types of the question.
  */
 import type { Highs } from 'highs'
-import type { Problem } from './problem'
-import type { Alternative, Choice } from './solve'
+import type { Problem } from '../problem'
+import type { Alternative, Choice } from '../solve'
 
 export interface Verdict {
   opens: number[]

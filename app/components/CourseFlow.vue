@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { SankeyChart } from 'echarts/charts'
+import { init, use, type ECharts } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import type { Audit, OutsideCourse, Taking } from '#core/degree'
+import { areaKey } from '~/composables/useHues'
+import { FREE_HUE, OUTSIDE_HUE, themes } from '~/theme/tokens'
+
+/** Where each course counts: bands from courses to areas, as wide as their credits. A table says the same. */
+const props = defineProps<{ audit: Audit; outside: readonly OutsideCourse[]; pointed?: string | undefined }>()
+const emit = defineEmits<{ open: [course: string] }>()
+use([SankeyChart, SVGRenderer])
+
+const college = useCollege()
+const { hues } = useHues()
+const { preferred } = useThemeChoice()
+const place = ref<HTMLElement>()
+let chart: ECharts | undefined
+
+const STRENGTH = { earned: 0.62, underWay: 0.42, registered: 0.34, planned: 0.2 }
+const FIRM_WORDS = {
+  earned: 'completed',
+  underWay: 'under way',
+  registered: 'registered',
+  planned: 'planned'
+}
+const OUTSIDE = 'Outside the degree'
+
+interface Band {
+  taking: Taking
+  area: string
+  hue: number
+}
+const bands = computed((): Band[] => [
+  ...props.audit.areas.flatMap(({ area, needs }) =>
+    needs.flatMap(({ evidence }) =>
+      evidence.map((taking) => ({
+        taking,
+        area: area.title,
+        hue: hues.value.get(areaKey(props.audit, area.id))?.hue ?? FREE_HUE
+      }))
+    )
+  ),
+  ...props.outside.map(({ taking }) => ({ taking, area: OUTSIDE, hue: OUTSIDE_HUE }))
+])
+const label = (taking: Taking) =>
+  taking.firmness === 'earned'
+    ? `${taking.course} ${taking.origin === 'transfer' ? 'tr.' : (taking.grade ?? '')}`
+    : `${taking.course} ${taking.firmness === 'underWay' ? 'now' : college.shortTerm(taking.term ?? '')}`
+
+function draw() {
+  if (!chart) return
+  const { colors } = themes[preferred.value]
+  const areas = [...new Map(bands.value.map((band) => [band.area, band.hue]))]
+  // A course that two areas share is one node with two bands.
+  const courses = [...new Map(bands.value.map((band) => [band.taking.key, band])).values()]
+  const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+  chart.setOption(
+    {
+      animation: !still,
+      animationDuration: 160,
+      series: [
+        {
+          type: 'sankey',
+          left: 128,
+          right: 118,
+          top: 4,
+          bottom: 4,
+          nodeWidth: 8,
+          nodeGap: 5,
+          layoutIterations: 0,
+          draggable: false,
+          emphasis: { focus: 'adjacency' },
+          blur: { itemStyle: { opacity: 0.25 }, lineStyle: { opacity: 0.06 }, label: { opacity: 0.35 } },
+          label: { color: colors.ink, fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 11.5 },
+          data: [
+            ...courses.map(({ taking, hue }) => ({
+              name: taking.key,
+              label: { position: 'left', formatter: () => label(taking) },
+              itemStyle: { color: colors[`hue${hue}`], borderWidth: 0, opacity: STRENGTH[taking.firmness] }
+            })),
+            ...areas.map(([area, hue]) => ({
+              name: area,
+              label: { position: 'right', overflow: 'break', width: 108 },
+              itemStyle: { color: colors[`hue${hue}`], borderWidth: 0 }
+            }))
+          ],
+          links: bands.value.map(({ taking, area, hue }) => ({
+            source: taking.key,
+            target: area,
+            value: taking.credits,
+            lineStyle: { color: colors[`hue${hue}`], opacity: STRENGTH[taking.firmness], curveness: 0.5 }
+          }))
+        }
+      ]
+    },
+    true
+  )
+}
+
+function light(course: string | undefined) {
+  chart?.dispatchAction({ type: 'downplay', seriesIndex: 0 })
+  const keys = bands.value.filter((band) => band.taking.course === course || band.area === course)
+  for (const { taking } of keys)
+    chart?.dispatchAction({ type: 'highlight', seriesIndex: 0, name: taking.key })
+}
+
+const height = computed(() => Math.max(320, bands.value.length * 17 + 20))
+let watching: ResizeObserver | undefined
+onMounted(() => {
+  chart = init(place.value!, null, { renderer: 'svg' })
+  chart.on('click', (event) => {
+    const band = bands.value.find((one) => one.taking.key === event.name)
+    if (band) emit('open', band.taking.course)
+  })
+  draw()
+  watching = new ResizeObserver(() => chart?.resize())
+  watching.observe(place.value!)
+})
+onBeforeUnmount(() => {
+  watching?.disconnect()
+  chart?.dispose()
+})
+watch([bands, preferred], draw)
+watch(
+  () => props.pointed,
+  (course) => light(course)
+)
+</script>
+
+<template>
+  <section class="card flow" aria-labelledby="flow-title">
+    <h2 id="flow-title">Where each course counts</h2>
+    <div ref="place" class="place" :style="{ height: `${height}px` }" aria-hidden="true" />
+    <table class="visually-hidden">
+      <caption>
+        Where each course counts
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Course</th>
+          <th scope="col">Credits</th>
+          <th scope="col">How firm</th>
+          <th scope="col">Area</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="{ taking, area } in bands" :key="`${taking.key} ${area}`">
+          <th scope="row">{{ taking.course }}</th>
+          <td>{{ taking.credits }}</td>
+          <td>{{ FIRM_WORDS[taking.firmness] }}</td>
+          <td>{{ area }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.flow {
+  padding: 10px 12px;
+}
+h2 {
+  margin: 0 0 6px;
+  font-size: 15px;
+}
+.place {
+  width: 100%;
+}
+</style>

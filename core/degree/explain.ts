@@ -1,0 +1,89 @@
+/**
+ * Why a course counts where it does: where else it could, and what moving it would cost.
+ *
+ * Each other need that accepts the course is tried: the best reading in which the course counts there
+ * is found anew and compared with the present one, so what is told is what would happen.
+ */
+import type { Catalog } from '../catalog'
+import { auditAll, type Audit, type NeedResult } from './audit'
+import { fit } from './place'
+import type { Need, Program } from './program'
+import type { Taking, Takings } from './taking'
+
+export interface Elsewhere {
+  program: Program
+  need: Need
+  /** Needs met now that would be open, and open ones that would be met. */
+  opens: Need[]
+  closes: Need[]
+  /** Other courses that would count nowhere, and such as would count then. */
+  leaves: Taking[]
+  joins: Taking[]
+  /** The course cannot be made to count there: the need is out of reach even with it. */
+  counts: boolean
+}
+
+export interface Explanation {
+  taking: Taking
+  here: { program: Program; result: NeedResult }[]
+  elsewhere: Elsewhere[]
+}
+
+/** @throws RangeError when no taking has that key. */
+export function explain(
+  key: string,
+  audits: readonly Audit[],
+  takings: Takings,
+  catalog: Catalog
+): Explanation {
+  const taking = takings.counted.find((one) => one.key === key)
+  if (!taking) throw new RangeError(`no course is taken under ${key}`)
+  const programs = audits.map((audit) => audit.program)
+  const here = audits.flatMap((audit) =>
+    needsOf(audit)
+      .filter((result) => result.evidence.includes(taking))
+      .map((result) => ({ program: audit.program, result }))
+  )
+  const elsewhere = programs.flatMap((program) =>
+    program.needs
+      .filter((need) => fit(need, taking, catalog) === 'fits')
+      .filter((need) => !here.some((one) => one.program === program && one.result.need === need))
+      .map((need): Elsewhere => {
+        const pin = { taking: key, program: program.spec.code, need: need.id }
+        const other = auditAll(programs, takings, catalog, pin)
+        const there = other.find((audit) => audit.program === program)!
+        return {
+          program,
+          need,
+          opens: changed(audits, other),
+          closes: changed(other, audits),
+          leaves: missing(audits, other, taking),
+          joins: missing(other, audits, taking),
+          counts: needsOf(there).some((result) => result.need === need && result.evidence.includes(taking))
+        }
+      })
+  )
+  return { taking, here, elsewhere }
+}
+
+const needsOf = (audit: Audit) => audit.areas.flatMap((area) => area.needs)
+
+/** Needs that are met in one reading and open, or not asked for, in the other. */
+function changed(one: readonly Audit[], other: readonly Audit[]): Need[] {
+  return one.flatMap((audit, i) => {
+    const met = new Set(
+      needsOf(other[i]!).flatMap((result) => (result.state === 'needed' ? [] : [result.need]))
+    )
+    return needsOf(audit)
+      .filter((result) => result.state !== 'needed' && !met.has(result.need))
+      .map((result) => result.need)
+  })
+}
+
+/** Courses that count in one reading and nowhere in the other. */
+function missing(one: readonly Audit[], other: readonly Audit[], apart: Taking): Taking[] {
+  const counting = (audits: readonly Audit[]) =>
+    new Set(audits.flatMap((audit) => needsOf(audit).flatMap((result) => result.evidence)))
+  const then = counting(other)
+  return [...counting(one)].filter((taking) => taking !== apart && !then.has(taking))
+}
