@@ -2,7 +2,10 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     projects: [
-      { extends: true, test: { name: 'core', include: ['core/**/*.test.ts', 'shared/**/*.test.ts'] } },
+      {
+        extends: true,
+        test: { name: 'core', include: ['core/**/*.test.ts', 'shared/**/*.test.ts'], testTimeout: 30_000 }
+      },
       {
         extends: true,
         test: {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Refusal } from '#core/findings'
 import { courseCode } from '#core/ids'
-import { creditsText, leafText, leavesText, refusalText, wayOut } from './words'
+import { creditsText, forecastText, leafText, leavesText, refusalText, wayOut } from './words'
 
 const section = 'QX2K7' as never
 const REFUSALS: Refusal[] = [
@@ -47,6 +47,14 @@ describe('refusals', () => {
 })
 
 describe('words', () => {
+  it('say what a target asks for', () => {
+    expect(forecastText({ kind: 'possible', least: 3.714 }, 3.5, 72)).toBe(
+      'It takes an average of 3.71 over the 72 credits still to come.'
+    )
+    expect(forecastText({ kind: 'outOfReach', best: 3.4 }, 3.9, 9)).toContain('Out of reach')
+    expect(forecastText({ kind: 'reached', least: 0 }, 2, 9)).toContain('2.00 is kept')
+    expect(forecastText({ kind: 'nothingLeft' }, 2, 0)).toContain('No credits')
+  })
   it('count one and many', () => {
     expect([1, 2, 2.5].map(creditsText)).toEqual(['1 credit', '2 credits', '2.5 credits'])
   })

@@ -1,6 +1,6 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
 import type { ChangeFault } from '#core/route'
-import type { Refused } from '#core/degree'
+import type { Forecast, Refused } from '#core/degree'
 import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, Section } from '#core/week'
 import type { RuleLeaf, Standing } from '#core/requisites'
@@ -91,6 +91,20 @@ export function findingText(finding: Finding, termName: TermNames): string {
       return `would count toward nothing: ${REFUSED[finding.why]}.`
     case 'load':
       return `holds ${creditsText(finding.credits)}, ${finding.credits - finding.most} over the limit of ${finding.most}.`
+  }
+}
+
+/** What a target for the GPA asks of the credits still to come. */
+export function forecastText(forecast: Forecast, target: number, remaining: number): string {
+  switch (forecast.kind) {
+    case 'reached':
+      return `${target.toFixed(2)} is kept whatever the grades to come.`
+    case 'possible':
+      return `It takes an average of ${forecast.least.toFixed(2)} over the ${creditsText(remaining)} still to come.`
+    case 'outOfReach':
+      return `Out of reach: with the best grades in the ${creditsText(remaining)} still to come it would be ${forecast.best.toFixed(2)}.`
+    case 'nothingLeft':
+      return 'No credits of the program are still to come.'
   }
 }
 

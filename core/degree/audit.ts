@@ -5,6 +5,7 @@
  * need in credits counts no further, so that areas add up to the program.
  */
 import { subjectOf, type Catalog } from '../catalog'
+import { gradedAttempts } from './forecast'
 import { gradePointAverage } from './grades'
 import { fit, place, type Pin, type Placement, type Refused } from './place'
 import {
@@ -117,11 +118,7 @@ function auditOf(
   for (const result of counting.flatMap((area) => area.needs))
     for (const taking of result.evidence)
       if (!whereItCounts.has(taking.key)) whereItCounts.set(taking.key, result)
-  const graded = takings.counted.filter((t) => t.grade !== null) as (Taking & { grade: string })[]
-  const failed = takings.idle.filter(
-    (i) => i.why === 'failed' && !takings.counted.some((t) => t.course === i.entry.course)
-  )
-  const attempts = [...graded, ...failed.map((i) => ({ grade: i.entry.grade!, credits: i.entry.credits }))]
+  const attempts = gradedAttempts(takings.counted, takings.idle)
   return {
     program,
     ended: placement.reading.ended,
@@ -133,7 +130,12 @@ function auditOf(
     idle: takings.idle,
     gpa: {
       overall: gradePointAverage(attempts),
-      program: gradePointAverage(graded.filter((t) => whereItCounts.has(t.key)))
+      program: gradePointAverage(
+        gradedAttempts(
+          takings.counted.filter((t) => whereItCounts.has(t.key)),
+          []
+        )
+      )
     },
     whereItCounts
   }

@@ -54,18 +54,29 @@ export function gradeAtLeast(grade: string, least: string): boolean {
   return earns && rank >= gradeMeaning(least).rank
 }
 
-/**
- * Grade point average: points times credits over credits, graded attempts only. Undefined when
- * nothing carries points. Unrounded.
- */
-export function gradePointAverage(taken: Iterable<{ grade: string; credits: number }>): number | undefined {
+export interface GradeTotals {
+  /** Points times credits. */
+  points: number
+  credits: number
+}
+
+/** Sums over graded attempts; grades without points are left out. */
+export function gradeTotals(attempts: Iterable<{ grade: string; credits: number }>): GradeTotals {
   let points = 0
   let credits = 0
-  for (const one of taken) {
+  for (const one of attempts) {
     const value = gradeMeaning(one.grade).points
     if (value === null) continue
     points += value * one.credits
     credits += one.credits
   }
+  return { points, credits }
+}
+
+/** Grade point average: points times credits over credits. Undefined when nothing carries points. Unrounded. */
+export function gradePointAverage(
+  attempts: Iterable<{ grade: string; credits: number }>
+): number | undefined {
+  const { points, credits } = gradeTotals(attempts)
   return credits > 0 ? points / credits : undefined
 }

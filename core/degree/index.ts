@@ -14,7 +14,8 @@ export { explain, type Elsewhere, type Explanation } from './explain'
 export { type Refused } from './place'
 export { candidatesFor, needsServedBy, type Candidate } from './candidates'
 export { parseCourseSet, type CourseSet } from './courseSet'
-export { GRADES, gradeAtLeast, gradeMeaning, gradePointAverage, isGrade } from './grades'
+export { averageNeeded, gradedAttempts, paceOfProgress, type Forecast } from './forecast'
+export { GRADES, gradeAtLeast, gradeMeaning, gradePointAverage, gradeTotals, isGrade } from './grades'
 export {
   areaCredits,
   compileProgram,

@@ -178,3 +178,43 @@ test('the first load stays under 400 kB of compressed JavaScript', async ({ brow
   expect(total).toBeLessThan(400_000)
   await page.context().close()
 })
+
+test('Degree tells where each course counts, what moving it costs, and what the GPA asks for', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await page.goto('/students/1/degree')
+  await settled(page)
+
+  // The picture and the table behind it say the same as the tree.
+  const flow = page.getByRole('table', { name: 'Where each course counts' })
+  await expect(flow.getByRole('row', { name: /STAT 110 3 completed Quantitative/ })).toHaveCount(1)
+  await expect(page.locator('.flow svg path').first()).toBeVisible()
+  const counting = await page.locator('.tree .areas').first().locator('.evidence .chip').count()
+  expect(counting).toBeGreaterThan(20)
+  await expect(flow.getByRole('row')).toHaveCount(counting + 1)
+
+  await page
+    .getByRole('button', { name: /^STAT 212/ })
+    .first()
+    .click()
+  const panel = page.getByRole('complementary', { name: 'Course STAT 212' })
+  await expect(panel.getByText('Counts toward 14 credits of mathematics and statistics')).toBeVisible()
+  await expect(panel.getByText(/would open 14 credits of mathematics/)).toBeVisible()
+  await panel.getByRole('button', { name: 'Close' }).click()
+
+  await page.getByRole('button', { name: 'Still needed' }).click()
+  await expect(page.getByRole('heading', { name: 'Quantitative' })).toHaveCount(0)
+  await expect(page.getByRole('heading', { name: 'Writing & speaking' })).toBeVisible()
+
+  await page.getByRole('button', { name: 'forecast' }).click()
+  await page.getByLabel('Target').fill('3.50')
+  await expect(
+    page.getByText(/^It takes an average of 3\.\d\d over the 72 credits still to come/)
+  ).toBeVisible()
+  await page.getByLabel('Target').fill('nine')
+  await expect(page.getByText('Write a target between 0.00 and 4.00.')).toBeVisible()
+  await clean(page, 'degree with forecast')
+  await page.context().close()
+})

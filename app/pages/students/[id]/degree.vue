@@ -17,6 +17,7 @@ const picture = computed(() => student.picture!)
 const main = computed(() => standing.main.value)
 const opened = ref<string>()
 const onlyNeeded = ref(false)
+const forecasting = ref(false)
 /** Met areas are one line until they are asked for. */
 const unfolded = reactive(new Set<string>())
 const pointed = ref<string>()
@@ -129,13 +130,20 @@ const IDLE = {
       </div>
       <div class="card">
         <dd>{{ gpa(main.gpa.overall) }}</dd>
-        <dt>GPA · {{ gpa(main.gpa.program) }} in the program</dt>
+        <dt>
+          GPA · {{ gpa(main.gpa.program) }} in program ·
+          <button class="textlink" :aria-expanded="forecasting" @click="forecasting = !forecasting">
+            forecast
+          </button>
+        </dt>
       </div>
       <div class="card">
         <dd>{{ standing.finish.value ? college.shortTerm(standing.finish.value.code) : '–' }}</dd>
         <dt>{{ standing.finish.value ? 'finish on this route' : 'no finish on this route yet' }}</dt>
       </div>
     </dl>
+
+    <GradeForecast v-if="forecasting" :audit="main" />
 
     <div class="columns">
       <div class="tree" @mouseover="point" @focusin="point" @mouseleave="pointed = undefined">

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { averageNeeded, gradedAttempts, gradeTotals, paceOfProgress, type Audit } from '#core/degree'
+import { creditsText, forecastText } from '#wire/words'
+
+/** What average the credits still to come have to reach for a target; the pace of progress for an advisor. */
+const props = defineProps<{ audit: Audit }>()
+const student = useStudent()
+const target = ref('3.00')
+
+const attempts = computed(() => {
+  const { takings } = student.reading!
+  return { totals: gradeTotals(gradedAttempts(takings.counted, takings.idle)), takings }
+})
+const remaining = computed(() => props.audit.program.spec.credits - props.audit.amounts.earned)
+const answer = computed(() => {
+  const wanted = Number(target.value.trim().replace(',', '.'))
+  if (!target.value.trim() || !(wanted >= 0 && wanted <= 4)) return 'Write a target between 0.00 and 4.00.'
+  return forecastText(averageNeeded(attempts.value.totals, remaining.value, wanted), wanted, remaining.value)
+})
+const pace = computed(() => {
+  const found = paceOfProgress(attempts.value.takings.counted, attempts.value.takings.idle)
+  return (
+    found &&
+    `${found.completed} of ${creditsText(found.attempted)} attempted were completed, ${(found.pace * 100).toFixed(0)} %.`
+  )
+})
+</script>
+
+<template>
+  <section class="card forecast" aria-labelledby="forecast-title">
+    <h2 id="forecast-title">What the GPA still asks for</h2>
+    <label>
+      Target
+      <input v-model="target" inputmode="decimal" maxlength="5" aria-describedby="forecast-answer" />
+    </label>
+    <p id="forecast-answer" role="status">{{ answer }}</p>
+    <p v-if="pace && !student.own" class="quiet">Pace of progress: {{ pace }}</p>
+  </section>
+</template>
+
+<style scoped>
+.forecast {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+  padding: 8px 14px;
+  margin-bottom: 12px;
+}
+h2 {
+  font-size: 14px;
+  margin: 0;
+}
+p {
+  margin: 0;
+}
+input {
+  width: 64px;
+  border: 1px solid var(--quiet);
+  border-radius: 6px;
+  padding: 2px 6px;
+  margin-left: 6px;
+}
+</style>
