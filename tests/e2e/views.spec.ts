@@ -103,7 +103,7 @@ test('an empty record shows what to do first on every view', async ({ browser, s
   await expect(page.getByText('The climb begins with the first course')).toBeVisible()
   const base = page.url().replace('/today', '')
   await page.goto(`${base}/degree`)
-  await expect(page.getByText('0 earned · 0 under way · 0 mapped · 30 needed')).toBeVisible()
+  await expect(page.getByText('0 earned · 0 under way 0 mapped · 30 needed')).toBeVisible()
   await page.goto(`${base}/week`)
   await expect(page.getByRole('link', { name: 'See what your degree needs' })).toBeVisible()
   await page.goto(`${base}/register`)

@@ -129,13 +129,13 @@ const IDLE = {
         <dt>still needed</dt>
       </div>
       <div class="card">
-        <dd>{{ gpa(main.gpa.overall) }}</dd>
-        <dt>
-          GPA · {{ gpa(main.gpa.program) }} in program ·
-          <button class="textlink" :aria-expanded="forecasting" @click="forecasting = !forecasting">
+        <dd>
+          {{ gpa(main.gpa.overall) }}
+          <button class="textlink ask" :aria-expanded="forecasting" @click="forecasting = !forecasting">
             forecast
           </button>
-        </dt>
+        </dd>
+        <dt>GPA · {{ gpa(main.gpa.program) }} in the program</dt>
       </div>
       <div class="card">
         <dd>{{ standing.finish.value ? college.shortTerm(standing.finish.value.code) : '–' }}</dd>
@@ -330,6 +330,11 @@ const IDLE = {
   font-weight: 650;
   font-size: 21px;
   line-height: 1.3;
+}
+.ask {
+  float: right;
+  font: 600 12.5px var(--body);
+  margin-top: 6px;
 }
 .figures dt {
   color: var(--quiet);
