@@ -20,7 +20,7 @@ import { laddersOf, opensOf, scoreOf, type Score } from './labels'
 import { inOrder } from './order'
 import { compareOpens, FREE, isLegal, LEVELS, NOWHERE, weightIn, type Opens, type Problem } from './problem'
 
-/** Steps allowed for one part; a program of realistic shape takes a few hundred at most. */
+/** Steps allowed for one part. */
 export const STEPS = 20_000
 
 /** Of these alternatives, so many have to be chosen; each holds wants and further choices. */
