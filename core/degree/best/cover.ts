@@ -14,9 +14,11 @@ import {
   isLegal,
   isMet,
   LEVELS,
+  membersOf,
   NOWHERE,
   overflow,
   shareUsed,
+  wasteOf,
   weightIn,
   withinBudgets,
   type Problem
@@ -243,9 +245,7 @@ function tryAugmenting(question: CoverQuestion, state: State): number[] | undefi
   for (const w of asked) dropIdle(question, place, state, w)
   for (let p = 0; p < place.length; p++) if (place[p] === FREE) place[p] = NOWHERE
   if (!isLegal(problem, place)) return undefined
-  let waste = 0
-  for (let w = 0; w < wants.length; w++) waste += overflow(problem, w, piecesIn(place, w))
-  return waste <= question.wasteMost ? place : undefined
+  return wasteOf(problem, membersOf(problem, place)) <= question.wasteMost ? place : undefined
 }
 
 /** Gives back the heaviest pieces a want is met without. */

@@ -11,7 +11,7 @@
  */
 import { step, type Effort } from './effort'
 import { scoreOf, type Score } from './labels'
-import { isLegal, LEVELS, NOWHERE, type Opens, type Problem } from './problem'
+import { isLegal, LEVELS, NOWHERE, weightIn, type Opens, type Problem } from './problem'
 import { Simplex, SLACK, WHOLE, type Row } from './simplex'
 
 interface Scored extends Score {
@@ -51,9 +51,8 @@ export class ExactSearch {
 
     wants.forEach((want, w) => {
       const all = inside(w)
-      const weight = (p: number) => (want.byCourse ? 1 : pieces[p]!.weight)
       const terms = (some: readonly number[], sign: number): Terms =>
-        some.map((p) => [this.counts[p]!.get(w)!, sign * weight(p)] as const)
+        some.map((p) => [this.counts[p]!.get(w)!, sign * weightIn(want, pieces[p]!)] as const)
       if (want.byCourse && all.length > want.amount) rows.push({ terms: terms(all, 1), most: want.amount })
       let before: number | undefined
       const labels = ladder[w]!.filter((label) => label < LEVELS)

@@ -1,5 +1,5 @@
 /** How firmly wants could be met, how firmly they are, and what a reading is worth. */
-import { isMet, LEVELS, membersOf, overflow, type Opens, type Problem } from './problem'
+import { isMet, LEVELS, membersOf, wasteOf, type Opens, type Problem } from './problem'
 
 /** The labels each want could have alone, from the firmest on where a new one brings new pieces; open at last. */
 export function laddersOf(problem: Problem): number[][] {
@@ -45,6 +45,6 @@ export function scoreOf(problem: Problem, place: readonly number[]): Score {
   const members = membersOf(problem, place)
   return {
     opens: opensOf(labelsOf(problem, members)),
-    waste: members.reduce((sum, pieces, w) => sum + overflow(problem, w, pieces), 0)
+    waste: wasteOf(problem, members)
   }
 }

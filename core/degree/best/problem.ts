@@ -133,3 +133,8 @@ export function shareUsed(share: Share, pieces: readonly Piece[], place: readonl
   }
   return used
 }
+
+/** Units of credit beyond what the wants ask for. */
+export function wasteOf(problem: Problem, members: readonly (readonly number[])[]): number {
+  return members.reduce((sum, pieces, w) => sum + overflow(problem, w, pieces), 0)
+}

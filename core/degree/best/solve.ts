@@ -108,9 +108,9 @@ interface Part {
   root: Alternative
 }
 
-/** Connected parts of the question, in order of their first want. */
 const plus = (a: Opens, b: Opens): Opens => [a[0] + b[0], a[1] + b[1], a[2] + b[2], a[3] + b[3]]
 
+/** Connected parts of the question, in order of their first want. */
 function partsOf(problem: Problem, root: Alternative): Part[] {
   const parent = problem.wants.map((_, w) => w)
   const find = (w: number): number => (parent[w] === w ? w : (parent[w] = find(parent[w]!)))
