@@ -27,6 +27,8 @@ import { shortage, type Asking } from './shortage'
 
 interface State {
   place: number[]
+  /** The decided pieces of each want. */
+  members: number[][]
   /** Undecided pieces that may still serve each want. */
   free: number[][]
 }
@@ -52,9 +54,8 @@ export function quickCover(question: CoverQuestion): Answer {
 }
 
 /** The least waste of wants met so firmly, were each of them alone: a bound. */
-export function leastWaste(question: CoverQuestion): number {
-  const { problem, label } = question
-  const { free } = begin(question)
+export function leastWaste(problem: Problem, label: readonly number[]): number {
+  const { free } = begin({ problem, label, fixed: problem.pieces.map(() => FREE), wasteMost: Infinity })
   return problem.wants.reduce(
     (sum, _, w) => sum + (label[w]! < LEVELS ? leastOverflow(problem, w, 0, free[w]!) : 0),
     0
@@ -63,37 +64,32 @@ export function leastWaste(question: CoverQuestion): number {
 
 function askingOf(problem: Problem, state: State): Asking {
   return {
-    rest: problem.wants.map((want, w) => Math.max(0, want.amount - filled(problem, state.place, w))),
+    rest: problem.wants.map((want, w) => Math.max(0, want.amount - filled(problem, state.members[w]!, w))),
     free: state.free
   }
 }
 
 function begin({ problem, label, fixed }: CoverQuestion): State {
   const place = [...fixed]
+  const members = membersOf(problem, place)
   const free: number[][] = problem.wants.map(() => [])
   problem.pieces.forEach((piece, p) => {
     if (place[p] !== FREE) return
     for (const w of piece.wants) if (label[w]! < LEVELS && piece.firmness <= label[w]!) free[w]!.push(p)
   })
-  return { place, free }
+  return { place, members, free }
 }
 
-function filled(problem: Problem, place: readonly number[], w: number): number {
+function filled(problem: Problem, members: readonly number[], w: number): number {
   let sum = 0
-  for (let p = 0; p < place.length; p++)
-    if (place[p] === w) sum += weightIn(problem.wants[w]!, problem.pieces[p]!)
+  for (const p of members) sum += weightIn(problem.wants[w]!, problem.pieces[p]!)
   return sum
 }
 
-function piecesIn(place: readonly number[], w: number): number[] {
-  const found: number[] = []
-  for (let p = 0; p < place.length; p++) if (place[p] === w) found.push(p)
-  return found
-}
-
-function decide(state: State, p: number, w: number): void {
+function decide(state: State, wants: readonly number[], p: number, w: number): void {
   state.place[p] = w
-  for (let i = 0; i < state.free.length; i++) {
+  state.members[w]!.push(p)
+  for (const i of wants) {
     const at = state.free[i]!.indexOf(p)
     if (at >= 0) state.free[i]!.splice(at, 1)
   }
@@ -108,7 +104,7 @@ function propagate(question: CoverQuestion, state: State): boolean {
     let waste = 0
     for (let w = 0; w < wants.length; w++) {
       const want = wants[w]!
-      const inside = piecesIn(state.place, w)
+      const inside = state.members[w]!
       if (want.byCourse && inside.length > want.amount) return false
       if (label[w]! >= LEVELS) {
         waste += overflow(problem, w, inside)
@@ -131,7 +127,7 @@ function propagate(question: CoverQuestion, state: State): boolean {
       const give = free.reduce((total, p) => total + weightIn(want, pieces[p]!), 0)
       for (const p of [...free]) {
         if (sum + give - weightIn(want, pieces[p]!) >= want.amount) continue
-        decide(state, p, w)
+        decide(state, pieces[p]!.wants, p, w)
         changed = true
       }
       if (!changed) waste += leastOverflow(problem, w, sum, free)
@@ -198,69 +194,100 @@ function leastOverflow(problem: Problem, w: number, sum: number, free: readonly 
 function tryAugmenting(question: CoverQuestion, state: State): number[] | undefined {
   const { problem, label } = question
   const { wants, pieces } = problem
-  let place = [...state.place]
+  const place = [...state.place]
+  const members = state.members.map((own) => [...own])
   const may = state.free.map((list) => new Set(list))
-  const met = (w: number) => isMet(problem, w, firmIn(question, place, w))
-  const full = (w: number) => wants[w]!.byCourse && piecesIn(place, w).length >= wants[w]!.amount
-  const choices = (p: number) => pieces[p]!.wants.filter((w) => may[w]!.has(p) && !met(w)).length
+  const met = (w: number) => isMet(problem, w, firmIn(question, members[w]!, w))
+  const full = (w: number) => wants[w]!.byCourse && members[w]!.length >= wants[w]!.amount
+  const choices = (p: number) => {
+    let count = 0
+    for (const w of pieces[p]!.wants) if (may[w]!.has(p) && !met(w)) count++
+    return count
+  }
   const bounded = problem.caps.length > 0 || problem.shares.length > 0
   const keeps = (p: number, w: number) => !bounded || withinBudgets(problem, place.with(p, w))
+  /** What was done, to be taken back: the piece and where it was. */
+  const trail: [piece: number, from: number][] = []
+  const put = (p: number, w: number) => {
+    trail.push([p, place[p]!])
+    set(p, w)
+  }
+  const set = (p: number, w: number) => {
+    const from = place[p]!
+    if (from >= 0) members[from]!.splice(members[from]!.indexOf(p), 1)
+    place[p] = w
+    if (w >= 0) members[w]!.push(p)
+  }
+  const back = (to: number) => {
+    while (trail.length > to) set(...trail.pop()!)
+  }
 
   const fill = (w: number, seen: ReadonlySet<number>): boolean => {
     while (!met(w)) {
       if (full(w)) return false
-      const lacks = wants[w]!.amount - filled(problem, place, w)
-      const spare = state.free[w]!.filter((p) => place[p] === FREE && keeps(p, w))
-      const [next] = spare.sort(
-        (a, b) =>
-          choices(a) - choices(b) ||
-          Number(weightIn(wants[w]!, pieces[a]!) > lacks) - Number(weightIn(wants[w]!, pieces[b]!) > lacks) ||
-          pieces[b]!.weight - pieces[a]!.weight ||
-          a - b
-      )
+      const lacks = wants[w]!.amount - filled(problem, members[w]!, w)
+      const next = bestSpare(w, lacks)
       if (next !== undefined) {
-        place[next] = w
+        put(next, w)
         continue
       }
       let moved = false
       for (const p of state.free[w]!) {
         const from = place[p]!
         if (from < 0 || from === w || seen.has(from) || !keeps(p, w)) continue
-        const before = [...place]
-        place[p] = w
+        const before = trail.length
+        put(p, w)
         if (met(from) || fill(from, new Set([...seen, w]))) {
           moved = true
           break
         }
-        place = before
+        back(before)
       }
       if (!moved) return false
     }
     return true
   }
+  /** Of the pieces nobody has, the one fewest others could use, that does not go too far, the heaviest. */
+  const bestSpare = (w: number, lacks: number): number | undefined => {
+    const over = (p: number) => Number(weightIn(wants[w]!, pieces[p]!) > lacks)
+    let best: number | undefined
+    let others = 0
+    for (const p of state.free[w]!) {
+      if (place[p] !== FREE || !keeps(p, w)) continue
+      const here = choices(p)
+      const compared =
+        best === undefined
+          ? -1
+          : here - others || over(p) - over(best) || pieces[best]!.weight - pieces[p]!.weight || p - best
+      if (compared >= 0) continue
+      best = p
+      others = here
+    }
+    return best
+  }
 
   const asked = wants.map((_, w) => w).filter((w) => label[w]! < LEVELS && !met(w))
   asked.sort((a, b) => state.free[a]!.length - state.free[b]!.length || a - b)
   for (const w of asked) if (!fill(w, new Set([w]))) return undefined
-  for (const w of asked) dropIdle(question, place, state, w)
+  for (const w of asked) {
+    // Gives back the heaviest pieces the want is met without.
+    const own = members[w]!.filter((p) => state.place[p] === FREE).sort(
+      (a, b) => pieces[b]!.weight - pieces[a]!.weight
+    )
+    for (const p of own) {
+      set(p, FREE)
+      if (!met(w)) set(p, w)
+    }
+  }
   for (let p = 0; p < place.length; p++) if (place[p] === FREE) place[p] = NOWHERE
   if (!isLegal(problem, place)) return undefined
-  return wasteOf(problem, membersOf(problem, place)) <= question.wasteMost ? place : undefined
-}
-
-/** Gives back the heaviest pieces a want is met without. */
-function dropIdle(question: CoverQuestion, place: number[], state: State, w: number): void {
-  const { problem } = question
-  const own = piecesIn(place, w)
-    .filter((p) => state.place[p] === FREE)
-    .sort((a, b) => problem.pieces[b]!.weight - problem.pieces[a]!.weight)
-  for (const p of own) {
-    place[p] = FREE
-    if (!isMet(problem, w, firmIn(question, place, w))) place[p] = w
-  }
+  return wasteOf(problem, members) <= question.wasteMost ? place : undefined
 }
 
 /** The pieces of a want that are as firm as its label asks. */
-function firmIn({ problem, label }: CoverQuestion, place: readonly number[], w: number): number[] {
-  return piecesIn(place, w).filter((p) => problem.pieces[p]!.firmness <= label[w]!)
+function firmIn({ problem, label }: CoverQuestion, members: readonly number[], w: number): readonly number[] {
+  const { pieces } = problem
+  return members.every((p) => pieces[p]!.firmness <= label[w]!)
+    ? members
+    : members.filter((p) => pieces[p]!.firmness <= label[w]!)
 }

@@ -1,2 +1,2 @@
 export { NOWHERE, type Cap, type Opens, type Piece, type Problem, type Share, type Want } from './problem'
-export { solve, STEPS, type Alternative, type Choice, type Reading } from './solve'
+export { solve, STATES, type Alternative, type Choice, type Reading } from './solve'

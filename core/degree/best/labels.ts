@@ -1,20 +1,11 @@
 /** How firmly wants could be met, how firmly they are, and what a reading is worth. */
 import { isMet, LEVELS, membersOf, wasteOf, type Opens, type Problem } from './problem'
 
-/** The labels each want could have alone, from the firmest on where a new one brings new pieces; open at last. */
-export function laddersOf(problem: Problem): number[][] {
-  return problem.wants.map((_, w) => {
-    const labels: number[] = []
-    let before = -1
-    const own = problem.pieces.flatMap((piece, p) => (piece.wants.includes(w) ? [p] : []))
-    for (let level = 0; level < LEVELS; level++) {
-      const pieces = own.filter((p) => problem.pieces[p]!.firmness <= level)
-      if (pieces.length === before || !isMet(problem, w, pieces)) continue
-      before = pieces.length
-      labels.push(level)
-    }
-    return [...labels, LEVELS]
-  })
+/** How firmly each want could be met, had it all the pieces it accepts; LEVELS when it stays open. */
+export function firmestLabels(problem: Problem): number[] {
+  const own: number[][] = problem.wants.map(() => [])
+  problem.pieces.forEach((piece, p) => piece.wants.forEach((w) => own[w]!.push(p)))
+  return labelsOf(problem, own)
 }
 
 export function opensOf(label: readonly number[]): Opens {

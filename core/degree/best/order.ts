@@ -1,54 +1,28 @@
 /**
- * The last criterion: the program's own order.
+ * The program's own order, where every want is met as firmly as it could be alone and nothing more is
+ * spent than need be: then no other labels are as good, and quick arguments are proofs.
  *
  * Course by course, as the record gives them, each counts toward the earliest want that an equally
- * good reading allows, and toward something before nothing. Every earlier want that is passed over
- * has been proved impossible, by a quick argument where one holds, else by the exact search.
+ * good reading allows, and toward something before nothing. Undefined as soon as the quick way can
+ * neither find a reading nor prove that there is none.
  */
 import { quickCover } from './cover'
-import { step, type Effort } from './effort'
-import { ExactSearch } from './exact'
-import { labelsOf, opensOf, type Score } from './labels'
-import {
-  compareOpens,
-  FREE,
-  isLegal,
-  LEVELS,
-  membersOf,
-  NOWHERE,
-  weightIn,
-  type Piece,
-  type Problem
-} from './problem'
+import { FREE, isLegal, LEVELS, membersOf, NOWHERE, weightIn, type Piece, type Problem } from './problem'
 
-/** @throws OutOfSteps */
+/** `label` is how firmly each want is met; `start` is a reading that does it with `waste`. */
 export function inOrder(
   problem: Problem,
-  ladder: readonly (readonly number[])[],
-  start: Score & { place: readonly number[] },
-  effort: Effort
-): number[] {
+  label: readonly number[],
+  start: readonly number[],
+  waste: number
+): number[] | undefined {
   const { wants, pieces } = problem
-  const { opens, waste } = start
-  /** All wants are met as firmly as each could be alone: then no other labels are as good. */
-  const forced = compareOpens(opens, opensOf(ladder.map((labels) => labels[0]!))) === 0
   const classOf = classesOf(problem)
   const fixed = pieces.map(() => FREE)
   const sums = wants.map(() => 0)
-  let place = [...start.place]
-  let label = labelsOf(problem, membersOf(problem, place))
-  let exact: ExactSearch | undefined
+  let place = [...start]
   /** Once refused, a want stays refused to every piece of the same class: only more gets fixed. */
   const refused = new Set<string>()
-
-  const otherReading = (): number[] | undefined => {
-    step(effort)
-    const quick = quickCover({ problem, label, fixed, wasteMost: waste })
-    if (typeof quick === 'object') return quick.place
-    if (forced && quick === 'impossible') return undefined
-    exact ??= new ExactSearch(problem, ladder, effort, { opens, waste })
-    return exact.reading(fixed)
-  }
 
   for (let p = 0; p < pieces.length; p++) {
     for (const w of pieces[p]!.wants) {
@@ -60,20 +34,20 @@ export function inOrder(
         const there = membersOf(problem, place)[w]!
         const sum = there.reduce((total, q) => total + weightIn(wants[w]!, pieces[q]!), 0)
         const more = place.with(p, w)
-        if (sum + weightIn(wants[w]!, pieces[p]!) < wants[w]!.amount && isLegal(problem, more)) {
+        if (sum + weightIn(wants[w]!, pieces[p]!) <= wants[w]!.amount && isLegal(problem, more)) {
           place = more
           break
         }
       }
       fixed[p] = w
-      const other = otherReading()
+      const other = quickCover({ problem, label, fixed, wasteMost: waste })
       fixed[p] = FREE
-      if (other) {
-        place = other
-        label = labelsOf(problem, membersOf(problem, place))
+      if (other === 'unknown') return undefined
+      if (other === 'impossible') refused.add(mark)
+      else {
+        ;({ place } = other)
         break
       }
-      refused.add(mark)
     }
     fixed[p] = place[p]!
     if (fixed[p]! >= 0) sums[fixed[p]!]! += weightIn(wants[fixed[p]!]!, pieces[p]!)

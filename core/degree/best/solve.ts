@@ -3,25 +3,26 @@
  *
  * Readings are compared as a tuple, in order: needs left open by what is earned; by what is earned
  * and under way; with what is registered; with what is planned; credits spent beyond need; then the
- * program's own order. Deterministic and exact. The quick ways (`cover`) suffice where the wants can
- * all be met as firmly as each of them alone could; else `exact` decides, and `order` ends.
+ * program's own order. Deterministic and exact.
  *
  * Leftover wants take no part in this: they get what remains.
  *
  * The question falls apart where no course, cap, share or choice connects two needs, and each part is
  * answered by itself. Within a part every combination of its choices is tried, most promising first.
- * Bound: `most` steps a part (default `STEPS`); where it is reached the best reading found so far is
+ * Where every want can be met as firmly as it could be alone, `cover` and `order` mostly find and prove
+ * the reading at once; the rest is decided by the exact search of `frontier`.
+ * Bound: `most` states a part (default `STATES`); where it is reached the best reading found so far is
  * returned and `ended` says so.
  */
 import { leastWaste, quickCover } from './cover'
-import { OutOfSteps, step, type Effort } from './effort'
-import { ExactSearch } from './exact'
-import { laddersOf, opensOf, scoreOf, type Score } from './labels'
+import type { Effort } from './effort'
+import { alongFrontier, type Answer } from './frontier'
+import { firmestLabels, opensOf, scoreOf, type Score } from './labels'
 import { inOrder } from './order'
-import { compareOpens, FREE, isLegal, LEVELS, NOWHERE, weightIn, type Opens, type Problem } from './problem'
+import { compareOpens, FREE, isLegal, NOWHERE, weightIn, type Opens, type Problem } from './problem'
 
-/** Steps allowed for one part. */
-export const STEPS = 20_000
+/** States allowed for one part. */
+export const STATES = 200_000
 
 /** Of these alternatives, so many have to be chosen; each holds wants and further choices. */
 export interface Choice {
@@ -45,7 +46,7 @@ export interface Reading extends Score {
   steps: number
 }
 
-export function solve(problem: Problem, root: Alternative, most = STEPS): Reading {
+export function solve(problem: Problem, root: Alternative, most = STATES): Reading {
   const last = root.wants.filter((w) => problem.wants[w]!.leftover)
   if (!last.length) return solveParts(problem, root, most)
   const others = new Set(last)
@@ -178,17 +179,14 @@ interface Way {
   wants: number[]
   pieces: number[]
   problem: Problem
-  ladder: number[][]
-  /** The firmest labels, whether they can hold together or not. */
+  /** How firmly each want could be met alone, and what would be left open so. */
+  label: number[]
   bound: Opens
 }
 
-interface Scored extends Score {
-  place: readonly number[]
-}
-
-interface PartAnswer extends Scored {
+interface PartAnswer extends Score {
   way: Way
+  place: readonly number[]
   ended: Reading['ended']
   bound: Opens
   steps: number
@@ -202,77 +200,44 @@ function solvePart(whole: Problem, part: Part, most: number): PartAnswer {
       part.pieces,
       wants.toSorted((a, b) => a - b)
     )
-    const ladder = laddersOf(way.problem)
-    return { ...way, order, ladder, bound: opensOf(ladder.map((labels) => labels[0]!)) }
+    const label = firmestLabels(way.problem)
+    return { ...way, order, label, bound: opensOf(label) }
   })
   ways.sort((a, b) => compareOpens(a.bound, b.bound) || a.order - b.order)
 
-  let best: { way: Way; found: Scored } | undefined
-  try {
-    for (const way of ways) {
-      if (best && compareOpens(way.bound, best.found.opens) > 0) break
-      const found = bestOf(way, effort, best?.found.opens)
-      if (!found) continue
-      const compared = best
-        ? compareOpens(found.opens, best.found.opens) ||
-          found.waste - best.found.waste ||
-          way.order - best.way.order
-        : -1
-      if (compared < 0) best = { way, found }
-    }
-    const { way, found } = best!
-    const { opens, waste } = found
-    const place = inOrder(way.problem, way.ladder, found, effort)
-    return { way, place, opens, waste, ended: 'optimal', bound: opens, steps: effort.steps }
-  } catch (error) {
-    if (!(error instanceof OutOfSteps)) throw error
-    const way = best?.way ?? ways[0]!
-    const place = best?.found.place ?? firstTry(way).place
-    return { way, ...scored(way.problem, place), ended: 'limit', bound: ways[0]!.bound, steps: effort.steps }
+  let best: { way: Way; found: NonNullable<Answer['best']> } | undefined
+  /** The least that a way not searched to its end might leave open. */
+  let unproved: Opens | undefined
+  for (const way of ways) {
+    if (best && compareOpens(way.bound, best.found.opens) > 0) break
+    const { best: found, proved, bound } = quickly(way) ?? alongFrontier(way.problem, effort, best?.found)
+    if (!proved && (!unproved || compareOpens(bound, unproved) < 0)) unproved = bound
+    if (!found) continue
+    const compared = best
+      ? compareOpens(found.opens, best.found.opens) ||
+        found.waste - best.found.waste ||
+        way.order - best.way.order
+      : -1
+    if (compared < 0) best = { way, found }
   }
+  const { way, found } = best!
+  const { place, opens, waste } = found
+  const bound = unproved && compareOpens(unproved, opens) < 0 ? unproved : opens
+  return { way, place, opens, waste, ended: unproved ? 'limit' : 'optimal', bound, steps: effort.steps }
 }
 
-const scored = (problem: Problem, place: readonly number[]): Scored => ({ place, ...scoreOf(problem, place) })
-
-/** The best opens and the least waste of one way to choose; none when it cannot keep up. @throws OutOfSteps */
-function bestOf(way: Way, effort: Effort, beat: Opens | undefined): Scored | undefined {
-  const { problem, ladder } = way
-  step(effort)
-  const fixed = problem.pieces.map(() => FREE)
-  const label = ladder.map((labels) => labels[0]!)
-  const question = { problem, label, fixed, wasteMost: Infinity }
-  const quick = quickCover(question)
-  if (typeof quick === 'object') {
-    const found = scored(problem, quick.place)
-    const least = leastWaste(question)
-    if (found.waste === least) return found
-    const thrifty = quickCover({ ...question, wasteMost: least })
-    if (typeof thrifty === 'object') return scored(problem, thrifty.place)
-    return new ExactSearch(problem, ladder, effort).best(quick.place, beat)
+/** The answer where all wants can be met as firmly as each could be alone, with the least waste, and simply so. */
+function quickly({ problem, label, bound }: Way): Answer | undefined {
+  const question = {
+    problem,
+    label,
+    fixed: problem.pieces.map(() => FREE),
+    wasteMost: leastWaste(problem, label)
   }
-  return new ExactSearch(problem, ladder, effort).best(firstTry(way).place, beat)
-}
-
-/** A reading to start from: want after want, the smallest first, promised where a quick try can keep it. */
-function firstTry({ problem, ladder }: Way): Scored {
-  const fixed = problem.pieces.map(() => FREE)
-  let label = ladder.map(() => LEVELS)
-  let place = problem.pieces.map(() => NOWHERE)
-  const order = label
-    .map((_, w) => w)
-    .sort((a, b) => problem.wants[a]!.amount - problem.wants[b]!.amount || a - b)
-  for (let level = 0; level < LEVELS; level++) {
-    for (const w of order) {
-      if (label[w]! <= level || !ladder[w]!.includes(level)) continue
-      const more = label.with(w, level)
-      const held = quickCover({ problem, label: more, fixed, wasteMost: Infinity })
-      if (typeof held === 'object') {
-        label = more
-        ;({ place } = held)
-      }
-    }
-  }
-  return scored(problem, place)
+  const found = quickCover(question)
+  if (typeof found !== 'object') return undefined
+  const place = inOrder(problem, label, found.place, question.wasteMost)
+  return place && { best: { place, ...scoreOf(problem, place) }, proved: true, bound }
 }
 
 /** The question of these pieces and wants only; pieces that nothing takes are left out. */

@@ -152,8 +152,8 @@ export function shapeOf(n: number): Shape {
   const courses = 5 + Math.round(size * 55)
   return {
     courses,
-    needs: 3 + Math.floor(roll() * Math.min(38, 4 + courses * 0.7, 1000 / courses)),
-    breadth: [0.02, 0.03, 0.05][Math.floor(roll() * 3)]!,
+    needs: 3 + Math.floor(roll() * Math.min(38, 4 + courses * 0.7)),
+    breadth: [0.02, 0.03, courses > 30 ? 0.04 : 0.05][Math.floor(roll() * 3)]!,
     taken: [0.6, 0.85, 1][Math.floor(roll() * 3)]!,
     caps: roll() < 0.25 ? 1 : 0,
     shares: roll() < 0.3,
