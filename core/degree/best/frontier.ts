@@ -17,7 +17,9 @@
  * found by a narrow first pass is dropped.
  *
  * Tuples are packed into one whole number, digit by digit; nothing is weighed. Bound: `effort.most`
- * states; where they do not suffice, the best reading of the narrow pass stands, not proved.
+ * states; where they do not suffice, the best reading seen stands, not proved. Where only the order among
+ * equals is open, less is spent on it: the reading is then one of the best, the same every time, and may
+ * not be the first of them.
  */
 import type { Effort } from './effort'
 import { inOrderOfFrontier } from './elimination'
@@ -35,6 +37,8 @@ export interface Answer {
 
 /** States kept at each piece, pass after pass, until none has to be dropped. The first always ends. */
 const WIDTHS = [16, 256, 2048, Infinity] as const
+/** States spent on the order among readings of which none is better. */
+const STATES_FOR_ORDER = 4000
 /** Rounds of setting prices, at most. */
 const SWEEPS = 3
 /** Steps of one size, at most. */
@@ -44,12 +48,23 @@ const LAST = 0x7fff
 
 interface State {
   /** Of each active want the state of its machine; 0 for the others. */
-  wants: Int32Array
-  caps: Int32Array
-  shares: Int32Array
+  wants: number[]
+  caps: readonly number[]
+  shares: readonly number[]
   /** The packed tuple of what is settled, and the best that the rest could be. */
   bound: number
-  place: Int16Array
+  place: number[]
+}
+
+/** What the expansion of states at one item works with; wants and places are those at hand. */
+interface Expansion {
+  i: number
+  item: readonly number[]
+  most: number
+  active: readonly number[]
+  next: Map<string, State>
+  wants: number[]
+  place: number[]
 }
 
 interface Pass {
@@ -103,8 +118,9 @@ export function alongFrontier(problem: Problem, effort: Effort, notWorse?: Score
   let frontier = new Frontier(problem, packing, effort)
   let best: State | undefined
   let complete = false
+  let limit = effort.most
   for (const width of WIDTHS) {
-    const pass = frontier.pass(most, width)
+    const pass = frontier.pass(most, width, limit)
     if (!pass) break
     const better = pass.best !== undefined && pass.best.bound < most
     if (pass.best) best = pass.best
@@ -113,15 +129,22 @@ export function alongFrontier(problem: Problem, effort: Effort, notWorse?: Score
     if (complete) break
     if (width === WIDTHS[0]) frontier.setPrices()
     if (better || width === WIDTHS[0]) frontier = frontier.narrowed(most)
+    // Nothing is better; what is left is the order among equals, which is not worth as much.
+    if (isBest(best, frontier)) limit = Math.min(effort.most, effort.steps + STATES_FOR_ORDER)
   }
+  const proved = complete || isBest(best, frontier)
   return {
     best: best && {
-      place: Array.from(best.place, (w) => (w === LAST ? NOWHERE : w)),
+      place: best.place.map((w) => (w === LAST ? NOWHERE : w)),
       ...packing.unpack(best.bound)
     },
-    proved: complete,
-    bound: packing.unpack(complete && best ? best.bound : Math.max(0, frontier.bound())).opens
+    proved,
+    bound: packing.unpack(proved && best ? best.bound : Math.max(0, frontier.bound())).opens
   }
+}
+
+function isBest(state: State | undefined, frontier: Frontier): boolean {
+  return state !== undefined && state.bound <= frontier.bound()
 }
 
 function packingOf({ wants, pieces }: Problem): Packing {
@@ -145,6 +168,8 @@ class Frontier {
   private readonly capLeft: Int32Array[] = []
   private readonly shareLeft: Int32Array[] = []
   private readonly last: Int32Array
+  /** A key in the making. */
+  private readonly codes: number[] = []
   private readonly first: Int32Array
 
   constructor(
@@ -215,7 +240,7 @@ class Frontier {
     const heaviest = caps.map((cap) => Math.max(1, ...[...cap.pieces].map((p) => pieces[p]!.weight)))
     let best = this.bound()
     let kept = { prices: prices.slice(), capPrices: capPrices.slice() }
-    for (let step = packing.labelCost[1]! / 2; step >= 1; step = Math.floor(step / 2)) {
+    for (let step = packing.labelCost[1]! / 2; step >= 1; step = Math.floor(step / 4)) {
       for (let round = 0; round < ROUNDS; round++) {
         const { takers, spent } = this.takers()
         let balanced = true
@@ -332,16 +357,16 @@ class Frontier {
    * One pass over all items, for readings that cost `most` at most. With a `width` only the most promising
    * states are kept. Undefined when the effort did not suffice.
    */
-  pass(most: number, width: number): Pass | undefined {
+  pass(most: number, width: number, limit: number): Pass | undefined {
     const { problem, effort, items } = this
     const { wants, pieces, caps, shares } = problem
     let layer: State[] = [
       {
-        wants: new Int32Array(wants.length),
-        caps: new Int32Array(caps.length),
-        shares: new Int32Array(shares.length),
+        wants: wants.map(() => 0),
+        caps: caps.map(() => 0),
+        shares: shares.map(() => 0),
         bound: this.bound(),
-        place: new Int16Array(pieces.length).fill(LAST)
+        place: pieces.map(() => LAST)
       }
     ]
     if (layer[0]!.bound > most) return { best: undefined, complete: true }
@@ -350,11 +375,12 @@ class Frontier {
       const next = new Map<string, State>()
       const active = wants.flatMap((_, w) => (this.first[w]! <= i && this.last[w]! > i ? [w] : []))
       const item = items[i]!
+      const work = Array.isArray(item) ? { i, item, most, active, next, wants: [], place: [] } : undefined
       for (const state of layer) {
         effort.steps++
-        if (width > WIDTHS[0]! && effort.steps > effort.most) return undefined
-        if (Array.isArray(item)) this.expand(i, item, state, most, active, next)
-        else this.say(item.label, state, most, active, next)
+        if (width > WIDTHS[0] && effort.steps > limit) return undefined
+        if (work) this.expand(work, state)
+        else this.say((item as { label: number }).label, state, most, active, next)
       }
       layer = [...next.values()]
       if (layer.length > width) {
@@ -393,80 +419,80 @@ class Frontier {
   }
 
   /** All ways to decide pieces from a state. */
-  private expand(
-    i: number,
-    item: readonly number[],
-    from: State,
-    most: number,
-    active: readonly number[],
-    next: Map<string, State>
-  ): void {
-    const { problem, machines } = this
-    const { pieces } = problem
-    const wants = from.wants.slice()
-    const place = from.place.slice()
-    const end = (settled: number) => {
-      const caps = this.capsAfter(i, item, from, place)
-      const shares = caps && this.sharesAfter(i, item, from, place)
-      if (!caps || !shares) return
-      const bound = settled + this.closeCaps(i, caps)
-      if (bound <= most) this.keep({ wants, caps, shares, bound, place }, active, next)
+  private expand(work: Expansion, from: State): void {
+    work.wants = from.wants.slice()
+    work.place = from.place.slice()
+    this.decide(work, from, 0, from.bound)
+  }
+
+  /** The n-th piece of the item and those after it; leaves wants and places as they were. */
+  private decide(work: Expansion, from: State, n: number, bound: number): void {
+    if (n === work.item.length) return this.settle(work, from, bound)
+    const { wants, place, most } = work
+    const p = work.item[n]!
+    const own = this.problem.pieces[p]!.wants
+    const turns = this.turns[p]!
+    const { length } = own
+    const before: number[] = []
+    let without = bound + this.prices[p]!
+    for (let j = 0; j < length; j++) {
+      const machine = this.machines[own[j]!]!
+      const k = turns[j]!
+      const state = wants[own[j]!]!
+      const passed = machine.pass(state, k)
+      before.push(state)
+      wants[own[j]!] = passed
+      without += machine.value(passed, k + 1) - machine.value(state, k)
     }
-    const decide = (n: number, bound: number): void => {
-      if (n === item.length) return end(bound)
-      const p = item[n]!
-      const own = pieces[p]!.wants
-      const turns = this.turns[p]!
-      const before = own.map((w) => wants[w]!)
-      const passed = own.map((w, j) => machines[w]!.pass(before[j]!, turns[j]!))
-      /** How the want's cost changes when it passes the piece. */
-      const change = own.map((w, j) => {
-        const machine = machines[w]!
-        return machine.value(passed[j]!, turns[j]! + 1) - machine.value(before[j]!, turns[j]!)
-      })
-      const decideFor = (taker: number) => {
-        let cost = bound + this.prices[p]!
-        for (let j = 0; j < own.length; j++) {
-          if (j !== taker) {
-            cost += change[j]!
-            wants[own[j]!] = passed[j]!
-            continue
-          }
-          const machine = machines[own[j]!]!
-          const k = turns[j]!
-          const taken = machine.take(before[j]!, k)
-          if (taken === NONE) return
-          cost +=
-            machine.waste(before[j]!, k) +
-            machine.dues[k]! +
-            machine.value(taken, k + 1) -
-            machine.value(before[j]!, k)
-          wants[own[j]!] = taken
-        }
-        if (cost > most) return
-        place[p] = taker < 0 ? LAST : own[taker]!
-        decide(n + 1, cost)
-        place[p] = LAST
-      }
-      for (let taker = -1; taker < own.length; taker++) decideFor(taker)
-      own.forEach((w, j) => (wants[w] = before[j]!))
+    if (without <= most) this.decide(work, from, n + 1, without)
+    for (let j = 0; j < length; j++) {
+      const machine = this.machines[own[j]!]!
+      const k = turns[j]!
+      const taken = machine.take(before[j]!, k)
+      if (taken === NONE) continue
+      const passed = wants[own[j]!]!
+      const cost =
+        without +
+        machine.waste(before[j]!, k) +
+        machine.dues[k]! +
+        machine.value(taken, k + 1) -
+        machine.value(passed, k + 1)
+      if (cost > most) continue
+      wants[own[j]!] = taken
+      place[p] = own[j]!
+      this.decide(work, from, n + 1, cost)
+      wants[own[j]!] = passed
+      place[p] = LAST
     }
-    decide(0, from.bound)
+    for (let j = 0; j < length; j++) wants[own[j]!] = before[j]!
+  }
+
+  private settle(work: Expansion, from: State, settled: number): void {
+    const { wants, place, most } = work
+    const caps = this.capsAfter(work.i, work.item, from, place)
+    const shares = caps && this.sharesAfter(work.i, work.item, from, place)
+    if (!caps || !shares) return
+    const bound = settled + (caps.length ? this.closeCaps(work.i, caps) : 0)
+    if (bound <= most) this.keep({ wants, caps, shares, bound, place }, work.active, work.next)
   }
 
   /** Puts a copy of a state where no equal one is better. */
   private keep(state: State, active: readonly number[], next: Map<string, State>): void {
-    let key = ''
-    for (const w of active) key += String.fromCharCode(state.wants[w]!)
-    for (const used of state.caps) key += String.fromCharCode(used)
-    for (const used of state.shares) key += String.fromCharCode(used)
+    const { codes } = this
+    let n = 0
+    for (const w of active) codes[n++] = state.wants[w]!
+    for (const used of state.caps) codes[n++] = used
+    for (const used of state.shares) codes[n++] = used
+    codes.length = n
+    const key = String.fromCharCode(...codes)
     const known = next.get(key)
     if (
       known &&
       (known.bound < state.bound || (known.bound === state.bound && earlier(known.place, state.place) <= 0))
     )
       return
-    next.set(key, { ...state, wants: state.wants.slice(), place: state.place.slice() })
+    const { caps, shares, bound } = state
+    next.set(key, { wants: state.wants.slice(), caps, shares, bound, place: state.place.slice() })
   }
 
   /** What is used of each cap; 0 stands for all that can never bind. Undefined when one is broken. */
@@ -474,10 +500,10 @@ class Frontier {
     i: number,
     item: readonly number[],
     from: State,
-    place: Int16Array
-  ): Int32Array | undefined {
+    place: readonly number[]
+  ): number[] | undefined {
     const { caps, pieces } = this.problem
-    if (!caps.length) return from.caps
+    if (!caps.length) return []
     const used = from.caps.slice()
     for (let c = 0; c < caps.length; c++) {
       const cap = caps[c]!
@@ -491,7 +517,7 @@ class Frontier {
   }
 
   /** What the bound took off for the room of caps that are over, to be added again. */
-  private closeCaps(i: number, used: Int32Array): number {
+  private closeCaps(i: number, used: number[]): number {
     let back = 0
     this.problem.caps.forEach((cap, c) => {
       const before = i > 0 ? this.capLeft[i - 1]![c]! : Infinity
@@ -506,10 +532,10 @@ class Frontier {
     i: number,
     item: readonly number[],
     from: State,
-    place: Int16Array
-  ): Int32Array | undefined {
+    place: readonly number[]
+  ): number[] | undefined {
     const { shares, pieces } = this.problem
-    if (!shares.length) return from.shares
+    if (!shares.length) return []
     const used = from.shares.slice()
     for (let s = 0; s < shares.length; s++) {
       const share = shares[s]!
@@ -530,7 +556,7 @@ class Frontier {
 }
 
 /** Below zero when `a` stands earlier in the program's own order. */
-function earlier(a: Int16Array, b: Int16Array): number {
+function earlier(a: readonly number[], b: readonly number[]): number {
   for (let p = 0; p < a.length; p++) if (a[p] !== b[p]) return a[p]! - b[p]!
   return 0
 }

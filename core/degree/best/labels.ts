@@ -15,7 +15,7 @@ export function opensOf(label: readonly number[]): Opens {
 }
 
 /** How firmly each want is met by a reading. */
-export function labelsOf(problem: Problem, members: readonly (readonly number[])[]): number[] {
+function labelsOf(problem: Problem, members: readonly (readonly number[])[]): number[] {
   return members.map((pieces, w) => {
     for (let level = 0; level < LEVELS; level++) {
       const firm = pieces.filter((p) => problem.pieces[p]!.firmness <= level)

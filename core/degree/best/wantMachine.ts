@@ -83,7 +83,7 @@ export class WantMachine {
     let layer = new Layer()
     for (let label = 0; label < LEVELS; label++)
       if (brought.has(label)) layer.number(this.kept({ ...nothing, label }, 0))
-    if (!brought.size) layer.number({ label: LEVELS, sum: 0, subjects: 0, parts: [] })
+    if (!brought.size) layer.number(this.kept({ ...nothing, label: 0 }, 0))
     this.starts = layer.states.length
     for (let k = 0; k < own.length; k++) {
       const next = new Layer()
