@@ -4,7 +4,11 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'core', include: ['core/**/*.test.ts', 'shared/**/*.test.ts'], testTimeout: 30_000 }
+        test: {
+          name: 'core',
+          include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'tests/cli/**/*.test.ts'],
+          testTimeout: 30_000
+        }
       },
       {
         extends: true,

@@ -2,9 +2,11 @@
 import { readFileSync } from 'node:fs'
 import Papa from 'papaparse'
 import { Catalog, type Course, type Season } from '#core/catalog'
-import { compileProgram, type ProgramSpec } from '#core/degree'
+import { compileProgram, type ProgramSpec, type SlotSpec } from '#core/degree'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
+import type { CourseListPicture } from '#wire/picture'
+import { listsFor } from '#wire/reading'
 
 export interface DemoCourse extends Course {
   description: string
@@ -12,12 +14,15 @@ export interface DemoCourse extends Course {
 
 export interface DemoProgram extends ProgramSpec {
   obliges?: string[]
-  suggested: string[][]
+  suggested: SlotSpec[][]
 }
 
 const file = (name: string) => readFileSync(new URL(`./${name}`, import.meta.url), 'utf8')
 
 const SEASONS: Record<string, Season> = { A: 'autumn', S: 'spring', U: 'summer' }
+
+/** Of these only one gives credit. */
+const EXCLUSIVE = [['CHEM 101', 'CHEM 115']] as const
 
 function readCourses(): DemoCourse[] {
   const { data, errors } = Papa.parse<Record<string, string>>(file('courses.csv'), {
@@ -29,12 +34,13 @@ function readCourses(): DemoCourse[] {
     const code = courseCode(row.code!)
     parseRule(row.prerequisite!)
     const number = Number.parseInt(code.split(' ')[1]!, 10)
+    const [least, most] = row.credits!.split('-').map(Number)
     const graduate = number >= 500
     return {
       code,
       title: row.title!,
-      credits: Number(row.credits),
-      creditsMost: Number(row.credits),
+      credits: least!,
+      creditsMost: most ?? least!,
       level: graduate ? 'graduate' : 'undergraduate',
       yearLevel: graduate ? 5 : Math.max(1, Math.floor(number / 100)),
       offered: {
@@ -44,6 +50,7 @@ function readCourses(): DemoCourse[] {
       prerequisite: row.prerequisite!,
       categories: row.categories!.split(' ').filter(Boolean),
       equivalents: [],
+      exclusive: EXCLUSIVE.flatMap(([one, other]) => (one === code ? [courseCode(other)] : [])),
       repeatable: /may be repeated for credit/i.test(row.description!),
       description: row.description!
     }
@@ -53,9 +60,12 @@ function readCourses(): DemoCourse[] {
 export const courses = readCourses()
 export const catalog = new Catalog(courses)
 
+/** Course lists kept once and used by several programs. */
+export const lists = (JSON.parse(file('programs/lists.json')) as { lists: CourseListPicture[] }).lists
+
 export const programs: DemoProgram[] = ['envd', 'heri', 'geof', 'stat-minor', 'field-ethics'].map((name) => {
-  const program = JSON.parse(file(`programs/${name}.json`)) as DemoProgram
-  compileProgram(program)
-  for (const code of program.suggested.flat()) catalog.course(code)
+  const { program } = JSON.parse(file(`programs/${name}.json`)) as { program: DemoProgram }
+  compileProgram(program, { lists: listsFor(lists, program.catalogYear) })
+  for (const slot of program.suggested.flat()) if (typeof slot === 'string') catalog.course(slot)
   return program
 })

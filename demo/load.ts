@@ -2,7 +2,7 @@
 import { connect, type Database } from '../server/db/connect'
 import * as t from '../server/db/schema'
 import { hashPassword } from '../server/services/accounts/password'
-import { courses, programs } from './catalog'
+import { courses, lists, programs } from './catalog'
 import {
   BLOCKS,
   campuses,
@@ -140,10 +140,16 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
     ['CSCI 101', 'CSCI 15L'],
     ['CHEM 115', 'CHEM 015L']
   ]
-  await put(
-    t.courseRelation,
-    support.map(([a, b]) => ({ courseId: courseId.get(a), otherId: courseId.get(b), kind: 'supportLab' }))
-  )
+  await put(t.courseRelation, [
+    ...support.map(([a, b]) => ({ courseId: courseId.get(a), otherId: courseId.get(b), kind: 'supportLab' })),
+    ...courses.flatMap((c) =>
+      c.exclusive.map((other) => ({
+        courseId: courseId.get(c.code),
+        otherId: courseId.get(other),
+        kind: 'exclusive'
+      }))
+    )
+  ])
 
   await put(
     t.program,
@@ -151,7 +157,17 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
   )
   await put(
     t.programVersion,
-    programs.map((p, i) => ({ id: i + 1, programId: i + 1, ...p, obliges: p.obliges ?? [] }))
+    programs.map(({ limits, mayShare, conditions, entry, repeats, note, obliges = [], ...p }, i) => ({
+      id: i + 1,
+      programId: i + 1,
+      ...p,
+      obliges,
+      rules: { limits, mayShare, conditions, entry, repeats, note }
+    }))
+  )
+  await put(
+    t.courseList,
+    lists.map(({ from, ...list }) => ({ ...list, fromText: from }))
   )
 
   await put(
@@ -257,7 +273,9 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
         ...r,
         studentId: s.id,
         courseId: courseId.get(r.course),
-        termId: r.term ? termId.get(r.term) : null
+        termId: r.term ? termId.get(r.term) : null,
+        campusId: r.origin === 'here' ? campusId.get(s.campus) : null,
+        mode: r.origin === 'here' ? (s.attendance === 'distance' ? 'online' : 'inPerson') : null
       }))
     )
   )

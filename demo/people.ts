@@ -1,5 +1,5 @@
 /** Students: 300 from the seeded generator, and a dozen and more written by hand, each in a telling situation. */
-import { gradeMeaning, type ProgramSpec } from '#core/degree'
+import { COMMON_SCALE } from '#core/grades'
 import type { Standing } from '#core/requisites'
 import { catalog, programs, type DemoProgram } from './catalog'
 import { campusTime, terms } from './college'
@@ -193,7 +193,7 @@ export class PeopleBuilder {
   /** Courses of the suggested sequence, term after term; what is under way is enrolled in sections. */
   private follow(
     student: DemoStudent,
-    program: ProgramSpec & { suggested: string[][] },
+    program: DemoProgram,
     started: number,
     until = program.suggested.length
   ): void {
@@ -201,6 +201,7 @@ export class PeopleBuilder {
       const term = REGULAR[started + step]
       if (!term) return
       for (const code of program.suggested[step] ?? []) {
+        if (typeof code !== 'string') continue
         const course = catalog.course(code)
         if (started + step < NOW) {
           student.record.push({
@@ -290,7 +291,7 @@ export class PeopleBuilder {
     return list.split(', ').map((item) => {
       const [subject, number, grade] = item.split(' ')
       const code = `${subject} ${number}`
-      gradeMeaning(grade!)
+      COMMON_SCALE.meaning(grade!)
       return { course: code, term, credits: catalog.course(code).credits, grade: grade!, origin: 'here' }
     })
   }

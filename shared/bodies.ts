@@ -73,6 +73,22 @@ export const programAnswerBody = z.discriminatedUnion('answer', [
   })
 ])
 
+const reason = z
+  .string()
+  .trim()
+  .min(5, 'has to say why, in five characters or more')
+  .max(400, 'has to be 400 characters or less')
+const named = {
+  program: z.string().min(1, 'is needed').max(8),
+  need: z.string().min(1, 'is needed').max(40),
+  reason
+}
+
+export const exceptionBody = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('waiver'), ...named }),
+  z.object({ kind: z.literal('substitution'), course, ...named })
+])
+
 export const clockBody = z.discriminatedUnion('mode', [
   z.object({
     mode: z.literal('standing'),
@@ -87,6 +103,12 @@ export const clockBody = z.discriminatedUnion('mode', [
 
 export const studentParams = z.object({
   id: z.coerce.number('has to be a number').int('has to be a whole number').positive('has to be above zero')
+})
+export const exceptionParams = studentParams.extend({
+  exception: z.coerce
+    .number('has to be a number')
+    .int('has to be a whole number')
+    .positive('has to be above zero')
 })
 export const termQuery = z.object({ term: termCode })
 export const offerQuery = z.object({

@@ -1,6 +1,6 @@
 /** What the server tells a screen. Instants are milliseconds since 1970, UTC. */
 import type { Course, Session, Term } from '#core/catalog'
-import type { HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
+import type { ExceptionGrant, HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
 import type { Refusal } from '#core/findings'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Hold, SignOffPolicy } from '#core/registration'
@@ -32,8 +32,17 @@ export interface CatalogPicture {
   campuses: { code: string; name: string }[]
   terms: TermPicture[]
   courses: Course[]
+  lists: CourseListPicture[]
   /** Courses with sections, by published term. */
   running: Record<string, string[]>
+}
+
+export interface CourseListPicture {
+  name: string
+  catalogYear: string
+  title: string
+  /** A text of the course-set language. */
+  from: string
 }
 
 export interface CoursePage {
@@ -78,6 +87,9 @@ export interface StudentPicture {
   relation: 'self' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
   programs: { spec: ProgramSpec; confirmed: 'open' | 'confirmed' | 'wrong'; saidInstead: string | null }[]
   tests: Record<string, number>
+  /** Conditions met beside courses, by id. */
+  milestones: string[]
+  exceptions: ExceptionGrant[]
   record: RecordEntry[]
   held: HeldSeat[]
   waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]

@@ -3,19 +3,23 @@
  * that puts the parts together, for the student's screens and the advisor's desk alike.
  */
 import { byStart, Catalog, phaseOf, type Term } from '#core/catalog'
+import { earliestFinish, factorsOf, graphOf, type Factors, type Finish } from '#core/chain'
 import {
   auditAll,
   compileProgram,
+  type CourseLists,
   takingsOf,
   type Audit,
+  type CandidateQuestion,
   type OutsideCourse,
   type Program,
   type ProgramSpec,
   type Takings
 } from '#core/degree'
 import type { Finding } from '#core/findings'
-import type { TermCode } from '#core/ids'
-import { checkRoute, climbOf, type Climb, type RouteContext } from '#core/route'
+import type { CourseCode, TermCode } from '#core/ids'
+import { checkRoute, climbOf, obstacles, type Climb, type RouteContext } from '#core/route'
+import type { Standing } from '#core/requisites'
 import type { Instant, IsoDate } from '#core/time'
 import type { CatalogPicture, StudentPicture, TermPicture } from './picture'
 import { campusDate } from './when'
@@ -24,6 +28,7 @@ export interface Shelf {
   catalog: Catalog
   terms: TermPicture[]
   running: ReadonlyMap<string, ReadonlySet<string>>
+  lists: CatalogPicture['lists']
   zone: string
 }
 
@@ -33,17 +38,29 @@ export function shelve(picture: CatalogPicture): Shelf {
     catalog: new Catalog(picture.courses),
     terms: [...picture.terms].sort(byStart),
     running: new Map(Object.entries(picture.running).map(([term, codes]) => [term, new Set(codes)])),
+    lists: picture.lists,
     zone: picture.institution.timeZone
   }
 }
 
 export type ReadableStudent = Pick<
   StudentPicture,
-  'student' | 'programs' | 'tests' | 'record' | 'held' | 'waiting' | 'route' | 'drafts' | 'sections'
+  | 'student'
+  | 'programs'
+  | 'tests'
+  | 'milestones'
+  | 'exceptions'
+  | 'record'
+  | 'held'
+  | 'waiting'
+  | 'route'
+  | 'drafts'
+  | 'sections'
 >
 
 export interface Reading {
   today: IsoDate
+  standing: Standing
   takings: Takings
   audits: Audit[]
   /** Counts in none of the student's programs; the reason is that of the first. */
@@ -53,13 +70,30 @@ export interface Reading {
   climb: Climb
 }
 
-const compiled = new Map<string, Program>()
+const compiled = new WeakMap<Shelf, Map<string, Program>>()
 
-function programOf(spec: ProgramSpec): Program {
+/** A program ready to be audited, compiled once for each catalog. @throws ProgramError */
+export function programOf(spec: ProgramSpec, shelf: Shelf): Program {
+  const known = compiled.get(shelf) ?? new Map<string, Program>()
+  compiled.set(shelf, known)
   const key = `${spec.code} ${spec.catalogYear}`
-  let program = compiled.get(key)
-  if (!program) compiled.set(key, (program = compileProgram(spec)))
+  let program = known.get(key)
+  if (!program) {
+    const options = { lists: listsFor(shelf.lists, spec.catalogYear), scale: shelf.catalog.scale }
+    known.set(key, (program = compileProgram(spec, options)))
+  }
   return program
+}
+
+/** The named lists as of a catalog year: of each the newest that is not later. */
+export function listsFor(
+  lists: readonly { name: string; catalogYear: string; from: string }[],
+  catalogYear: string
+): CourseLists {
+  const inForce = lists
+    .filter((list) => list.catalogYear <= catalogYear)
+    .sort((a, b) => (a.catalogYear < b.catalogYear ? -1 : 1))
+  return new Map(inForce.map((list) => [list.name, list.from]))
 }
 
 export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant): Reading {
@@ -77,13 +111,25 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   // A course under way is in the record already; a seat in a term to come is not.
   const ahead = held.filter((seat) => !record.some((r) => r.course === seat.course && r.term === seat.term))
   const takings = takingsOf(
-    { catalog: shelf.catalog, record, held: ahead, planned, picked, waitlisted },
+    {
+      catalog: shelf.catalog,
+      record,
+      held: ahead,
+      planned,
+      picked,
+      waitlisted,
+      repeats: student.programs[0]?.spec.repeats ?? 'best'
+    },
     shelf.terms
   )
   const audits = auditAll(
-    student.programs.map((p) => programOf(p.spec)),
+    student.programs.map((p) => programOf(p.spec, shelf)),
     takings,
-    shelf.catalog
+    shelf.catalog,
+    {
+      exceptions: student.exceptions,
+      beside: { tests: student.tests, milestones: new Set(student.milestones) }
+    }
   )
   const context: RouteContext = {
     catalog: shelf.catalog,
@@ -105,6 +151,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   const counting = takings.counted.filter((t) => counts(t.key))
   return {
     today,
+    standing: student.student.standing,
     takings,
     audits,
     outside: (main?.outside ?? []).filter((o) => !counts(o.taking.key)),
@@ -112,6 +159,68 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     findings: checkRoute(context),
     climb: climbOf(counting, shelf.terms, main?.program.spec.credits ?? 0)
   }
+}
+
+const factors = new WeakMap<Shelf, ReadonlyMap<CourseCode, Factors>>()
+
+/** How many courses wait for each course of the catalog, and how long its chain is. */
+export function factorsIn(shelf: Shelf): ReadonlyMap<CourseCode, Factors> {
+  let found = factors.get(shelf)
+  if (!found) {
+    const codes = shelf.catalog.courses.map((course) => course.code)
+    factors.set(shelf, (found = factorsOf(graphOf(codes, shelf.catalog))))
+  }
+  return found
+}
+
+/** What to ask about the courses that could meet a need in a term. */
+export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): CandidateQuestion {
+  const { audits, takings, context } = reading
+  const waiting = factorsIn(shelf)
+  return {
+    audits,
+    takings,
+    catalog: shelf.catalog,
+    term,
+    running: shelf.running,
+    ready: ({ code }) =>
+      !obstacles(context, code, term).some((o) => o.code === 'prerequisite' || o.code === 'corequisite'),
+    weight: ({ code }) => {
+      const { blocking, delay } = waiting.get(code)!
+      return blocking + delay
+    }
+  }
+}
+
+/** Credits of a term that the earliest finish reckons with, where nothing else is said. */
+export const USUAL_LOAD = 16
+
+/** The earliest finish of these audits; summers do not count as terms of study. */
+export function finishOf(
+  reading: Pick<Reading, 'audits' | 'takings' | 'today'> & { standing: Standing },
+  shelf: Shelf,
+  load = USUAL_LOAD
+): Finish {
+  return earliestFinish({
+    audits: reading.audits,
+    takings: reading.takings,
+    catalog: shelf.catalog,
+    ahead: shelf.terms.filter((term) => phaseOf(term, reading.today) === 'future'),
+    running: shelf.running,
+    standing: reading.standing,
+    load: (term) => (term.season === 'summer' ? 0 : load)
+  })
+}
+
+/** The same student read against other programs, to compare. */
+export function readAgainst(
+  student: ReadableStudent,
+  specs: readonly ProgramSpec[],
+  shelf: Shelf,
+  now: Instant
+): Reading {
+  const programs = specs.map((spec) => ({ spec, confirmed: 'confirmed' as const, saidInstead: null }))
+  return readStudent({ ...student, programs }, shelf, now)
 }
 
 /** @throws RangeError for a term the institution does not have. */

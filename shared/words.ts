@@ -1,6 +1,8 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
+import type { Fault } from '#core/checking'
 import type { ChangeFault } from '#core/route'
-import type { Forecast, Refused } from '#core/degree'
+import type { Finish } from '#core/chain'
+import type { ConditionResult, Enrolment, Forecast, Refused } from '#core/degree'
 import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, Section } from '#core/week'
 import type { RuleLeaf, Standing } from '#core/requisites'
@@ -108,12 +110,80 @@ export function forecastText(forecast: Forecast, target: number, remaining: numb
   }
 }
 
+export const ENROLMENT_WORDS: Record<Enrolment, string> = {
+  fullTime: 'full time',
+  threeQuarterTime: 'three-quarter time',
+  halfTime: 'half time',
+  lessThanHalfTime: 'less than half time'
+}
+
+/** What a condition asks for, and how far it is: `24 of 30 credits, 6 more planned`. */
+export function conditionText({ spec, amounts, value }: ConditionResult): string {
+  switch (spec.asks) {
+    case 'credits': {
+      const { earned, underWay, registered, planned } = amounts!
+      const ahead = underWay + registered + planned
+      return `${earned} earned${ahead ? ` and ${ahead} ahead` : ''}, of ${creditsText(spec.least)}`
+    }
+    case 'average':
+      return value === undefined ? 'no graded course yet' : `${value.toFixed(2)} now`
+    case 'test':
+      return value === undefined ? 'no score on record' : `${value} on record`
+    case 'milestone':
+      return spec.note ?? 'recorded by the registrar'
+  }
+}
+
+/** What makes a finish the earliest one. */
+export function finishText(finish: Finish, termName: TermNames): string {
+  switch (finish.kind) {
+    case 'done':
+      return 'Everything is earned or under way.'
+    case 'credits':
+      return `The ${creditsText(finish.credits)} still to take fill the terms until ${termName(finish.term.code)}.`
+    case 'chain': {
+      const links = finish.chain.map(
+        (link) => `${link.course} in ${termName(link.term.code)} at the earliest`
+      )
+      return links.length
+        ? `“${finish.need.need.title}” waits for ${links.join(', then ')}.`
+        : `“${finish.need.need.title}” cannot be met before ${termName(finish.term.code)}.`
+    }
+    case 'never':
+      return finish.need
+        ? `“${finish.need.need.title}” cannot be met within the terms that are known.`
+        : 'The credits still to take do not fit into the terms that are known.'
+  }
+}
+
 /** Why a course counts nowhere. */
 export const REFUSED: Record<Refused, string> = {
   notAccepted: 'no requirement accepts it',
   gradeTooLow: 'the grade is too low where it would count',
   full: 'what accepts it is full',
-  limited: 'a limit of the program keeps it out'
+  limited: 'a limit of the program keeps it out',
+  sharing: 'it counts in another program already, and no more may be shared'
+}
+
+/** A fault of a catalog or a program as one sentence, without its place. */
+export function faultText(fault: Fault): string {
+  switch (fault.code) {
+    case 'rule':
+      return `${fault.problem} at position ${fault.at + 1} of "${fault.rule}"`
+    case 'program':
+    case 'circle':
+      return fault.problem
+    case 'unknownCourse':
+      return `the catalog has no course ${fault.course}${fault.rule ? `, named in "${fault.rule}"` : ''}`
+    case 'courseTwice':
+      return `${fault.course} is there twice`
+    case 'creditRange':
+      return `${fault.most} credits at most are fewer than ${fault.least}`
+    case 'outOfReach':
+      return `asks for ${fault.asks} ${fault.measure}, and "${fault.rule}" can give ${fault.most} at most`
+    case 'notOffered':
+      return `no course of "${fault.rule}" is offered any more`
+  }
 }
 
 /** What a finding is about, to stand before its sentence. */

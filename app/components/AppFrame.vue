@@ -75,7 +75,7 @@ async function leave() {
         :key="place.to"
         :to="place.to"
         class="place"
-        :aria-current="route.path === place.to ? 'page' : undefined"
+        :aria-current="route.path === place.to || route.path.startsWith(`${place.to}/`) ? 'page' : undefined"
       >
         <span class="display">{{ place.name }}</span>
         <span class="state">{{ place.state }}</span>

@@ -5,7 +5,8 @@ import type { CourseCode } from '#core/ids'
 import { evaluateRule, parseRule } from '#core/requisites'
 import { asOfTerm, obstacles } from '#core/route'
 import type { CoursePage } from '#wire/picture'
-import { creditsText } from '#wire/words'
+import { factorsIn } from '#wire/reading'
+import { count, creditsText } from '#wire/words'
 
 /** A course beside the page: what it is, what it needs, where it would count, and where it may go. */
 const props = defineProps<{ code: CourseCode }>()
@@ -53,6 +54,12 @@ const chosen = computed(() => future.value.find((t) => t.code === term.value))
 const against = computed(() =>
   student.reading && chosen.value ? obstacles(student.reading.context, props.code, chosen.value) : []
 )
+/** What waits for it: more than one course makes it one to take early. */
+const waiting = computed(() => {
+  const found = college.shelf && factorsIn(college.shelf).get(props.code)
+  if (!found?.blocking) return undefined
+  return `${count(found.blocking, 'course')} of the catalog ${found.blocking === 1 ? 'waits' : 'wait'} for it; the longest chain through it takes ${count(found.delay, 'course')}.`
+})
 const seasons = computed(() => {
   const { seasons, years } = course.value!.offered
   return `${seasons.join(' and ')}${years === 'every' ? '' : `, ${years} years`}`
@@ -103,6 +110,10 @@ async function place() {
     <p v-else-if="failure" role="alert">{{ failure }}</p>
     <div v-else class="skeleton" style="height: 40px" aria-hidden="true" />
 
+    <template v-if="waiting">
+      <h3>Opens later</h3>
+      <p>{{ waiting }}</p>
+    </template>
     <h3>Runs</h3>
     <p>
       Usually in {{ seasons }}.<template v-if="page?.history.length">

@@ -1,24 +1,35 @@
 <script setup lang="ts">
-import { averageNeeded, gradedAttempts, gradeTotals, paceOfProgress, type Audit } from '#core/degree'
-import { creditsText, forecastText } from '#wire/words'
+import {
+  averageNeeded,
+  averagesByTerm,
+  enrolmentOf,
+  gradedAttempts,
+  paceOfProgress,
+  type Audit
+} from '#core/degree'
+import { creditsText, ENROLMENT_WORDS, forecastText } from '#wire/words'
 
 /** What average the credits still to come have to reach for a target; the pace of progress for an advisor. */
 const props = defineProps<{ audit: Audit }>()
 const student = useStudent()
 const target = ref('3.00')
 
-const attempts = computed(() => {
-  const { takings } = student.reading!
-  return { totals: gradeTotals(gradedAttempts(takings.counted, takings.idle)), takings }
-})
+const college = useCollege()
+const takings = computed(() => student.reading!.takings)
+const scale = computed(() => college.shelf!.catalog.scale)
+const byTerm = computed(() => averagesByTerm(takings.value, scale.value, college.shelf!.terms))
+const now = computed(() =>
+  takings.value.counted.reduce((sum, t) => sum + (t.firmness === 'underWay' ? t.credits : 0), 0)
+)
 const remaining = computed(() => props.audit.program.spec.credits - props.audit.amounts.earned)
 const answer = computed(() => {
   const wanted = Number(target.value.trim().replace(',', '.'))
   if (!target.value.trim() || !(wanted >= 0 && wanted <= 4)) return 'Write a target between 0.00 and 4.00.'
-  return forecastText(averageNeeded(attempts.value.totals, remaining.value, wanted), wanted, remaining.value)
+  const so = scale.value.totals(gradedAttempts(takings.value))
+  return forecastText(averageNeeded(so, remaining.value, wanted, scale.value.most), wanted, remaining.value)
 })
 const pace = computed(() => {
-  const found = paceOfProgress(attempts.value.takings.counted, attempts.value.takings.idle)
+  const found = paceOfProgress(takings.value)
   return (
     found &&
     `${found.completed} of ${creditsText(found.attempted)} attempted were completed, ${(found.pace * 100).toFixed(0)} %.`
@@ -35,6 +46,28 @@ const pace = computed(() => {
     </label>
     <p id="forecast-answer" role="status">{{ answer }}</p>
     <p v-if="pace && !student.own" class="quiet">Pace of progress: {{ pace }}</p>
+    <p v-if="now && !student.own" class="quiet">
+      This term: {{ creditsText(now) }}, {{ ENROLMENT_WORDS[enrolmentOf(now)] }}.
+    </p>
+    <table v-if="byTerm.length" class="terms">
+      <caption class="visually-hidden">
+        GPA by term
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">By term</th>
+          <th scope="col">credits earned</th>
+          <th scope="col">GPA</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="line in byTerm" :key="line.term">
+          <th scope="row">{{ college.termName(line.term) }}</th>
+          <td>{{ line.earned }}</td>
+          <td>{{ line.average?.toFixed(2) ?? '–' }}</td>
+        </tr>
+      </tbody>
+    </table>
   </section>
 </template>
 
@@ -50,6 +83,25 @@ const pace = computed(() => {
 h2 {
   font-size: 14px;
   margin: 0;
+}
+.terms {
+  flex-basis: 100%;
+  max-width: 420px;
+  border-collapse: collapse;
+}
+.terms th {
+  text-align: left;
+  font-weight: 400;
+}
+.terms thead th {
+  color: var(--quiet);
+}
+.terms td,
+.terms thead th + th {
+  text-align: right;
+}
+.terms tbody tr {
+  border-top: 1px solid var(--rule);
 }
 p {
   margin: 0;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phaseOf, type Course } from '#core/catalog'
 import { candidatesFor, type NeedResult } from '#core/degree'
+import { candidateQuestion } from '#wire/reading'
 
 /** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */
 const props = defineProps<{ result: NeedResult }>()
@@ -16,18 +17,12 @@ const terms = computed(() =>
   (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future').slice(0, 9)
 )
 const term = computed(() => terms.value.find((t) => t.code === code.value))
-const list = computed(() => {
-  if (!student.reading || !college.shelf || !term.value) return []
-  const { audits, takings } = student.reading
-  return candidatesFor(
-    props.result,
-    audits,
-    takings,
-    college.shelf.catalog,
-    term.value,
-    college.shelf.running
-  )
-})
+const found = computed(() =>
+  student.reading && college.shelf && term.value
+    ? candidatesFor(props.result, candidateQuestion(student.reading, college.shelf, term.value))
+    : { list: [], leftOut: 0 }
+)
+const list = computed(() => found.value.list)
 
 async function add(course: Course) {
   const planned = {
@@ -48,7 +43,9 @@ async function add(course: Course) {
       <select v-model="code">
         <option v-for="t in terms" :key="t.code" :value="t.code">{{ t.name }}</option>
       </select>
-      {{ list.filter((c) => c.runs).length }} of {{ list.length }} run then
+      {{ list.filter((c) => c.runs).length }} of {{ list.length }} run then{{
+        found.leftOut ? `; ${found.leftOut} that fit are done or on the route already` : ''
+      }}
     </label>
     <ul>
       <li v-for="c in all ? list : list.slice(0, SOME)" :key="c.course.code" :class="{ idle: !c.runs }">
@@ -56,7 +53,8 @@ async function add(course: Course) {
           <strong>{{ c.course.code }}</strong> {{ c.course.title }}
         </button>
         <span class="quiet"
-          >{{ c.course.credits }} cr{{ c.alsoMeets.length ? ` · also ${c.alsoMeets.join(', ')}` : '' }}</span
+          >{{ c.course.credits }} cr{{ c.ready ? '' : ' · a prerequisite is missing'
+          }}{{ c.alsoMeets.length ? ` · also ${c.alsoMeets.join(', ')}` : '' }}</span
         >
         <span v-if="!c.runs" class="quiet end">does not run then</span>
         <v-btn

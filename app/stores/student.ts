@@ -55,6 +55,10 @@ export const useStudent = defineStore('student', () => {
     )
   })
   const own = computed(() => picture.value?.relation === 'self')
+  /** Whether the person who looks may grant exceptions. */
+  const mayGrant = computed(
+    () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'registrar'
+  )
 
   const path = (rest: string) => `/api/students/${picture.value!.student.id}/${rest}`
 
@@ -105,6 +109,14 @@ export const useStudent = defineStore('student', () => {
     body: { program: string; answer: 'confirmed' } | { program: string; answer: 'wrong'; instead: string }
   ) => act(() => api(path('program'), { method: 'POST', body }))
 
+  const grantException = (
+    body: { program: string; need: string; reason: string } & (
+      { kind: 'waiver' } | { kind: 'substitution'; course: string }
+    )
+  ) => act(() => api(path('exceptions'), { method: 'POST', body }))
+  const withdrawException = (exception: number) =>
+    act(() => api(path(`exceptions/${exception}`), { method: 'DELETE' }))
+
   return {
     picture,
     failure,
@@ -113,6 +125,7 @@ export const useStudent = defineStore('student', () => {
     chosen,
     coming,
     own,
+    mayGrant,
     load,
     reload,
     forget,
@@ -121,6 +134,8 @@ export const useStudent = defineStore('student', () => {
     askForReview,
     signOff,
     withdrawSignOff,
-    answerProgram
+    answerProgram,
+    grantException,
+    withdrawException
   }
 })

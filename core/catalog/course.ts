@@ -1,3 +1,4 @@
+import { COMMON_SCALE, type GradeScale } from '../grades'
 import type { CourseCode } from '../ids'
 import type { Season, Term } from './term'
 
@@ -24,6 +25,8 @@ export interface Course {
   categories: string[]
   /** Courses that count as this one. */
   equivalents: CourseCode[]
+  /** Courses that give no credit beside this one: only one of them counts. */
+  exclusive: CourseCode[]
   repeatable: boolean
 }
 
@@ -55,11 +58,24 @@ export function runsIn(
   return published ? published.has(course.code) : usuallyRuns(course.offered, term)
 }
 
-/** Courses by code, with equivalents resolved. */
+const NO_COURSES: ReadonlySet<CourseCode> = new Set()
+
+/** Courses by code, with equivalents resolved, and the grade scale they are graded by. */
 export class Catalog {
   private readonly byCode: ReadonlyMap<string, Course>
 
-  constructor(readonly courses: readonly Course[]) {
+  /** By code, courses that exclude each other, whichever of them says so. */
+  private readonly excludes = new Map<string, Set<CourseCode>>()
+
+  constructor(
+    readonly courses: readonly Course[],
+    readonly scale: GradeScale = COMMON_SCALE
+  ) {
+    for (const { code, exclusive } of courses)
+      for (const other of exclusive) {
+        this.excludes.set(code, (this.excludes.get(code) ?? new Set()).add(other))
+        this.excludes.set(other, (this.excludes.get(other) ?? new Set()).add(code))
+      }
     this.byCode = new Map(courses.map((course) => [course.code, course]))
   }
 
@@ -72,6 +88,11 @@ export class Catalog {
     const course = this.byCode.get(code)
     if (!course) throw new RangeError(`the catalog has no course ${code}`)
     return course
+  }
+
+  /** Courses of which only one counts beside this one. */
+  exclusiveWith(code: CourseCode): ReadonlySet<CourseCode> {
+    return this.excludes.get(code) ?? NO_COURSES
   }
 
   /** The course itself and the courses that count as it. */

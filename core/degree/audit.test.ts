@@ -4,8 +4,9 @@ import { Catalog } from '../catalog'
 import { courseCode, termCode, type CourseCode } from '../ids'
 import { course, entry, planned, program, term } from '../testing/build'
 import { auditAll, auditProgram, type Audit } from './audit'
-import { candidatesFor, needsServedBy } from './candidates'
-import { compileProgram, type NeedSpec, type Program, type ProgramSpec } from './program'
+import { candidatesFor, needsServedBy, type CandidateQuestion } from './candidates'
+import { compileProgram } from './compile'
+import type { NeedSpec, Program, ProgramSpec } from './program'
 import { takingsOf, type TakingInput } from './taking'
 
 const SUBJECTS = ['ENVI', 'STAT', 'HYDR', 'ARTS']
@@ -156,15 +157,33 @@ describe('candidates', () => {
   const p = program({ from: 'ENVI *', amount: 2 }, { from: 'level 300+' })
   const list = takings({ record: [entry('ENVI 101')], planned: [planned('ENVI 102', 'SP28')] })
   const result = auditProgram(p, list, catalog)
-  it('leave out what is done or planned and put double use first', () => {
-    const found = candidatesFor(result.areas[0]!.needs[0]!, [result], list, catalog, terms[2]!, new Map())
+  const need = result.areas[0]!.needs[0]!
+  const question: CandidateQuestion = {
+    audits: [result],
+    takings: list,
+    catalog,
+    term: terms[2]!,
+    running: new Map(),
+    ready: () => true
+  }
+  it('put those whose prerequisites are met before those that serve more needs', () => {
+    const ready = (course: { code: string }) => course.code === 'ENVI 201'
+    expect(candidatesFor(need, { ...question, ready }).list[0]!.course.code).toBe('ENVI 201')
+  })
+  it('put what more waits for first among equals', () => {
+    const weight = (course: { code: string }) => (course.code === 'ENVI 302' ? 5 : 0)
+    expect(candidatesFor(need, { ...question, weight }).list[0]!.course.code).toBe('ENVI 302')
+  })
+  it('leave out what is done or planned, say how many, and put double use first', () => {
+    const { list: found, leftOut } = candidatesFor(need, question)
+    expect(leftOut).toBe(2)
     expect(found.map((c) => c.course.code)).toEqual(['ENVI 301', 'ENVI 302', 'ENVI 201'])
     expect(found[0]!.alsoMeets).toEqual(['need 1'])
   })
   it('put what runs before what does not', () => {
     const running = new Map([['AU27', new Set(['ENVI 201'])]])
     const published = { ...terms[2]!, published: true }
-    const found = candidatesFor(result.areas[0]!.needs[0]!, [result], list, catalog, published, running)
+    const { list: found } = candidatesFor(need, { ...question, term: published, running })
     expect(found.map((c) => [c.course.code, c.runs])[0]).toEqual(['ENVI 201', true])
   })
   it('name every need a course serves, open ones first', () => {

@@ -5,8 +5,9 @@
  * need in credits counts no further, so that areas add up to the program.
  */
 import { subjectOf, type Catalog } from '../catalog'
+import { judgeConditions, NOTHING_BESIDE, type BesideCourses, type ConditionResult } from './conditions'
+import { withExceptions, type ExceptionGrant } from './exceptions'
 import { gradedAttempts } from './forecast'
-import { gradePointAverage } from './grades'
 import { fit, place, type Pin, type Placement, type Refused } from './place'
 import {
   areaCredits,
@@ -58,6 +59,9 @@ export interface Audit {
   ended: Placement['reading']['ended']
   areas: AreaResult[]
   amounts: Amounts
+  conditions: ConditionResult[]
+  /** What has to be met before the program may be declared, audited alike. */
+  entry: Audit | undefined
   outside: OutsideCourse[]
   idle: readonly IdleAttempt[]
   /** Over all graded attempts that count, and over those the program uses; undefined without grades. */
@@ -68,23 +72,34 @@ export interface Audit {
 
 export const NO_AMOUNTS: Readonly<Amounts> = { earned: 0, underWay: 0, registered: 0, planned: 0, needed: 0 }
 
-/** One program by itself; `auditAll` reads several together. */
-export function auditProgram(program: Program, takings: Takings, catalog: Catalog): Audit {
-  return auditAll([program], takings, catalog)[0]!
+export interface AuditOptions {
+  /** Waivers and substitutions that hold. */
+  exceptions?: readonly ExceptionGrant[]
+  beside?: BesideCourses
+  /** Makes a course count toward a need: the best reading in which it does. */
+  pin?: Pin
 }
 
-/**
- * The audits of all programs of a student, read together: what they may share is one question. With a
- * pin, the best reading in which that course counts there.
- */
-export function auditAll(
-  programs: readonly Program[],
+/** One program by itself; `auditAll` reads several together. */
+export function auditProgram(
+  program: Program,
   takings: Takings,
   catalog: Catalog,
-  pin?: Pin
+  options: AuditOptions = {}
+): Audit {
+  return auditAll([program], takings, catalog, options)[0]!
+}
+
+/** The audits of all programs of a student, read together: what they may share is one question. */
+export function auditAll(
+  given: readonly Program[],
+  takings: Takings,
+  catalog: Catalog,
+  options: AuditOptions = {}
 ): Audit[] {
-  const placement = place(programs, takings.counted, catalog, pin)
-  return programs.map((_, i) => auditOf(programs, i, placement, takings, catalog))
+  const programs = given.map((program) => withExceptions(program, options.exceptions ?? []))
+  const placement = place(programs, takings.counted, catalog, options.pin)
+  return programs.map((_, i) => auditOf(programs, i, placement, takings, catalog, options))
 }
 
 function auditOf(
@@ -92,7 +107,8 @@ function auditOf(
   index: number,
   placement: Placement,
   takings: Takings,
-  catalog: Catalog
+  catalog: Catalog,
+  options: AuditOptions
 ): Audit {
   const program = programs[index]!
   const byNeed = placement.byNeed[index]!
@@ -118,23 +134,26 @@ function auditOf(
   for (const result of counting.flatMap((area) => area.needs))
     for (const taking of result.evidence)
       if (!whereItCounts.has(taking.key)) whereItCounts.set(taking.key, result)
-  const attempts = gradedAttempts(takings.counted, takings.idle)
+  const attempts = gradedAttempts(takings)
+  const counts = (taking: Taking) => whereItCounts.has(taking.key)
+  const elsewhere = new Set(
+    placement.byNeed.flatMap((needs, i) => (i === index ? [] : [...needs.values()].flat().map((t) => t.key)))
+  )
   return {
     program,
     ended: placement.reading.ended,
     areas,
     amounts: addAmounts(areas.filter((area) => !area.area.shares).map((area) => area.amounts)),
+    conditions: judgeConditions(program, takings, counts, options.beside ?? NOTHING_BESIDE, catalog),
+    entry: program.entry && auditProgram(program.entry, takings, catalog, options),
     outside: takings.counted
-      .filter((taking) => !whereItCounts.has(taking.key))
-      .map((taking) => outsideOf(taking, [...results.values()], catalog)),
+      .filter((taking) => !counts(taking))
+      .map((taking) => outsideOf(taking, [...results.values()], elsewhere.has(taking.key), catalog)),
     idle: takings.idle,
     gpa: {
-      overall: gradePointAverage(attempts),
-      program: gradePointAverage(
-        gradedAttempts(
-          takings.counted.filter((t) => whereItCounts.has(t.key)),
-          []
-        )
+      overall: catalog.scale.average(attempts),
+      program: catalog.scale.average(
+        gradedAttempts({ ...takings, counted: takings.counted.filter(counts), idle: [] })
       )
     },
     whereItCounts
@@ -162,13 +181,20 @@ function reached(
   return { needs, choices }
 }
 
-function outsideOf(taking: Taking, results: readonly NeedResult[], catalog: Catalog): OutsideCourse {
+function outsideOf(
+  taking: Taking,
+  results: readonly NeedResult[],
+  countsElsewhere: boolean,
+  catalog: Catalog
+): OutsideCourse {
   const fits = results.map((result) => ({ result, fit: fit(result.need, taking, catalog) }))
   const takers = fits.filter((one) => one.fit === 'fits').map((one) => one.result)
   const why = takers.length
     ? takers.every((result) => result.missing === 0)
       ? 'full'
-      : 'limited'
+      : countsElsewhere
+        ? 'sharing'
+        : 'limited'
     : fits.some((one) => one.fit === 'gradeTooLow')
       ? 'gradeTooLow'
       : 'notAccepted'
@@ -177,6 +203,8 @@ function outsideOf(taking: Taking, results: readonly NeedResult[], catalog: Cata
 
 function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog): NeedResult {
   const amounts = { ...NO_AMOUNTS }
+  if (need.waived)
+    return { need, evidence, amounts, missing: 0, lacks: { subjects: 0, parts: [] }, state: 'met' }
   let left = need.amount
   for (const firmness of FIRMNESS) {
     for (const taking of evidence) {
@@ -204,6 +232,10 @@ function creditsOfMissing(
   const { listed } = need.set
   if (listed?.length !== need.amount) return (missing * need.credits) / need.amount
   const there = new Set<string>(evidence.flatMap((taking) => catalog.sameAs(taking.course)))
+  const replaced = evidence.filter(
+    (taking) => !listed.some((code) => catalog.sameAs(taking.course).includes(code))
+  )
+  if (replaced.length) return (missing * need.credits) / need.amount
   return listed.reduce(
     (sum, code) => sum + (there.has(code) ? 0 : (catalog.maybeCourse(code)?.credits ?? 0)),
     0
@@ -213,7 +245,7 @@ function creditsOfMissing(
 function lacksOf(need: Need, evidence: readonly Taking[], catalog: Catalog): NeedResult['lacks'] {
   const subjects = new Set(evidence.map((taking) => subjectOf(taking.course))).size
   const parts = need.including.flatMap(({ set, amount }) => {
-    const own = evidence.filter((taking) => set.has(catalog.course(taking.course)))
+    const own = evidence.filter((taking) => set.has(catalog.course(taking.course), taking))
     const there = own.reduce((sum, taking) => sum + (need.measure === 'courses' ? 1 : taking.credits), 0)
     return there < amount ? [{ from: set.text, amount: amount - there }] : []
   })

@@ -8,39 +8,61 @@ export interface Candidate {
   course: Course
   /** Runs in the term that is asked about. */
   runs: boolean
-  /** Other needs, of this program or another, that it could meet as well. */
+  /** Its prerequisites will be met when that term begins. */
+  ready: boolean
+  /** Other open needs, of this program or another, that it could meet as well. */
   alsoMeets: string[]
 }
 
-/**
- * Courses that fit a need and are not done, under way or planned; those that run in `term` first,
- * then those that serve more needs, then by code.
- */
-export function candidatesFor(
-  result: NeedResult,
-  audits: readonly Audit[],
-  takings: Takings,
-  catalog: Catalog,
-  term: Term,
+export interface Candidates {
+  list: Candidate[]
+  /** Courses that fit but are done, under way or planned, or count as one that is. */
+  leftOut: number
+}
+
+export interface CandidateQuestion {
+  audits: readonly Audit[]
+  takings: Takings
+  catalog: Catalog
+  /** The term that is asked about. */
+  term: Term
   running: ReadonlyMap<string, ReadonlySet<string>>
-): Candidate[] {
-  const there = new Set<string>(takings.counted.flatMap((taking) => catalog.sameAs(taking.course)))
+  /** Whether a course's prerequisites will be met when the term begins. */
+  ready: (course: Course) => boolean
+  /** How much waits for a course; what more waits for comes first among equals. */
+  weight?: ((course: Course) => number) | undefined
+}
+
+/**
+ * Courses that fit a need and are not there already; those that run in the term first, then those whose
+ * prerequisites are met, then those that serve more needs, then those more waits for, then by code.
+ */
+export function candidatesFor(result: NeedResult, question: CandidateQuestion): Candidates {
+  const { audits, takings, catalog, term, running, ready, weight = () => 0 } = question
+  const there = new Set<string>(
+    takings.counted.flatMap(({ course }) => [...catalog.sameAs(course), ...catalog.exclusiveWith(course)])
+  )
   const open = audits
     .flatMap((a) => a.areas.flatMap((area) => area.needs))
     .filter((n) => n.state === 'needed' && n !== result)
-  return catalog.courses
-    .filter((course) => takes(result.need, course) && (!there.has(course.code) || course.repeatable))
+  const fitting = catalog.courses.filter((course) => takes(result.need, course))
+  const list = fitting
+    .filter((course) => !there.has(course.code) || course.repeatable)
     .map((course) => ({
       course,
       runs: runsIn(course, term, running),
+      ready: ready(course),
       alsoMeets: open.filter((other) => takes(other.need, course)).map((other) => other.need.title)
     }))
-    .sort(
-      (a, b) =>
-        Number(b.runs) - Number(a.runs) ||
-        b.alsoMeets.length - a.alsoMeets.length ||
-        (a.course.code < b.course.code ? -1 : 1)
-    )
+  list.sort(
+    (a, b) =>
+      Number(b.runs) - Number(a.runs) ||
+      Number(b.ready) - Number(a.ready) ||
+      b.alsoMeets.length - a.alsoMeets.length ||
+      weight(b.course) - weight(a.course) ||
+      (a.course.code < b.course.code ? -1 : 1)
+  )
+  return { list, leftOut: fitting.length - list.length }
 }
 
 /** The needs of the audits that a course could meet, those still open first. */

@@ -5,13 +5,15 @@
  *     part  := item (('and' | 'without') item)*
  *     item  := '(' set ')' | SUBJECT NUMBER ['-' NUMBER | '+'] | SUBJECT '*'
  *            | 'category' WORD | 'level' NUMBER '+' | 'undergraduate' | 'graduate' | 'any'
+ *            | 'list' WORD | 'campus' WORD | 'mode' WORD
  *
  * After a comma a bare number repeats the subject before it: `ENVI 101, 150`. `without` binds like
- * `and`, left to right.
+ * `and`, left to right. `list` names a set kept elsewhere. `campus` and `mode` ask about the section: a
+ * course of which no section is picked yet could still be in any; one of which nothing is known is in none.
  */
 import { numberOf, subjectOf, type Course } from '../catalog'
-import { courseCode, type CourseCode } from '../ids'
-import { Reader, RuleError } from '../rules'
+import { maybeCourseCode, type CourseCode } from '../ids'
+import { Reader, RuleError, type Token } from '../rules'
 
 type SetTree =
   | { kind: 'any' }
@@ -20,52 +22,83 @@ type SetTree =
   | { kind: 'category'; category: string }
   | { kind: 'level'; from: number }
   | { kind: 'study'; level: 'undergraduate' | 'graduate' }
+  | { kind: 'campus' | 'mode'; value: string }
   | { kind: 'or' | 'and' | 'without'; left: SetTree; right: SetTree }
+
+/** Where and how a section is held; null where that is not known. */
+export interface HeldAs {
+  campus?: string | null
+  mode?: string | null
+}
+
+/** Named course sets, by name. */
+export type CourseLists = ReadonlyMap<string, string>
+
+const MODES = ['inperson', 'onlinehours', 'online', 'mixed'] as const
+const DEPTH_MOST = 20
 
 export interface CourseSet {
   readonly text: string
-  has(course: Course): boolean
+  /** `as` is how the course is or was taken; without it, whether it could be. */
+  has(course: Course, as?: HeldAs): boolean
   /** The courses named one by one, when the set is nothing but such a list. */
   readonly listed: readonly CourseCode[] | undefined
+  /** Every course it names one by one. */
+  readonly named: readonly CourseCode[]
 }
 
-/** @throws RuleError with the place of the fault; a range that can hold nothing is one. */
-export function parseCourseSet(text: string): CourseSet {
+/**
+ * @throws RuleError with the place of the fault; a range that can hold nothing, an unknown list and lists
+ * that contain each other are some.
+ */
+export function parseCourseSet(text: string, lists: CourseLists = new Map()): CourseSet {
+  const tree = treeOf(text, { lists, inside: [] })
+  return { text, has: compile(tree, false), listed: listOf(tree), named: namedIn(tree) }
+}
+
+interface Scope {
+  lists: CourseLists
+  /** The lists that are being read. */
+  inside: readonly string[]
+}
+
+function treeOf(text: string, scope: Scope): SetTree {
   const reader = new Reader(text)
-  const tree = union(reader)
+  const tree = union(reader, scope, 0)
   if (reader.next.kind !== 'end') reader.fail('"or", "and", "without" or the end')
-  return { text, has: compile(tree), listed: listOf(tree) }
+  return tree
 }
 
-function union(reader: Reader): SetTree {
+function union(reader: Reader, scope: Scope, depth: number): SetTree {
+  if (depth > DEPTH_MOST) reader.fail(`brackets no deeper than ${DEPTH_MOST}`)
   let subject: string | undefined
-  let left = narrowed(reader)
+  let left = narrowed(reader, scope, depth)
   if (left.kind === 'course') subject = subjectOf(left.code)
   for (;;) {
     if (!reader.accept('or') && !reader.accept(',')) return left
     if (subject && reader.next.kind === 'number') {
-      const right: SetTree = { kind: 'course', code: courseCode(`${subject} ${reader.take().text}`) }
+      const right: SetTree = { kind: 'course', code: codeOf(reader, subject, reader.take()) }
       left = { kind: 'or', left, right }
       continue
     }
-    const right = narrowed(reader)
+    const right = narrowed(reader, scope, depth)
     subject = right.kind === 'course' ? subjectOf(right.code) : undefined
     left = { kind: 'or', left, right }
   }
 }
 
-function narrowed(reader: Reader): SetTree {
-  let left = item(reader)
+function narrowed(reader: Reader, scope: Scope, depth: number): SetTree {
+  let left = item(reader, scope, depth)
   for (;;) {
     const kind = reader.accept('and') ? 'and' : reader.accept('without') ? 'without' : undefined
     if (!kind) return left
-    left = { kind, left, right: item(reader) }
+    left = { kind, left, right: item(reader, scope, depth) }
   }
 }
 
-function item(reader: Reader): SetTree {
+function item(reader: Reader, scope: Scope, depth: number): SetTree {
   if (reader.accept('(')) {
-    const inner = union(reader)
+    const inner = union(reader, scope, depth + 1)
     reader.expect(')')
     return inner
   }
@@ -78,6 +111,12 @@ function item(reader: Reader): SetTree {
       return { kind: 'study', level: word.text.toLowerCase() as 'undergraduate' | 'graduate' }
     case 'category':
       return { kind: 'category', category: reader.word('the name of a category').text.toLowerCase() }
+    case 'list':
+      return listed(reader, scope)
+    case 'campus':
+      return { kind: 'campus', value: reader.word('the code of a campus').text.toUpperCase() }
+    case 'mode':
+      return { kind: 'mode', value: modeOf(reader) }
     case 'level': {
       const from = Number(reader.number('a level such as 300').text)
       reader.expect('+')
@@ -85,11 +124,13 @@ function item(reader: Reader): SetTree {
     }
   }
   const subject = word.text.toUpperCase()
+  if (!/^[A-Z]{2,5}$/.test(subject))
+    throw new RuleError(`"${word.text}" is not a subject of two to five letters`, reader.rule, word.at)
   if (reader.accept('*')) return { kind: 'range', subject, from: 0, to: Infinity }
   const number = reader.number('a course number')
   if (reader.accept('+'))
     return { kind: 'range', subject, from: Number.parseInt(number.text, 10), to: Infinity }
-  if (!reader.accept('-')) return { kind: 'course', code: courseCode(`${subject} ${number.text}`) }
+  if (!reader.accept('-')) return { kind: 'course', code: codeOf(reader, subject, number) }
   const last = reader.number('the last number of the range')
   const range = { from: Number.parseInt(number.text, 10), to: Number.parseInt(last.text, 10) }
   if (range.to < range.from)
@@ -97,7 +138,31 @@ function item(reader: Reader): SetTree {
   return { kind: 'range', subject, ...range }
 }
 
-function compile(tree: SetTree): (course: Course) => boolean {
+function codeOf(reader: Reader, subject: string, number: Token): CourseCode {
+  const code = maybeCourseCode(`${subject} ${number.text}`)
+  if (!code) throw new RuleError(`"${number.text}" is not a course number`, reader.rule, number.at)
+  return code
+}
+
+function listed(reader: Reader, { lists, inside }: Scope): SetTree {
+  const { text, at } = reader.word('the name of a list')
+  const name = text.toLowerCase()
+  const set = lists.get(name)
+  if (set === undefined) throw new RuleError(`there is no list "${name}"`, reader.rule, at)
+  if (inside.includes(name)) throw new RuleError(`the list "${name}" contains itself`, reader.rule, at)
+  return treeOf(set, { lists, inside: [...inside, name] })
+}
+
+function modeOf(reader: Reader): string {
+  const { text, at } = reader.word('a mode')
+  const mode = text.toLowerCase().replaceAll('-', '')
+  if (!MODES.some((one) => one === mode))
+    throw new RuleError(`"${text}" is not one of in-person, online-hours, online, mixed`, reader.rule, at)
+  return mode
+}
+
+/** With `sure`, what is not known yet does not count; without, it could be. */
+function compile(tree: SetTree, sure: boolean): (course: Course, as?: HeldAs) => boolean {
   switch (tree.kind) {
     case 'any':
       return () => true
@@ -115,13 +180,24 @@ function compile(tree: SetTree): (course: Course) => boolean {
       return (c) => c.yearLevel * 100 >= tree.from
     case 'study':
       return (c) => c.level === tree.level
+    case 'campus':
+      return (_, as) => (as?.campus === undefined ? !sure : as.campus?.toUpperCase() === tree.value)
+    case 'mode':
+      return (_, as) => (as?.mode === undefined ? !sure : as.mode?.toLowerCase() === tree.value)
     default: {
-      const left = compile(tree.left)
-      const right = compile(tree.right)
-      if (tree.kind === 'or') return (c) => left(c) || right(c)
-      return tree.kind === 'and' ? (c) => left(c) && right(c) : (c) => left(c) && !right(c)
+      const left = compile(tree.left, sure)
+      const right = compile(tree.right, tree.kind === 'without' ? !sure : sure)
+      if (tree.kind === 'or') return (c, as) => left(c, as) || right(c, as)
+      return tree.kind === 'and'
+        ? (c, as) => left(c, as) && right(c, as)
+        : (c, as) => left(c, as) && !right(c, as)
     }
   }
+}
+
+function namedIn(tree: SetTree): CourseCode[] {
+  if (tree.kind === 'course') return [tree.code]
+  return 'left' in tree ? [...namedIn(tree.left), ...namedIn(tree.right)] : []
 }
 
 function listOf(tree: SetTree): CourseCode[] | undefined {

@@ -53,11 +53,8 @@ describe('why a course counts where it does', () => {
           for (const { key } of takings.counted) {
             for (const { need: other, opens, closes, program: of } of about(key).elsewhere) {
               expect(opens.length).toBeGreaterThanOrEqual(closes.length)
-              const pinned = auditAll([of], takings, catalog, {
-                taking: key,
-                program: of.spec.code,
-                need: other.id
-              })
+              const pin = { taking: key, program: of.spec.code, need: other.id }
+              const pinned = auditAll([of], takings, catalog, { pin })
               expect(open(pinned).length - open(audits).length).toBe(opens.length - closes.length)
               if (opens.length > closes.length) lost++
             }

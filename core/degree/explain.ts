@@ -50,7 +50,7 @@ export function explain(
       .filter((need) => !here.some((one) => one.program === program && one.result.need === need))
       .map((need): Elsewhere => {
         const pin = { taking: key, program: program.spec.code, need: need.id }
-        const other = auditAll(programs, takings, catalog, pin)
+        const other = auditAll(programs, takings, catalog, { pin })
         const there = other.find((audit) => audit.program === program)!
         return {
           program,

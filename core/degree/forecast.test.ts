@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
+import { COMMON_SCALE } from '../grades'
 import { termCode } from '../ids'
 import { course, entry, term } from '../testing/build'
 import { averageNeeded, gradedAttempts, paceOfProgress } from './forecast'
-import { gradePointAverage, gradeTotals } from './grades'
 import { takingsOf } from './taking'
 
 const catalog = new Catalog(['ENVI 101', 'ENVI 102', 'STAT 101', 'STAT 102'].map((code) => course(code)))
@@ -63,35 +63,31 @@ describe('the average that is needed', () => {
 describe('graded attempts', () => {
   it('hold a failed course until it is passed, and agree with the average', () => {
     const failed = takings([entry('ENVI 101', 'A'), entry('STAT 101', 'F')])
-    const attempts = gradedAttempts(failed.counted, failed.idle)
-    const { points, credits } = gradeTotals(attempts)
+    const attempts = gradedAttempts(failed)
+    const { points, credits } = COMMON_SCALE.totals(attempts)
     expect({ points, credits }).toEqual({ points: 12, credits: 6 })
-    expect(points / credits).toBe(gradePointAverage(attempts))
+    expect(points / credits).toBe(COMMON_SCALE.average(attempts))
     const passed = takings([entry('STAT 101', 'F'), entry('STAT 101', 'B', { term: termCode('SP27') })])
-    expect(gradedAttempts(passed.counted, passed.idle)).toHaveLength(1)
+    expect(gradedAttempts(passed)).toHaveLength(1)
   })
   it('leave out grades without points', () => {
-    expect(gradeTotals([{ grade: 'P', credits: 3 }])).toEqual({ points: 0, credits: 0 })
+    expect(COMMON_SCALE.totals([{ grade: 'P', credits: 3 }])).toEqual({ points: 0, credits: 0 })
   })
 })
 
 describe('pace of progress (34 CFR 668.34)', () => {
   it('is what was completed over what was attempted', () => {
-    const { counted, idle } = takings([
-      entry('ENVI 101', 'B'),
-      entry('ENVI 102', 'W'),
-      entry('STAT 101', 'F')
-    ])
-    expect(paceOfProgress(counted, idle)).toEqual({ completed: 3, attempted: 9, pace: 1 / 3 })
+    const three = takings([entry('ENVI 101', 'B'), entry('ENVI 102', 'W'), entry('STAT 101', 'F')])
+    expect(paceOfProgress(three)).toEqual({ completed: 3, attempted: 9, pace: 1 / 3 })
   })
   it('counts transferred credits on both sides and courses under way on neither', () => {
-    const { counted, idle } = takings([
+    const both = takings([
       entry('ENVI 101', 'TR', { origin: 'transfer', term: null }),
       entry('ENVI 102', null)
     ])
-    expect(paceOfProgress(counted, idle)).toEqual({ completed: 3, attempted: 3, pace: 1 })
+    expect(paceOfProgress(both)).toEqual({ completed: 3, attempted: 3, pace: 1 })
   })
   it('is not there before anything was attempted', () => {
-    expect(paceOfProgress([], [])).toBeUndefined()
+    expect(paceOfProgress(takings([]))).toBeUndefined()
   })
 })

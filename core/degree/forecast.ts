@@ -2,17 +2,62 @@
  * What average the courses still to come have to reach for a target, and figures on progress.
  * Credits are those that carry points for averages, and attempted or earned ones for pace.
  */
-import type { GradeTotals } from './grades'
-import type { IdleAttempt, Taking } from './taking'
+import type { Term } from '../catalog'
+import type { GradedAttempt, GradeScale, GradeTotals } from '../grades'
+import type { CourseCode, TermCode } from '../ids'
+import type { Takings } from './taking'
 
-/** Graded attempts that enter an average: what counts, and what was failed and not passed since. */
-export function gradedAttempts(
-  counted: readonly Taking[],
-  idle: readonly IdleAttempt[]
-): { grade: string; credits: number }[] {
-  const graded = counted.filter((t) => t.grade !== null) as (Taking & { grade: string })[]
-  const failed = idle.filter((i) => i.why === 'failed' && !counted.some((t) => t.course === i.entry.course))
-  return [...graded, ...failed.map((i) => ({ grade: i.entry.grade!, credits: i.entry.credits }))]
+export interface CourseAttempt extends GradedAttempt {
+  course: CourseCode
+  term: TermCode | null
+  campus?: string | null
+  mode?: string | null
+}
+
+/**
+ * Graded attempts that enter an average: what counts, and what was failed and not passed since; where
+ * the program counts all attempts, every one.
+ */
+export function gradedAttempts({ counted, idle, policy }: Takings): CourseAttempt[] {
+  const graded = counted.flatMap((t) => (t.grade === null ? [] : [{ ...t, grade: t.grade }]))
+  const others = idle.filter(({ entry, why }) =>
+    policy === 'all'
+      ? why !== 'withdrawn'
+      : why === 'failed' && !counted.some((t) => t.course === entry.course)
+  )
+  return [
+    ...graded,
+    ...others.flatMap(({ entry }) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
+  ]
+}
+
+export interface TermAverage {
+  term: TermCode
+  /** Credits attempted for a grade that carries points. */
+  graded: number
+  earned: number
+  average: number | undefined
+}
+
+/** The average of each term by itself, over all its attempts, in order of term. */
+export function averagesByTerm(
+  { counted, idle }: Takings,
+  scale: GradeScale,
+  terms: readonly Term[]
+): TermAverage[] {
+  const attempts = [
+    ...counted.flatMap((t) => (t.grade === null ? [] : [{ ...t, grade: t.grade }])),
+    ...idle.flatMap(({ entry }) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
+  ]
+  return terms.flatMap(({ code }) => {
+    const own = attempts.filter((one) => one.term === code)
+    if (!own.length) return []
+    const earned = own.reduce(
+      (sum, one) => sum + (scale.meaning(one.grade).result === 'earned' ? one.credits : 0),
+      0
+    )
+    return [{ term: code, graded: scale.totals(own).credits, earned, average: scale.average(own) }]
+  })
 }
 
 export type Forecast =
@@ -43,15 +88,27 @@ export function averageNeeded(so: GradeTotals, remaining: number, target: number
 /**
  * Pace of progress: credits completed over credits attempted, as 34 CFR 668.34(b) defines it.
  * Undefined while nothing was attempted. Transferred credits count on both sides, as 668.34(a)(6) says;
- * courses under way are neither.
+ * an incomplete is attempted and not completed; courses still running are neither.
  */
-export function paceOfProgress(
-  counted: readonly Taking[],
-  idle: readonly IdleAttempt[]
-): { completed: number; attempted: number; pace: number } | undefined {
-  const completed = counted
-    .filter((t) => t.firmness === 'earned')
-    .reduce((sum, taking) => sum + taking.credits, 0)
-  const attempted = completed + idle.reduce((sum, { entry }) => sum + entry.credits, 0)
+export function paceOfProgress({
+  counted,
+  idle
+}: Takings): { completed: number; attempted: number; pace: number } | undefined {
+  let completed = 0
+  let attempted = 0
+  for (const taking of counted) {
+    if (taking.firmness === 'earned') completed += taking.credits
+    if (taking.firmness === 'earned' || taking.detail === 'incomplete') attempted += taking.credits
+  }
+  for (const { entry } of idle) attempted += entry.credits
   return attempted > 0 ? { completed, attempted, pace: completed / attempted } : undefined
+}
+
+export type Enrolment = 'fullTime' | 'threeQuarterTime' | 'halfTime' | 'lessThanHalfTime'
+
+/** Enrolment status of an undergraduate by the credits of a term (34 CFR 668.2: full time is 12, half time half of it). */
+export function enrolmentOf(credits: number): Enrolment {
+  if (credits >= 12) return 'fullTime'
+  if (credits >= 9) return 'threeQuarterTime'
+  return credits >= 6 ? 'halfTime' : 'lessThanHalfTime'
 }

@@ -6,29 +6,48 @@ export {
   type Amounts,
   type AreaResult,
   type Audit,
+  type AuditOptions,
   type NeedResult,
   type NeedState,
   type OutsideCourse
 } from './audit'
 export { explain, type Elsewhere, type Explanation } from './explain'
 export { type Refused } from './place'
-export { candidatesFor, needsServedBy, type Candidate } from './candidates'
-export { parseCourseSet, type CourseSet } from './courseSet'
-export { averageNeeded, gradedAttempts, paceOfProgress, type Forecast } from './forecast'
-export { GRADES, gradeAtLeast, gradeMeaning, gradePointAverage, gradeTotals, isGrade } from './grades'
+export {
+  candidatesFor,
+  needsServedBy,
+  type Candidate,
+  type CandidateQuestion,
+  type Candidates
+} from './candidates'
+export { compileProgram, ProgramError, type CompileOptions } from './compile'
+export { NOTHING_BESIDE, type BesideCourses, type ConditionResult, type ConditionSpec } from './conditions'
+export { parseCourseSet, type CourseLists, type CourseSet } from './courseSet'
+export { type ExceptionGrant } from './exceptions'
+export {
+  averageNeeded,
+  averagesByTerm,
+  enrolmentOf,
+  gradedAttempts,
+  paceOfProgress,
+  type Enrolment,
+  type Forecast,
+  type TermAverage
+} from './forecast'
 export {
   areaCredits,
-  compileProgram,
   isChoice,
   takes,
   type AreaSpec,
   type ChoiceSpec,
+  type EntrySpec,
   type Need,
   type NeedSpec,
   type RequirementSpec,
   type Program,
   type ProgramKind,
-  type ProgramSpec
+  type ProgramSpec,
+  type SlotSpec
 } from './program'
 export {
   FIRMNESS,
@@ -38,6 +57,7 @@ export {
   type IdleAttempt,
   type PlannedCourse,
   type RecordEntry,
+  type RepeatPolicy,
   type Taking,
   type TakingInput,
   type Takings

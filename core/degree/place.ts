@@ -7,15 +7,15 @@
  */
 import { subjectOf, type Catalog, type Course } from '../catalog'
 import { solve, type Alternative, type Cap, type Piece, type Problem, type Reading, type Share } from './best'
-import { gradeAtLeast } from './grades'
 import { isChoice, takes, type Need, type Program, type RequirementSpec } from './program'
 import { FIRMNESS, type Taking } from './taking'
 
 /**
  * Why a course counts nowhere: no need accepts it; those that would ask for a better grade; all that
- * accept it are met without it; a limit of the program (a cap, or what may be shared) keeps it out.
+ * accept it are met without it; a cap of the program keeps it out; it counts in another program, and no
+ * more may be shared.
  */
-export type Refused = 'notAccepted' | 'gradeTooLow' | 'full' | 'limited'
+export type Refused = 'notAccepted' | 'gradeTooLow' | 'full' | 'limited' | 'sharing'
 
 /** Says that a course has to count toward a need, to see what that would cost. */
 export interface Pin {
@@ -35,8 +35,8 @@ export interface Placement {
 /** Whether a taking may count toward a need, and if not, whether the grade is all that is wrong. */
 export function fit(need: Need, taking: Taking, catalog: Catalog): 'fits' | 'gradeTooLow' | 'notAccepted' {
   const course = catalog.maybeCourse(taking.course)
-  if (!course || !takes(need, course)) return 'notAccepted'
-  if (need.leastGrade && taking.grade !== null && !gradeAtLeast(taking.grade, need.leastGrade))
+  if (!course || !takes(need, course, taking)) return 'notAccepted'
+  if (need.leastGrade && taking.grade !== null && !catalog.scale.atLeast(taking.grade, need.leastGrade))
     return 'gradeTooLow'
   return 'fits'
 }
@@ -47,6 +47,37 @@ export function place(
   catalog: Catalog,
   pin?: Pin
 ): Placement {
+  const { problem, root, all } = questionOf(programs, takings, catalog, pin)
+  const reading = solve(problem, root)
+  const byNeed = programs.map(
+    (program) => new Map<string, Taking[]>(program.needs.map((need) => [need.id, []]))
+  )
+  reading.place.forEach((w, p) => {
+    if (w < 0) return
+    const { need, program } = all[w]!
+    byNeed[program]!.get(need.id)!.push(takings[problem.pieces[p]!.course]!)
+  })
+  const active = programs.map(
+    (_, i) =>
+      new Set(all.flatMap(({ need, program }, w) => (program === i && reading.active[w] ? [need.id] : [])))
+  )
+  return { byNeed, active, reading }
+}
+
+interface Question {
+  problem: Problem
+  root: Alternative
+  /** The need of each want, and its program. */
+  all: readonly { need: Need; program: number }[]
+}
+
+/** The question without names that stands behind an audit. */
+export function questionOf(
+  programs: readonly Program[],
+  takings: readonly Taking[],
+  catalog: Catalog,
+  pin?: Pin
+): Question {
   const unit = unitOf(programs, takings)
   const units = (credits: number) => Math.round(credits / unit)
   const all = programs.flatMap((program, i) => program.needs.map((need) => ({ need, program: i })))
@@ -60,7 +91,6 @@ export function place(
   const pieces: Piece[] = []
   const pieceOf = new Map<string, number>()
   const subjects = new Map<string, number>()
-  const courses: (Course | undefined)[] = []
   takings.forEach((taking, t) => {
     layers.forEach((layer, l) => {
       const pinned = pin && taking.key === pin.taking && programs[layer.program]!.spec.code === pin.program
@@ -73,7 +103,6 @@ export function place(
       const subject = subjectOf(taking.course)
       if (!subjects.has(subject)) subjects.set(subject, subjects.size)
       pieceOf.set(`${t} ${l}`, pieces.length)
-      courses.push(catalog.maybeCourse(taking.course))
       pieces.push({
         course: t,
         weight: units(taking.credits),
@@ -83,16 +112,22 @@ export function place(
       })
     })
   })
-  const within = (has: (course: Course) => boolean) =>
-    new Set(pieces.flatMap((_, p) => (courses[p] && has(courses[p]) ? [p] : [])))
+  const within = (has: (course: Course, taking: Taking) => boolean) =>
+    new Set(
+      pieces.flatMap((piece, p) => {
+        const taking = takings[piece.course]!
+        const course = catalog.maybeCourse(taking.course)
+        return course && has(course, taking) ? [p] : []
+      })
+    )
   const wantsOf = (program: number, areas: ReadonlySet<string>) =>
     new Set(all.flatMap((one, w) => (one.program === program && areas.has(one.need.area) ? [w] : [])))
 
   const wants = all.map(({ need, program }, w) => {
     const amount = (own: number) => (need.measure === 'courses' ? own : units(own))
-    const including = need.including.map((part) => ({
+    const including = (need.waived ? [] : need.including).map((part) => ({
       least: amount(part.amount),
-      pieces: within((course) => part.set.has(course))
+      pieces: within((course, taking) => part.set.has(course, taking))
     }))
     if (pin && pin.need === need.id && programs[program]!.spec.code === pin.program) {
       const own = new Set(
@@ -103,9 +138,9 @@ export function place(
         including.push({ least: need.measure === 'courses' ? 1 : pieces[first]!.weight, pieces: own })
     }
     return {
-      amount: amount(need.amount),
+      amount: need.waived ? 0 : amount(need.amount),
       byCourse: need.measure === 'courses',
-      subjects: need.subjects ?? 0,
+      subjects: need.waived ? 0 : (need.subjects ?? 0),
       leftover: free[program]!.has(need.area),
       including
     }
@@ -114,13 +149,19 @@ export function place(
   const caps: Cap[] = []
   all.forEach(({ need }, w) => {
     for (const { set, credits } of need.atMost)
-      caps.push({ most: units(credits), pieces: within((c) => set.has(c)), wants: new Set([w]) })
-  })
-  programs.forEach((program, i) => {
-    for (const { set, credits, areas } of program.limits)
       caps.push({
         most: units(credits),
-        pieces: within((c) => set.has(c)),
+        pieces: within((course, taking) => set.has(course, taking)),
+        wants: new Set([w])
+      })
+  })
+  programs.forEach((program, i) => {
+    for (const { set, credits, areas, grades } of program.limits)
+      caps.push({
+        most: units(credits),
+        pieces: within(
+          (course, taking) => set.has(course, taking) && (!grades || grades.includes(taking.grade ?? ''))
+        ),
         wants: wantsOf(i, new Set(areas))
       })
   })
@@ -132,24 +173,11 @@ export function place(
       i
     )
   )
-  const reading = solve(problem, {
+  const root = {
     wants: trees.flatMap((tree) => tree.wants),
     choices: trees.flatMap((tree) => tree.choices)
-  })
-
-  const byNeed = programs.map(
-    (program) => new Map<string, Taking[]>(program.needs.map((need) => [need.id, []]))
-  )
-  reading.place.forEach((w, p) => {
-    if (w < 0) return
-    const { need, program } = all[w]!
-    byNeed[program]!.get(need.id)!.push(takings[pieces[p]!.course]!)
-  })
-  const active = programs.map(
-    (_, i) =>
-      new Set(all.flatMap(({ need, program }, w) => (program === i && reading.active[w] ? [need.id] : [])))
-  )
-  return { byNeed, active, reading }
+  }
+  return { problem, root, all }
 
   function alternativeOf(requirements: readonly RequirementSpec[], program: number): Alternative {
     const own: number[] = []

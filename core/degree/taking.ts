@@ -4,7 +4,6 @@
  */
 import type { Catalog, Term } from '../catalog'
 import type { CourseCode, SectionCode, TermCode } from '../ids'
-import { gradeMeaning } from './grades'
 
 /** From the firmest to the softest. A picked or waitlisted course is planned, with a detail. */
 export const FIRMNESS = ['earned', 'underWay', 'registered', 'planned'] as const
@@ -17,8 +16,9 @@ export interface RecordEntry {
   /** Null while the course is under way. */
   grade: string | null
   origin: 'here' | 'transfer' | 'test'
-  /** For a course under way: the term in which it runs. */
-  title?: string
+  /** Where and how the section was held; null or absent when it is not known. */
+  campus?: string | null
+  mode?: string | null
 }
 
 export interface PlannedCourse {
@@ -34,6 +34,8 @@ export interface HeldSeat {
   term: TermCode
   section: SectionCode
   credits: number
+  campus?: string | null
+  mode?: string | null
   /** Placed by an office, not chosen by the student. */
   placedByOffice: boolean
 }
@@ -47,15 +49,23 @@ export interface Taking {
   term: TermCode | null
   grade: string | null
   origin: RecordEntry['origin']
-  detail: 'plain' | 'picked' | 'waitlisted'
+  detail: 'plain' | 'picked' | 'waitlisted' | 'incomplete'
   placedByOffice: boolean
+  /** The section's campus and mode; undefined while none is picked, null when they are not known. */
+  campus?: string | null
+  mode?: string | null
 }
 
-/** An attempt that gives no credits: failed, withdrawn, or replaced by a better one. */
+/** An attempt that gives no credits: failed, withdrawn, replaced by another, or excluded by another course. */
 export interface IdleAttempt {
   entry: RecordEntry
-  why: 'failed' | 'withdrawn' | 'repeated'
+  why: 'failed' | 'withdrawn' | 'repeated' | 'exclusive'
+  /** The course that counts instead. */
+  by?: CourseCode
 }
+
+/** Which of several attempts counts: the best, or the last; with `all`, every grade enters the average. */
+export type RepeatPolicy = 'best' | 'last' | 'all'
 
 export interface TakingInput {
   catalog: Catalog
@@ -64,95 +74,103 @@ export interface TakingInput {
   planned: readonly PlannedCourse[]
   picked?: ReadonlySet<string>
   waitlisted?: ReadonlySet<string>
+  repeats?: RepeatPolicy
 }
 
 export interface Takings {
   counted: Taking[]
   idle: IdleAttempt[]
-  /** Planned although it, or a course that counts as it, is already there. */
+  /** Planned although it, a course that counts as it, or one that excludes it is already there. */
   repeats: PlannedCourse[]
+  policy: RepeatPolicy
 }
 
 /**
- * The list, firmest first, then in order of term as given, then by course. Of several attempts the
- * best one counts; a planned course that is held, under way or earned already is not counted again,
- * unless it may be repeated for credit.
+ * The list, firmest first, then in order of term as given, then by course. Of several attempts, and of
+ * courses that exclude each other, one counts: by the policy the best or the last. A planned course that
+ * is held, under way or earned already is not counted again, unless it may be repeated for credit.
  */
 export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>[]): Takings {
-  const { catalog } = input
+  const { catalog, repeats: policy = 'best' } = input
+  const { scale } = catalog
+  const order = new Map<string, number>(terms.map((term, i) => [term.code, i]))
+  const placeOf = (term: TermCode | null) => (term === null ? -1 : (order.get(term) ?? terms.length))
   const counted: Taking[] = []
   const idle: IdleAttempt[] = []
   const repeats: PlannedCourse[] = []
   const there = new Map<string, Taking>()
   const key = (code: CourseCode) => [...catalog.sameAs(code)].sort().join('=')
   const mayRepeat = (code: CourseCode) => catalog.maybeCourse(code)?.repeatable ?? false
-
+  const excluding = (code: CourseCode) => {
+    for (const other of catalog.exclusiveWith(code)) if (there.has(key(other))) return other
+    return undefined
+  }
   const add = (taking: Omit<Taking, 'key'>) => {
     const full = { ...taking, key: `${taking.course}@${taking.term ?? taking.origin}` }
     counted.push(full)
     there.set(key(taking.course), full)
   }
+  const ahead = { grade: null, origin: 'here', detail: 'plain', placedByOffice: false } as const
 
-  const attempts = [...input.record].sort((a, b) => rankOf(b) - rankOf(a))
+  const rank = ({ grade }: RecordEntry): number => {
+    if (grade === null) return 0.5
+    const { result, rank: own } = scale.meaning(grade)
+    return result === 'earned' ? own + 1 : result === 'open' ? 0.4 : own
+  }
+  const standing = new Set(input.record)
+  if (policy === 'last')
+    for (const entry of input.record) {
+      const later = input.record.some(
+        (other) =>
+          key(other.course) === key(entry.course) &&
+          placeOf(other.term) > placeOf(entry.term) &&
+          other.grade !== null &&
+          !['withdrawn', 'open'].includes(scale.meaning(other.grade).result)
+      )
+      if (later && !mayRepeat(entry.course)) standing.delete(entry)
+    }
+  const attempts = [...input.record].sort((a, b) => rank(b) - rank(a) || placeOf(a.term) - placeOf(b.term))
   for (const entry of attempts) {
-    const { course, credits, term, grade, origin } = entry
-    if (grade !== null && !gradeMeaning(grade).earns) {
-      idle.push({ entry, why: grade === 'W' ? 'withdrawn' : 'failed' })
-    } else if (there.has(key(course)) && !mayRepeat(course)) {
+    const { course, credits, term, grade, origin, campus = null, mode = null } = entry
+    const result = grade === null ? 'open' : scale.meaning(grade).result
+    const excluded = excluding(course)
+    if (result === 'failed' || result === 'withdrawn') idle.push({ entry, why: result })
+    else if (!standing.has(entry) || (there.has(key(course)) && !mayRepeat(course)))
       idle.push({ entry, why: 'repeated' })
-    } else {
-      const firmness = grade === null ? 'underWay' : 'earned'
-      add({ course, credits, firmness, term, grade, origin, detail: 'plain', placedByOffice: false })
+    else if (excluded) idle.push({ entry, why: 'exclusive', by: excluded })
+    else {
+      const taking = { course, credits, term, origin, campus, mode, placedByOffice: false }
+      if (result === 'earned') add({ ...taking, grade, firmness: 'earned', detail: 'plain' })
+      else
+        add({
+          ...taking,
+          grade: null,
+          firmness: 'underWay',
+          detail: grade === null ? 'plain' : 'incomplete'
+        })
     }
   }
-  for (const { course, credits, term, placedByOffice } of input.held) {
+  for (const { course, credits, term, placedByOffice, campus = null, mode = null } of input.held) {
     if (there.get(key(course))?.term === term) continue
-    add({
-      course,
-      credits,
-      firmness: 'registered',
-      term,
-      grade: null,
-      origin: 'here',
-      detail: 'plain',
-      placedByOffice
-    })
+    add({ ...ahead, course, credits, term, firmness: 'registered', placedByOffice, campus, mode })
   }
   for (const plan of input.planned) {
     const before = there.get(key(plan.course))
     if (before?.firmness === 'registered' && before.term === plan.term) continue
-    if (before && !mayRepeat(plan.course)) {
+    if ((before && !mayRepeat(plan.course)) || excluding(plan.course)) {
       repeats.push(plan)
       continue
     }
     const mark = `${plan.term} ${plan.course}`
     const detail = input.waitlisted?.has(mark) ? 'waitlisted' : input.picked?.has(mark) ? 'picked' : 'plain'
     const { course, credits, term } = plan
-    add({
-      course,
-      credits,
-      firmness: 'planned',
-      term,
-      grade: null,
-      origin: 'here',
-      detail,
-      placedByOffice: false
-    })
+    add({ ...ahead, course, credits, term, firmness: 'planned', detail })
   }
-  const order = new Map<string, number>(terms.map((term, i) => [term.code, i]))
-  const place = (t: Taking) => (t.term === null ? -1 : (order.get(t.term) ?? terms.length))
   counted.sort(
     (a, b) =>
       FIRMNESS.indexOf(a.firmness) - FIRMNESS.indexOf(b.firmness) ||
-      place(a) - place(b) ||
+      placeOf(a.term) - placeOf(b.term) ||
       (a.course < b.course ? -1 : a.course > b.course ? 1 : 0)
   )
-  return { counted, idle, repeats }
-}
-
-/** A finished attempt before one under way, a better grade before a worse one. */
-function rankOf(entry: RecordEntry): number {
-  return entry.grade === null
-    ? 0.5
-    : gradeMeaning(entry.grade).rank + (gradeMeaning(entry.grade).earns ? 1 : 0)
+  return { counted, idle, repeats, policy }
 }

@@ -6,7 +6,7 @@
  */
 import type { Rule, RuleLeaf, Standing } from './rule'
 import { STANDINGS, isBranch } from './rule'
-import { gradeAtLeast } from '../degree/grades'
+import { COMMON_SCALE, type GradeScale } from '../grades'
 import type { CourseCode } from '../ids'
 
 export interface AsOf {
@@ -18,6 +18,8 @@ export interface AsOf {
   creditsByThen: number
   programs: readonly string[]
   permitted: boolean
+  /** The common scale when none is given. */
+  scale?: GradeScale
 }
 
 export type LeafResult = { kind: 'leaf'; leaf: RuleLeaf; met: boolean; assumed: boolean }
@@ -39,7 +41,7 @@ function judge(leaf: RuleLeaf, asOf: AsOf): { met: boolean; assumed: boolean } {
     case 'course': {
       const grade = asOf.finishedBefore(leaf.course)
       if (grade === null) return { met: true, assumed: true }
-      if (grade !== undefined && gradeAtLeast(grade, leaf.leastGrade ?? 'D'))
+      if (grade !== undefined && isEnough(grade, leaf.leastGrade, asOf.scale))
         return { met: true, assumed: false }
       return leaf.sameTerm && asOf.inSameTerm(leaf.course)
         ? { met: true, assumed: true }
@@ -56,6 +58,10 @@ function judge(leaf: RuleLeaf, asOf: AsOf): { met: boolean; assumed: boolean } {
     case 'permission':
       return sure(asOf.permitted)
   }
+}
+
+function isEnough(grade: string, least: string | undefined, scale = COMMON_SCALE): boolean {
+  return least === undefined ? scale.meaning(grade).result === 'earned' : scale.atLeast(grade, least)
 }
 
 const sure = (met: boolean) => ({ met, assumed: false })

@@ -7,5 +7,14 @@ export {
   type LeafResult,
   type RuleResult
 } from './evaluate'
-export { STANDINGS, parseRule, readCourse, readGrade, type Rule, type RuleLeaf, type Standing } from './rule'
-export { standingBy } from './standing'
+export {
+  isBranch,
+  STANDINGS,
+  parseRule,
+  readCourse,
+  readGrade,
+  type Rule,
+  type RuleLeaf,
+  type Standing
+} from './rule'
+export { standingBy, standingCredits } from './standing'

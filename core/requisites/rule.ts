@@ -8,8 +8,8 @@
  *
  * `with` may be taken in the same term; any other course has to be finished before.
  */
-import { isGrade } from '../degree/grades'
-import { courseCode, type CourseCode } from '../ids'
+import { COMMON_SCALE } from '../grades'
+import { maybeCourseCode, type CourseCode } from '../ids'
 import { Reader, RuleError } from '../rules'
 
 export const STANDINGS = ['freshman', 'sophomore', 'junior', 'senior', 'graduate'] as const
@@ -39,12 +39,15 @@ export function parseRule(text: string): Rule | undefined {
   return rule
 }
 
-function anyOf(reader: Reader): Rule {
-  return chain(reader, 'or', 'any', allOf)
+const DEPTH_MOST = 20
+
+function anyOf(reader: Reader, depth = 0): Rule {
+  if (depth > DEPTH_MOST) reader.fail(`brackets no deeper than ${DEPTH_MOST}`)
+  return chain(reader, 'or', 'any', (inner) => allOf(inner, depth))
 }
 
-function allOf(reader: Reader): Rule {
-  return chain(reader, 'and', 'all', leaf)
+function allOf(reader: Reader, depth: number): Rule {
+  return chain(reader, 'and', 'all', (inner) => leaf(inner, depth))
 }
 
 function chain(reader: Reader, word: string, kind: 'all' | 'any', part: (reader: Reader) => Rule): Rule {
@@ -53,9 +56,9 @@ function chain(reader: Reader, word: string, kind: 'all' | 'any', part: (reader:
   return of.length === 1 ? of[0]! : { kind, of }
 }
 
-function leaf(reader: Reader): Rule {
+function leaf(reader: Reader, depth: number): Rule {
   if (reader.accept('(')) {
-    const inner = anyOf(reader)
+    const inner = anyOf(reader, depth + 1)
     reader.expect(')')
     return inner
   }
@@ -85,7 +88,10 @@ function leaf(reader: Reader): Rule {
 export function readCourse(reader: Reader): CourseCode {
   const subject = reader.word('a course such as STAT 212')
   const number = reader.number('a course number')
-  return courseCode(`${subject.text} ${number.text}`)
+  const code = maybeCourseCode(`${subject.text} ${number.text}`)
+  if (!code)
+    throw new RuleError(`"${subject.text} ${number.text}" is not a course code`, reader.rule, subject.at)
+  return code
 }
 
 function readStanding(reader: Reader): Standing {
@@ -101,7 +107,7 @@ export function readGrade(reader: Reader): string {
   let grade = text.toUpperCase()
   if (reader.accept('+')) grade += '+'
   else if (reader.accept('-')) grade += '-'
-  if (!isGrade(grade)) throw new RuleError(`"${grade}" is not a grade`, reader.rule, at)
+  if (!COMMON_SCALE.has(grade)) throw new RuleError(`"${grade}" is not a grade`, reader.rule, at)
   reader.expect(')')
   return grade
 }

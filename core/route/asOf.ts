@@ -36,6 +36,7 @@ export function asOfTerm(
     standing: standingBy(creditsByThen, student.standing),
     creditsByThen,
     programs: student.programs,
-    permitted: false
+    permitted: false,
+    scale: catalog.scale
   }
 }

@@ -40,6 +40,7 @@ export function course(code: string, over: Partial<Course> = {}): Course {
     prerequisite: '',
     categories: [],
     equivalents: [],
+    exclusive: [],
     repeatable: false,
     ...over
   }

@@ -12,6 +12,8 @@ export type Action =
   | 'signOff.withdrawn'
   | 'review.asked'
   | 'registration.made'
+  | 'exception.granted'
+  | 'exception.withdrawn'
   | 'clock.set'
 
 export interface LoggedEvent {

@@ -30,6 +30,13 @@ const MALFORMED: [string, unknown, string][] = [
   ['students/1/runs', { term: 'AU27', courses: 'all' }, 'courses'],
   ['students/1/program', { answer: 'wrong', program: 'ENVD' }, 'instead'],
   ['students/1/program', { answer: 'perhaps' }, 'answer'],
+  ['students/1/exceptions', { kind: 'waiver', program: 'ENVD', need: 'speaking' }, 'reason'],
+  ['students/1/exceptions', { kind: 'favour' }, 'kind'],
+  [
+    'students/1/exceptions',
+    { kind: 'substitution', program: 'ENVD', need: 'x', reason: 'because', course: 'X' },
+    'course'
+  ],
   ['clock', { mode: 'standing', at: 'soon' }, 'at'],
   ['clock', { mode: 'backwards' }, 'mode'],
   ['session', { name: '', password: 'x' }, 'name'],

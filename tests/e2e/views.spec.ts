@@ -5,7 +5,16 @@ import { enter, expect, setClock, test } from './site'
 
 test.use({ scenario: 'views' })
 
-const STUDENT = ['today', 'degree', 'route', 'week', 'register']
+const STUDENT = [
+  'today',
+  'degree',
+  'degree/compare',
+  'degree/program',
+  'degree/trial',
+  'route',
+  'week',
+  'register'
+]
 
 /** WCAG 2.2 AA, as far as a machine can tell (axe-core). */
 async function clean(page: Page, label: string) {
@@ -29,6 +38,7 @@ async function settled(page: Page) {
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`every view of a student is clean, ${scheme}`, async ({ browser, site }) => {
+    test.slow()
     const page = await enter(browser, site, 'imke.varga', { colorScheme: scheme })
     const problems: string[] = []
     page.on('pageerror', (error) => problems.push(error.message))
@@ -53,6 +63,7 @@ for (const scheme of ['light', 'dark'] as const) {
   })
 
   test(`every view of the staff and the door are clean, ${scheme}`, async ({ browser, site }) => {
+    test.slow()
     const visitor = await browser.newContext({ baseURL: site.address, colorScheme: scheme })
     const door = await visitor.newPage()
     await door.goto('/sign-in')
@@ -60,7 +71,7 @@ for (const scheme of ['light', 'dark'] as const) {
     await clean(door, `sign-in ${scheme}`)
     await visitor.close()
     for (const [who, views] of [
-      ['orla.denholt', ['/desk', '/students', '/openings', '/students/1/route']],
+      ['orla.denholt', ['/desk', '/students', '/openings', '/students/1/route', '/students/1/degree']],
       ['edda.whitlock', ['/terms', '/openings']]
     ] as const) {
       const page = await enter(browser, site, who, { colorScheme: scheme })
@@ -75,6 +86,7 @@ for (const scheme of ['light', 'dark'] as const) {
 }
 
 test('every view works on a phone, without scrolling sideways', async ({ browser, site }) => {
+  test.slow()
   const page = await enter(browser, site, 'imke.varga', {
     viewport: { width: 390, height: 844 },
     hasTouch: true

@@ -33,7 +33,7 @@ describe('migrations', () => {
       "select count(*) as n from information_schema.tables where table_schema = 'together' and engine = 'InnoDB' and table_collation like 'utf8mb4%'"
     )
     await connection.end()
-    expect((rows as { n: number }[])[0]!.n).toBe(2)
+    expect((rows as { n: number }[])[0]!.n).toBe(3)
     expect((tables as { n: number }[])[0]!.n).toBeGreaterThan(45)
   })
 })

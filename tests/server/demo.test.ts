@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { compileProgram, takes } from '#core/degree'
 import { coursesIn, parseRule } from '#core/requisites'
-import { readStudent, type Reading } from '#wire/reading'
+import { listsFor, readStudent, type Reading } from '#wire/reading'
 import type { StudentPicture } from '#wire/picture'
-import { catalog, courses, programs } from '../../demo/catalog'
+import { catalog, courses, lists, programs } from '../../demo/catalog'
 import { readPictures } from '../../server/services/students/pictures'
 import { demoWorld, idOf, person, type World } from './world'
 
@@ -39,7 +39,7 @@ describe('the demo catalog', () => {
 })
 
 describe('the demo programs', () => {
-  const compiled = programs.map((spec) => compileProgram(spec))
+  const compiled = programs.map((spec) => compileProgram(spec, { lists: listsFor(lists, spec.catalogYear) }))
 
   it('have no need that the catalog cannot meet', () => {
     for (const { needs, spec } of compiled) {

@@ -29,7 +29,12 @@ const relation = computed(
         >Viewing <strong>{{ student.picture.student.name }}</strong>, as
         {{ relation === 'registrar' ? 'the registrar' : `their ${relation}` }} ·
         {{ student.picture.programs[0]?.spec.title }},
-        {{ STANDING_WORDS[student.picture.student.standing] }} · you read here, the student writes</span
+        {{ STANDING_WORDS[student.picture.student.standing] }} ·
+        {{
+          student.mayGrant
+            ? 'you read here and grant exceptions, the student plans'
+            : 'you read here, the student plans'
+        }}</span
       >
       <NuxtLink :to="session.home" class="textlink"
         >Back to the {{ relation === 'registrar' ? 'terms' : 'desk' }}</NuxtLink

@@ -91,7 +91,10 @@ export const recordCourse = mysqlTable(
     termId: int().references(() => term.id),
     credits: credits().notNull(),
     grade: varchar({ length: 2 }),
-    origin: mysqlEnum(['here', 'transfer', 'test']).notNull()
+    origin: mysqlEnum(['here', 'transfer', 'test']).notNull(),
+    /** Where and how it was held, where that is known. */
+    campusId: int().references(() => campus.id),
+    mode: mysqlEnum(['inPerson', 'onlineHours', 'online', 'mixed'])
   },
   (t) => [
     uniqueIndex('record_course_once').on(t.studentId, t.courseId, t.termId),
@@ -112,6 +115,20 @@ export const testScore = mysqlTable(
     takenOn: date({ mode: 'string' }).notNull()
   },
   (t) => [index('test_score_student').on(t.studentId)]
+)
+
+/** A condition of a program that no course meets: a portfolio shown, a talk given. */
+export const milestone = mysqlTable(
+  'milestone',
+  {
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    /** The id of the program's condition. */
+    condition: varchar({ length: 40 }).notNull(),
+    reachedOn: date({ mode: 'string' }).notNull()
+  },
+  (t) => [primaryKey({ columns: [t.studentId, t.condition] })]
 )
 
 export const hold = mysqlTable(

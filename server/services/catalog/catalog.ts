@@ -1,10 +1,12 @@
 /** The catalog as every screen needs it, and the page of one course. */
 import { asc, desc, eq, inArray } from 'drizzle-orm'
+import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
 import type { CatalogPicture, CoursePage } from '#wire/picture'
 import { shelve, type Shelf } from '#wire/reading'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
+import type { ProgramRules } from '../../db/schema/program'
 import { Refused } from '../problem'
 
 /** Groups rows by a key, in their order. */
@@ -36,14 +38,24 @@ export async function readCatalog(db: Reader): Promise<CatalogPicture> {
       .innerJoin(t.category, eq(t.category.id, t.courseCategory.categoryId)),
     (row) => row.courseId
   )
-  const equivalents = groupBy(
+  const relations = groupBy(
     await db
-      .select({ courseId: t.courseRelation.courseId, code: t.course.code })
+      .select({ courseId: t.courseRelation.courseId, code: t.course.code, kind: t.courseRelation.kind })
       .from(t.courseRelation)
-      .innerJoin(t.course, eq(t.course.id, t.courseRelation.otherId))
-      .where(eq(t.courseRelation.kind, 'equivalent')),
-    (row) => row.courseId
+      .innerJoin(t.course, eq(t.course.id, t.courseRelation.otherId)),
+    (row) => `${row.kind} ${row.courseId}`
   )
+  const related = (kind: string, id: number) =>
+    (relations.get(`${kind} ${id}`) ?? []).map((row) => courseCode(row.code))
+  const lists = await db
+    .select({
+      name: t.courseList.name,
+      catalogYear: t.courseList.catalogYear,
+      title: t.courseList.title,
+      from: t.courseList.fromText
+    })
+    .from(t.courseList)
+    .orderBy(asc(t.courseList.name), asc(t.courseList.catalogYear))
   const running = await db
     .selectDistinct({ term: t.term.code, course: t.course.code })
     .from(t.section)
@@ -85,13 +97,52 @@ export async function readCatalog(db: Reader): Promise<CatalogPicture> {
       offered: { seasons: c.seasons, years: c.years },
       prerequisite: c.prerequisite,
       categories: (categories.get(c.id) ?? []).map((row) => row.code),
-      equivalents: (equivalents.get(c.id) ?? []).map((row) => courseCode(row.code)),
+      equivalents: related('equivalent', c.id),
+      exclusive: related('exclusive', c.id),
       repeatable: c.repeatable
     })),
+    lists,
     running: Object.fromEntries(
       [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
     )
   }
+}
+
+type ProgramRow = Omit<ProgramSpec, keyof ProgramRules> & { rules: ProgramRules }
+
+/** A program as the core reads it, from its two rows. */
+export function programSpec({
+  rules,
+  code,
+  title,
+  shortTitle,
+  kind,
+  catalogYear,
+  credits,
+  areas,
+  suggested
+}: ProgramRow): ProgramSpec {
+  return { code, title, shortTitle, kind, catalogYear, credits, areas, suggested, ...rules }
+}
+
+/** The newest version of every program. */
+export async function readPrograms(db: Reader): Promise<ProgramSpec[]> {
+  const rows = await db
+    .select({
+      code: t.program.code,
+      title: t.program.title,
+      shortTitle: t.program.shortTitle,
+      kind: t.program.kind,
+      catalogYear: t.programVersion.catalogYear,
+      credits: t.programVersion.credits,
+      areas: t.programVersion.areas,
+      suggested: t.programVersion.suggested,
+      rules: t.programVersion.rules
+    })
+    .from(t.programVersion)
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .orderBy(asc(t.program.title), desc(t.programVersion.catalogYear))
+  return [...groupBy(rows, (row) => row.code).values()].map(([newest]) => programSpec(newest!))
 }
 
 export async function readShelf(db: Reader): Promise<Shelf> {

@@ -1,13 +1,13 @@
 /** Students as their screens see them: read in one sweep, whether for one student or a whole desk. */
 import { asc, desc, eq, inArray, isNull } from 'drizzle-orm'
-import type { HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
+import type { ExceptionGrant, HeldSeat, PlannedCourse, RecordEntry } from '#core/degree'
 import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import { openingFor, type Opening } from '#core/registration'
 import type { Section } from '#core/week'
 import type { StudentPicture } from '#wire/picture'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
-import { groupBy } from '../catalog/catalog'
+import { groupBy, programSpec } from '../catalog/catalog'
 import { sectionsByCode } from '../week/sections'
 
 export async function readOpenings(db: Reader): Promise<Opening[]> {
@@ -56,6 +56,11 @@ export async function readPictures(
     await db.select().from(t.testScore).where(inArray(t.testScore.studentId, wanted)),
     (row) => row.studentId
   )
+  const milestones = groupBy(
+    await db.select().from(t.milestone).where(inArray(t.milestone.studentId, wanted)),
+    (row) => row.studentId
+  )
+  const exceptions = groupBy(await exceptionRows(db, wanted), (row) => row.grant.studentId)
   const record = groupBy(await recordRows(db, wanted), (row) => row.studentId)
   const held = groupBy(await heldRows(db, wanted), (row) => row.studentId)
   const waiting = groupBy(await waitingRows(db, wanted), (row) => row.studentId)
@@ -106,27 +111,42 @@ export async function readPictures(
         aim: aim === null ? null : termCode(aim)
       },
       relation,
-      programs: own.map(
-        ({ confirmed, saidInstead, code, title, shortTitle, kind, catalogYear, credits, areas }) => ({
-          spec: { code, title, shortTitle, kind, catalogYear, credits, areas } satisfies ProgramSpec,
-          confirmed,
-          saidInstead
+      programs: own.map(({ confirmed, saidInstead, ...row }) => ({
+        spec: programSpec(row),
+        confirmed,
+        saidInstead
+      })),
+      tests: Object.fromEntries((tests.get(s.id) ?? []).map((row) => [row.test, row.score])),
+      milestones: (milestones.get(s.id) ?? []).map((row) => row.condition),
+      exceptions: (exceptions.get(s.id) ?? []).map(({ grant, program, course, by }): ExceptionGrant => ({
+        id: grant.id,
+        kind: grant.kind,
+        program,
+        need: grant.needId,
+        course: course === null ? null : courseCode(course),
+        reason: grant.reason,
+        by,
+        at: grant.at.getTime()
+      })),
+      record: (record.get(s.id) ?? []).map(
+        ({ course, term, credits, grade, origin, campus, mode }): RecordEntry => ({
+          course: courseCode(course),
+          term: term === null ? null : termCode(term),
+          credits,
+          grade,
+          origin,
+          campus,
+          mode
         })
       ),
-      tests: Object.fromEntries((tests.get(s.id) ?? []).map((row) => [row.test, row.score])),
-      record: (record.get(s.id) ?? []).map(({ course, term, credits, grade, origin }): RecordEntry => ({
-        course: courseCode(course),
-        term: term === null ? null : termCode(term),
-        credits,
-        grade,
-        origin
-      })),
       held: seats.map((row): HeldSeat => ({
         course: courseCode(row.course),
         term: termCode(row.term),
         section: row.section as SectionCode,
         credits: row.credits,
-        placedByOffice: row.placedByOffice
+        placedByOffice: row.placedByOffice,
+        campus: row.campus,
+        mode: row.mode
       })),
       waiting: (waiting.get(s.id) ?? []).map(({ section, course, term, place }) => ({
         section: section as SectionCode,
@@ -201,13 +221,26 @@ const programRows = (db: Reader, ids: number[]) =>
       kind: t.program.kind,
       catalogYear: t.programVersion.catalogYear,
       credits: t.programVersion.credits,
-      areas: t.programVersion.areas
+      areas: t.programVersion.areas,
+      suggested: t.programVersion.suggested,
+      rules: t.programVersion.rules
     })
     .from(t.studentProgram)
     .innerJoin(t.programVersion, eq(t.programVersion.id, t.studentProgram.programVersionId))
     .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
     .where(inArray(t.studentProgram.studentId, ids))
     .orderBy(asc(t.studentProgram.ordinal))
+
+const exceptionRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ grant: t.exception, program: t.program.code, course: t.course.code, by: t.account.name })
+    .from(t.exception)
+    .innerJoin(t.programVersion, eq(t.programVersion.id, t.exception.programVersionId))
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .innerJoin(t.account, eq(t.account.id, t.exception.byId))
+    .leftJoin(t.course, eq(t.course.id, t.exception.courseId))
+    .where(all(inArray(t.exception.studentId, ids), isNull(t.exception.withdrawnAt)))
+    .orderBy(asc(t.exception.at), asc(t.exception.id))
 
 const recordRows = (db: Reader, ids: number[]) =>
   db
@@ -217,11 +250,14 @@ const recordRows = (db: Reader, ids: number[]) =>
       term: t.term.code,
       credits: t.recordCourse.credits,
       grade: t.recordCourse.grade,
-      origin: t.recordCourse.origin
+      origin: t.recordCourse.origin,
+      campus: t.campus.code,
+      mode: t.recordCourse.mode
     })
     .from(t.recordCourse)
     .innerJoin(t.course, eq(t.course.id, t.recordCourse.courseId))
     .leftJoin(t.term, eq(t.term.id, t.recordCourse.termId))
+    .leftJoin(t.campus, eq(t.campus.id, t.recordCourse.campusId))
     .where(inArray(t.recordCourse.studentId, ids))
     .orderBy(asc(t.term.startsOn), asc(t.course.code))
 
@@ -235,12 +271,15 @@ const heldRows = (db: Reader, ids: number[]) =>
       section: t.section.code,
       parent: t.section.parentId,
       credits: t.section.credits,
+      campus: t.campus.code,
+      mode: t.section.mode,
       placedByOffice: t.registration.placedByOffice
     })
     .from(t.registration)
     .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
     .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.campus, eq(t.campus.id, t.section.campusId))
     .where(inArray(t.registration.studentId, ids))
     .orderBy(asc(t.term.startsOn), asc(t.course.code), asc(t.section.number))
 

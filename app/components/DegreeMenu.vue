@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import Papa from 'papaparse'
+import { auditFile, auditRows } from '#wire/auditFile'
+import { recordFileOf } from '#wire/files'
+
+/** Print, the program by itself, files to take along, and reading a trial record. */
+const student = useStudent()
+const college = useCollege()
+const base = computed(() => `/students/${student.picture!.student.id}/degree`)
+
+const file = () => auditFile(student.reading!.audits, student.reading!.takings, student.picture!.student.name)
+
+function save(text: string, type: string, ending: string, what = 'degree') {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([text], { type }))
+  link.download = `${what}-${student.picture!.student.number}-${college.today}.${ending}`
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+}
+const saveRecord = () =>
+  save(`${JSON.stringify(recordFileOf(student.picture!), null, 2)}\n`, 'application/json', 'json', 'record')
+const saveJson = () => save(`${JSON.stringify(file(), null, 2)}\n`, 'application/json', 'json')
+// RFC 4180: a header line, CRLF between records; the mark at the front tells spreadsheets that it is UTF-8.
+const saveCsv = () =>
+  save(`\ufeff${Papa.unparse(auditRows(file()), { newline: '\r\n' })}\r\n`, 'text/csv', 'csv')
+const print = () => window.print()
+</script>
+
+<template>
+  <div>
+    <v-menu>
+      <template #activator="{ props }">
+        <v-btn v-bind="props">Print or export</v-btn>
+      </template>
+      <v-list density="compact">
+        <v-list-item title="Print this page" @click="print" />
+        <v-list-item title="The program by term and by area" :to="`${base}/program`" />
+        <v-list-item title="Save the audit as JSON" @click="saveJson" />
+        <v-list-item title="Save the audit as CSV" @click="saveCsv" />
+        <v-list-item title="Save the record as JSON" @click="saveRecord" />
+        <v-list-item title="Look at a trial record" :to="`${base}/trial`" />
+      </v-list>
+    </v-menu>
+  </div>
+</template>

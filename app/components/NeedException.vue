@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import type { NeedResult } from '#core/degree'
+import { maybeCourseCode } from '#core/ids'
+import { shortDay } from '#wire/when'
+
+/** Exceptions where they apply; whoever may, grants and withdraws them here, with a reason. */
+const props = defineProps<{ program: string; result: NeedResult }>()
+const student = useStudent()
+const college = useCollege()
+const granting = ref(false)
+const kind = ref<'waiver' | 'substitution'>('waiver')
+const course = ref('')
+const reason = ref('')
+const busy = ref(false)
+const field = useId()
+
+const standing = computed(() => {
+  const { waived, substituted } = props.result.need
+  return [
+    ...(waived ? [{ grant: waived, text: 'Waived' }] : []),
+    ...substituted.map(({ course: code, grant }) => ({ grant, text: `${code} taken for it` }))
+  ]
+})
+/** Courses of the record that count nowhere come first: they are what is mostly substituted. */
+const suggestions = computed(() => (student.reading?.outside ?? []).map((one) => one.taking.course))
+/** What is met, under way or mapped asks for no exception. */
+const mayGrant = computed(
+  () => student.mayGrant && props.result.state === 'needed' && !props.result.need.waived
+)
+const code = computed(() => maybeCourseCode(course.value))
+const why = computed(() => {
+  if (kind.value === 'substitution' && !(code.value && college.shelf?.catalog.maybeCourse(code.value)))
+    return 'Name the course, such as ENVI 310.'
+  return reason.value.trim().length < 5 ? 'Say why, in a few words.' : ''
+})
+
+async function grant() {
+  busy.value = true
+  const common = { program: props.program, need: props.result.need.id, reason: reason.value.trim() }
+  const done = await student.grantException(
+    kind.value === 'waiver'
+      ? { kind: 'waiver', ...common }
+      : { kind: 'substitution', course: code.value!, ...common }
+  )
+  busy.value = false
+  if (!done) return
+  granting.value = false
+  reason.value = course.value = ''
+}
+</script>
+
+<template>
+  <div v-if="standing.length || mayGrant" class="exception">
+    <p v-for="{ grant: one, text } in standing" :key="one.id" class="given">
+      <strong>{{ text }}</strong> by {{ one.by }}, {{ shortDay(one.at, college.zone) }}: “{{ one.reason }}”
+      <button v-if="student.mayGrant" class="textlink no-print" @click="student.withdrawException(one.id)">
+        Withdraw
+      </button>
+    </p>
+    <button
+      v-if="mayGrant && !granting"
+      class="textlink small no-print"
+      :aria-label="`Grant an exception for ${result.need.title}`"
+      @click="granting = true"
+    >
+      Grant an exception
+    </button>
+    <form v-if="granting" class="form no-print" @submit.prevent="grant" @keydown.esc="granting = false">
+      <fieldset>
+        <legend class="visually-hidden">Kind of exception</legend>
+        <label><input v-model="kind" type="radio" value="waiver" /> not asked for (waiver)</label>
+        <label><input v-model="kind" type="radio" value="substitution" /> met by another course</label>
+      </fieldset>
+      <label v-if="kind === 'substitution'">
+        Course
+        <input v-model="course" :list="`${field}-list`" maxlength="12" size="10" />
+        <datalist :id="`${field}-list`">
+          <option v-for="one in suggestions" :key="one" :value="one" />
+        </datalist>
+      </label>
+      <label class="reason">Reason <input v-model="reason" maxlength="400" /></label>
+      <v-btn type="submit" size="small" :disabled="why !== '' || busy" :aria-describedby="`${field}-why`"
+        >Grant</v-btn
+      >
+      <button type="button" class="textlink" @click="granting = false">Leave it</button>
+      <span :id="`${field}-why`" class="quiet small" role="status">{{ why }}</span>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.exception {
+  grid-column: 1 / -1;
+}
+.given {
+  margin: 2px 0;
+  border-left: 3px double var(--hue);
+  padding-left: 9px;
+}
+.form {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+  padding: 6px 0;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+}
+.reason {
+  flex: 1 1 260px;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.reason input {
+  flex: 1;
+}
+input:not([type='radio']) {
+  border: 1px solid var(--quiet);
+  border-radius: 6px;
+  padding: 3px 7px;
+  min-width: 0;
+}
+</style>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import type { CourseCode } from '#core/ids'
+import { finishOf } from '#wire/reading'
+import { instantText } from '#wire/when'
+
+useHead({ title: 'Degree · Ridgeway' })
+const student = useStudent()
+const college = useCollege()
+const standing = useStanding()
+const panel = useCoursePanel()
+const clock = useClock()
+
+const reading = computed(() => student.reading!)
+const picture = computed(() => student.picture!)
+const main = computed(() => standing.main.value)
+const onlyNeeded = ref(false)
+const forecasting = ref(false)
+const pointed = ref<string>()
+const unconfirmed = computed(() => picture.value.programs.filter((p) => p.confirmed !== 'confirmed'))
+const finish = computed(() => college.shelf && finishOf(reading.value, college.shelf))
+const planned = computed(() => standing.finish.value && college.shortTerm(standing.finish.value.code))
+</script>
+
+<template>
+  <div v-if="main" class="page">
+    <div class="page-head">
+      <h1>{{ main.program.spec.title }}</h1>
+      <span class="pill">catalog {{ main.program.spec.catalogYear }}</span>
+      <span v-for="audit in reading.audits.slice(1)" :key="audit.program.spec.code" class="pill"
+        >{{ audit.program.spec.kind }}: {{ audit.program.spec.shortTitle }}</span
+      >
+      <div class="views no-print" role="group" aria-label="What is shown">
+        <button :aria-pressed="!onlyNeeded" @click="onlyNeeded = false">Everything</button>
+        <button :aria-pressed="onlyNeeded" @click="onlyNeeded = true">Still needed</button>
+      </div>
+      <v-btn class="no-print" :to="`/students/${picture.student.id}/degree/compare`">Compare programs</v-btn>
+      <DegreeMenu class="no-print" />
+    </div>
+    <p class="print-only">
+      {{ picture.student.name }}, {{ picture.student.number }} · {{ instantText(clock.now, college.zone) }} ·
+      a degree audit, not a transcript
+    </p>
+    <p v-if="reading.audits.some((audit) => audit.ended === 'limit')" class="rests">
+      This reading is good but not proved to be the best one; the program is very large.
+    </p>
+    <p v-if="unconfirmed.length" class="rests">
+      This reading rests on an unconfirmed program: {{ unconfirmed.map((p) => p.spec.title).join(', ') }}.
+    </p>
+    <p v-if="main.program.spec.note" class="quiet">{{ main.program.spec.note }}</p>
+    <DegreeFigures
+      :audit="main"
+      :finish="finish"
+      :planned="planned"
+      :forecast="forecasting"
+      @forecast="forecasting = !forecasting"
+    />
+    <GradeForecast v-if="forecasting" :audit="main" />
+
+    <div class="columns">
+      <DegreeTree
+        :audits="reading.audits"
+        :outside="reading.outside"
+        :idle="main.idle"
+        :only-needed="onlyNeeded"
+        @open="panel.open($event)"
+        @point="pointed = $event"
+      />
+      <LazyCourseFlow
+        v-if="!onlyNeeded && reading.takings.counted.length"
+        class="picture no-print"
+        :audit="main"
+        :outside="reading.outside"
+        :pointed="pointed"
+        @open="panel.open($event as CourseCode)"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 452px);
+  gap: 14px;
+  align-items: start;
+}
+.columns > .tree:only-child {
+  grid-column: 1 / -1;
+}
+.views {
+  margin-left: auto;
+  display: flex;
+  border: 1px solid var(--dusk);
+  border-radius: 8px;
+  overflow: hidden;
+}
+.views button {
+  padding: 4px 12px;
+  color: var(--dusk);
+  font-weight: 600;
+}
+.views button[aria-pressed='true'] {
+  background: var(--dusk);
+  color: var(--on-dusk);
+}
+.rests {
+  background: var(--dusk-tint);
+  border-radius: 8px;
+  padding: 6px 12px;
+  margin: 0 0 10px;
+}
+@media (max-width: 1100px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media print {
+  .columns {
+    display: block;
+  }
+}
+</style>

@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import type { Audit } from '#core/degree'
+import { readFileText, recordFile, recordFrom, type RecordContent, type ShapeFault } from '#wire/files'
+import { finishOf, programOf } from '#wire/reading'
+import { readTrial } from '#wire/trial'
+import { count } from '#wire/words'
+
+/** A record from a file, to look at: read here, kept nowhere, never written to a real record. */
+useHead({ title: 'Trial record · Ridgeway' })
+const student = useStudent()
+const college = useCollege()
+const panel = useCoursePanel()
+const { programs, failure, load } = usePrograms()
+const picker = ref<HTMLInputElement>()
+const over = ref(false)
+const fileName = ref('')
+const content = shallowRef<RecordContent>()
+const faults = ref<ShapeFault[]>([])
+const SHOWN = 12
+const code = ref(student.picture!.programs[0]?.spec.code ?? '')
+const spec = computed(
+  () =>
+    student.picture!.programs.find((p) => p.spec.code === code.value)?.spec ??
+    programs.value.find((one) => one.code === code.value)
+)
+
+async function take(file: File | undefined) {
+  over.value = false
+  if (!file) return
+  fileName.value = file.name
+  content.value = undefined
+  const read = readFileText(await file.text(), recordFile)
+  if (!read.ok) {
+    faults.value = read.faults
+    return
+  }
+  try {
+    content.value = recordFrom(read.value, college.shelf!.catalog.scale)
+    faults.value = []
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+    faults.value = [{ path: '', message: error.message }]
+  }
+}
+const trial = computed(() =>
+  content.value && spec.value && college.shelf
+    ? readTrial(
+        content.value,
+        [programOf(spec.value, college.shelf)],
+        college.shelf.catalog,
+        college.shelf.terms
+      )
+    : undefined
+)
+const finish = computed(() =>
+  trial.value && content.value && college.shelf
+    ? finishOf({ ...trial.value, today: college.today, standing: content.value.standing }, college.shelf)
+    : undefined
+)
+const main = computed((): Audit | undefined => trial.value?.audits[0])
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Trial record</h1>
+      <span class="pill">only a look, nothing is kept</span>
+      <label>
+        Program
+        <select v-model="code">
+          <option v-for="one in programs" :key="one.code" :value="one.code">{{ one.title }}</option>
+        </select>
+      </label>
+      <NuxtLink class="textlink push" :to="`/students/${student.picture!.student.id}/degree`"
+        >Back to the degree</NuxtLink
+      >
+    </div>
+    <p v-if="failure" role="alert">{{ failure }} <button class="textlink" @click="load">Try again</button></p>
+    <div
+      class="card drop"
+      :class="{ over }"
+      @dragover.prevent="over = true"
+      @dragleave="over = false"
+      @drop.prevent="take($event.dataTransfer?.files[0])"
+    >
+      <p>
+        A record in the format “ridgeway record 1” (JSON): drop it here, or
+        <button class="textlink" @click="picker?.click()">choose a file</button>.
+        <span v-if="fileName" class="quiet">{{ fileName }}</span>
+      </p>
+      <input
+        ref="picker"
+        class="visually-hidden"
+        type="file"
+        accept="application/json,.json"
+        aria-label="Trial record file"
+        tabindex="-1"
+        @change="take(($event.target as HTMLInputElement).files?.[0])"
+      />
+    </div>
+    <section v-if="faults.length" class="card faults" role="alert">
+      <h2>{{ fileName }} cannot be read: {{ count(faults.length, 'fault') }}</h2>
+      <ul>
+        <li v-for="(fault, i) in faults.slice(0, SHOWN)" :key="i">
+          <strong>{{ fault.path || 'the file' }}</strong> {{ fault.message }}
+        </li>
+      </ul>
+      <p v-if="faults.length > SHOWN" class="quiet">and {{ faults.length - SHOWN }} more</p>
+    </section>
+    <template v-if="trial && main">
+      <h2>
+        {{ content!.name || fileName }} <span class="quiet">against {{ main.program.spec.title }}</span>
+      </h2>
+      <p v-if="trial.unknown.length" class="unknown">
+        The catalog has no {{ trial.unknown.join(', ') }}; they count nowhere.
+      </p>
+      <p v-if="trial.takings.repeats.length" class="unknown">
+        Planned though there already: {{ trial.takings.repeats.map((p) => p.course).join(', ') }}.
+      </p>
+      <DegreeFigures :audit="main" :finish="finish" />
+      <DegreeTree
+        :audits="trial.audits"
+        :outside="main.outside"
+        :idle="main.idle"
+        trial
+        @open="panel.open($event)"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+select {
+  border: 1px solid var(--quiet);
+  border-radius: 8px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 4px 8px;
+  max-width: min(420px, 70vw);
+}
+.drop {
+  padding: 18px 14px;
+  border-style: dashed;
+  margin-bottom: 12px;
+}
+.drop.over {
+  border-color: var(--dusk);
+  background: var(--dusk-tint);
+}
+.faults {
+  padding: 12px 14px;
+  border-color: var(--rowan);
+}
+ul {
+  margin: 6px 0;
+  padding-left: 18px;
+}
+h2 {
+  margin: 6px 0 10px;
+}
+h2 .quiet {
+  font: 400 13.5px var(--body);
+}
+.unknown {
+  background: var(--dusk-tint);
+  border-radius: 8px;
+  padding: 6px 12px;
+  margin: 0 0 10px;
+}
+</style>

@@ -1,0 +1,3 @@
+export { checkCatalog } from './catalog'
+export { type Fault } from './fault'
+export { checkProgram } from './program'

@@ -1,0 +1,284 @@
+/** What programs ask for beside courses that count, exceptions, repeats, and grades of all kinds. */
+import { describe, expect, it } from 'vitest'
+import { Catalog } from '../catalog'
+import { GradeScale } from '../grades'
+import { courseCode, termCode } from '../ids'
+import { course, entry, planned, term } from '../testing/build'
+import { auditAll, auditProgram, type AuditOptions } from './audit'
+import { compileProgram } from './compile'
+import type { ConditionSpec } from './conditions'
+import { averagesByTerm, enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
+import type { NeedSpec, ProgramSpec } from './program'
+import { takingsOf, type PlannedCourse, type RecordEntry, type RepeatPolicy } from './taking'
+
+const terms = ['AU25', 'SP26', 'AU26', 'SP27', 'AU27'].map((code) => term(code))
+const catalog = new Catalog([
+  ...['ENVI', 'STAT', 'ARTS'].flatMap((s) => [101, 102, 201, 301, 302, 401].map((n) => course(`${s} ${n}`))),
+  course('CHEM 101', { exclusive: [courseCode('CHEM 115')] }),
+  course('CHEM 115')
+])
+const need = (from: string, over: Partial<NeedSpec> = {}): NeedSpec => ({
+  id: 'n',
+  title: 'Need',
+  measure: 'credits',
+  amount: 9,
+  credits: 9,
+  from,
+  ...over
+})
+const spec = (over: Partial<ProgramSpec> = {}): ProgramSpec => ({
+  code: 'TEST',
+  title: 'Test',
+  shortTitle: 'Test',
+  kind: 'degree',
+  catalogYear: '2025-26',
+  credits: 9,
+  areas: [{ id: 'a', title: 'A', needs: [need('any')] }],
+  ...over
+})
+const takings = (record: RecordEntry[], plan: PlannedCourse[] = [], repeats: RepeatPolicy = 'best') =>
+  takingsOf({ catalog, record, held: [], planned: plan, repeats }, terms)
+const read = (
+  over: Partial<ProgramSpec>,
+  record: RecordEntry[],
+  options: AuditOptions = {},
+  plan: PlannedCourse[] = []
+) => auditProgram(compileProgram(spec(over)), takings(record, plan), catalog, options)
+const condition = (
+  one: ConditionSpec,
+  record: RecordEntry[],
+  options: AuditOptions = {},
+  plan: PlannedCourse[] = []
+) => read({ conditions: [one] }, record, options, plan).conditions[0]!
+
+describe('conditions', () => {
+  const upper: ConditionSpec = { id: 'c', title: 'Upper', asks: 'credits', least: 6, from: 'level 300+' }
+  it('ask for credits at a level, and tell by what they will be met', () => {
+    expect(condition(upper, [entry('ENVI 301')])).toMatchObject({
+      firmness: undefined,
+      amounts: { earned: 3 }
+    })
+    expect(condition(upper, [entry('ENVI 301')], {}, [planned('STAT 301', 'AU27')]).firmness).toBe('planned')
+    expect(
+      condition(upper, [entry('ENVI 301'), entry('ENVI 302', null, { term: termCode('SP27') })]).firmness
+    ).toBe('underWay')
+    expect(condition(upper, [entry('ENVI 301'), entry('ENVI 302')]).firmness).toBe('earned')
+  })
+  it('count only what counts in the program when they say so', () => {
+    const record = ['ENVI 101', 'ENVI 102', 'ENVI 201', 'ENVI 301', 'ENVI 302'].map((code) => entry(code))
+    const asks = { ...upper, counting: true }
+    const narrow = { areas: [{ id: 'a', title: 'A', needs: [need('ENVI 100-299')] }], conditions: [asks] }
+    expect(read(narrow, record).conditions[0]!.amounts).toMatchObject({ earned: 0 })
+    expect(condition(upper, record).amounts).toMatchObject({ earned: 6 })
+  })
+  it('ask for credits earned here among the last ones', () => {
+    const here: ConditionSpec = {
+      id: 'c',
+      title: 'Here',
+      asks: 'credits',
+      least: 6,
+      here: true,
+      amongLast: 6
+    }
+    const old = [
+      entry('ENVI 101', 'B', { term: termCode('AU25') }),
+      entry('ENVI 102', 'B', { term: termCode('AU25') })
+    ]
+    expect(condition(here, [...old, entry('STAT 101', 'B', { term: termCode('SP26') })]).firmness).toBe(
+      'earned'
+    )
+    const away = [...old, entry('STAT 101', 'B', { term: termCode('SP26'), origin: 'transfer' as const })]
+    expect(condition(here, away)).toMatchObject({ firmness: undefined, amounts: { earned: 3 } })
+  })
+  it('ask for an average over a set, rounded to hundredths as it is written', () => {
+    const average: ConditionSpec = { id: 'c', title: 'GPA', asks: 'average', least: 2.5, from: 'STAT *' }
+    // (3.0 x 3 + 2.0 x 3) / 6 = 2.50, the definition of a grade point average.
+    const two = [entry('STAT 101', 'B'), entry('STAT 102', 'C'), entry('ENVI 101', 'F')]
+    expect(condition(average, two)).toMatchObject({ firmness: 'earned', value: 2.5 })
+    expect(condition({ ...average, least: 2.51 }, two).firmness).toBeUndefined()
+    expect(condition(average, [])).toMatchObject({ firmness: undefined, value: undefined })
+  })
+  it('ask for a test and for a milestone', () => {
+    const test: ConditionSpec = { id: 'c', title: 'Test', asks: 'test', test: 'MATH', least: 50 }
+    const beside = (score: number) => ({ beside: { tests: { MATH: score }, milestones: new Set<string>() } })
+    expect(condition(test, [], beside(50)).firmness).toBe('earned')
+    expect(condition(test, [], beside(49))).toMatchObject({ firmness: undefined, value: 49 })
+    const shown: ConditionSpec = { id: 'folio', title: 'Portfolio', asks: 'milestone' }
+    expect(condition(shown, [])).toMatchObject({ firmness: undefined })
+    expect(condition(shown, [], { beside: { tests: {}, milestones: new Set(['folio']) } }).firmness).toBe(
+      'earned'
+    )
+  })
+})
+
+describe('an entry set', () => {
+  const over: Partial<ProgramSpec> = {
+    entry: {
+      title: 'Before it may be declared',
+      needs: [need('STAT 101', { id: 'e', measure: 'courses', amount: 1, credits: 3, leastGrade: 'C' })],
+      conditions: [{ id: 'ec', title: 'GPA', asks: 'average', least: 2 }]
+    }
+  }
+  it('is audited alike, and takes nothing from the program', () => {
+    const met = read(over, [entry('STAT 101', 'B')])
+    expect(met.entry!.areas[0]!.state).toBe('met')
+    expect(met.entry!.conditions[0]!.firmness).toBe('earned')
+    expect(met.amounts.earned).toBe(3)
+    expect(read(over, [entry('STAT 101', 'D')]).entry!.areas[0]!.state).toBe('needed')
+  })
+})
+
+describe('exceptions', () => {
+  const grant = (over: object) => ({
+    id: 1,
+    kind: 'waiver' as const,
+    program: 'TEST',
+    need: 'n',
+    course: null,
+    reason: 'because',
+    by: 'Somebody',
+    at: 0,
+    ...over
+  })
+  it('waive a need: it is met, takes no course and needs no credits', () => {
+    const result = read({}, [entry('ENVI 101')], { exceptions: [grant({})] })
+    expect(result.areas[0]).toMatchObject({ state: 'met', amounts: { earned: 0, needed: 0 } })
+    expect(result.areas[0]!.needs[0]!.need.waived).toMatchObject({ by: 'Somebody' })
+    expect(result.outside.map((o) => o.taking.course)).toEqual(['ENVI 101'])
+  })
+  it('let a course be taken for a need that its set does not name', () => {
+    const over = { areas: [{ id: 'a', title: 'A', needs: [need('STAT *')] }] }
+    const substitution = grant({ kind: 'substitution', course: courseCode('ARTS 101') })
+    expect(read(over, [entry('ARTS 101')]).amounts.earned).toBe(0)
+    expect(read(over, [entry('ARTS 101')], { exceptions: [substitution] }).amounts.earned).toBe(3)
+  })
+  it('of another program, or for a need that is gone, change nothing', () => {
+    for (const other of [grant({ program: 'ELSE' }), grant({ need: 'gone' })])
+      expect(read({}, [entry('ENVI 101')], { exceptions: [other] }).amounts).toEqual(
+        read({}, [entry('ENVI 101')]).amounts
+      )
+  })
+})
+
+describe('several attempts', () => {
+  const twice = [
+    entry('STAT 101', 'B', { term: termCode('AU25') }),
+    entry('STAT 101', 'D', { term: termCode('SP26') })
+  ]
+  it('count the best, or the last, by the program', () => {
+    expect(takings(twice).counted.map((t) => t.grade)).toEqual(['B'])
+    expect(takings(twice, [], 'last').counted.map((t) => t.grade)).toEqual(['D'])
+  })
+  it('all enter the average where the program says so, and give credits once', () => {
+    const list = takings(twice, [], 'all')
+    expect(list.counted).toHaveLength(1)
+    // (3.0 x 3 + 1.0 x 3) / 6 = 2.0
+    expect(catalog.scale.average(gradedAttempts(list))).toBe(2)
+    expect(catalog.scale.average(gradedAttempts(takings(twice)))).toBe(3)
+  })
+  it('of which the last failed give nothing, where the last one counts', () => {
+    const failed = [twice[0]!, entry('STAT 101', 'F', { term: termCode('SP26') })]
+    expect(takings(failed, [], 'last').counted).toEqual([])
+    expect(takings(failed).counted.map((t) => t.grade)).toEqual(['B'])
+  })
+  it('a withdrawal is no attempt that could be the last', () => {
+    const left = [twice[0]!, entry('STAT 101', 'W', { term: termCode('SP26') })]
+    expect(takings(left, [], 'last').counted.map((t) => t.grade)).toEqual(['B'])
+  })
+})
+
+describe('grades of all kinds', () => {
+  it('an incomplete counts as under way, and as attempted', () => {
+    const list = takings([entry('STAT 101', 'I'), entry('ENVI 101', 'A')])
+    expect(list.counted).toMatchObject([
+      { course: 'ENVI 101', firmness: 'earned' },
+      { course: 'STAT 101', firmness: 'underWay', detail: 'incomplete', grade: null }
+    ])
+    expect(paceOfProgress(list)).toEqual({ completed: 3, attempted: 6, pace: 0.5 })
+  })
+  it('a pass earns credits without points, no pass earns neither', () => {
+    const list = takings([entry('STAT 101', 'P'), entry('ENVI 101', 'NP')])
+    expect(list.counted.map((t) => t.course)).toEqual(['STAT 101'])
+    expect(catalog.scale.average(gradedAttempts(list))).toBeUndefined()
+  })
+  it('passes without a letter are limited where a program says so', () => {
+    const over = { limits: [{ title: 'Passes', from: 'any', credits: 3, grades: ['P'] }] }
+    const result = read(over, [entry('ENVI 101', 'P'), entry('ENVI 102', 'P'), entry('ENVI 201', 'B')])
+    expect(result.amounts.earned).toBe(6)
+    expect(result.outside.map((o) => [o.taking.course, o.why])).toEqual([['ENVI 102', 'limited']])
+  })
+  it('half credits add up', () => {
+    const list = [entry('ENVI 101', 'B', { credits: 1.5 }), entry('ENVI 102', 'B', { credits: 2.5 })]
+    expect(read({}, list).amounts).toMatchObject({ earned: 4, needed: 5 })
+  })
+  it('courses that exclude each other count once, whichever says so', () => {
+    const list = takings([entry('CHEM 115', 'C'), entry('CHEM 101', 'B')])
+    expect(list.counted.map((t) => t.course)).toEqual(['CHEM 101'])
+    expect(list.idle).toMatchObject([{ why: 'exclusive', by: 'CHEM 101' }])
+    expect(takings([entry('CHEM 115')], [planned('CHEM 101', 'AU27')]).repeats).toHaveLength(1)
+  })
+  it('another scale is data', () => {
+    const scale = new GradeScale([
+      { grade: '10', points: 10, result: 'earned', rank: 10 },
+      { grade: '5', points: 5, result: 'failed', rank: 0 }
+    ])
+    const ten = new Catalog(catalog.courses, scale)
+    const list = takingsOf(
+      { catalog: ten, record: [entry('ENVI 101', '10'), entry('ENVI 102', '5')], held: [], planned: [] },
+      terms
+    )
+    expect(scale.average(gradedAttempts(list))).toBe(7.5)
+    expect(() => scale.meaning('A')).toThrow('the grade scale has no "A"')
+  })
+})
+
+describe('terms', () => {
+  it('have an average each, over all their attempts', () => {
+    const list = takings([
+      entry('STAT 101', 'F', { term: termCode('AU25') }),
+      entry('ENVI 101', 'A', { term: termCode('AU25') }),
+      entry('STAT 101', 'B', { term: termCode('SP26') })
+    ])
+    expect(averagesByTerm(list, catalog.scale, terms)).toEqual([
+      { term: 'AU25', graded: 6, earned: 3, average: 2 },
+      { term: 'SP26', graded: 3, earned: 3, average: 3 }
+    ])
+  })
+  it.each([
+    [12, 'fullTime'],
+    [11.5, 'threeQuarterTime'],
+    [9, 'threeQuarterTime'],
+    [8.5, 'halfTime'],
+    [6, 'halfTime'],
+    [5, 'lessThanHalfTime']
+  ])(
+    'of %d credits are %s (34 CFR 668.2: 12 semester credits, three quarters and half of it)',
+    (credits, status) => {
+      expect(enrolmentOf(credits)).toBe(status)
+    }
+  )
+})
+
+describe('what may be shared', () => {
+  it('is told as the reason where a course counts in the other program', () => {
+    const degree = compileProgram(
+      spec({
+        areas: [{ id: 'a', title: 'A', needs: [need('STAT 101 or STAT 102', { amount: 6, credits: 6 })] }],
+        credits: 6
+      })
+    )
+    const minor = compileProgram(
+      spec({
+        code: 'MIN',
+        kind: 'minor',
+        credits: 6,
+        mayShare: 3,
+        areas: [{ id: 'm', title: 'M', needs: [need('STAT *', { amount: 6, credits: 6 })] }]
+      })
+    )
+    const list = takings([entry('STAT 101'), entry('STAT 102')])
+    const [, second] = auditAll([degree, minor], list, catalog)
+    expect(second!.amounts.earned).toBe(3)
+    expect(second!.outside).toMatchObject([{ why: 'sharing' }])
+  })
+})

@@ -1,0 +1,102 @@
+/** A grade scale: data, with the meaning of each grade. An institution may load its own. */
+export interface GradeMeaning {
+  /** Points per credit; null when the grade does not enter an average. */
+  points: number | null
+  /**
+   * `earned`: the credits are given. `failed` and `withdrawn`: they are not. `open`: not finished yet,
+   * such as an incomplete; it counts as under way.
+   */
+  result: 'earned' | 'failed' | 'withdrawn' | 'open'
+  /** Where the grade stands when a rule asks for a least grade. */
+  rank: number
+}
+
+export interface GradeSpec extends GradeMeaning {
+  grade: string
+}
+
+export class GradeScale {
+  private readonly meanings: ReadonlyMap<string, GradeMeaning>
+
+  constructor(readonly grades: readonly GradeSpec[]) {
+    this.meanings = new Map(grades.map((one) => [one.grade, one]))
+  }
+
+  has(grade: string): boolean {
+    return this.meanings.has(grade)
+  }
+
+  /** @throws RangeError when the scale has no such grade. */
+  meaning(grade: string): GradeMeaning {
+    const meaning = this.meanings.get(grade)
+    if (!meaning) throw new RangeError(`the grade scale has no "${grade}"`)
+    return meaning
+  }
+
+  /** Whether a grade is at least another; a grade that earns nothing never is. */
+  atLeast(grade: string, least: string): boolean {
+    const { result, rank } = this.meaning(grade)
+    return result === 'earned' && rank >= this.meaning(least).rank
+  }
+
+  /** The most points a credit can carry. */
+  get most(): number {
+    return Math.max(...this.grades.map((one) => one.points ?? 0))
+  }
+
+  /** Sums over graded attempts; grades without points are left out. */
+  totals(attempts: Iterable<GradedAttempt>): GradeTotals {
+    let points = 0
+    let credits = 0
+    for (const one of attempts) {
+      const value = this.meaning(one.grade).points
+      if (value === null) continue
+      points += value * one.credits
+      credits += one.credits
+    }
+    return { points, credits }
+  }
+
+  /** Grade point average: points times credits over credits. Undefined when nothing carries points. Unrounded. */
+  average(attempts: Iterable<GradedAttempt>): number | undefined {
+    const { points, credits } = this.totals(attempts)
+    return credits > 0 ? points / credits : undefined
+  }
+}
+
+export interface GradedAttempt {
+  grade: string
+  credits: number
+}
+
+export interface GradeTotals {
+  /** Points times credits. */
+  points: number
+  credits: number
+}
+
+const letters: [string, number][] = [
+  ['A', 4.0],
+  ['A-', 3.7],
+  ['B+', 3.3],
+  ['B', 3.0],
+  ['B-', 2.7],
+  ['C+', 2.3],
+  ['C', 2.0],
+  ['C-', 1.7],
+  ['D+', 1.3],
+  ['D', 1.0]
+]
+
+/** Points on the common 4.0 scale (common practice). */
+export const COMMON_SCALE = new GradeScale([
+  ...letters.map(([grade, points]): GradeSpec => ({ grade, points, result: 'earned', rank: points })),
+  { grade: 'F', points: 0, result: 'failed', rank: 0 },
+  // Passed without a letter, transferred, by test: counts as a C where a least grade is asked for.
+  { grade: 'P', points: null, result: 'earned', rank: 2.0 },
+  { grade: 'TR', points: null, result: 'earned', rank: 2.0 },
+  { grade: 'CR', points: null, result: 'earned', rank: 2.0 },
+  { grade: 'NP', points: null, result: 'failed', rank: 0 },
+  { grade: 'W', points: null, result: 'withdrawn', rank: 0 },
+  { grade: 'I', points: null, result: 'open', rank: 0 }
+])

@@ -1,0 +1,39 @@
+/** A record from a file, read against programs, without a student behind it. */
+import type { Catalog, Term } from '#core/catalog'
+import { auditAll, takingsOf, type Audit, type Program, type Takings } from '#core/degree'
+import type { CourseCode } from '#core/ids'
+import type { RecordContent } from './files'
+
+export interface Trial {
+  takings: Takings
+  audits: Audit[]
+  /** Courses of the record that the catalog does not have; they count nowhere. */
+  unknown: CourseCode[]
+}
+
+export function readTrial(
+  content: RecordContent,
+  programs: readonly Program[],
+  catalog: Catalog,
+  terms: readonly Pick<Term, 'code'>[]
+): Trial {
+  const { record, planned, tests, milestones, exceptions } = content
+  const repeats = programs[0]?.spec.repeats ?? 'best'
+  const takings = takingsOf({ catalog, record, held: [], planned, repeats }, terms)
+  const audits = auditAll(programs, takings, catalog, {
+    exceptions,
+    beside: { tests, milestones: new Set(milestones) }
+  })
+  const unknown = [...record, ...planned]
+    .map((one) => one.course)
+    .filter((code) => !catalog.maybeCourse(code))
+  return { takings, audits, unknown: [...new Set(unknown)] }
+}
+
+/** Terms that a record names, in order, for a catalog that brings none. Years of two digits are this century's. */
+export function termsNamed(content: RecordContent): Pick<Term, 'code'>[] {
+  const order = { SP: 0, SU: 1, AU: 2 }
+  const rank = (code: string) => Number(code.slice(2)) * 3 + order[code.slice(0, 2) as keyof typeof order]
+  const codes = [...content.record, ...content.planned].flatMap((one) => one.term ?? [])
+  return [...new Set(codes)].sort((a, b) => rank(a) - rank(b)).map((code) => ({ code }))
+}

@@ -1,0 +1,127 @@
+/** Degree beyond the tree: exceptions, comparing, files, a trial record, the sheet. */
+import { readFile } from 'node:fs/promises'
+import Papa from 'papaparse'
+import type { AuditFile } from '#wire/auditFile'
+import { enter, expect, test } from './site'
+
+test.use({ scenario: 'degree' })
+
+test('the advisor grants an exception in place, the student sees it, it is withdrawn', async ({
+  browser,
+  site
+}) => {
+  const orla = await enter(browser, site, 'orla.denholt')
+  await orla.goto('/students/1/degree')
+  await orla.getByRole('button', { name: 'Grant an exception for A course in speaking' }).click()
+  await expect(orla.getByRole('button', { name: 'Grant', exact: true })).toBeDisabled()
+  await orla.getByLabel('Reason').fill('Spoke at the county hearing')
+  await orla.getByRole('button', { name: 'Grant', exact: true }).click()
+  await expect(orla.getByText('Spoke at the county hearing')).toBeVisible()
+
+  const imke = await enter(browser, site, 'imke.varga')
+  await imke.goto('/students/1/degree')
+  const given = imke.locator('.given')
+  await expect(given).toContainText('Waived by Orla Denholt')
+  await expect(imke.getByRole('button', { name: 'Withdraw' })).toHaveCount(0)
+  const refused = await imke.request.delete('/api/students/1/exceptions/1')
+  expect(refused.status()).toBe(403)
+
+  await orla.getByRole('button', { name: 'Withdraw' }).click()
+  await expect(
+    orla.getByRole('button', { name: 'Grant an exception for A course in speaking' })
+  ).toBeVisible()
+  const log = await site.query<{ action: string }>(
+    "select action from event_log where action like 'exception%' order by id"
+  )
+  expect(log.map((row) => row.action)).toEqual(['exception.granted', 'exception.withdrawn'])
+  await orla.context().close()
+  await imke.context().close()
+})
+
+test('a record is compared with another program, side by side', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await page.goto('/students/1/degree')
+  await page.getByRole('link', { name: 'Compare programs' }).click()
+  await page.getByLabel('with').selectOption({ label: 'BA Heritage and Landscape, catalog 2025-26' })
+  await expect(page.getByRole('region', { name: 'BSc Environmental Data' })).toContainText(
+    '13 of 120 credits still needed'
+  )
+  await expect(page.getByRole('region', { name: 'BA Heritage and Landscape' })).toContainText(
+    '56 of 120 credits still needed'
+  )
+  const row = page.getByRole('row', { name: /^ENDA 240/ })
+  await expect(row).toContainText('Data core')
+  const lost = page.locator('tr.lost')
+  expect(await lost.count()).toBeGreaterThan(3)
+  await expect(lost.first()).toContainText('counts no more')
+  await expect(page.getByRole('row', { name: /^WRIT 101/ })).toContainText('counts as before')
+  await page.context().close()
+})
+
+test('the audit is saved as JSON and CSV, and both say what the screen says', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await page.goto('/students/1/degree')
+  const save = async (name: string) => {
+    await page.getByRole('button', { name: 'Print or export' }).click()
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByText(name).click()])
+    return readFile(await download.path(), 'utf8')
+  }
+  const file = JSON.parse(await save('Save the audit as JSON')) as AuditFile
+  expect(file.programs.map((one) => one.code)).toEqual(['ENVD', 'STAM'])
+  expect(file.programs[0]!.amounts).toMatchObject({ earned: 48, underWay: 15, needed: 13 })
+  const csv = await save('Save the audit as CSV')
+  // RFC 4180: lines end in CRLF.
+  expect(csv.split('\r\n').length).toBeGreaterThan(30)
+  const { data, errors } = Papa.parse<Record<string, string>>(csv.replace(/^\ufeff/, ''), {
+    header: true,
+    skipEmptyLines: true
+  })
+  expect(errors).toEqual([])
+  expect(data.find((row) => row.course === 'ENDA 110')).toMatchObject({ area: 'Data core', grade: 'B+' })
+
+  // The record as a file is what a trial reads, and it says the same again.
+  const record = await save('Save the record as JSON')
+  await page.goto('/students/1/degree/trial')
+  const input = page.getByLabel('Trial record file')
+  await input.setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(record) })
+  await expect(page.getByText('of 120 credits earned')).toBeVisible()
+  await expect(page.locator('.figures dd').first()).toHaveText('48')
+  await input.setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"x"}')
+  })
+  await expect(page.getByRole('alert')).toContainText('has to be "ridgeway record 1"')
+  expect(await site.query('select count(*) as n from record_course where student_id = 1')).toEqual([
+    { n: 18 }
+  ])
+  await page.context().close()
+})
+
+test('the bare program stands by area and by term on one sheet, and nothing of the record with it', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await page.goto('/students/1/degree/program')
+  await expect(page.getByRole('heading', { name: 'By area' })).toBeVisible()
+  await expect(page.getByText('Field electives (HYDR 300-499 or SOIL 300+', { exact: false })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^Term 8/ })).toBeVisible()
+  await expect(page.locator('.chip')).toHaveCount(0)
+  await page.context().close()
+})
+
+test('the earliest finish says what makes it so, and the forecast tells each term', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await page.goto('/students/1/degree')
+  await page.getByRole('button', { name: 'why' }).click()
+  await expect(
+    page.getByText(/waits for ENDA 480 in Autumn 28 at the earliest, then ENDA 490 in Spring 29/)
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'forecast' }).click()
+  await expect(page.getByRole('table', { name: 'GPA by term' }).getByRole('row')).toHaveCount(4)
+  await page.context().close()
+})
