@@ -1,0 +1,154 @@
+/** The command as somebody calls it: a process of its own, files, exit codes. */
+import { spawnSync } from 'node:child_process'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { auditFile, auditRows, type AuditFile } from '#wire/auditFile'
+import { recordFile, recordFrom } from '#wire/files'
+import { readTrial } from '#wire/trial'
+import { compileProgram } from '#core/degree'
+import { listsFor } from '#wire/reading'
+import { catalog, courses, lists, programs } from '../../demo/catalog'
+import { schemas } from '../../tools/schemas'
+
+const ROOT = join(import.meta.dirname, '..', '..')
+const PROGRAM = join(ROOT, 'demo/programs/envd.json')
+const LISTS = join(ROOT, 'demo/programs/lists.json')
+let folder: string
+const file = (name: string) => join(folder, name)
+
+const record = {
+  format: 'ridgeway record 1',
+  name: 'Somebody',
+  record: [
+    { course: 'ENDA 110', term: 'AU25', credits: 3, grade: 'B+' },
+    { course: 'ENVI 101', term: 'AU25', credits: 4, grade: 'A' },
+    { course: 'ENDA 120', term: 'SP26', credits: 3, grade: null },
+    { course: 'ARTS 110', term: 'SP26', credits: 3, grade: 'F' }
+  ],
+  exceptions: [{ kind: 'waiver', program: 'ENVD', need: 'speaking', reason: 'Speaks for a living' }]
+} as const
+
+function ridgeway(...args: string[]) {
+  const done = spawnSync(process.execPath, [join(ROOT, 'tools/ridgeway.mjs'), ...args], {
+    encoding: 'utf8',
+    cwd: ROOT
+  })
+  return { code: done.status, out: done.stdout, err: done.stderr }
+}
+
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'ridgeway-cli-'))
+  const plain = courses.map(({ description: _, ...course }) => course)
+  writeFileSync(file('catalog.json'), JSON.stringify({ format: 'ridgeway catalog 1', courses: plain }))
+  writeFileSync(file('record.json'), JSON.stringify(record))
+  mkdirSync(file('many'))
+  for (let i = 0; i < 60; i++)
+    writeFileSync(join(folder, 'many', `r${String(i).padStart(2, '0')}.json`), JSON.stringify(record))
+})
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+describe('ridgeway check', () => {
+  it('finds no fault in the demo', () => {
+    const names = ['envd', 'heri', 'geof', 'stat-minor', 'field-ethics', 'lists'].map((name) =>
+      join(ROOT, `demo/programs/${name}.json`)
+    )
+    const { code, out, err } = ridgeway('check', file('catalog.json'), file('record.json'), ...names)
+    expect(err).toBe('')
+    expect({ code, out }).toEqual({ code: 0, out: '8 files, no fault.\n' })
+  })
+  it('names file, path and rule of a fault, and ends with 1', () => {
+    const wrong = readFileSync(PROGRAM, 'utf8').replace('"SPCH *"', '"SPCH 900-999"')
+    writeFileSync(file('wrong.json'), wrong)
+    const { code, err } = ridgeway('check', file('catalog.json'), LISTS, file('wrong.json'))
+    expect(code).toBe(1)
+    expect(err).toContain(
+      'wrong.json: ENVD/writing/speaking: asks for 1 courses, and "SPCH 900-999" can give 0 at most'
+    )
+  })
+})
+
+describe('ridgeway audit', () => {
+  const audit = (...more: string[]) =>
+    ridgeway('audit', '--catalog', file('catalog.json'), '--program', PROGRAM, '--lists', LISTS, ...more)
+  it('prints, as JSON, what the core says', () => {
+    const { code, out } = audit('--record', file('record.json'), '--json')
+    expect(code).toBe(0)
+    const spec = programs.find((one) => one.code === 'ENVD')!
+    const program = compileProgram(spec, { lists: listsFor(lists, spec.catalogYear) })
+    const content = recordFrom(recordFile.parse(record), catalog.scale)
+    const { audits, takings } = readTrial(content, [program], catalog, [
+      { code: 'AU25' },
+      { code: 'SP26' }
+    ] as never)
+    expect(JSON.parse(out)).toEqual(JSON.parse(JSON.stringify(auditFile(audits, takings, 'Somebody'))))
+    const told = JSON.parse(out) as AuditFile
+    expect(told.programs[0]!.amounts).toMatchObject({ earned: 7, underWay: 3 })
+    expect(told.idle).toMatchObject([{ course: 'ARTS 110', why: 'failed' }])
+    const waived = told.programs[0]!.areas.flatMap((area) => area.needs).find(
+      (need) => need.id === 'speaking'
+    )
+    expect(waived).toMatchObject({ state: 'met', waived: { reason: 'Speaks for a living' } })
+    const rows = auditRows(told)
+    expect(rows.find((row) => row.course === 'ENDA 110')).toMatchObject({
+      program: 'ENVD',
+      area: 'Data core',
+      grade: 'B+'
+    })
+    expect(rows.filter((row) => row.note === 'still needed').length).toBeGreaterThan(10)
+  })
+  it('prints a tree for people', () => {
+    const { code, out } = audit('--record', file('record.json'))
+    expect(code).toBe(0)
+    expect(out).toContain('BSc Environmental Data, catalog 2025-26')
+    expect(out).toContain('The Living Landscape: met, ENVI 101 A')
+  })
+  it('reads a folder with two workers: every record once, in full', () => {
+    const { code, out, err } = audit('--batch', file('many'), '--workers', '2', '--json')
+    expect({ code, err }).toEqual({ code: 0, err: '' })
+    const lines = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as AuditFile & { file: string })
+    expect(new Set(lines.map((line) => line.file)).size).toBe(60)
+    expect(lines.every((line) => line.programs[0]!.amounts.earned === 7)).toBe(true)
+  })
+  it('goes on past a record that is wrong, names it, and ends with 1', () => {
+    mkdirSync(file('some'), { recursive: true })
+    writeFileSync(join(folder, 'some', 'good.json'), JSON.stringify(record))
+    writeFileSync(join(folder, 'some', 'bad.json'), '{')
+    const { code, out, err } = audit('--batch', file('some'))
+    expect(code).toBe(1)
+    expect(out).toContain('good.json: 7 earned')
+    expect(err).toContain('bad.json: is not JSON')
+  })
+  it.each([
+    [['audit'], 2, 'Name a catalog with --catalog.'],
+    [
+      ['audit', '--catalog', 'x', '--program', 'y'],
+      2,
+      'Name one record with --record, or a folder of them with --batch.'
+    ],
+    [['audit', '--catalogue', 'x'], 2, "Unknown option '--catalogue'"],
+    [
+      ['audit', '--catalog', '/nowhere.json', '--program', 'y', '--record', 'z'],
+      1,
+      '/nowhere.json cannot be read: there is no such file.'
+    ],
+    [['check'], 2, 'Name the files to check.'],
+    [['guess'], 2, 'There is no command "guess".']
+  ])('says what is wrong with the call: %o', (args, code, message) => {
+    const done = ridgeway(...args)
+    expect(done.code).toBe(code)
+    expect(done.err).toContain(message)
+  })
+})
+
+describe('the published schemas', () => {
+  it('are those of the shapes that read the files', () => {
+    const made = schemas()
+    expect(made.size).toBe(4)
+    for (const [name, text] of made) expect(readFileSync(join(ROOT, 'docs/schemas', name), 'utf8')).toBe(text)
+  })
+})

@@ -1,0 +1,36 @@
+/** One worker of a batch: loads catalog and programs once, then audits the files it is given. */
+import { parentPort, workerData } from 'node:worker_threads'
+import { auditFile, isMet } from '#wire/auditFile'
+import { readTrial, termsNamed } from '#wire/trial'
+import type { BatchLine } from './batch'
+import { Complaints, readRecord, textOf } from './files'
+import { loadQuestion, type Named } from './question'
+
+const { named, json } = workerData as { named: Named; json: boolean }
+const question = loadQuestion(named, new Complaints())
+if (!question) throw new Error('the catalog and the programs were read before, and cannot be read now')
+const { catalog, programs, terms } = question
+
+function line(file: string): BatchLine {
+  const complaints = new Complaints()
+  const content = readRecord(file, textOf(file), catalog, complaints)
+  if (!content) return { file, line: undefined, complaints: complaints.lines }
+  const { audits, takings } = readTrial(
+    content,
+    programs,
+    catalog,
+    terms.length ? terms : termsNamed(content)
+  )
+  if (json)
+    return {
+      file,
+      line: JSON.stringify({ file, ...auditFile(audits, takings, content.name) }),
+      complaints: []
+    }
+  const [first] = audits
+  const { earned, needed } = first!.amounts
+  const state = audits.every(isMet) ? 'complete' : `${earned} earned, ${needed} needed`
+  return { file, line: `${file}: ${state}`, complaints: [] }
+}
+
+parentPort!.on('message', (files: string[]) => parentPort!.postMessage(files.map(line)))

@@ -1,0 +1,110 @@
+/** Files of the command line: read, told apart by their format, checked. */
+import { readFileSync } from 'node:fs'
+import type { z } from 'zod'
+import { checkCatalog, checkProgram } from '#core/checking'
+import { Catalog } from '#core/catalog'
+import { compileProgram, type Program, type ProgramSpec } from '#core/degree'
+import {
+  catalogFile,
+  catalogFrom,
+  listsFile,
+  programFile,
+  programFrom,
+  readFileText,
+  recordFile,
+  recordFrom,
+  type CatalogContent,
+  type RecordContent
+} from '#wire/files'
+import { listsFor } from '#wire/reading'
+import { faultText } from '#wire/words'
+import { CallError } from './options'
+
+export type Lists = CatalogContent['lists']
+
+/** What is wrong, a line each: file, path, sentence. */
+export class Complaints {
+  readonly lines: string[] = []
+
+  add(file: string, path: string, sentence: string): void {
+    this.lines.push(`${file}${path ? `: ${path}` : ''}: ${sentence}`)
+  }
+}
+
+/** @throws CallError when the file cannot be read at all. */
+export function textOf(file: string): string {
+  try {
+    return readFileSync(file, 'utf8')
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException
+    const why = code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'it is a folder' : code
+    throw new CallError(`${file} cannot be read: ${why}.`, 1)
+  }
+}
+
+/** The file in this shape, or undefined with what is wrong noted. */
+function shaped<T>(file: string, text: string, shape: z.ZodType<T>, complaints: Complaints): T | undefined {
+  const read = readFileText(text, shape)
+  if (read.ok) return read.value
+  for (const { path, message } of read.faults) complaints.add(file, path, message)
+  return undefined
+}
+
+export function readCatalog(file: string, text: string, complaints: Complaints): CatalogContent | undefined {
+  const shape = shaped(file, text, catalogFile, complaints)
+  if (!shape) return undefined
+  const content = catalogFrom(shape)
+  for (const fault of checkCatalog(content.catalog)) complaints.add(file, fault.path, faultText(fault))
+  return content
+}
+
+export function readLists(file: string, text: string, complaints: Complaints): Lists {
+  return shaped(file, text, listsFile, complaints)?.lists ?? []
+}
+
+export function readProgram(file: string, text: string, complaints: Complaints): ProgramSpec | undefined {
+  const shape = shaped(file, text, programFile, complaints)
+  return shape && programFrom(shape)
+}
+
+export function readRecord(
+  file: string,
+  text: string,
+  catalog: Catalog,
+  complaints: Complaints
+): RecordContent | undefined {
+  const shape = shaped(file, text, recordFile, complaints)
+  if (!shape) return undefined
+  try {
+    return recordFrom(shape, catalog.scale)
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+    complaints.add(file, '', error.message)
+    return undefined
+  }
+}
+
+export function judgeProgram(
+  file: string,
+  spec: ProgramSpec,
+  { catalog, lists }: CatalogContent,
+  complaints: Complaints
+): Program | undefined {
+  const options = { lists: listsFor(lists, spec.catalogYear), scale: catalog.scale }
+  const faults = checkProgram(spec, catalog, options)
+  for (const fault of faults) complaints.add(file, fault.path, faultText(fault))
+  return faults.length ? undefined : compileProgram(spec, options)
+}
+
+/** One catalog out of several files. */
+export function together(contents: readonly CatalogContent[], lists: Lists): CatalogContent {
+  const [first] = contents
+  return {
+    catalog: new Catalog(
+      contents.flatMap((one) => one.catalog.courses),
+      first?.catalog.scale
+    ),
+    terms: contents.flatMap((one) => one.terms),
+    lists: [...contents.flatMap((one) => one.lists), ...lists]
+  }
+}
