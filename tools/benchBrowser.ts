@@ -1,0 +1,72 @@
+/**
+ * How long a change of the route takes to be audited anew and drawn, in Chromium: from the input to the
+ * next frame, as the browser's own event timing tells it (W3C Event Timing; in steps of 8 ms).
+ */
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { chromium, type Page } from '@playwright/test'
+import { DEMO_PASSWORD } from '../demo/staff'
+import { freePort, startMariadb } from './mariadb'
+import { prepareDatabase, startSite } from './site'
+
+const ROOT = dirname(dirname(fileURLToPath(import.meta.url)))
+const TIMES = 12
+
+export async function redraw(): Promise<string> {
+  if (!existsSync(join(ROOT, '.output', 'server')))
+    return 'redraw: not measured, there is no build (npm run build)'
+  const folder = mkdtempSync(join(tmpdir(), 'ridgeway-bench-db-'))
+  const server = await startMariadb(folder)
+  try {
+    const url = await server.database('bench')
+    await prepareDatabase(url, () => undefined)
+    const site = await startSite(ROOT, await freePort(), url, 'b'.repeat(64))
+    const browser = await chromium.launch({
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking'
+      ]
+    })
+    const page = await browser.newPage({ baseURL: site.address, viewport: { width: 1280, height: 800 } })
+    const times = await measured(page)
+    await browser.close()
+    await site.stop()
+    const sorted = times.sort((a, b) => a - b)
+    return `change of the route audited and drawn on Degree, in Chromium: median ${sorted[Math.floor(sorted.length / 2)]!.toFixed(0)} ms, most ${sorted.at(-1)!.toFixed(0)} ms, ${sorted.length} changes`
+  } finally {
+    await server.stop()
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+async function measured(page: Page): Promise<number[]> {
+  await page.request.post('/api/session', { data: { name: 'imke.varga', password: DEMO_PASSWORD } })
+  await page.goto('/students/1/degree')
+  await page.evaluate(() => {
+    const seen: number[] = []
+    Object.assign(window, { seen })
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) if (entry.name === 'click') seen.push(entry.duration)
+    }).observe({ type: 'event', durationThreshold: 16, buffered: false } as PerformanceObserverInit)
+  })
+  for (let i = 0; i < TIMES; i++) {
+    await page
+      .getByRole('button', { name: /credits? needed ·/ })
+      .first()
+      .click()
+    const answered = page.waitForResponse((response) => response.url().endsWith('/route'))
+    await page.getByRole('button', { name: /^Add / }).first().click()
+    await answered
+    const undone = page.waitForResponse((response) => response.url().endsWith('/route'))
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await undone
+    await page.waitForTimeout(150)
+  }
+  return page.evaluate(() => (window as unknown as { seen: number[] }).seen)
+}
