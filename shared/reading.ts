@@ -18,8 +18,8 @@ import {
 } from '#core/degree'
 import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
-import { checkRoute, climbOf, obstacles, type Climb, type RouteContext } from '#core/route'
-import type { Standing } from '#core/requisites'
+import { asOfTerm, checkRoute, climbOf, type Climb, type RouteContext } from '#core/route'
+import { evaluateRule, missingLeaves, ruleOf, type AsOf, type Standing } from '#core/requisites'
 import type { Instant, IsoDate } from '#core/time'
 import type { CatalogPicture, StudentPicture, TermPicture } from './picture'
 import { campusDate } from './when'
@@ -173,18 +173,30 @@ export function factorsIn(shelf: Shelf): ReadonlyMap<CourseCode, Factors> {
   return found
 }
 
+/** How many leaves of a prerequisite will be missing; permission is a matter of the section. */
+function missingBefore(prerequisite: string, asOf: AsOf): number {
+  const rule = ruleOf(prerequisite)
+  if (!rule) return 0
+  return missingLeaves(evaluateRule(rule, asOf)).filter((leaf) => leaf.kind !== 'permission').length
+}
+
 /** What to ask about the courses that could meet a need in a term. */
 export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): CandidateQuestion {
   const { audits, takings, context } = reading
   const waiting = factorsIn(shelf)
+  const known = new Map<CourseCode, boolean>()
+  const asOf = asOfTerm(term.code, shelf.terms, takings.counted, context.student, shelf.catalog)
   return {
     audits,
     takings,
     catalog: shelf.catalog,
     term,
     running: shelf.running,
-    ready: ({ code }) =>
-      !obstacles(context, code, term).some((o) => o.code === 'prerequisite' || o.code === 'corequisite'),
+    ready: ({ code, prerequisite }) => {
+      const found = known.get(code) ?? missingBefore(prerequisite, asOf) === 0
+      known.set(code, found)
+      return found
+    },
     weight: ({ code }) => {
       const { blocking, delay } = waiting.get(code)!
       return blocking + delay

@@ -119,9 +119,17 @@ onMounted(() => {
 })
 onBeforeUnmount(() => {
   watching?.disconnect()
+  cancelAnimationFrame(frame)
   chart?.dispose()
+  chart = undefined
 })
-watch([bands, preferred], draw)
+let frame = 0
+/** The tree is drawn first; the picture follows with the next frame, and once for several changes. */
+function drawSoon() {
+  cancelAnimationFrame(frame)
+  frame = requestAnimationFrame(() => setTimeout(draw))
+}
+watch([bands, preferred], drawSoon)
 watch(
   () => props.pointed,
   (course) => light(course)

@@ -65,6 +65,7 @@ export class Catalog {
   private readonly byCode: ReadonlyMap<string, Course>
 
   /** By code, courses that exclude each other, whichever of them says so. */
+  private readonly groups = new Map<string, string>()
   private readonly excludes = new Map<string, Set<CourseCode>>()
 
   constructor(
@@ -88,6 +89,15 @@ export class Catalog {
     const course = this.byCode.get(code)
     if (!course) throw new RangeError(`the catalog has no course ${code}`)
     return course
+  }
+
+  /** One text for a course and all that count as it. */
+  groupOf(code: CourseCode): string {
+    const known = this.groups.get(code)
+    if (known !== undefined) return known
+    const group = this.sameAs(code).sort().join('=')
+    this.groups.set(code, group)
+    return group
   }
 
   /** Courses of which only one counts beside this one. */

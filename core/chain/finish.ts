@@ -16,7 +16,7 @@ import { takes, type Audit, type NeedResult, type Taking, type Takings } from '.
 import type { CourseCode } from '../ids'
 import {
   isBranch,
-  parseRule,
+  ruleOf,
   STANDINGS,
   standingCredits,
   type Rule,
@@ -137,7 +137,7 @@ class EarliestTerms {
     const { ahead, running } = this.question
     // A cycle never ends: until it is known better, the course cannot be taken.
     this.known.set(course.code, { term: ahead.length, after: undefined })
-    const rule = parseRule(course.prerequisite)
+    const rule = ruleOf(course.prerequisite)
     const ready = rule ? this.ready(rule) : { term: 0, after: undefined }
     let { term } = ready
     while (term < ahead.length && !runsIn(course, ahead[term]!, running)) term++

@@ -99,7 +99,7 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
   const idle: IdleAttempt[] = []
   const repeats: PlannedCourse[] = []
   const there = new Map<string, Taking>()
-  const key = (code: CourseCode) => [...catalog.sameAs(code)].sort().join('=')
+  const key = (code: CourseCode) => catalog.groupOf(code)
   const mayRepeat = (code: CourseCode) => catalog.maybeCourse(code)?.repeatable ?? false
   const excluding = (code: CourseCode) => {
     for (const other of catalog.exclusiveWith(code)) if (there.has(key(other))) return other

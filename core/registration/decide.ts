@@ -9,8 +9,8 @@ import type { Catalog, Term } from '../catalog'
 import { takingsOf, type HeldSeat, type RecordEntry } from '../degree'
 import type { Refusal } from '../findings'
 import type { CourseCode, SectionCode } from '../ids'
-import { assumedLeaves, evaluateRule, missingLeaves, type RuleLeaf } from '../requisites'
-import { asOfTerm, ruleOf, type StudentFacts } from '../route'
+import { ruleOf, assumedLeaves, evaluateRule, missingLeaves, type RuleLeaf } from '../requisites'
+import { asOfTerm, type StudentFacts } from '../route'
 import type { Instant } from '../time'
 import {
   clashesWith,

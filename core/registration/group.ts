@@ -1,7 +1,6 @@
 /** Which lines of a run go through together: courses of which one asks for the other in the same term. */
 import type { Catalog } from '../catalog'
-import { coursesIn } from '../requisites'
-import { ruleOf } from '../route'
+import { ruleOf, coursesIn } from '../requisites'
 import type { Option } from '../week'
 
 /** Lines in groups, in the order of their first line; most groups hold one. */

@@ -13,6 +13,7 @@ export {
   parseRule,
   readCourse,
   readGrade,
+  ruleOf,
   type Rule,
   type RuleLeaf,
   type Standing

@@ -41,6 +41,14 @@ export function parseRule(text: string): Rule | undefined {
 
 const DEPTH_MOST = 20
 
+const known = new Map<string, Rule | undefined>()
+
+/** The same, read once per text. */
+export function ruleOf(text: string): Rule | undefined {
+  if (!known.has(text)) known.set(text, parseRule(text))
+  return known.get(text)
+}
+
 function anyOf(reader: Reader, depth = 0): Rule {
   if (depth > DEPTH_MOST) reader.fail(`brackets no deeper than ${DEPTH_MOST}`)
   return chain(reader, 'or', 'any', (inner) => allOf(inner, depth))

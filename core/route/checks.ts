@@ -8,7 +8,7 @@ import { phaseOf, runsIn, type Catalog, type Term } from '../catalog'
 import type { Audit, PlannedCourse, Takings } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
-import { evaluateRule, missingLeaves, parseRule, type Rule, type RuleLeaf } from '../requisites'
+import { evaluateRule, missingLeaves, ruleOf, type RuleLeaf } from '../requisites'
 import type { IsoDate } from '../time'
 import { asOfTerm, type StudentFacts } from './asOf'
 
@@ -33,13 +33,6 @@ export type Obstacle =
   | { code: 'past' }
 
 const WAYS = 3
-const rules = new Map<string, Rule | undefined>()
-
-/** A course's prerequisite, read once per text. */
-export function ruleOf(text: string): Rule | undefined {
-  if (!rules.has(text)) rules.set(text, parseRule(text))
-  return rules.get(text)
-}
 
 /** What speaks against a course in a term, leaving the course itself out of what is planned. */
 export function obstacles(context: RouteContext, code: CourseCode, term: Term): Obstacle[] {
