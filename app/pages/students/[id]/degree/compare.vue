@@ -132,7 +132,7 @@ const state = ({ amounts }: Audit) =>
           What becomes of each course
           <span class="quiet"
             >{{ creditsText(sum('lost')) }} would count no more, {{ creditsText(sum('gained')) }} would count
-            in more</span
+            anew</span
           >
         </h2>
         <table>
