@@ -10,8 +10,7 @@
  * The surprise: courses are looked at one by one, so that two that exclude each other by their hours, or
  * a full term, can make the true finish later, never earlier.
  */
-import { runsIn, type Catalog, type Course, type Term } from '../catalog'
-import { subjectOf } from '../catalog'
+import { runsIn, subjectOf, type Catalog, type Course, type Term } from '../catalog'
 import { takes, type Audit, type NeedResult, type Taking, type Takings } from '../degree'
 import type { CourseCode } from '../ids'
 import {

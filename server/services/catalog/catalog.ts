@@ -125,20 +125,23 @@ export function programSpec({
   return { code, title, shortTitle, kind, catalogYear, credits, areas, suggested, ...rules }
 }
 
+/** What `programSpec` reads, of a program and its version. */
+export const PROGRAM_COLUMNS = {
+  code: t.program.code,
+  title: t.program.title,
+  shortTitle: t.program.shortTitle,
+  kind: t.program.kind,
+  catalogYear: t.programVersion.catalogYear,
+  credits: t.programVersion.credits,
+  areas: t.programVersion.areas,
+  suggested: t.programVersion.suggested,
+  rules: t.programVersion.rules
+}
+
 /** The newest version of every program. */
 export async function readPrograms(db: Reader): Promise<ProgramSpec[]> {
   const rows = await db
-    .select({
-      code: t.program.code,
-      title: t.program.title,
-      shortTitle: t.program.shortTitle,
-      kind: t.program.kind,
-      catalogYear: t.programVersion.catalogYear,
-      credits: t.programVersion.credits,
-      areas: t.programVersion.areas,
-      suggested: t.programVersion.suggested,
-      rules: t.programVersion.rules
-    })
+    .select(PROGRAM_COLUMNS)
     .from(t.programVersion)
     .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
     .orderBy(asc(t.program.title), desc(t.programVersion.catalogYear))

@@ -7,7 +7,7 @@ import type { Section } from '#core/week'
 import type { StudentPicture } from '#wire/picture'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
-import { groupBy, programSpec } from '../catalog/catalog'
+import { groupBy, PROGRAM_COLUMNS, programSpec } from '../catalog/catalog'
 import { sectionsByCode } from '../week/sections'
 
 export async function readOpenings(db: Reader): Promise<Opening[]> {
@@ -215,15 +215,7 @@ const programRows = (db: Reader, ids: number[]) =>
       studentId: t.studentProgram.studentId,
       confirmed: t.studentProgram.confirmed,
       saidInstead: t.studentProgram.saidInstead,
-      code: t.program.code,
-      title: t.program.title,
-      shortTitle: t.program.shortTitle,
-      kind: t.program.kind,
-      catalogYear: t.programVersion.catalogYear,
-      credits: t.programVersion.credits,
-      areas: t.programVersion.areas,
-      suggested: t.programVersion.suggested,
-      rules: t.programVersion.rules
+      ...PROGRAM_COLUMNS
     })
     .from(t.studentProgram)
     .innerJoin(t.programVersion, eq(t.programVersion.id, t.studentProgram.programVersionId))

@@ -8,7 +8,6 @@ import { creditsText, finishText } from '#wire/words'
 useHead({ title: 'Compare programs · Ridgeway' })
 const student = useStudent()
 const college = useCollege()
-const clock = useClock()
 const route = useRoute()
 const { programs, failure, load } = usePrograms()
 
@@ -33,13 +32,20 @@ interface Side {
   title: string
   reading: Reading
   audit: Audit
+  hues: ReturnType<typeof areaHues>
 }
 const sides = computed((): Side[] => {
   const now = student.reading
   if (!now || !college.shelf || !other.value) return []
-  const then = readAgainst(student.picture!, sets.value, college.shelf, clock.now)
+  // The day matters, the second does not: nothing is read again at every tick.
+  const then = readAgainst(student.picture!, sets.value, college.shelf, Date.parse(`${now.today}T12:00:00Z`))
   const beside = other.value.kind !== 'degree'
-  const of = (reading: Reading, audit: Audit): Side => ({ title: audit.program.spec.title, reading, audit })
+  const of = (reading: Reading, audit: Audit): Side => ({
+    title: audit.program.spec.title,
+    reading,
+    audit,
+    hues: areaHues(reading.audits)
+  })
   return [of(now, now.audits[0]!), of(then, beside ? then.audits.at(-1)! : then.audits[0]!)]
 })
 const finishes = computed(() => sides.value.map(({ reading }) => finishOf(reading, college.shelf!)))
@@ -54,16 +60,14 @@ const finishShort = (i: number) => {
 /** Where each course counts, today and with the other program. */
 const rows = computed(() => {
   if (sides.value.length < 2) return []
-  const place = (reading: Side['reading'], key: string) =>
+  const place = ({ reading, hues }: Side, key: string) =>
     reading.audits.flatMap((audit) => {
       const need = audit.whereItCounts.get(key)?.need
       const area = audit.program.spec.areas.find((one) => one.id === need?.area)
-      return area
-        ? [{ title: area.title, hue: areaHues(reading.audits).get(areaKey(audit, area.id))!.hue }]
-        : []
+      return area ? [{ title: area.title, hue: hues.get(areaKey(audit, area.id))!.hue }] : []
     })
-  const [now, then] = [sides.value[0]!.reading, sides.value[1]!.reading]
-  const list = now.takings.counted.map((taking) => {
+  const [now, then] = [sides.value[0]!, sides.value[1]!]
+  const list = now.reading.takings.counted.map((taking) => {
     const [here, there] = [place(now, taking.key), place(then, taking.key)]
     const change = here.length && !there.length ? 'lost' : there.length && !here.length ? 'gained' : 'kept'
     return { taking, here, there, change }
@@ -117,7 +121,7 @@ const state = ({ amounts }: Audit) =>
               <AreaBar
                 :amounts="area.amounts"
                 :credits="area.credits"
-                :hue="areaHues(side.reading.audits).get(areaKey(side.audit, area.area.id))!.hue"
+                :hue="side.hues.get(areaKey(side.audit, area.area.id))!.hue"
               />
               <span class="need">{{
                 area.amounts.needed ? `${area.amounts.needed} needed` : 'none needed'
@@ -173,14 +177,6 @@ const state = ({ amounts }: Audit) =>
 </template>
 
 <style scoped>
-select {
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 4px 8px;
-  max-width: min(420px, 70vw);
-}
 .sides {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));

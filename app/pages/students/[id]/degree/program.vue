@@ -153,13 +153,6 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-select {
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 4px 8px;
-}
 .sheet {
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);

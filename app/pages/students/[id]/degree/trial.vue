@@ -130,14 +130,6 @@ const main = computed((): Audit | undefined => trial.value?.audits[0])
 </template>
 
 <style scoped>
-select {
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 4px 8px;
-  max-width: min(420px, 70vw);
-}
 .drop {
   padding: 18px 14px;
   border-style: dashed;
