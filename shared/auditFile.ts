@@ -1,5 +1,5 @@
 /** What an audit says, as plain data for a file: the same for the command line and for an export. */
-import type { Audit, ConditionResult, NeedResult, Taking, Takings } from '#core/degree'
+import type { Audit, ConditionResult, LimitResult, NeedResult, Taking, Takings } from '#core/degree'
 import { paceOfProgress } from '#core/degree'
 
 export interface AuditFile {
@@ -22,6 +22,7 @@ interface ProgramResult {
   average: { overall: number | null; program: number | null }
   areas: AreaLine[]
   conditions: ConditionLine[]
+  limits: LimitResult[]
   entry: { met: boolean; areas: AreaLine[]; conditions: ConditionLine[] } | null
   outside: (CourseLine & { why: string; full: string[] })[]
 }
@@ -94,6 +95,7 @@ function programResult(audit: Audit): ProgramResult {
     average: { overall: audit.gpa.overall ?? null, program: audit.gpa.program ?? null },
     areas: areaLines(audit),
     conditions: audit.conditions.map(conditionLine),
+    limits: audit.limits,
     entry: audit.entry
       ? {
           met: isMet(audit.entry),

@@ -5,10 +5,9 @@
 import { byStart, Catalog, phaseOf, type Term } from '#core/catalog'
 import { earliestFinish, factorsOf, graphOf, type Factors, type Finish } from '#core/chain'
 import {
-  auditAll,
+  auditRecord,
   compileProgram,
   type CourseLists,
-  takingsOf,
   type Audit,
   type CandidateQuestion,
   type OutsideCourse,
@@ -110,7 +109,8 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   const { record, held } = student
   // A course under way is in the record already; a seat in a term to come is not.
   const ahead = held.filter((seat) => !record.some((r) => r.course === seat.course && r.term === seat.term))
-  const takings = takingsOf(
+  const { takings, audits } = auditRecord(
+    student.programs.map((p) => programOf(p.spec, shelf)),
     {
       catalog: shelf.catalog,
       record,
@@ -120,12 +120,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
       waitlisted,
       repeats: student.programs[0]?.spec.repeats ?? 'best'
     },
-    shelf.terms
-  )
-  const audits = auditAll(
-    student.programs.map((p) => programOf(p.spec, shelf)),
-    takings,
-    shelf.catalog,
+    shelf.terms,
     {
       exceptions: student.exceptions,
       beside: { tests: student.tests, milestones: new Set(student.milestones) }

@@ -1,6 +1,6 @@
 /** A record from a file, read against programs, without a student behind it. */
 import type { Catalog, Term } from '#core/catalog'
-import { auditAll, takingsOf, type Audit, type Program, type Takings } from '#core/degree'
+import { auditRecord, type Audit, type Program, type Takings } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { RecordContent } from './files'
 
@@ -19,8 +19,7 @@ export function readTrial(
 ): Trial {
   const { record, planned, tests, milestones, exceptions } = content
   const repeats = programs[0]?.spec.repeats ?? 'best'
-  const takings = takingsOf({ catalog, record, held: [], planned, repeats }, terms)
-  const audits = auditAll(programs, takings, catalog, {
+  const { takings, audits } = auditRecord(programs, { catalog, record, held: [], planned, repeats }, terms, {
     exceptions,
     beside: { tests, milestones: new Set(milestones) }
   })

@@ -7,13 +7,15 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { chromium, type Page } from '@playwright/test'
+import { chromium, type Locator, type Page } from '@playwright/test'
 import { DEMO_PASSWORD } from '../demo/staff'
 import { freePort, startMariadb } from './mariadb'
 import { prepareDatabase, startSite } from './site'
 
 const ROOT = dirname(dirname(fileURLToPath(import.meta.url)))
 const TIMES = 12
+/** Milliseconds: a change is sent, answered and drawn within it. */
+const PAUSE = 300
 
 export async function redraw(): Promise<string> {
   if (!existsSync(join(ROOT, '.output', 'server')))
@@ -56,18 +58,15 @@ async function measured(page: Page): Promise<number[]> {
       for (const entry of list.getEntries()) if (entry.name === 'click') seen.push(entry.duration)
     }).observe({ type: 'event', durationThreshold: 16, buffered: false } as PerformanceObserverInit)
   })
+  // Each click is left alone until it is drawn: looking for the next button would cost the page time.
+  const clickAlone = async (button: Locator) => {
+    await button.click()
+    await page.waitForTimeout(PAUSE)
+  }
   for (let i = 0; i < TIMES; i++) {
-    await page
-      .getByRole('button', { name: /credits? needed ·/ })
-      .first()
-      .click()
-    const answered = page.waitForResponse((response) => response.url().endsWith('/route'))
-    await page.getByRole('button', { name: /^Add / }).first().click()
-    await answered
-    const undone = page.waitForResponse((response) => response.url().endsWith('/route'))
-    await page.getByRole('button', { name: 'Undo' }).click()
-    await undone
-    await page.waitForTimeout(150)
+    await clickAlone(page.getByRole('button', { name: /credits? needed ·/ }).first())
+    await clickAlone(page.getByRole('button', { name: /^Add / }).first())
+    await clickAlone(page.getByRole('button', { name: 'Undo' }))
   }
   return page.evaluate(() => (window as unknown as { seen: number[] }).seen)
 }

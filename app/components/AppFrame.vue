@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Place } from '~/composables/useStanding'
+import type { Place } from '~/stores/standing'
 import { STANDING_WORDS } from '#wire/words'
 
 const props = defineProps<{ places: Place[] }>()

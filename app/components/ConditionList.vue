@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Audit, ConditionResult } from '#core/degree'
-import { conditionText } from '#wire/words'
+import { conditionText, creditsText } from '#wire/words'
 
 /** What a program asks for beside courses, and what has to be met before it may be declared. */
 const props = defineProps<{ audit: Audit; onlyNeeded?: boolean }>()
@@ -31,18 +31,31 @@ const entry = computed(() => {
     }))
   ]
 })
+const limits = computed(() => (props.onlyNeeded ? [] : props.audit.limits))
 const entryOpen = computed(() => entry.value.filter((one) => !one.met))
 </script>
 
 <template>
-  <section v-if="shown.length || entry.length" class="card conditions" aria-label="Beside courses">
-    <h3 v-if="shown.length">Beside courses</h3>
-    <ul v-if="shown.length">
+  <section
+    v-if="shown.length || limits.length || entry.length"
+    class="card conditions"
+    aria-label="Beside courses"
+  >
+    <h3 v-if="shown.length || limits.length">Beside courses</h3>
+    <ul v-if="shown.length || limits.length">
       <li v-for="one in shown" :key="one.spec.id" :class="{ open: one.firmness === undefined }">
         <span class="mark" :class="one.firmness ?? 'none'" aria-hidden="true" />
         <span class="title">{{ one.spec.title }}</span>
         <span class="quiet">{{ conditionText(one) }}</span>
         <strong class="state">{{ stateOf(one) }}</strong>
+      </li>
+      <li v-for="one in limits" :key="one.title">
+        <span class="mark limit" aria-hidden="true" />
+        <span class="title">{{ one.title }}</span>
+        <span class="quiet">at most {{ creditsText(one.credits) }}, {{ one.used }} used</span>
+        <strong class="state">{{
+          one.used < one.credits ? `${one.credits - one.used} left` : 'all used'
+        }}</strong>
       </li>
     </ul>
     <details v-if="entry.length && (!onlyNeeded || entryOpen.length)" :open="entryOpen.length > 0">
@@ -103,6 +116,12 @@ li + li {
 }
 .mark.none {
   border: 1.5px dotted var(--quiet);
+}
+.mark.limit {
+  border: 0;
+  border-radius: 0;
+  height: 2px;
+  background: var(--quiet);
 }
 summary {
   cursor: pointer;

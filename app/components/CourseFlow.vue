@@ -8,7 +8,7 @@ import { FREE_HUE, OUTSIDE_HUE, themes } from '~/theme/tokens'
 
 /** Where each course counts: bands from courses to areas, as wide as their credits. A table says the same. */
 const props = defineProps<{ audit: Audit; outside: readonly OutsideCourse[]; pointed?: string | undefined }>()
-const emit = defineEmits<{ open: [course: string] }>()
+const emit = defineEmits<{ open: [course: string]; point: [what: string | undefined] }>()
 use([SankeyChart, SVGRenderer])
 
 const college = useCollege()
@@ -48,8 +48,14 @@ const label = (taking: Taking) =>
     ? `${taking.course} ${taking.origin === 'transfer' ? 'tr.' : (taking.grade ?? '')}`
     : `${taking.course} ${taking.firmness === 'underWay' ? 'now' : college.shortTerm(taking.term ?? '')}`
 
+/** As high as its bands ask for; set when it is drawn, so that nothing moves before. */
+function fit() {
+  place.value!.style.height = `${Math.max(320, bands.value.length * 17 + 20)}px`
+}
 function draw() {
   if (!chart) return
+  fit()
+  chart.resize({ silent: true })
   const { colors } = themes[preferred.value]
   const areas = [...new Map(bands.value.map((band) => [band.area, band.hue]))]
   // A course that two areas share is one node with two bands.
@@ -105,16 +111,25 @@ function light(course: string | undefined) {
     chart?.dispatchAction({ type: 'highlight', seriesIndex: 0, name: taking.key })
 }
 
-const height = computed(() => Math.max(320, bands.value.length * 17 + 20))
 let watching: ResizeObserver | undefined
 onMounted(() => {
+  fit()
   chart = init(place.value!, null, { renderer: 'svg' })
   chart.on('click', (event) => {
     const band = bands.value.find((one) => one.taking.key === event.name)
     if (band) emit('open', band.taking.course)
   })
+  chart.on('mouseover', (event) => {
+    const data = event.data as { source?: string; name?: string } | undefined
+    const name = data?.source ?? data?.name
+    const band = bands.value.find((one) => one.taking.key === name)
+    emit('point', band?.taking.course ?? name)
+  })
+  chart.on('mouseout', () => emit('point', undefined))
   draw()
-  watching = new ResizeObserver(() => chart?.resize())
+  watching = new ResizeObserver(([entry]) => {
+    if (chart && Math.abs(entry!.contentRect.width - chart.getWidth()) > 1) drawSoon()
+  })
   watching.observe(place.value!)
 })
 onBeforeUnmount(() => {
@@ -139,7 +154,7 @@ watch(
 <template>
   <section class="card flow" aria-labelledby="flow-title">
     <h2 id="flow-title">Where each course counts</h2>
-    <div ref="place" class="place" :style="{ height: `${height}px` }" aria-hidden="true" />
+    <div ref="place" class="place" aria-hidden="true" />
     <table class="visually-hidden">
       <caption>
         Where each course counts

@@ -1,18 +1,10 @@
 <script setup lang="ts">
-import {
-  candidatesFor,
-  type AreaResult,
-  type Audit,
-  type IdleAttempt,
-  type NeedResult,
-  type OutsideCourse,
-  type Taking
-} from '#core/degree'
+import { candidatesFor, type Audit, type IdleAttempt, type OutsideCourse } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { areaHues, areaKey } from '~/composables/useHues'
 import { OUTSIDE_HUE } from '~/theme/tokens'
 import { candidateQuestion } from '#wire/reading'
-import { count, creditsText, REFUSED } from '#wire/words'
+import { creditsText, REFUSED } from '#wire/words'
 
 /** The requirement tree with its evidence; of a trial record without anything to do. */
 const props = defineProps<{
@@ -21,62 +13,34 @@ const props = defineProps<{
   idle: readonly IdleAttempt[]
   onlyNeeded?: boolean
   trial?: boolean
+  /** A course or an area that is pointed at elsewhere. */
+  lit?: string | undefined
 }>()
 const emit = defineEmits<{ open: [course: CourseCode]; point: [what: string | undefined] }>()
 const student = useStudent()
 const college = useCollege()
 const hues = computed(() => areaHues(props.audits))
-const opened = ref<string>()
-/** Met areas are one line until they are asked for. */
-const unfolded = reactive(new Set<string>())
-const term = computed(() => student.coming)
-const termRun = useTermRun()
-const needKey = (audit: Audit, result: NeedResult) => `${audit.program.spec.code} ${result.need.id}`
+const NOTHING = {}
 
-const candidates = computed(() => {
-  const found = new Map<string, { fit: number; run: number }>()
-  if (props.trial || !term.value || !college.shelf || !student.reading) return found
-  const question = candidateQuestion(student.reading, college.shelf, term.value)
+type Waiting = Record<string, Record<string, { fit: number; run: number }>>
+/** By area, then by open need: the courses that would meet it, and those of them that run. */
+const waiting = computed((before?: Waiting): Waiting => {
+  const found: Waiting = {}
+  const term = student.coming
+  if (props.trial || !term || !college.shelf || !student.reading) return found
+  const question = candidateQuestion(student.reading, college.shelf, term)
   for (const audit of props.audits)
-    for (const need of audit.areas.flatMap((area) => area.needs)) {
-      if (need.state !== 'needed') continue
-      const { list } = candidatesFor(need, question)
-      found.set(needKey(audit, need), { fit: list.length, run: list.filter((c) => c.runs).length })
-    }
-  return found
+    for (const { area, needs } of audit.areas)
+      for (const need of needs) {
+        if (need.state !== 'needed') continue
+        const { list } = candidatesFor(need, question)
+        const own = (found[areaKey(audit, area.id)] ??= {})
+        own[need.need.id] = { fit: list.length, run: list.filter((c) => c.runs).length }
+      }
+  return keepSame(before, found)
 })
-const runsText = (key: string) => {
-  const { fit, run } = candidates.value.get(key) ?? { fit: 0, run: 0 }
-  return `${count(fit, 'course')} ${fit === 1 ? 'fits' : 'fit'}, ${run} run${run === 1 ? 's' : ''} in ${college.shortTerm(term.value?.code ?? '')}`
-}
-const missingText = ({ need, missing, lacks }: NeedResult) => {
-  const amount = (n: number) => (need.measure === 'credits' ? creditsText(n) : count(n, 'course'))
-  const parts = [
-    ...(missing > 0 ? [`${amount(missing)} needed`] : []),
-    ...(lacks.subjects ? [`${count(lacks.subjects, 'subject')} more needed`] : []),
-    ...lacks.parts.map((part) => `${amount(part.amount)} of ${part.from} needed`)
-  ]
-  return parts.join(', ')
-}
-
-const folded = (audit: Audit, area: AreaResult) =>
-  area.state === 'met' && !unfolded.has(areaKey(audit, area.area.id))
-const toggle = (key: string) => (unfolded.has(key) ? unfolded.delete(key) : unfolded.add(key))
 const shownAreas = (audit: Audit) =>
   props.onlyNeeded ? audit.areas.filter((area) => area.state === 'needed') : audit.areas
-const shownNeeds = (area: AreaResult) =>
-  props.onlyNeeded ? area.needs.filter((need) => need.state === 'needed') : area.needs
-const takenText = ({ choice, taken }: AreaResult['choices'][number]) =>
-  `${choice.title}: ${choice.of
-    .filter((branch) => taken.includes(branch.id))
-    .map((branch) => branch.title)
-    .join(', ')}`
-
-function suffix(taking: Taking): string | undefined {
-  return taking.firmness === 'planned' || taking.firmness === 'registered'
-    ? college.shortTerm(taking.term ?? '')
-    : undefined
-}
 /** What stands under the pointer or has the focus lights up in the picture too. */
 function point(event: Event) {
   emit('point', (event.target as HTMLElement).closest<HTMLElement>('[data-points]')?.dataset.points)
@@ -99,83 +63,19 @@ const IDLE: Record<IdleAttempt['why'], string> = {
         >
       </h2>
       <div class="areas">
-        <section
+        <DegreeArea
           v-for="area in shownAreas(audit)"
           :key="area.area.id"
-          class="card area"
-          :class="[
-            `hue-${hues.get(areaKey(audit, area.area.id))!.hue}`,
-            { doubled: hues.get(areaKey(audit, area.area.id))!.doubled }
-          ]"
-        >
-          <header>
-            <h3 :data-points="area.area.title">
-              <button
-                v-if="area.state === 'met'"
-                class="fold"
-                :aria-expanded="!folded(audit, area)"
-                @click="toggle(areaKey(audit, area.area.id))"
-              >
-                {{ area.area.title }}
-              </button>
-              <template v-else>{{ area.area.title }}</template>
-            </h3>
-            <AreaBar
-              :amounts="area.amounts"
-              :credits="area.credits"
-              :hue="hues.get(areaKey(audit, area.area.id))!.hue"
-            />
-            <p class="sums">
-              {{ area.amounts.earned }} earned · {{ area.amounts.underWay }} under way<br />
-              {{ area.amounts.registered + area.amounts.planned }} mapped ·
-              <strong>{{ area.amounts.needed }} needed</strong>
-            </p>
-          </header>
-          <template v-if="!folded(audit, area)">
-            <p v-if="area.area.note" class="quiet small taken">{{ area.area.note }}</p>
-            <p v-for="one in area.choices" :key="one.choice.id" class="quiet small taken">
-              {{ takenText(one) }}
-            </p>
-            <div v-for="result in shownNeeds(area)" :key="result.need.id" class="need">
-              <p class="name">{{ result.need.title }}</p>
-              <div class="evidence">
-                <button
-                  v-for="taking in result.evidence"
-                  :key="taking.key"
-                  class="bare"
-                  :data-points="taking.course"
-                  @click="emit('open', taking.course)"
-                >
-                  <CourseChip
-                    :taking="taking"
-                    :hue="hues.get(areaKey(audit, area.area.id))!.hue"
-                    :suffix="suffix(taking)"
-                    :run="termRun"
-                  />
-                </button>
-                <span v-if="result.state === 'needed' && trial" class="wanting">{{
-                  missingText(result)
-                }}</span>
-                <button
-                  v-else-if="result.state === 'needed'"
-                  class="wanting"
-                  :aria-expanded="opened === needKey(audit, result)"
-                  @click="opened = opened === needKey(audit, result) ? undefined : needKey(audit, result)"
-                >
-                  {{ missingText(result) }} · {{ runsText(needKey(audit, result)) }}
-                </button>
-              </div>
-              <NeedCandidates
-                v-if="opened === needKey(audit, result)"
-                class="candidates"
-                :result="result"
-                @added="opened = undefined"
-              />
-              <NeedException v-if="!trial" :program="audit.program.spec.code" :result="result" />
-              <p v-if="result.need.note" class="quiet small note">{{ result.need.note }}</p>
-            </div>
-          </template>
-        </section>
+          :program="audit.program.spec.code"
+          :area="area"
+          v-bind="hues.get(areaKey(audit, area.area.id))!"
+          :waiting="waiting[areaKey(audit, area.area.id)] ?? NOTHING"
+          :lit="lit === area.area.title"
+          :lit-course="area.needs.some((n) => n.evidence.some((t) => t.course === lit)) ? lit : undefined"
+          :only-needed="onlyNeeded"
+          :trial="trial"
+          @open="emit('open', $event)"
+        />
       </div>
       <ConditionList :audit="audit" :only-needed="onlyNeeded" />
     </template>
@@ -214,15 +114,6 @@ const IDLE: Record<IdleAttempt['why'], string> = {
 </template>
 
 <style scoped>
-.fold {
-  font: inherit;
-  text-align: left;
-  text-decoration: underline dotted var(--quiet) 1px;
-  text-underline-offset: 3px;
-}
-.taken {
-  margin: 0;
-}
 .nothing {
   padding: 14px;
 }
@@ -264,28 +155,6 @@ header {
   flex-wrap: wrap;
   align-items: start;
   gap: 5px;
-}
-.bare {
-  display: flex;
-  max-width: 100%;
-}
-.wanting {
-  border: 1px dotted var(--quiet);
-  border-radius: 6px;
-  padding: 1px 9px;
-  font-size: 12.5px;
-  color: var(--quiet);
-}
-.wanting:hover {
-  color: var(--ink);
-}
-.candidates {
-  grid-column: 1 / -1;
-  margin: 6px 0 4px;
-}
-.note {
-  grid-column: 1 / -1;
-  margin: 0;
 }
 @media (max-width: 720px) {
   header {

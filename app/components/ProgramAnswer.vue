@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Confirm the program and catalog year on record, or say that they are wrong and which is right. */
 const student = useStudent()
-const { toConfirm } = useStanding()
+const { toConfirm } = storeToRefs(useStanding())
 const reporting = ref<string>()
 const instead = ref('')
 const open = computed(() => toConfirm.value.filter((p) => p.confirmed === 'open'))

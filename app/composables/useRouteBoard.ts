@@ -125,7 +125,7 @@ export function useRouteBoard() {
         const note =
           phase === 'current'
             ? 'in progress'
-            : standing.finish.value?.code === term.code
+            : standing.finish?.code === term.code
               ? 'finish'
               : opening && opening.opens > useClock().now
                 ? `opens ${shortDay(opening.opens, college.zone)}`

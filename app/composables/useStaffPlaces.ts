@@ -1,4 +1,4 @@
-import type { Place } from './useStanding'
+import type { Place } from '~/stores/standing'
 import { timeLeft } from '#wire/when'
 import { count } from '#wire/words'
 

@@ -2,7 +2,7 @@ import type { RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 import { applyChange, inverse } from '#core/route'
 import type { StudentPicture } from '#wire/picture'
-import { comingTerm, readStudent } from '#wire/reading'
+import { comingTerm, readStudent, type Reading } from '#wire/reading'
 import { changeText } from '#wire/words'
 
 /** The student on screen: what the server said, and changes on their way to it. */
@@ -41,9 +41,15 @@ export const useStudent = defineStore('student', () => {
 
   // The day matters to the checks, the second does not.
   const today = computed(() => college.today)
-  const reading = computed(() => {
-    if (!picture.value || !college.shelf || !today.value) return undefined
-    return readStudent(picture.value, college.shelf, Date.parse(`${today.value}T12:00:00Z`))
+  /** The picture, the same as before while nothing that is read of it has changed. */
+  const readable = computed<StudentPicture | undefined>((before) =>
+    before && picture.value && readsAlike(before, picture.value) ? before : picture.value
+  )
+  const reading = computed<Reading | undefined>((before) => {
+    if (!readable.value || !college.shelf || !today.value) return undefined
+    const now = readStudent(readable.value, college.shelf, Date.parse(`${today.value}T12:00:00Z`))
+    if (before) now.audits.forEach((audit, i) => keepSame(before.audits[i]?.areas, audit.areas))
+    return now
   })
   /** The term the work is about; one of the open ones when the student says so. */
   const chosen = ref<TermCode>()
@@ -139,3 +145,9 @@ export const useStudent = defineStore('student', () => {
     withdrawException
   }
 })
+
+/** Whether two pictures differ at most in the version of the route. */
+function readsAlike(a: StudentPicture, b: StudentPicture): boolean {
+  const keys = Object.keys(b) as (keyof StudentPicture)[]
+  return keys.every((key) => (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key]))
+}

@@ -4,7 +4,8 @@
  * Amounts are credits. A need in courses counts the full credits of its courses. Beyond its amount a
  * need in credits counts no further, so that areas add up to the program.
  */
-import { subjectOf, type Catalog } from '../catalog'
+import { subjectOf, type Catalog, type Term } from '../catalog'
+import { compareOpens } from './best'
 import { judgeConditions, NOTHING_BESIDE, type BesideCourses, type ConditionResult } from './conditions'
 import { withExceptions, type ExceptionGrant } from './exceptions'
 import { gradedAttempts } from './forecast'
@@ -12,13 +13,22 @@ import { fit, place, type Pin, type Placement, type Refused } from './place'
 import {
   areaCredits,
   isChoice,
+  isLimited,
   type AreaSpec,
   type ChoiceSpec,
   type Need,
   type Program,
   type RequirementSpec
 } from './program'
-import { FIRMNESS, type Firmness, type IdleAttempt, type Taking, type Takings } from './taking'
+import {
+  FIRMNESS,
+  takingsOf,
+  type Firmness,
+  type IdleAttempt,
+  type Taking,
+  type TakingInput,
+  type Takings
+} from './taking'
 
 export type Amounts = Record<Firmness | 'needed', number>
 
@@ -53,6 +63,13 @@ export interface OutsideCourse {
   full: readonly Need[]
 }
 
+/** How much of what a limit allows is used. */
+export interface LimitResult {
+  title: string
+  credits: number
+  used: number
+}
+
 export interface Audit {
   program: Program
   /** How the search for the best reading ended; `limit` means that a better one may exist. */
@@ -60,6 +77,7 @@ export interface Audit {
   areas: AreaResult[]
   amounts: Amounts
   conditions: ConditionResult[]
+  limits: LimitResult[]
   /** What has to be met before the program may be declared, audited alike. */
   entry: Audit | undefined
   outside: OutsideCourse[]
@@ -97,9 +115,49 @@ export function auditAll(
   catalog: Catalog,
   options: AuditOptions = {}
 ): Audit[] {
+  return readAll(given, takings, catalog, options).audits
+}
+
+/** The audits, and what the reading is worth. */
+function readAll(
+  given: readonly Program[],
+  takings: Takings,
+  catalog: Catalog,
+  options: AuditOptions
+): { audits: Audit[]; reading: Placement['reading'] } {
   const programs = given.map((program) => withExceptions(program, options.exceptions ?? []))
   const placement = place(programs, takings.counted, catalog, options.pin)
-  return programs.map((_, i) => auditOf(programs, i, placement, takings, catalog, options))
+  const audits = programs.map((_, i) => auditOf(programs, i, placement, takings, catalog, options))
+  return { audits, reading: placement.reading }
+}
+
+/** Courses that exclude another one of the record, looked at; beyond them the better grade goes first. */
+const CONFLICTS_MOST = 4
+
+/**
+ * Takings and audits at once, the best there are: where courses of the record exclude each other, which
+ * of them counts is part of the reading. Where it makes no difference the better grade counts.
+ */
+export function auditRecord(
+  programs: readonly Program[],
+  input: TakingInput,
+  terms: readonly Pick<Term, 'code'>[],
+  options: AuditOptions = {}
+): { takings: Takings; audits: Audit[] } {
+  const read = (first: ReadonlySet<string>) => {
+    const takings = takingsOf({ ...input, first }, terms)
+    return { takings, ...readAll(programs, takings, input.catalog, options) }
+  }
+  let best = read(new Set())
+  const excluded = best.takings.idle.flatMap(({ why, entry }) => (why === 'exclusive' ? [entry.course] : []))
+  const conflicts = [...new Set(excluded)].slice(0, CONFLICTS_MOST)
+  for (let chosen = 1; chosen < 2 ** conflicts.length; chosen++) {
+    const other = read(new Set(conflicts.filter((_, i) => chosen & (1 << i))))
+    const compared =
+      compareOpens(other.reading.opens, best.reading.opens) || other.reading.waste - best.reading.waste
+    if (compared < 0) best = other
+  }
+  return { takings: best.takings, audits: best.audits }
 }
 
 function auditOf(
@@ -145,6 +203,15 @@ function auditOf(
     areas,
     amounts: addAmounts(areas.filter((area) => !area.area.shares).map((area) => area.amounts)),
     conditions: judgeConditions(program, takings, counts, options.beside ?? NOTHING_BESIDE, catalog),
+    limits: program.limits.map((limit) => ({
+      title: limit.title,
+      credits: limit.credits,
+      used: limit.areas
+        .flatMap((id) => areas.find((one) => one.area.id === id)?.needs ?? [])
+        .flatMap((need) => need.evidence)
+        .filter((taking) => isLimited(limit, catalog.course(taking.course), taking))
+        .reduce((sum, taking) => sum + taking.credits, 0)
+    })),
     entry: program.entry && auditProgram(program.entry, takings, catalog, options),
     outside: takings.counted
       .filter((taking) => !counts(taking))

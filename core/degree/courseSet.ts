@@ -53,7 +53,30 @@ export interface CourseSet {
  */
 export function parseCourseSet(text: string, lists: CourseLists = new Map()): CourseSet {
   const tree = treeOf(text, { lists, inside: [] })
-  return { text, has: compile(tree, false), listed: listOf(tree), named: namedIn(tree) }
+  const has = compile(tree, false)
+  return {
+    text,
+    has: asksAboutSection(tree) ? has : onceEach(has),
+    listed: listOf(tree),
+    named: namedIn(tree)
+  }
+}
+
+function asksAboutSection(tree: SetTree): boolean {
+  if ('left' in tree) return asksAboutSection(tree.left) || asksAboutSection(tree.right)
+  return tree.kind === 'campus' || tree.kind === 'mode'
+}
+
+/** Audits ask the same of the same courses over and over. */
+function onceEach(has: (course: Course) => boolean): (course: Course) => boolean {
+  const known = new WeakMap<Course, boolean>()
+  return (course) => {
+    const before = known.get(course)
+    if (before !== undefined) return before
+    const is = has(course)
+    known.set(course, is)
+    return is
+  }
 }
 
 interface Scope {

@@ -2,11 +2,13 @@ export {
   NO_AMOUNTS,
   addAmounts,
   auditAll,
+  auditRecord,
   auditProgram,
   type Amounts,
   type AreaResult,
   type Audit,
   type AuditOptions,
+  type LimitResult,
   type NeedResult,
   type NeedState,
   type OutsideCourse

@@ -7,7 +7,15 @@
  */
 import { subjectOf, type Catalog, type Course } from '../catalog'
 import { solve, type Alternative, type Cap, type Piece, type Problem, type Reading, type Share } from './best'
-import { isChoice, takes, type Need, type Program, type RequirementSpec } from './program'
+import {
+  couldTake,
+  isChoice,
+  isLimited,
+  takes,
+  type Need,
+  type Program,
+  type RequirementSpec
+} from './program'
 import { FIRMNESS, type Taking } from './taking'
 
 /**
@@ -83,6 +91,8 @@ export function questionOf(
   const all = programs.flatMap((program, i) => program.needs.map((need) => ({ need, program: i })))
   const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
   const layers = programs.flatMap((program, i) => layersOf(program).map((areas) => ({ program: i, areas })))
+  /** The number of each program's first need. */
+  const firstOf = programs.map((_, i) => all.findIndex((one) => one.program === i))
 
   const free = programs.map(
     ({ spec }) => new Set(spec.areas.filter((area) => area.free).map((area) => area.id))
@@ -92,13 +102,17 @@ export function questionOf(
   const pieceOf = new Map<string, number>()
   const subjects = new Map<string, number>()
   takings.forEach((taking, t) => {
+    const course = catalog.maybeCourse(taking.course)
+    if (!course) return
     layers.forEach((layer, l) => {
-      const pinned = pin && taking.key === pin.taking && programs[layer.program]!.spec.code === pin.program
-      const wants = all.flatMap(({ need, program }, w) => {
-        if (program !== layer.program || !layer.areas.has(need.area)) return []
-        if (pinned && need.id !== pin.need) return []
-        return fit(need, taking, catalog) === 'fits' ? [w] : []
-      })
+      const program = programs[layer.program]!
+      const pinned = pin && taking.key === pin.taking && program.spec.code === pin.program
+      const wants: number[] = []
+      for (const n of couldTake(program, course)) {
+        const need = program.needs[n]!
+        if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) continue
+        if (fit(need, taking, catalog) === 'fits') wants.push(firstOf[layer.program]! + n)
+      }
       if (!wants.length) return
       const subject = subjectOf(taking.course)
       if (!subjects.has(subject)) subjects.set(subject, subjects.size)
@@ -156,13 +170,11 @@ export function questionOf(
       })
   })
   programs.forEach((program, i) => {
-    for (const { set, credits, areas, grades } of program.limits)
+    for (const limit of program.limits)
       caps.push({
-        most: units(credits),
-        pieces: within(
-          (course, taking) => set.has(course, taking) && (!grades || grades.includes(taking.grade ?? ''))
-        ),
-        wants: wantsOf(i, new Set(areas))
+        most: units(limit.credits),
+        pieces: within((course, taking) => isLimited(limit, course, taking)),
+        wants: wantsOf(i, new Set(limit.areas))
       })
   })
   const shares = sharesOf()

@@ -10,7 +10,7 @@ import type { CourseCode } from '../ids'
 import type { ConditionSpec } from './conditions'
 import type { CourseSet, HeldAs } from './courseSet'
 import type { ExceptionGrant } from './exceptions'
-import type { RepeatPolicy } from './taking'
+import type { RepeatPolicy, Taking } from './taking'
 
 export type ProgramKind = 'degree' | 'minor' | 'certificate'
 
@@ -160,4 +160,23 @@ export function areaCredits(area: AreaSpec): number {
 export function takes(need: Need, course: Course, as?: HeldAs): boolean {
   if (need.waived) return false
   return need.set.has(course, as) || need.substituted.some((one) => one.course === course.code)
+}
+
+/** Whether a limit counts this taking. */
+export function isLimited({ set, grades }: Limit, course: Course, taking: Taking): boolean {
+  return set.has(course, taking) && (!grades || grades.includes(taking.grade ?? ''))
+}
+
+const takers = new WeakMap<Program, WeakMap<Course, readonly number[]>>()
+
+/** The needs that could take the course, by their place in the program; worked out once for each course. */
+export function couldTake(program: Program, course: Course): readonly number[] {
+  let known = takers.get(program)
+  if (!known) takers.set(program, (known = new WeakMap()))
+  let found = known.get(course)
+  if (!found) {
+    found = program.needs.flatMap((need, n) => (takes(need, course) ? [n] : []))
+    known.set(course, found)
+  }
+  return found
 }

@@ -4,7 +4,7 @@ import { Catalog } from '../catalog'
 import { GradeScale } from '../grades'
 import { courseCode, termCode } from '../ids'
 import { course, entry, planned, term } from '../testing/build'
-import { auditAll, auditProgram, type AuditOptions } from './audit'
+import { auditAll, auditProgram, auditRecord, type AuditOptions } from './audit'
 import { compileProgram } from './compile'
 import type { ConditionSpec } from './conditions'
 import { averagesByTerm, enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
@@ -206,6 +206,7 @@ describe('grades of all kinds', () => {
     const result = read(over, [entry('ENVI 101', 'P'), entry('ENVI 102', 'P'), entry('ENVI 201', 'B')])
     expect(result.amounts.earned).toBe(6)
     expect(result.outside.map((o) => [o.taking.course, o.why])).toEqual([['ENVI 102', 'limited']])
+    expect(result.limits).toEqual([{ title: 'Passes', credits: 3, used: 3 }])
   })
   it('half credits add up', () => {
     const list = [entry('ENVI 101', 'B', { credits: 1.5 }), entry('ENVI 102', 'B', { credits: 2.5 })]
@@ -216,6 +217,25 @@ describe('grades of all kinds', () => {
     expect(list.counted.map((t) => t.course)).toEqual(['CHEM 101'])
     expect(list.idle).toMatchObject([{ why: 'exclusive', by: 'CHEM 101' }])
     expect(takings([entry('CHEM 115')], [planned('CHEM 101', 'AU27')]).repeats).toHaveLength(1)
+  })
+  it('of courses that exclude each other the one counts that leaves less open, else the better grade', () => {
+    const one = (from: string) =>
+      compileProgram(
+        spec({ areas: [{ id: 'a', title: 'A', needs: [need(from, { amount: 3, credits: 3 })] }], credits: 3 })
+      )
+    const record = [entry('CHEM 115', 'C'), entry('CHEM 101', 'B')]
+    const counted = (from: string) => {
+      const { takings: list, audits } = auditRecord(
+        [one(from)],
+        { catalog, record, held: [], planned: [] },
+        terms
+      )
+      return [list.counted.map((t) => t.course), list.idle.map((i) => i.by), audits[0]!.amounts.earned]
+    }
+    expect(counted('CHEM 115')).toEqual([['CHEM 115'], ['CHEM 115'], 3])
+    expect(counted('CHEM 101')).toEqual([['CHEM 101'], ['CHEM 101'], 3])
+    expect(counted('CHEM 100+')).toEqual([['CHEM 101'], ['CHEM 101'], 3])
+    expect(counted('STAT 101')).toEqual([['CHEM 101'], ['CHEM 101'], 0])
   })
   it('another scale is data', () => {
     const scale = new GradeScale([

@@ -75,6 +75,8 @@ export interface TakingInput {
   picked?: ReadonlySet<string>
   waitlisted?: ReadonlySet<string>
   repeats?: RepeatPolicy
+  /** Of courses that exclude each other, those that go first; else the better grade does. */
+  first?: ReadonlySet<string>
 }
 
 export interface Takings {
@@ -129,7 +131,10 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
       )
       if (later && !mayRepeat(entry.course)) standing.delete(entry)
     }
-  const attempts = [...input.record].sort((a, b) => rank(b) - rank(a) || placeOf(a.term) - placeOf(b.term))
+  const goesFirst = (entry: RecordEntry) => Number(input.first?.has(entry.course) ?? false)
+  const attempts = [...input.record].sort(
+    (a, b) => goesFirst(b) - goesFirst(a) || rank(b) - rank(a) || placeOf(a.term) - placeOf(b.term)
+  )
   for (const entry of attempts) {
     const { course, credits, term, grade, origin, campus = null, mode = null } = entry
     const result = grade === null ? 'open' : scale.meaning(grade).result

@@ -5,7 +5,7 @@ const route = useRoute()
 const student = useStudent()
 const session = useWho()
 const panel = useCoursePanel()
-const { places } = useStanding()
+const { places } = storeToRefs(useStanding())
 const id = computed(() => Number(route.params.id))
 
 watch(id, (wanted) => student.load(wanted), { immediate: true })

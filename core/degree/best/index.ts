@@ -1,2 +1,11 @@
-export { NOWHERE, type Cap, type Opens, type Piece, type Problem, type Share, type Want } from './problem'
+export {
+  compareOpens,
+  NOWHERE,
+  type Cap,
+  type Opens,
+  type Piece,
+  type Problem,
+  type Share,
+  type Want
+} from './problem'
 export { solve, STATES, type Alternative, type Choice, type Reading } from './solve'

@@ -54,8 +54,6 @@ export interface Problem {
 export const LEVELS = 4
 /** In a place: counts nowhere. */
 export const NOWHERE = -1
-/** In a place: not decided yet. */
-export const FREE = -2
 
 /** Wants left open by what is earned; with what is under way; with what is registered; with what is planned. */
 export type Opens = readonly [number, number, number, number]
@@ -92,7 +90,7 @@ export function membersOf(problem: Problem, place: readonly number[]): number[][
   return members
 }
 
-export function overflow(problem: Problem, w: number, pieces: readonly number[]): number {
+function overflow(problem: Problem, w: number, pieces: readonly number[]): number {
   const want = problem.wants[w]!
   if (want.byCourse) return 0
   const sum = pieces.reduce((total, p) => total + problem.pieces[p]!.weight, 0)
@@ -113,20 +111,20 @@ export function isLegal(problem: Problem, place: readonly number[]): boolean {
 }
 
 /** Whether caps and shares are kept. */
-export function withinBudgets({ pieces, caps, shares }: Problem, place: readonly number[]): boolean {
+function withinBudgets({ pieces, caps, shares }: Problem, place: readonly number[]): boolean {
   return (
     caps.every((cap) => capUsed(cap, pieces, place) <= cap.most) &&
     shares.every((share) => shareUsed(share, pieces, place) <= share.most)
   )
 }
 
-export function capUsed(cap: Cap, pieces: readonly Piece[], place: readonly number[]): number {
+function capUsed(cap: Cap, pieces: readonly Piece[], place: readonly number[]): number {
   let used = 0
   for (const p of cap.pieces) if (place[p]! >= 0 && cap.wants.has(place[p]!)) used += pieces[p]!.weight
   return used
 }
 
-export function shareUsed(share: Share, pieces: readonly Piece[], place: readonly number[]): number {
+function shareUsed(share: Share, pieces: readonly Piece[], place: readonly number[]): number {
   let used = 0
   for (const { one, other } of share.pairs) {
     if (share.oneSide.has(place[one]!) && share.otherSide.has(place[other]!)) used += pieces[one]!.weight

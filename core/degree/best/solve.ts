@@ -3,23 +3,23 @@
  *
  * Readings are compared as a tuple, in order: needs left open by what is earned; by what is earned
  * and under way; with what is registered; with what is planned; credits spent beyond need; then the
- * program's own order. Deterministic and exact.
+ * program's own order: the branches that stand first, then the fewest needs passed over, where a course
+ * passes over each that accepts it and stands before the one it counts toward, or over all. Deterministic
+ * and exact; of equal readings courses that are as good as each other count in the record's own order.
  *
  * Leftover wants take no part in this: they get what remains.
  *
  * The question falls apart where no course, cap, share or choice connects two needs, and each part is
  * answered by itself. Within a part every combination of its choices is tried, most promising first.
- * Where every want can be met as firmly as it could be alone, `cover` and `order` mostly find and prove
- * the reading at once; the rest is decided by the exact search of `frontier`.
+ * Each is decided by the exact search of `frontier`.
  * Bound: `most` states a part (default `STATES`); where it is reached the best reading found so far is
  * returned and `ended` says so.
  */
-import { leastWaste, quickCover } from './cover'
 import type { Effort } from './effort'
 import { alongFrontier, type Answer } from './frontier'
-import { firmestLabels, opensOf, scoreOf, type Score } from './labels'
-import { inOrder } from './order'
-import { compareOpens, FREE, isLegal, NOWHERE, weightIn, type Opens, type Problem } from './problem'
+import { firmestLabels, opensOf, type Score } from './labels'
+import { compareOpens, isLegal, NOWHERE, weightIn, type Opens, type Problem } from './problem'
+import { steady } from './steady'
 
 /** States allowed for one part. */
 export const STATES = 200_000
@@ -179,8 +179,7 @@ interface Way {
   wants: number[]
   pieces: number[]
   problem: Problem
-  /** How firmly each want could be met alone, and what would be left open so. */
-  label: number[]
+  /** What would be left open, were each want met as firmly as it could be alone. */
   bound: Opens
 }
 
@@ -200,8 +199,7 @@ function solvePart(whole: Problem, part: Part, most: number): PartAnswer {
       part.pieces,
       wants.toSorted((a, b) => a - b)
     )
-    const label = firmestLabels(way.problem)
-    return { ...way, order, label, bound: opensOf(label) }
+    return { ...way, order, bound: opensOf(firmestLabels(way.problem)) }
   })
   ways.sort((a, b) => compareOpens(a.bound, b.bound) || a.order - b.order)
 
@@ -210,7 +208,7 @@ function solvePart(whole: Problem, part: Part, most: number): PartAnswer {
   let unproved: Opens | undefined
   for (const way of ways) {
     if (best && compareOpens(way.bound, best.found.opens) > 0) break
-    const { best: found, proved, bound } = quickly(way) ?? alongFrontier(way.problem, effort, best?.found)
+    const { best: found, proved, bound } = alongFrontier(way.problem, effort, best?.found)
     if (!proved && (!unproved || compareOpens(bound, unproved) < 0)) unproved = bound
     if (!found) continue
     const compared = best
@@ -221,23 +219,10 @@ function solvePart(whole: Problem, part: Part, most: number): PartAnswer {
     if (compared < 0) best = { way, found }
   }
   const { way, found } = best!
-  const { place, opens, waste } = found
+  const { opens, waste } = found
+  const place = steady(way.problem, found.place)
   const bound = unproved && compareOpens(unproved, opens) < 0 ? unproved : opens
   return { way, place, opens, waste, ended: unproved ? 'limit' : 'optimal', bound, steps: effort.steps }
-}
-
-/** The answer where all wants can be met as firmly as each could be alone, with the least waste, and simply so. */
-function quickly({ problem, label, bound }: Way): Answer | undefined {
-  const question = {
-    problem,
-    label,
-    fixed: problem.pieces.map(() => FREE),
-    wasteMost: leastWaste(problem, label)
-  }
-  const found = quickCover(question)
-  if (typeof found !== 'object') return undefined
-  const place = inOrder(problem, label, found.place, question.wasteMost)
-  return place && { best: { place, ...scoreOf(problem, place) }, proved: true, bound }
 }
 
 /** The question of these pieces and wants only; pieces that nothing takes are left out. */

@@ -1,178 +1,143 @@
 /**
- * How far a want is, as a small state machine. First it is said how firmly the want will be met;
- * then its pieces come in a fixed order, and each is taken or passed.
- *
- *     turn     0        1        2
- *     earned  ── 0 ─take─ 1 ─take─ 2    a state is the label and what has been taken, capped at what is
- *              \   \pass  0 ─take─ 1    asked for; each turn numbers its own states from 0
- *     planned ── 1 ...
- *
- * A want that is said to be met by a label takes no softer piece: its credit would be pure waste. A label
- * that can no longer be kept gives way to the next softer one. Costs are packed tuples: what the label
- * costs in the end, and the waste of each step.
+ * What a want costs by itself: its table of states, and at the present prices the least cost from each.
+ * Costs are packed tuples: what the label costs in the end, the waste and the order of each step.
  */
-import { LEVELS, weightIn, type Piece, type Problem, type Want } from './problem'
+import type { Packing } from './packing'
+import type { Problem } from './problem'
+import { NONE, tableOf, type TableTurn } from './wantTable'
 
-/** What has been taken, or could still be. */
-interface Amount {
-  sum: number
-  /** Distinct subjects, as bits. */
-  subjects: number
-  parts: readonly number[]
+/** A turn of the table, and where its states begin in the machine's arrays of costs. */
+export interface Turn extends TableTurn {
+  readonly at: number
+  /** What taking the piece costs beside waste and prices: below zero. */
+  readonly saving: number
 }
-
-interface State extends Amount {
-  label: number
-}
-
-/** Where the states of a turn lead; NONE where the piece cannot be taken. */
-interface Turn {
-  pass: Int32Array
-  take: Int32Array
-  waste: Int32Array
-  value: Float64Array
-}
-
-export const NONE = -1
-const SUBJECTS_MOST = 31
-const ALL_BITS = 0x7fffffff
 
 export class WantMachine {
-  /** How many states it may start in, the firmest label first. */
   readonly starts: number
   /** One for each piece. */
-  private readonly turns: Turn[] = []
-  /** The cost of the labels in the last states. */
-  private readonly last: Float64Array
-  private readonly want: Want
-  private readonly pieces: readonly Piece[]
-  private readonly subjectBit = new Map<number, number>()
-  /** By label, then by turn: what the pieces from it on could still give. */
-  private readonly ahead: readonly (readonly Amount[])[]
-  private fresh = false
-
+  readonly turns: readonly Turn[]
+  /** By state, turn after turn and then the last ones: the least that the want costs from there on. */
+  private readonly values: Float64Array
+  /** By state, how much more that is when the piece is passed. */
+  readonly passing: Float64Array
+  /** By state, how much more it is to take the piece than to pass it, its own price left out. */
+  readonly taking: Float64Array
   /** What taking a piece costs beside its price, by turn: the prices of caps. Whole numbers. */
   readonly dues: Float64Array
+  private readonly wasteCost: number
+  private fresh = false
+  private mine: readonly number[] | undefined
 
   /** `own` are the want's pieces in the order in which they are decided; `prices` are by piece, whole. */
   constructor(
     problem: Problem,
     w: number,
     readonly own: readonly number[],
-    labelCost: readonly number[],
+    packing: Packing,
     private readonly prices: Float64Array
   ) {
-    const want = (this.want = problem.wants[w]!)
-    this.pieces = own.map((p) => problem.pieces[p]!)
-    this.dues = new Float64Array(own.length)
-    if (want.subjects)
-      for (const { subject } of this.pieces)
-        if (!this.subjectBit.has(subject)) this.subjectBit.set(subject, this.subjectBit.size)
-    if (this.subjectBit.size > SUBJECTS_MOST)
-      throw new RangeError(`courses of more than ${SUBJECTS_MOST} subjects for one need that counts them`)
-    const nothing: Amount = { sum: 0, subjects: 0, parts: want.including.map(() => 0) }
-    this.ahead = Array.from({ length: LEVELS }, (_, label) => {
-      const sums = [nothing]
-      for (let k = own.length - 1; k >= 0; k--)
-        sums.unshift(this.pieces[k]!.firmness > label ? sums[0]! : this.with(sums[0]!, k))
-      return sums
+    const table = tableOf(problem, w, own)
+    this.starts = table.starts
+    this.wasteCost = packing.wasteCost
+    let at = 0
+    this.turns = table.turns.map((turn, k): Turn => {
+      const { states, pass, take, waste } = turn
+      at += states
+      return { states, pass, take, waste, at: at - states, saving: packing.saving(own[k]!, w) }
     })
-    // A label that no piece of its own firmness brings is that of the firmer one; the softest one that
-    // is brought takes every piece, so it gives way to an open want without anything lost.
-    const brought = new Set(this.pieces.map((piece) => piece.firmness))
-    let layer = new Layer()
-    for (let label = 0; label < LEVELS; label++)
-      if (brought.has(label)) layer.number(this.kept({ ...nothing, label }, 0))
-    if (!brought.size) layer.number(this.kept({ ...nothing, label: 0 }, 0))
-    this.starts = layer.states.length
-    for (let k = 0; k < own.length; k++) {
-      const next = new Layer()
-      const n = layer.states.length
-      const turn = {
-        pass: new Int32Array(n),
-        take: new Int32Array(n),
-        waste: new Int32Array(n),
-        value: new Float64Array(n)
-      }
-      layer.states.forEach((state, i) => {
-        turn.pass[i] = next.number(this.kept(state, k + 1))
-        const taken = this.taking(state, k)
-        turn.take[i] = taken ? next.number(this.kept(taken, k + 1)) : NONE
-        if (taken) turn.waste[i] = Math.max(0, state.sum + weightIn(want, this.pieces[k]!) - want.amount)
-      })
-      this.turns.push(turn)
-      layer = next
-    }
-    this.last = Float64Array.from(layer.states, (state) => labelCost[state.label]!)
+    this.values = new Float64Array(at + table.labels.length)
+    table.labels.forEach((label, i) => (this.values[at + i] = packing.labelCost[label]!))
+    this.passing = new Float64Array(at)
+    this.taking = new Float64Array(at)
+    this.dues = new Float64Array(own.length)
   }
 
-  /** From a state before the k-th piece, the piece goes elsewhere. */
-  pass(state: number, k: number): number {
-    return this.turns[k]!.pass[state]!
+  /** How many states there are before the k-th piece, and after the last. */
+  statesAt(k: number): number {
+    return this.turns[k]?.states ?? this.values.length - this.after(k - 1)
   }
 
-  /** The piece counts here; NONE when it cannot. */
-  take(state: number, k: number): number {
-    return this.turns[k]!.take[state]!
-  }
-
-  /** Units beyond what is asked for, if the piece is taken. */
-  waste(state: number, k: number): number {
-    return this.turns[k]!.waste[state]!
-  }
-
-  /** The least that the want costs from a state before the k-th piece, the prices of its pieces included. */
-  value(state: number, k: number): number {
-    if (!this.fresh) this.refresh()
-    return (this.turns[k]?.value ?? this.last)[state]!
+  /** The least that the want costs from a state before its first piece. */
+  value(start: number): number {
+    this.refresh()
+    return this.values[start]!
   }
 
   valueAtStart(): number {
-    let least = Infinity
-    for (let state = 0; state < this.starts; state++) least = Math.min(least, this.value(state, 0))
+    this.refresh()
+    let least = this.values[0]!
+    for (let state = 1; state < this.starts; state++) least = Math.min(least, this.values[state]!)
     return least
   }
 
   /** Prices have changed. */
   forget(): void {
     this.fresh = false
+    this.mine = undefined
   }
 
   private refresh(): void {
+    if (this.fresh) return
     this.fresh = true
-    let after = this.last
-    for (let k = this.own.length - 1; k >= 0; k--) {
-      const { pass, take, waste, value } = this.turns[k]!
-      const price = this.price(k)
-      for (let i = 0; i < value.length; i++) {
-        const without = after[pass[i]!]!
-        value[i] = take[i] === NONE ? without : Math.min(without, after[take[i]!]! + waste[i]! + price)
+    const { values, turns, wasteCost } = this
+    for (let k = turns.length - 1; k >= 0; k--) {
+      const { at, states, pass, take, waste, saving } = turns[k]!
+      const after = at + states
+      const price = saving + this.price(k)
+      for (let i = 0; i < states; i++) {
+        const without = values[after + pass[i]!]!
+        values[at + i] =
+          take[i] === NONE
+            ? without
+            : Math.min(without, values[after + take[i]!]! + waste[i]! * wasteCost + price)
       }
-      after = value
+    }
+  }
+
+  /** Works out what passing and taking mean at the present prices. */
+  settle(): void {
+    this.refresh()
+    const { values, turns, wasteCost } = this
+    for (let k = 0; k < turns.length; k++) {
+      const { at, states, pass, take, waste, saving } = turns[k]!
+      const after = at + states
+      const own = saving + this.dues[k]!
+      for (let i = 0; i < states; i++) {
+        const without = values[after + pass[i]!]!
+        this.passing[at + i] = without - values[at + i]!
+        if (take[i] !== NONE)
+          this.taking[at + i] = waste[i]! * wasteCost + own + values[after + take[i]!]! - without
+      }
     }
   }
 
   /** The pieces that the want would take by itself, at the prices. */
-  cheapest(): number[] {
+  cheapest(): readonly number[] {
+    if (this.mine) return this.mine
     const mine: number[] = []
     const least = this.valueAtStart()
     let state = 0
-    while (this.value(state, 0) !== least) state++
-    this.own.forEach((p, k) => {
-      const passed = this.pass(state, k)
-      const taken = this.take(state, k)
+    while (this.values[state] !== least) state++
+    for (let k = 0; k < this.turns.length; k++) {
+      const { pass, take } = this.turns[k]!
+      const after = this.after(k)
+      const taken = take[state]!
       const takes =
         taken !== NONE &&
-        this.waste(state, k) + this.price(k) + this.value(taken, k + 1) < this.value(passed, k + 1)
-      if (takes) mine.push(p)
-      state = takes ? taken : passed
-    })
+        this.costOf(state, k) + this.values[after + taken]! < this.values[after + pass[state]!]!
+      if (takes) mine.push(this.own[k]!)
+      state = takes ? taken : pass[state]!
+    }
+    this.mine = mine
     return mine
   }
 
   /** How much less the want costs with the k-th piece for nothing than without it; below zero for none. */
   gain(k: number): number {
-    const { taken, passed } = this.ends(this.costsBefore(k), k)
+    let costs = new Float64Array(this.starts)
+    for (let i = 0; i < k; i++) costs = this.costsAfter(costs, i)
+    const { taken, passed } = this.ends(costs, k)
     return passed - (taken - this.prices[this.own[k]!]!)
   }
 
@@ -187,110 +152,46 @@ export class WantMachine {
   }
 
   private ends(costs: Float64Array, k: number): { taken: number; passed: number } {
+    this.refresh()
+    const { pass, take } = this.turns[k]!
+    const after = this.after(k)
     let passed = Infinity
     let taken = Infinity
     for (let state = 0; state < costs.length; state++) {
-      passed = Math.min(passed, costs[state]! + this.value(this.pass(state, k), k + 1))
-      const next = this.take(state, k)
-      if (next !== NONE)
-        taken = Math.min(
-          taken,
-          costs[state]! + this.waste(state, k) + this.price(k) + this.value(next, k + 1)
-        )
+      passed = Math.min(passed, costs[state]! + this.values[after + pass[state]!]!)
+      if (take[state] !== NONE)
+        taken = Math.min(taken, costs[state]! + this.costOf(state, k) + this.values[after + take[state]!]!)
     }
     return { taken, passed }
   }
 
-  private costsBefore(k: number): Float64Array {
-    let costs = new Float64Array(this.starts)
-    for (let i = 0; i < k; i++) costs = this.costsAfter(costs, i)
-    return costs
-  }
-
   /** The least at which each state of the next turn is reached. */
   private costsAfter(costs: Float64Array, k: number): Float64Array<ArrayBuffer> {
-    const { pass, take, waste } = this.turns[k]!
-    const price = this.price(k)
-    const next = new Float64Array((this.turns[k + 1]?.value ?? this.last).length).fill(Infinity)
+    const { pass, take } = this.turns[k]!
+    const next = new Float64Array(this.statesAt(k + 1)).fill(Infinity)
     for (let state = 0; state < costs.length; state++) {
-      const cost = costs[state]!
-      if (cost < next[pass[state]!]!) next[pass[state]!] = cost
+      const here = costs[state]!
+      if (here < next[pass[state]!]!) next[pass[state]!] = here
       if (take[state] === NONE) continue
-      const paid = cost + waste[state]! + price
+      const paid = here + this.costOf(state, k)
       if (paid < next[take[state]!]!) next[take[state]!] = paid
     }
     return next
   }
 
+  /** What it costs to take the k-th piece, prices included. */
+  private costOf(state: number, k: number): number {
+    const { waste, saving } = this.turns[k]!
+    return waste[state]! * this.wasteCost + saving + this.price(k)
+  }
+
+  /** Where the states after the k-th piece begin. */
+  private after(k: number): number {
+    const turn = this.turns[k]
+    return turn ? turn.at + turn.states : 0
+  }
+
   private price(k: number): number {
     return this.prices[this.own[k]!]! + this.dues[k]!
   }
-
-  private taking(state: State, k: number): State | undefined {
-    const { label, sum } = state
-    const { amount, byCourse } = this.want
-    if (byCourse && sum >= amount) return undefined
-    if (this.pieces[k]!.firmness > label && weightIn(this.want, this.pieces[k]!) > 0) return undefined
-    return { label, ...this.with(state, k) }
-  }
-
-  private with(amount: Amount, k: number): Amount {
-    const { want } = this
-    const piece = this.pieces[k]!
-    const weight = weightIn(want, piece)
-    return {
-      sum: Math.min(want.amount, amount.sum + weight),
-      subjects: want.subjects ? amount.subjects | (1 << this.subjectBit.get(piece.subject)!) : 0,
-      parts: amount.parts.map((there, i) => {
-        const { least, pieces } = want.including[i]!
-        return pieces.has(this.own[k]!) ? Math.min(least, there + weight) : there
-      })
-    }
-  }
-
-  /** The state before the k-th piece with the firmest label that can still be kept, and no idle detail. */
-  private kept(state: State, k: number): State {
-    let { label } = state
-    while (label < LEVELS && !this.inReach(state, label, k)) label++
-    if (label === LEVELS) return { label, sum: state.sum, subjects: 0, parts: [] }
-    const subjects =
-      this.want.subjects && bits(state.subjects) >= this.want.subjects ? ALL_BITS : state.subjects
-    return { label, sum: state.sum, subjects, parts: state.parts }
-  }
-
-  private inReach({ sum, subjects, parts }: State, label: number, k: number): boolean {
-    const { want } = this
-    const left = this.ahead[label]![k]!
-    const room = want.byCourse ? want.amount - sum : Infinity
-    if (sum + left.sum < want.amount) return false
-    if (want.subjects - bits(subjects) > room || bits(subjects | left.subjects) < want.subjects) return false
-    return want.including.every(({ least }, i) => {
-      const missing = least - parts[i]!
-      return missing <= room && missing <= left.parts[i]!
-    })
-  }
-}
-
-/** The states of one turn, numbered as they come. */
-class Layer {
-  readonly states: State[] = []
-  private readonly ids = new Map<number | string, number>()
-
-  number(state: State): number {
-    const { label, sum, subjects, parts } = state
-    const short = sum * (LEVELS + 1) + label
-    const key = subjects || parts.length ? `${short} ${subjects} ${parts.join('.')}` : short
-    const found = this.ids.get(key)
-    if (found !== undefined) return found
-    const id = this.states.push(state) - 1
-    this.ids.set(key, id)
-    return id
-  }
-}
-
-function bits(mask: number): number {
-  let left = mask
-  let count = 0
-  for (; left; count++) left &= left - 1
-  return count
 }

@@ -20,7 +20,7 @@ const receipt = shallowRef<Receipt>()
 const message = ref<string>()
 const SEATS_MS = 10_000
 
-const term = computed(() => standing.term.value)
+const term = computed(() => standing.term)
 async function load() {
   if (!term.value) return
   try {
@@ -59,7 +59,7 @@ const disabledWhy = computed(() => {
   if (!ready.value.length) return 'No line is ready: pick sections on the Week first.'
   return chosen.value.length ? undefined : 'No line is chosen.'
 })
-const signOff = computed(() => standing.signOff.value)
+const signOff = computed(() => standing.signOff)
 const asked = computed(() => student.picture?.route.reviewAskedAt)
 const registered = computed(() => sheet.value?.lines.filter((l) => l.state === 'registered') ?? [])
 const shownReceipt = computed(() => receipt.value ?? sheet.value?.receipts[0])
@@ -132,7 +132,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
                 student.own && !asked ? 'Ask for review' : 'Read the route'
               }}</NuxtLink>
             </li>
-            <li v-if="standing.toConfirm.value.length" class="open">
+            <li v-if="standing.toConfirm.length" class="open">
               Program on record <span class="quiet">not confirmed</span>
               <NuxtLink class="textlink" :to="place('today')">Look at it</NuxtLink>
             </li>
@@ -142,11 +142,11 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
                 student.picture?.programs.map((p) => p.spec.shortTitle).join(', ')
               }}</span>
             </li>
-            <li v-for="hold in standing.holds.value" :key="hold.title" class="open">
+            <li v-for="hold in standing.holds" :key="hold.title" class="open">
               <span class="stops">Hold: {{ hold.title.toLowerCase() }} {{ hold.amount?.toFixed(2) }}</span> ·
               {{ hold.howToLift }}
             </li>
-            <li v-if="!standing.holds.value.length" class="done">No holds</li>
+            <li v-if="!standing.holds.length" class="done">No holds</li>
           </ul>
         </section>
         <section class="card figures" aria-label="This run">
@@ -272,8 +272,8 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         <section class="side" aria-label="The week as it will be">
           <h3>The week as it will be</h3>
           <WeekRibbon
-            :held="standing.heldSections.value"
-            :picked="standing.pickedSections.value"
+            :held="standing.heldSections"
+            :picked="standing.pickedSections"
             :hue-of="hueOf"
             compact
           />

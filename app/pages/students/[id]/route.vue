@@ -15,11 +15,11 @@ const picture = computed(() => student.picture!)
 const route = computed(() => picture.value.route)
 const need = shallowRef<NeedResult>()
 const busy = ref(false)
-const term = computed(() => standing.term.value)
-const signOff = computed(() => standing.signOff.value)
+const term = computed(() => standing.term)
+const signOff = computed(() => standing.signOff)
 const advisor = computed(() => picture.value.advisors.find((a) => a.purpose === 'program'))
 const ahead = computed(() => {
-  const amounts = standing.main.value?.amounts
+  const amounts = standing.main?.amounts
   return amounts ? amounts.registered + amounts.planned : 0
 })
 const busiest = computed(() =>
@@ -27,7 +27,7 @@ const busiest = computed(() =>
 )
 const differences = computed(() => {
   if (!signOff.value) return []
-  const now = standing.planned.value.map((p) => p.course)
+  const now = standing.planned.map((p) => p.course)
   return [
     ...now.filter((c) => !signOff.value!.courses.includes(c)).map((c) => `${c} added`),
     ...signOff.value.courses.filter((c) => !now.includes(c)).map((c) => `${c} taken out`)
@@ -49,8 +49,8 @@ async function once(work: () => Promise<unknown>) {
         >changed {{ ago(route.changedAt, clock.now, college.zone) }} by {{ route.changedBy }}</span
       >
       <span class="push quiet">
-        <template v-if="standing.finish.value"
-          >finish <strong>{{ college.shortTerm(standing.finish.value.code) }}</strong> · </template
+        <template v-if="standing.finish"
+          >finish <strong>{{ college.shortTerm(standing.finish.code) }}</strong> · </template
         >{{ ahead }} credits ahead · busiest {{ busiest }} cr
       </span>
       <template v-if="student.own">
@@ -71,7 +71,7 @@ async function once(work: () => Promise<unknown>) {
           v-if="!signOff || differences.length"
           variant="flat"
           color="primary"
-          :disabled="busy || !standing.planned.value.length"
+          :disabled="busy || !standing.planned.length"
           @click="once(() => student.signOff(term!.code))"
         >
           Sign off {{ term.name }}
@@ -87,10 +87,7 @@ async function once(work: () => Promise<unknown>) {
       {{ signOff.creditsMost }} credits.
       <strong v-if="differences.length">Changed since: {{ differences.join(', ') }}.</strong>
     </p>
-    <p
-      v-else-if="term && picture.relation === 'programAdvisor' && !standing.planned.value.length"
-      class="signed"
-    >
+    <p v-else-if="term && picture.relation === 'programAdvisor' && !standing.planned.length" class="signed">
       Nothing is planned for {{ term.name }}, so there is nothing to sign off yet.
     </p>
 

@@ -9,7 +9,7 @@ const student = useStudent()
 const college = useCollege()
 const clock = useClock()
 const standing = useStanding()
-const todo = useTodo()
+const todo = storeToRefs(useTodo()).list
 
 const picture = computed(() => student.picture!)
 const reading = computed(() => student.reading!)
@@ -54,7 +54,7 @@ const dates = computed(() => {
     if (!term.published) continue
     if (picture.value.held.some((h) => h.term === term.code))
       rows.push({ at: term.dropEndsAt - 1, what: `last day to drop a ${term.name} course` })
-    if (phaseOf(term, college.today) === 'future' && term.code === standing.term.value?.code) {
+    if (phaseOf(term, college.today) === 'future' && term.code === standing.term?.code) {
       rows.push({ at: Date.parse(`${term.paymentDueOn}T16:00:00Z`), what: `${term.name} payment due` })
       rows.push({ at: Date.parse(`${term.start}T16:00:00Z`), what: `${term.name} begins` })
     }
@@ -66,11 +66,11 @@ const dates = computed(() => {
 })
 const advisors = computed(() => picture.value.advisors)
 const sure = computed(() => {
-  const amounts = standing.main.value?.amounts
+  const amounts = standing.main?.amounts
   return amounts ? amounts.earned + amounts.underWay : 0
 })
 const ahead = computed(() => {
-  const amounts = standing.main.value?.amounts
+  const amounts = standing.main?.amounts
   return amounts ? amounts.registered + amounts.planned : 0
 })
 const URGENCY = { stops: 'stops you', attention: 'needs attention', plain: '', later: 'later' }
@@ -116,17 +116,13 @@ function act(to: string) {
             <span class="quiet">
               {{ creditsText(sure) }} earned and under way · {{ ahead }} ahead on the route ·
               {{
-                standing.finish.value
-                  ? `finish ${standing.finish.value.name}`
-                  : `${standing.main.value?.amounts.needed ?? 0} not planned yet`
+                standing.finish
+                  ? `finish ${standing.finish.name}`
+                  : `${standing.main?.amounts.needed ?? 0} not planned yet`
               }}
             </span>
           </p>
-          <TheClimb
-            :climb="reading.climb"
-            :goal="standing.total.value"
-            :finish="standing.finish.value?.name"
-          />
+          <TheClimb :climb="reading.climb" :goal="standing.total" :finish="standing.finish?.name" />
         </section>
       </div>
       <div class="side">
@@ -151,9 +147,9 @@ function act(to: string) {
               advisor.kind === 'office' ? 'office' : `${advisor.purpose} advisor`
             }}</span>
           </h2>
-          <p v-if="standing.signOff.value && advisor.name === standing.signOff.value.by">
-            Signed off {{ college.termName(standing.signOff.value.term) }} on
-            {{ dayMonth(campusDate(standing.signOff.value.at, college.zone)) }}.
+          <p v-if="standing.signOff && advisor.name === standing.signOff.by">
+            Signed off {{ college.termName(standing.signOff.term) }} on
+            {{ dayMonth(campusDate(standing.signOff.at, college.zone)) }}.
           </p>
           <p
             v-for="message in picture.messages.filter((m) => m.from === advisor.name).slice(0, 1)"

@@ -21,19 +21,17 @@ const standing = useStanding()
 const panel = useCoursePanel()
 const { hueOf } = useHues()
 
-const wanted = computed<string[]>(() => standing.courses.value)
+const wanted = computed<string[]>(() => standing.courses)
 const { sections, failure, loaded, refresh } = useOffer(wanted)
 const preview = ref<Option>()
 const busy = ref(false)
 
-const held = computed(() => standing.heldSections.value)
-const picked = computed(() => standing.pickedSections.value)
+const held = computed(() => standing.heldSections)
+const picked = computed(() => standing.pickedSections)
 const week = computed(() => [...held.value, ...picked.value])
 const shownPreview = computed(() => {
   const option = preview.value
-  return option && !isPicked(option) && !standing.heldCourses.value.has(option.course)
-    ? sectionsOf(option)
-    : []
+  return option && !isPicked(option) && !standing.heldCourses.has(option.course) ? sectionsOf(option) : []
 })
 /** While an option is previewed, the pick it would replace steps aside. */
 const shownPicked = computed(() =>
@@ -41,9 +39,7 @@ const shownPicked = computed(() =>
 )
 const clashing = computed(() => {
   const shown = [...held.value, ...shownPicked.value, ...shownPreview.value]
-  const hit = shown.flatMap((s) =>
-    clashesWith({ course: s.course, sections: [s] }, shown, standing.holidays.value)
-  )
+  const hit = shown.flatMap((s) => clashesWith({ course: s.course, sections: [s] }, shown, standing.holidays))
   return new Set<string>(hit.map((c) => c.own.code))
 })
 /** One scale of hours for the ribbon and every option, so that they line up. */
@@ -63,7 +59,7 @@ const summary = computed(() => {
   return parts.join(' · ')
 })
 const note = computed(() => {
-  const holidays = standing.term.value?.holidays ?? []
+  const holidays = standing.term?.holidays ?? []
   const halves = week.value.some((s) => s.half === 'first' || s.half === 'second')
     ? 'upper lane first half · lower lane second half · '
     : ''
@@ -73,13 +69,13 @@ const note = computed(() => {
 const isPicked = (option: Option) =>
   sectionsOf(option).every((s) => picked.value.some((p) => p.code === s.code))
 const rows = computed(() =>
-  standing.courses.value.map((course) => {
+  standing.courses.map((course) => {
     const mine = sections.value.filter((s) => s.course === course)
     const others = week.value.filter((s) => s.course !== course)
     const options = optionsAmong(mine).map((option) => ({
       option,
       picked: isPicked(option),
-      clashes: clashesWith({ course, sections: sectionsOf(option) }, others, standing.holidays.value),
+      clashes: clashesWith({ course, sections: sectionsOf(option) }, others, standing.holidays),
       office: option.main.officeOnly
     }))
     const home = student.picture?.student.campus
@@ -93,7 +89,7 @@ const rows = computed(() =>
     )
     const seat = held.value.filter((s) => s.course === course)
     const waiting = student.picture?.waiting.find(
-      (w) => w.course === course && w.term === standing.term.value?.code
+      (w) => w.course === course && w.term === standing.term?.code
     )
     return {
       course,
@@ -103,7 +99,7 @@ const rows = computed(() =>
       office: options.filter((o) => o.office),
       seat,
       placed:
-        student.picture?.held.find((h) => h.course === course && h.term === standing.term.value?.code)
+        student.picture?.held.find((h) => h.course === course && h.term === standing.term?.code)
           ?.placedByOffice ?? false,
       waiting,
       settled: seat.length > 0 || options.some((o) => o.picked)
@@ -113,22 +109,22 @@ const rows = computed(() =>
 const why = computed(() => (student.own ? undefined : 'Only the student picks sections.'))
 
 async function pick(course: CourseCode, option: Option) {
-  if (busy.value || !standing.term.value) return
+  if (busy.value || !standing.term) return
   busy.value = true
   const codes = isPicked(option) ? [] : sectionsOf(option).map((s) => s.code)
-  await student.pick(standing.term.value.code, course, codes)
+  await student.pick(standing.term.code, course, codes)
   preview.value = undefined
   await refresh()
   busy.value = false
 }
 function clashText(own: Section): string {
-  const found = standing.clashes.value.find((c) => c.own.code === own.code)
+  const found = standing.clashes.find((c) => c.own.code === own.code)
   return found
     ? `${own.course} meets ${found.with.course} on ${found.clash.days.map((d) => DAY_NAMES[d]).join(' and ')} at ${clockTime(found.clash.start)}, ${count(found.clash.dates, 'date')}.`
     : ''
 }
 const clashTexts = computed(() => [
-  ...new Set(standing.clashes.value.filter((c) => c.own.code < c.with.code).map((c) => clashText(c.own)))
+  ...new Set(standing.clashes.filter((c) => c.own.code < c.with.code).map((c) => clashText(c.own)))
 ])
 
 function onArrow(event: KeyboardEvent) {
@@ -153,10 +149,10 @@ function onArrow(event: KeyboardEvent) {
   <div class="page">
     <div class="page-head">
       <TermSwitch />
-      <span class="pill">{{ standing.draft.value?.name ?? 'First draft' }}</span>
+      <span class="pill">{{ standing.draft?.name ?? 'First draft' }}</span>
       <span class="push quiet">{{ summary }}</span>
     </div>
-    <template v-if="standing.courses.value.length">
+    <template v-if="standing.courses.length">
       <WeekRibbon
         :held="held"
         :picked="shownPicked"
@@ -224,7 +220,7 @@ function onArrow(event: KeyboardEvent) {
                 @preview="preview = $event ? o.option : undefined"
               />
               <p v-if="!row.seat.length && !row.open.length && loaded" class="quiet none">
-                {{ row.course }} has no section in {{ standing.term.value?.name }}.
+                {{ row.course }} has no section in {{ standing.term?.name }}.
                 <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/route`"
                   >Settle it on the route</NuxtLink
                 >
@@ -238,7 +234,7 @@ function onArrow(event: KeyboardEvent) {
       </ViewState>
     </template>
     <div v-else class="card empty">
-      <h2>Nothing is planned for {{ standing.term.value?.name }}</h2>
+      <h2>Nothing is planned for {{ standing.term?.name }}</h2>
       <p>Put courses on your route first; their sections appear here beside your week.</p>
       <v-btn variant="flat" color="primary" :to="`/students/${student.picture?.student.id}/degree`"
         >See what your degree needs</v-btn

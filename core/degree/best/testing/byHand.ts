@@ -1,5 +1,5 @@
 import type { Case } from './cases'
-import { isLegal, NOWHERE } from '../problem'
+import { isLegal, NOWHERE, type Problem } from '../problem'
 
 /** What people do by hand: course after course to the first need that has room. */
 export function greedy({ problem }: Case): number[] {
@@ -15,4 +15,16 @@ export function greedy({ problem }: Case): number[] {
     }
   })
   return place
+}
+
+/** By piece, how many of the wants that take it, of those asked for, stand before the one it counts toward. */
+export function passedOver(
+  { pieces }: Problem,
+  place: readonly number[],
+  asked: (w: number) => boolean = () => true
+): number {
+  return pieces.reduce((sum, { wants }, p) => {
+    const may = wants.filter(asked)
+    return sum + (place[p] === NOWHERE ? may.length : may.indexOf(place[p]!))
+  }, 0)
 }

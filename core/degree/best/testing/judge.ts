@@ -9,12 +9,17 @@ import type { Alternative, Choice } from '../solve'
 export interface Verdict {
   opens: number[]
   waste: number
+  /** Wants passed over; asked for only where no branches are to be chosen. */
+  passed?: number
 }
 
 type Sum = Map<string, number>
 
-/** Opens settled by one weighted sum (weights far apart, numbers small), then the least waste. */
-export function judge(highs: Highs, problem: Problem, root: Alternative): Verdict {
+/**
+ * Opens settled by one weighted sum (weights far apart, numbers small), then the least waste, then, if
+ * it is asked for, the fewest wants passed over.
+ */
+export function judge(highs: Highs, problem: Problem, root: Alternative, andOrder = false): Verdict {
   const rows: string[] = []
   const binary = new Set<string>()
   const general = new Set<string>()
@@ -184,8 +189,30 @@ export function judge(highs: Highs, problem: Problem, root: Alternative): Verdic
       []
     )
   )
-  if (!waste.length) return { opens: best, waste: 0 }
   const kept = best.map((open, level) => ` k${level}: ${openTerms(level, 1).map(text).join(' ')} <= ${open}`)
-  const last = ask(waste, kept)
-  return { opens: best, waste: Math.round(waste.reduce((sum, [, name]) => sum + last.get(name)!, 0)) }
+  const least = waste.length
+    ? Math.round(
+        sumOf(
+          ask(waste, kept),
+          waste.map(([, name]) => name)
+        )
+      )
+    : 0
+  if (!andOrder) return { opens: best, waste: least }
+  if (waste.length) kept.push(` k4: ${waste.map(text).join(' ')} <= ${least}`)
+  // A piece in a want of its own saves those that come after it, and itself.
+  const saved = pieces.flatMap(({ wants: own }, p) =>
+    own.map((w, turn): [number, string] => [own.length - turn, at(p, w)])
+  )
+  const all = pieces.reduce((sum, piece) => sum + piece.wants.length, 0)
+  const last = ask(
+    saved.map(([factor, name]) => [-factor, name]),
+    kept
+  )
+  const total = saved.reduce((sum, [factor, name]) => sum + factor * Math.round(last.get(name)!), 0)
+  return { opens: best, waste: least, passed: all - total }
+}
+
+function sumOf(point: Sum, names: readonly string[]): number {
+  return names.reduce((sum, name) => sum + point.get(name)!, 0)
 }

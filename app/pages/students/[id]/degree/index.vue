@@ -12,13 +12,15 @@ const clock = useClock()
 
 const reading = computed(() => student.reading!)
 const picture = computed(() => student.picture!)
-const main = computed(() => standing.main.value)
+const main = computed(() => standing.main)
 const onlyNeeded = ref(false)
 const forecasting = ref(false)
+/** What is pointed at in the tree, and in the picture: a course, or an area by its title. */
 const pointed = ref<string>()
+const lit = ref<string>()
 const unconfirmed = computed(() => picture.value.programs.filter((p) => p.confirmed !== 'confirmed'))
 const finish = computed(() => college.shelf && finishOf(reading.value, college.shelf))
-const planned = computed(() => standing.finish.value && college.shortTerm(standing.finish.value.code))
+const planned = computed(() => standing.finish && college.shortTerm(standing.finish.code))
 </script>
 
 <template>
@@ -62,6 +64,7 @@ const planned = computed(() => standing.finish.value && college.shortTerm(standi
         :outside="reading.outside"
         :idle="main.idle"
         :only-needed="onlyNeeded"
+        :lit="lit"
         @open="panel.open($event)"
         @point="pointed = $event"
       />
@@ -71,6 +74,7 @@ const planned = computed(() => standing.finish.value && college.shortTerm(standi
         :audit="main"
         :outside="reading.outside"
         :pointed="pointed"
+        @point="lit = $event"
         @open="panel.open($event as CourseCode)"
       />
     </div>

@@ -12,7 +12,7 @@ export interface Place {
 }
 
 /** Where the student stands: what the frame says under each place, and what several views share. */
-export function useStanding() {
+export const useStanding = defineStore('standing', () => {
   const student = useStudent()
   const college = useCollege()
   const clock = useClock()
@@ -100,7 +100,7 @@ export function useStanding() {
         to: `${base}/today`,
         name: 'Today',
         key: 't',
-        state: todo.value.length ? `${count(todo.value.length, 'thing')} to do` : 'nothing waits'
+        state: todo.list.length ? `${count(todo.list.length, 'thing')} to do` : 'nothing waits'
       },
       { to: `${base}/degree`, name: 'Degree', key: 'd', state: `${reached.value} of ${total.value} credits` },
       {
@@ -145,4 +145,4 @@ export function useStanding() {
     changedSince,
     places
   }
-}
+})

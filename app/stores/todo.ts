@@ -11,12 +11,12 @@ export interface Todo {
 }
 
 /** What to do next, in order of consequence. Everything is computed from the record, the route and the clock. */
-export function useTodo() {
+export const useTodo = defineStore('todo', () => {
   const student = useStudent()
   const college = useCollege()
   const clock = useClock()
 
-  return computed((): Todo[] => {
+  const list = computed((): Todo[] => {
     const picture = student.picture
     const reading = student.reading
     const term = student.coming
@@ -25,11 +25,11 @@ export function useTodo() {
     const zone = college.zone
     const opens = picture.openings.find((o) => o.term === term.code)?.opens
     const before = opens !== undefined && opens > clock.now
-    const list: Todo[] = []
+    const things: Todo[] = []
 
     for (const hold of picture.holds) {
       const amount = hold.amount === null ? '' : `, ${hold.amount.toFixed(2)}`
-      list.push({
+      things.push({
         id: `hold ${hold.title}`,
         urgency: hold.stopsRegistration ? 'stops' : 'later',
         title: `Hold: ${hold.title.toLowerCase()}${amount}`,
@@ -39,7 +39,7 @@ export function useTodo() {
     }
     for (const { spec, confirmed, saidInstead } of picture.programs) {
       if (confirmed === 'confirmed') continue
-      list.push({
+      things.push({
         id: `program ${spec.code}`,
         urgency: 'attention',
         title:
@@ -56,7 +56,7 @@ export function useTodo() {
     const signOff = picture.signOffs.find((s) => s.term === term.code)
     const held = picture.held.filter((h) => h.term === term.code)
     if (!planned.length && !held.length) {
-      list.push({
+      things.push({
         id: 'plan',
         urgency: 'attention',
         title: `Nothing is planned for ${term.name}`,
@@ -72,7 +72,7 @@ export function useTodo() {
       )
       const open = planned.filter((p) => !held.some((h) => h.course === p.course))
       const without = open.filter((p) => !picked.has(p.course)).length
-      list.push({
+      things.push({
         id: 'opening',
         urgency: before ? 'plain' : 'attention',
         title: before ? `${term.name} opens for you` : `${term.name} is open for you`,
@@ -88,7 +88,7 @@ export function useTodo() {
     if (planned.length && !signOff && term.signOffPolicy !== 'none') {
       const asked = picture.route.reviewAskedAt
       const advisor = picture.advisors.find((a) => a.purpose === 'program')
-      list.push({
+      things.push({
         id: 'sign-off',
         urgency: before ? 'attention' : 'stops',
         title: `${term.name} is not signed off yet`,
@@ -100,7 +100,7 @@ export function useTodo() {
       })
     }
     for (const place of picture.waiting) {
-      list.push({
+      things.push({
         id: `line ${place.section}`,
         urgency: 'plain',
         title: `In line for ${place.course}`,
@@ -110,7 +110,7 @@ export function useTodo() {
       })
     }
     for (const finding of reading.findings) {
-      list.push({
+      things.push({
         id: `finding ${finding.code} ${'course' in finding ? finding.course : finding.term}`,
         urgency: finding.term === term.code ? 'attention' : 'later',
         title: findingSubject(finding, college.shortTerm),
@@ -120,6 +120,7 @@ export function useTodo() {
       })
     }
     const order = ['stops', 'attention', 'plain', 'later']
-    return list.sort((a, b) => order.indexOf(a.urgency) - order.indexOf(b.urgency))
+    return things.sort((a, b) => order.indexOf(a.urgency) - order.indexOf(b.urgency))
   })
-}
+  return { list }
+})
