@@ -1,7 +1,7 @@
 /** What the server tells a screen. Instants are milliseconds since 1970, UTC. */
 import type { Course, Session, Term } from '#core/catalog'
 import type { ExceptionGrant, HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
-import type { Refusal } from '#core/findings'
+import type { Refusal, RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Hold, SignOffPolicy } from '#core/registration'
 import type { RuleLeaf, Standing } from '#core/requisites'
@@ -81,7 +81,6 @@ export interface StudentPicture {
     campus: string
     block: string | null
     attendance: 'fullTime' | 'partTime' | 'evening' | 'distance'
-    aim: TermCode | null
   }
   /** How the person who asks stands to this record. */
   relation: 'self' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
@@ -95,20 +94,71 @@ export interface StudentPicture {
   waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]
   holds: (Hold & { howToLift: string })[]
   advisors: AdvisorCard[]
-  route: {
-    name: string
-    version: number
-    changedAt: Instant
-    changedBy: string
-    reviewAskedAt: Instant | null
-    courses: PlannedCourse[]
-  }
+  /** The chosen route. */
+  route: RoutePicture
+  carry: Carry
   drafts: { term: TermCode; name: string; sections: SectionCode[] }[]
   /** Held and picked sections of terms that are not past, and those waited for. */
   sections: Section[]
   openings: { term: TermCode; title: string; opens: Instant }[]
   signOffs: SignOffPicture[]
   messages: { from: string; text: string; at: Instant }[]
+}
+
+export interface RoutePicture {
+  /** Null while there is none yet; it is made by the first change. */
+  id: number | null
+  name: string
+  note: string | null
+  chosen: boolean
+  version: number
+  changedAt: Instant
+  changedBy: string
+  reviewAskedAt: Instant | null
+  advisorMayEdit: boolean
+  /** The advisor who last looked at it, when, and at which version. */
+  seen: { by: string; at: Instant; version: number } | null
+  courses: PlannedCourse[]
+  /** What undo would take back, and redo make again. */
+  undo: RouteChange | null
+  redo: RouteChange | null
+}
+
+/** A student as one person's screens show them: with every route. */
+export interface StudentView extends StudentPicture {
+  routes: RoutePicture[]
+}
+
+/** What a change of a route has come to. */
+export interface RouteAnswer {
+  route: number
+  version: number
+  made: RouteChange
+  changedAt: Instant
+  changedBy: string
+  undo: RouteChange | null
+  redo: RouteChange | null
+}
+
+export interface RouteVersion {
+  version: number
+  kind: 'do' | 'undo' | 'redo'
+  change: RouteChange
+  at: Instant
+  by: string
+}
+
+/** What a student can carry in a term; null where nothing is said. */
+export interface Carry {
+  credits: number | null
+  /** Hours a week for study outside class. */
+  hours: number | null
+  /** Hours a week of work and family. */
+  outside: number | null
+  /** The term in which the student wants to finish. */
+  target: TermCode | null
+  /** Where a term differs, or is spent elsewhere. */
+  terms: { term: TermCode; credits: number | null; hours: number | null; away: 'exchange' | 'leave' | null }[]
 }
 
 export interface SheetLine {

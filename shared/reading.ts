@@ -20,7 +20,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import { asOfTerm, checkRoute, climbOf, type Climb, type RouteContext } from '#core/route'
 import { evaluateRule, missingLeaves, ruleOf, type AsOf, type Standing } from '#core/requisites'
 import type { Instant, IsoDate } from '#core/time'
-import type { CatalogPicture, StudentPicture, TermPicture } from './picture'
+import type { Carry, CatalogPicture, StudentPicture, TermPicture } from './picture'
 import { campusDate } from './when'
 
 export interface Shelf {
@@ -53,6 +53,7 @@ export type ReadableStudent = Pick<
   | 'held'
   | 'waiting'
   | 'route'
+  | 'carry'
   | 'drafts'
   | 'sections'
 >
@@ -97,7 +98,8 @@ export function listsFor(
 
 export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant): Reading {
   const today = campusDate(now, shelf.zone)
-  const planned = student.route.courses.filter((p) => phaseOf(termOf(shelf, p.term), today) === 'future')
+  const isAhead = (p: { term: string }) => phaseOf(termOf(shelf, p.term), today) === 'future'
+  const planned = student.route.courses.filter(isAhead)
   const picked = new Set<string>()
   for (const draft of student.drafts) {
     for (const code of draft.sections) {
@@ -138,7 +140,9 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     takings,
     planned,
     running: shelf.running,
-    loadMost: (term: Term) => termOf(shelf, term.code).loadMost,
+    // What was planned for a term that has begun and was taken is no matter any more.
+    stale: student.route.courses.filter((p) => !isAhead(p) && !wasTaken(student, p)),
+    ...limitsOf(student.carry, shelf),
     audits
   }
   const main = audits[0]
@@ -153,6 +157,25 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     context,
     findings: checkRoute(context),
     climb: climbOf(counting, shelf.terms, main?.program.spec.credits ?? 0)
+  }
+}
+
+function wasTaken({ record, held }: ReadableStudent, planned: { course: string; term: string }): boolean {
+  return [...record, ...held].some((one) => one.course === planned.course && one.term === planned.term)
+}
+
+/** What the institution allows in a term, and what the student can carry. */
+function limitsOf(carry: Carry, shelf: Shelf) {
+  const own = new Map(carry.terms.map((one) => [one.term as string, one]))
+  const away = carry.terms.flatMap((one): [string, 'exchange' | 'leave'][] =>
+    one.away ? [[one.term, one.away]] : []
+  )
+  return {
+    loadMost: ({ code }: Term) =>
+      Math.min(termOf(shelf, code).loadMost, own.get(code)?.credits ?? carry.credits ?? Infinity),
+    hoursMost: ({ code }: Term) => own.get(code)?.hours ?? carry.hours ?? undefined,
+    away: new Map(away),
+    target: carry.target ?? undefined
   }
 }
 

@@ -74,6 +74,8 @@ export function leavesText(leaves: readonly RuleLeaf[], joint = 'and'): string {
   return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${joint} ${words.at(-1)}`
 }
 
+export const AWAY_WORDS = { exchange: 'an exchange', leave: 'a leave' } as const
+
 type TermNames = (code: string) => string
 
 /** A finding as one sentence without its course: `needs STAT 330 before it, and ...`. */
@@ -91,8 +93,18 @@ export function findingText(finding: Finding, termName: TermNames): string {
       return 'is done, under way or planned already, and counts once.'
     case 'outside':
       return `would count toward nothing: ${REFUSED[finding.why]}.`
+    case 'away':
+      return `stands in ${termName(finding.term)}, which is marked as ${AWAY_WORDS[finding.why]}.`
+    case 'begun':
+      return `is planned for ${termName(finding.term)}, which has begun without it.`
     case 'load':
       return `holds ${creditsText(finding.credits)}, ${finding.credits - finding.most} over the limit of ${finding.most}.`
+    case 'lightLoad':
+      return `holds ${creditsText(finding.credits)}, fewer than the ${finding.least} you want at least.`
+    case 'hours':
+      return `asks for ${finding.hours} hours of study a week; you have ${finding.most}.`
+    case 'late':
+      return `is when this route finishes; you want to finish by ${termName(finding.target)}.`
   }
 }
 
@@ -188,7 +200,7 @@ export function faultText(fault: Fault): string {
 
 /** What a finding is about, to stand before its sentence. */
 export function findingSubject(finding: Finding, termName: TermNames): string {
-  return finding.code === 'load' ? termName(finding.term) : `${finding.course} in ${termName(finding.term)}`
+  return 'course' in finding ? `${finding.course} in ${termName(finding.term)}` : termName(finding.term)
 }
 
 export function changeText(change: RouteChange, termName: TermNames): string {
@@ -199,13 +211,29 @@ export function changeText(change: RouteChange, termName: TermNames): string {
       return `Take ${change.planned.course} off the route`
     case 'move':
       return `Move ${change.course} to ${termName(change.to)}`
+    case 'edit': {
+      const { from, to, course } = change
+      if (from.locked !== to.locked) return `${to.locked ? 'Lock' : 'Unlock'} ${course}`
+      return to.note === from.note ? `Set ${course} to ${creditsText(to.credits)}` : `Note on ${course}`
+    }
+    case 'several': {
+      const [first, second] = change.changes
+      if (change.changes.length === 2 && first!.kind === 'remove' && second!.kind === 'add')
+        return second!.planned.term === first!.planned.term
+          ? `Take ${second!.planned.course} instead of ${first!.planned.course}`
+          : `Take ${second!.planned.course} in ${termName(second!.planned.term)} instead of ${first!.planned.course}`
+      return change.changes.length === 1
+        ? changeText(first!, termName)
+        : `${count(change.changes.length, 'change')} at once`
+    }
   }
 }
 
 export const CHANGE_FAULTS: Record<ChangeFault, string> = {
   alreadyInTerm: 'This course is in that term already.',
   notInTerm: 'This course is not in that term any more. Reload to see the route as it is.',
-  termClosed: 'That term has begun or is over; its courses cannot be planned any more.'
+  termClosed: 'That term has begun or is over; its courses cannot be planned any more.',
+  nothingChanged: 'It says that already.'
 }
 
 /** A refusal as one sentence: what, why, and who can settle it. */

@@ -12,19 +12,26 @@ import loadHighs from 'highs'
 import { Catalog, type Course } from '#core/catalog'
 import {
   auditProgram,
+  auditRecord,
   compileProgram,
   takingsOf,
   type NeedSpec,
+  type PlannedCourse,
   type Program,
   type ProgramSpec,
   type RecordEntry
 } from '#core/degree'
 import { courseCode, termCode } from '#core/ids'
+import { listsFor } from '#wire/reading'
 import { clashOf, datesOf, type Meeting } from '#core/week'
 import { questionOf } from '../core/degree/testing/question'
 import { solve } from '../core/degree/best/testing/search'
 import { caseFrom, type Case } from '../core/degree/best/testing/cases'
 import { judge } from '../core/degree/best/testing/judge'
+import { catalog as demoCatalog, lists, programs as demoPrograms } from '../demo/catalog'
+import { terms as demoTerms } from '../demo/college'
+import { OfferBuilder } from '../demo/offer'
+import { PeopleBuilder, type DemoStudent } from '../demo/people'
 import { Random } from '../demo/random'
 import { redraw } from './benchBrowser'
 
@@ -147,6 +154,34 @@ function questions(seeds: number, from: number, courses: number, needs: number):
   )
 }
 
+// The demo college: programs and records as colleges have them, not made to be hard.
+const luck = new Random(20270409)
+const { students: people } = new PeopleBuilder(luck, new OfferBuilder(luck).build()).build()
+const compiled = new Map(
+  demoPrograms.map((one) => [one.code, compileProgram(one, { lists: listsFor(lists, one.catalogYear) })])
+)
+const recordOf = ({ record }: DemoStudent): RecordEntry[] =>
+  record.map(({ course, term, ...rest }) => ({
+    ...rest,
+    course: courseCode(course),
+    term: term === null ? null : termCode(term)
+  }))
+const plannedBy = ({ planned }: DemoStudent): PlannedCourse[] =>
+  planned.map(({ course, term }) => {
+    const code = courseCode(course)
+    const { credits } = demoCatalog.course(code)
+    return { course: code, term: termCode(term), credits, note: null, locked: false }
+  })
+const asked = people.map((student) => ({
+  programs: student.programs.map((code) => compiled.get(code)!),
+  input: { catalog: demoCatalog, record: recordOf(student), held: [], planned: plannedBy(student) }
+}))
+const ordered = demoTerms.map(({ code }) => ({ code: termCode(code) }))
+const ordinary = measure(1000, (i) => {
+  const { programs, input } = asked[i % asked.length]!
+  return auditRecord(programs, input, ordered)
+})
+
 const records = Array.from({ length: 100 }, (_, i) => recordFrom(1000 + i, bench.courses))
 const whole = measure(1000, (i) =>
   auditProgram(program, takingsOf({ catalog, record: records[i % 100]!, held: [], planned: [] }, []), catalog)
@@ -207,14 +242,18 @@ const written = measure(20, (run) => {
   }
 })
 
-/** 10,000 record files through the command, with two worker threads; memory is read while it runs. */
-async function batch(students: number): Promise<{ seconds: number; early: number; late: number }> {
+/** Record files through the command, with two worker threads; memory is read while it runs. */
+async function batch(
+  courses: object,
+  spec: object,
+  records: readonly object[]
+): Promise<{ seconds: number; early: number; late: number }> {
+  const students = records.length
   const folder = mkdtempSync(join(tmpdir(), 'ridgeway-bench-'))
   const file = (name: string, value: object) => writeFileSync(join(folder, name), JSON.stringify(value))
-  file('catalog', { format: 'ridgeway catalog 1', courses: bench.courses })
-  file('program', { format: 'ridgeway program 1', program: bench.spec })
-  for (let i = 0; i < students; i++)
-    file(`${i}.json`, { format: 'ridgeway record 1', record: recordFrom(i, bench.courses) })
+  file('catalog', { format: 'ridgeway catalog 1', courses, lists })
+  file('program', { format: 'ridgeway program 1', program: spec })
+  records.forEach((record, i) => file(`${i}.json`, { format: 'ridgeway record 1', record }))
   const from = performance.now()
   const args = ['audit', '--catalog', join(folder, 'catalog'), '--program', join(folder, 'program')]
   const child = spawn(
@@ -241,7 +280,12 @@ async function batch(students: number): Promise<{ seconds: number; early: number
 
 const ratio = (a: { median: number }, b: { median: number }) => (a.median / b.median).toFixed(0)
 table([
-  { what: 'audit of a program, 60 courses, 40 needs, from record to areas', ...whole, ratio: '' },
+  {
+    what: `audits of the ${people.length} demo students, from record to areas`,
+    ...ordinary,
+    ratio: ''
+  },
+  { what: 'audit of a knotted program, 60 courses, 40 needs, from record to areas', ...whole, ratio: '' },
   {
     what: 'best reading within it',
     ...realSearch,
@@ -266,8 +310,22 @@ table([
   }
 ])
 const STUDENTS = 10_000
-const { seconds, early, late } = await batch(STUDENTS)
-console.log(
-  `batch of ${STUDENTS} records, two workers: ${seconds.toFixed(1)} s; resident ${early.toFixed(0)} MB after a quarter, ${late.toFixed(0)} MB near the end`
-)
+const many = <T>(from: (i: number) => T) => Array.from({ length: STUDENTS }, (_, i) => from(i))
+const majors = people.filter((student) => student.programs[0] === 'ENVD')
+const batches = {
+  'demo students against their degree': await batch(
+    demoCatalog.courses.map((course) => ({ ...course, description: undefined })),
+    demoPrograms.find((one) => one.code === 'ENVD')!,
+    many((i) => recordOf(majors[i % majors.length]!))
+  ),
+  'records of 60 courses against the knotted program': await batch(
+    bench.courses,
+    bench.spec,
+    many((i) => recordFrom(i, bench.courses))
+  )
+}
+for (const [what, { seconds, early, late }] of Object.entries(batches))
+  console.log(
+    `batch of ${STUDENTS} ${what}, two workers: ${seconds.toFixed(1)} s; resident ${early.toFixed(0)} MB after a quarter, ${late.toFixed(0)} MB near the end`
+  )
 console.log(await redraw())

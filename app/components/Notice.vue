@@ -7,17 +7,13 @@ const shown = computed({
     if (!open) student.notice = undefined
   }
 })
-async function undo() {
-  const change = student.notice?.undo
-  if (change) await student.changeRoute(change, { quiet: true })
-}
 </script>
 
 <template>
   <v-snackbar v-model="shown" location="bottom" timeout="8000" color="band" :transition="false" role="status">
     {{ student.notice?.text }}
     <template #actions>
-      <button v-if="student.notice?.undo" class="act" @click="undo">Undo</button>
+      <button v-if="student.notice?.undo" class="act" @click="student.stepRoute('undo')">Undo</button>
       <button class="act" @click="shown = false">Close</button>
     </template>
   </v-snackbar>

@@ -1,11 +1,13 @@
 import type { Obstacle } from '#core/route'
-import { leavesText } from '#wire/words'
+import { AWAY_WORDS, leavesText } from '#wire/words'
 
 /** Why a course may not go into a term, in the few words that fit a cell. */
 export function obstacleText(obstacle: Obstacle, termName: string): string {
   switch (obstacle.code) {
     case 'past':
       return `${termName} has begun or is over.`
+    case 'away':
+      return `${termName} is marked as ${AWAY_WORDS[obstacle.why]}.`
     case 'notOffered':
       return obstacle.known === 'sections'
         ? `No section in ${termName}.`

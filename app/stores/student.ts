@@ -1,27 +1,36 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 import { applyChange, inverse } from '#core/route'
-import type { StudentPicture } from '#wire/picture'
+import type { Carry, RouteAnswer, RoutePicture, StudentView } from '#wire/picture'
 import { comingTerm, readStudent, type Reading } from '#wire/reading'
 import { changeText } from '#wire/words'
 
 /** The student on screen: what the server said, and changes on their way to it. */
 export const useStudent = defineStore('student', () => {
-  const picture = shallowRef<StudentPicture>()
+  /** What the server said last. */
+  const view = shallowRef<StudentView>()
+  /** The route on screen where it is not the chosen one, by its id. */
+  const shown = ref<number>()
+  const routes = computed(() => view.value?.routes ?? [])
+  const picture = computed<StudentView | undefined>(() => {
+    const other = routes.value.find((route) => route.id === shown.value)
+    return view.value && other ? { ...view.value, route: other } : view.value
+  })
   const failure = ref<string>()
-  const notice = ref<{ text: string; undo?: RouteChange }>()
+  /** What was just done, and whether it can be taken back from there. */
+  const notice = ref<{ text: string; undo?: boolean }>()
   const college = useCollege()
   const clock = useClock()
 
   async function load(id: number): Promise<void> {
-    if (picture.value && picture.value.student.id !== id) picture.value = undefined
+    if (view.value && view.value.student.id !== id) forget()
     try {
       const [found] = await Promise.all([
-        api<StudentPicture>(`/api/students/${id}`),
+        api<StudentView>(`/api/students/${id}`),
         college.load(),
         clock.sync()
       ])
-      picture.value = found
+      view.value = found
       failure.value = undefined
     } catch (error) {
       failure.value = error instanceof Failure ? error.message : 'The record could not be shown.'
@@ -34,7 +43,8 @@ export const useStudent = defineStore('student', () => {
   }
 
   function forget(): void {
-    picture.value = undefined
+    view.value = undefined
+    shown.value = undefined
     chosen.value = undefined
     notice.value = undefined
   }
@@ -42,7 +52,7 @@ export const useStudent = defineStore('student', () => {
   // The day matters to the checks, the second does not.
   const today = computed(() => college.today)
   /** The picture, the same as before while nothing that is read of it has changed. */
-  const readable = computed<StudentPicture | undefined>((before) =>
+  const readable = computed<StudentView | undefined>((before) =>
     before && picture.value && readsAlike(before, picture.value) ? before : picture.value
   )
   const reading = computed<Reading | undefined>((before) => {
@@ -68,25 +78,63 @@ export const useStudent = defineStore('student', () => {
 
   const path = (rest: string) => `/api/students/${picture.value!.student.id}/${rest}`
 
+  /** Puts a route as it is now where it stands among the others. */
+  function putRoute(route: RoutePicture): void {
+    const { routes: all, route: chosenRoute } = view.value!
+    const others = all.filter((one) => one.id !== route.id && one.id !== null)
+    view.value = {
+      ...view.value!,
+      route: route.chosen ? route : chosenRoute,
+      routes: route.chosen ? [route, ...others] : all.map((one) => (one.id === route.id ? route : one))
+    }
+  }
+
   /** Shows the change at once, sends it, and takes the server's word for it. */
-  async function changeRoute(change: RouteChange, { quiet = false } = {}): Promise<boolean> {
-    const before = picture.value!
-    const { version, courses } = before.route
-    const changed = applyChange(courses, change, () => true)
-    if (changed.ok) picture.value = { ...before, route: { ...before.route, courses: changed.courses } }
+  async function changeRoute(change: RouteChange): Promise<boolean> {
+    const before = picture.value!.route
+    const changed = applyChange(before.courses, change, () => true)
+    if (changed.ok) putRoute({ ...before, courses: changed.courses })
+    const done = await sendRoute(before, 'route', { change })
+    if (!done) return false
+    notice.value = quiet ? undefined : { text: `${changeText(change, college.shortTerm)}: done.`, undo: true }
+    return true
+  }
+
+  async function stepRoute(step: 'undo' | 'redo'): Promise<boolean> {
+    const before = picture.value!.route
+    const change = before[step]
+    if (!change) return false
+    const changed = applyChange(before.courses, step === 'undo' ? inverse(change) : change, () => true)
+    if (changed.ok) putRoute({ ...before, courses: changed.courses })
+    const done = await sendRoute(before, 'route/step', { step })
+    if (done)
+      notice.value = {
+        text: `${changeText(change, college.shortTerm)}: ${step === 'undo' ? 'taken back' : 'done again'}.`
+      }
+    return done
+  }
+
+  const returnRoute = (to: number) => sendRoute(picture.value!.route, 'route/return', { to }, true)
+
+  /** Sends a change made to the route as it was; on failure the route is as it was, or as the server has it. */
+  async function sendRoute(
+    before: RoutePicture,
+    where: string,
+    body: object,
+    anew = false
+  ): Promise<boolean> {
     try {
-      const answer = await api<{ version: number }>(path('route'), {
+      const answer = await api<RouteAnswer>(path(where), {
         method: 'POST',
-        body: { version, change }
+        body: { route: before.id, version: before.version, ...body }
       })
-      picture.value = { ...picture.value!, route: { ...picture.value!.route, version: answer.version } }
-      notice.value = quiet
-        ? undefined
-        : { text: `${changeText(change, college.shortTerm)}: done.`, undo: inverse(change) }
+      const { route: id, version, changedAt, changedBy, undo, redo } = answer
+      if (anew) await reload()
+      else putRoute({ ...picture.value!.route, id, version, changedAt, changedBy, undo, redo })
       return true
     } catch (error) {
       if (!(error instanceof Failure)) throw error
-      picture.value = before
+      putRoute(before)
       notice.value = { text: error.message }
       if (error.status === 409) await reload()
       return false
@@ -115,6 +163,20 @@ export const useStudent = defineStore('student', () => {
     body: { program: string; answer: 'confirmed' } | { program: string; answer: 'wrong'; instead: string }
   ) => act(() => api(path('program'), { method: 'POST', body }))
 
+  const makeRoute = async (body: { name: string; copyOf: number | null }) => {
+    const done = await act(async () => {
+      const { route } = await api<{ route: number }>(path('routes'), { method: 'POST', body })
+      shown.value = route
+    })
+    return done
+  }
+  const describeRoute = (
+    route: number,
+    body: { name?: string; note?: string | null; advisorMayEdit?: boolean; chosen?: true }
+  ) => act(() => api(path(`routes/${route}`), { method: 'POST', body }))
+  const dropRoute = (route: number) => act(() => api(path(`routes/${route}`), { method: 'DELETE' }))
+  const changeCarry = (carry: Carry) => act(() => api(path('carry'), { method: 'POST', body: carry }))
+
   const grantException = (
     body: { program: string; need: string; reason: string } & (
       { kind: 'waiver' } | { kind: 'substitution'; course: string }
@@ -135,7 +197,15 @@ export const useStudent = defineStore('student', () => {
     load,
     reload,
     forget,
+    shown,
+    routes,
     changeRoute,
+    stepRoute,
+    returnRoute,
+    makeRoute,
+    describeRoute,
+    dropRoute,
+    changeCarry,
     pick,
     askForReview,
     signOff,
@@ -147,7 +217,10 @@ export const useStudent = defineStore('student', () => {
 })
 
 /** Whether two pictures differ at most in the version of the route. */
-function readsAlike(a: StudentPicture, b: StudentPicture): boolean {
-  const keys = Object.keys(b) as (keyof StudentPicture)[]
-  return keys.every((key) => (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key]))
+function readsAlike(a: StudentView, b: StudentView): boolean {
+  const keys = Object.keys(b) as (keyof StudentView)[]
+  const light = new Set<keyof StudentView>(['routes'])
+  return keys.every(
+    (key) => light.has(key) || (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key])
+  )
 }

@@ -8,16 +8,28 @@ import type { RuleLeaf, Standing } from '../requisites'
 import type { Instant } from '../time'
 import type { Clash, ComponentKind } from '../week'
 
-/** A change to a route as a reversible value. */
-export type RouteChange =
+/** What may be said of a planned course where it stands. */
+export type PlannedDetail = Pick<PlannedCourse, 'credits' | 'note' | 'locked'>
+
+export type SingleChange =
   | { kind: 'add'; planned: PlannedCourse }
   | { kind: 'remove'; planned: PlannedCourse }
   | { kind: 'move'; course: CourseCode; from: TermCode; to: TermCode }
+  | { kind: 'edit'; course: CourseCode; term: TermCode; from: PlannedDetail; to: PlannedDetail }
+
+/** A change to a route as a reversible value; several go together or not at all. */
+export type RouteChange = SingleChange | { kind: 'several'; changes: SingleChange[] }
 
 interface About {
   course: CourseCode
   term: TermCode
   /** Changes each of which settles the finding. */
+  ways: RouteChange[]
+}
+
+/** What a check says about a term. */
+interface OfTerm {
+  term: TermCode
   ways: RouteChange[]
 }
 
@@ -27,7 +39,15 @@ export type Finding =
   | (About & { code: 'notOffered'; known: 'sections' | 'pattern' })
   | (About & { code: 'alreadyThere' })
   | (About & { code: 'outside'; why: Refused })
-  | { code: 'load'; term: TermCode; credits: number; most: number; ways: RouteChange[] }
+  | (About & { code: 'away'; why: 'exchange' | 'leave' })
+  /** Planned in a term that has begun. */
+  | (About & { code: 'begun' })
+  | (OfTerm & { code: 'load'; credits: number; most: number })
+  | (OfTerm & { code: 'lightLoad'; credits: number; least: number })
+  /** More hours of study a week than the student has. */
+  | (OfTerm & { code: 'hours'; hours: number; most: number })
+  /** The route finishes in this term, later than wanted. */
+  | (OfTerm & { code: 'late'; target: TermCode })
 
 export type FindingCode = Finding['code']
 

@@ -1,1 +1,9 @@
-export type { Finding, FindingCode, Refusal, RefusalCode, RouteChange } from './finding'
+export type {
+  Finding,
+  FindingCode,
+  Refusal,
+  RefusalCode,
+  PlannedDetail,
+  RouteChange,
+  SingleChange
+} from './finding'

@@ -1,48 +1,156 @@
 /** Changes of a route as values: applied, and turned round to undo. */
 import type { PlannedCourse } from '../degree'
-import type { RouteChange } from '../findings'
-import type { TermCode } from '../ids'
+import type { PlannedDetail, RouteChange, SingleChange } from '../findings'
+import type { CourseCode, TermCode } from '../ids'
 
-export type ChangeFault = 'alreadyInTerm' | 'notInTerm' | 'termClosed'
+export type ChangeFault = 'alreadyInTerm' | 'notInTerm' | 'termClosed' | 'nothingChanged'
 
-export type Changed = { ok: true; courses: PlannedCourse[] } | { ok: false; fault: ChangeFault }
+export type Changed =
+  /** `made` is the change as it was made: what it took out or changed is in it in full, for its inverse. */
+  | { ok: true; courses: PlannedCourse[]; made: RouteChange }
+  | { ok: false; fault: ChangeFault; of: SingleChange }
+
+export function singles(change: RouteChange): SingleChange[] {
+  return change.kind === 'several' ? change.changes : [change]
+}
 
 /** The terms a change writes in. */
 export function termsTouched(change: RouteChange): TermCode[] {
-  return change.kind === 'move' ? [change.from, change.to] : [change.planned.term]
+  return singles(change).flatMap((one) => {
+    if (one.kind === 'move') return [one.from, one.to]
+    return [one.kind === 'edit' ? one.term : one.planned.term]
+  })
 }
 
-/** Applies a change to planned courses; `open` tells the terms that may still be written in. */
+/** The courses a change is about. */
+export function coursesTouched(change: RouteChange): CourseCode[] {
+  return singles(change).map((one) => ('planned' in one ? one.planned.course : one.course))
+}
+
+/** Applies a change to planned courses, all of it or nothing; `open` tells the terms that may be written in. */
 export function applyChange(
   courses: readonly PlannedCourse[],
   change: RouteChange,
   open: (term: TermCode) => boolean
 ): Changed {
-  if (!termsTouched(change).every(open)) return { ok: false, fault: 'termClosed' }
+  let now = [...courses]
+  const made: SingleChange[] = []
+  for (const one of singles(change)) {
+    if (!termsTouched(one).every(open)) return { ok: false, fault: 'termClosed', of: one }
+    const done = applySingle(now, one)
+    if (typeof done === 'string') return { ok: false, fault: done, of: one }
+    now = done.courses
+    made.push(done.made)
+  }
+  return {
+    ok: true,
+    courses: now,
+    made: change.kind === 'several' ? { kind: 'several', changes: made } : made[0]!
+  }
+}
+
+function applySingle(
+  courses: readonly PlannedCourse[],
+  change: SingleChange
+): { courses: PlannedCourse[]; made: SingleChange } | ChangeFault {
   const at = (course: string, term: string) =>
     courses.findIndex((p) => p.course === course && p.term === term)
   switch (change.kind) {
     case 'add': {
       const { planned } = change
-      if (at(planned.course, planned.term) >= 0) return { ok: false, fault: 'alreadyInTerm' }
-      return { ok: true, courses: [...courses, planned] }
+      if (at(planned.course, planned.term) >= 0) return 'alreadyInTerm'
+      return { courses: [...courses, planned], made: change }
     }
     case 'remove': {
       const index = at(change.planned.course, change.planned.term)
-      if (index < 0) return { ok: false, fault: 'notInTerm' }
-      return { ok: true, courses: courses.filter((_, i) => i !== index) }
+      if (index < 0) return 'notInTerm'
+      return { courses: courses.toSpliced(index, 1), made: { kind: 'remove', planned: courses[index]! } }
     }
     case 'move': {
       const index = at(change.course, change.from)
-      if (index < 0) return { ok: false, fault: 'notInTerm' }
-      if (at(change.course, change.to) >= 0) return { ok: false, fault: 'alreadyInTerm' }
-      return { ok: true, courses: courses.map((p, i) => (i === index ? { ...p, term: change.to } : p)) }
+      if (index < 0) return 'notInTerm'
+      if (at(change.course, change.to) >= 0) return 'alreadyInTerm'
+      return { courses: courses.with(index, { ...courses[index]!, term: change.to }), made: change }
+    }
+    case 'edit': {
+      const index = at(change.course, change.term)
+      if (index < 0) return 'notInTerm'
+      const { credits, note, locked } = courses[index]!
+      const from: PlannedDetail = { credits, note, locked }
+      const { to } = change
+      if (from.credits === to.credits && from.note === to.note && from.locked === to.locked)
+        return 'nothingChanged'
+      return { courses: courses.with(index, { ...courses[index]!, ...to }), made: { ...change, from } }
     }
   }
 }
 
-/** The change that takes another one back. */
+/** The change that takes another one back, as it was made. */
 export function inverse(change: RouteChange): RouteChange {
-  if (change.kind === 'move') return { kind: 'move', course: change.course, from: change.to, to: change.from }
-  return { kind: change.kind === 'add' ? 'remove' : 'add', planned: change.planned }
+  switch (change.kind) {
+    case 'several':
+      return {
+        kind: 'several',
+        changes: change.changes.toReversed().map((one) => inverse(one) as SingleChange)
+      }
+    case 'move':
+      return { ...change, from: change.to, to: change.from }
+    case 'edit':
+      return { ...change, from: change.to, to: change.from }
+    default:
+      return { kind: change.kind === 'add' ? 'remove' : 'add', planned: change.planned }
+  }
+}
+
+/** A step of a route's history; `of` is the version of the step that is undone or done again. */
+export interface Step {
+  version: number
+  kind: 'do' | 'undo' | 'redo'
+  of: number | null
+  change: RouteChange
+}
+
+/** The steps that could be undone and done again next; `steps` in order of version. */
+export function historyOf(steps: readonly Step[]): { undo: Step | undefined; redo: Step | undefined } {
+  const done: Step[] = []
+  const undone: Step[] = []
+  for (const step of steps) {
+    if (step.kind === 'do') {
+      done.push(step)
+      undone.length = 0
+    } else if (step.kind === 'undo') {
+      const back = done.pop()
+      if (back) undone.push(back)
+    } else {
+      const again = undone.pop()
+      if (again) done.push(again)
+    }
+  }
+  return { undo: done.at(-1), redo: undone.at(-1) }
+}
+
+/** What changed from one plan to another: added, taken out, moved. */
+export interface PlanDifference {
+  added: PlannedCourse[]
+  removed: PlannedCourse[]
+  moved: { course: CourseCode; from: TermCode; to: TermCode }[]
+}
+
+export function differenceOf(
+  before: readonly PlannedCourse[],
+  after: readonly PlannedCourse[]
+): PlanDifference {
+  const key = (p: PlannedCourse) => `${p.course}@${p.term}`
+  const [old, fresh] = [new Set(before.map(key)), new Set(after.map(key))]
+  const removed = before.filter((p) => !fresh.has(key(p)))
+  const added = after.filter((p) => !old.has(key(p)))
+  const moved: PlanDifference['moved'] = []
+  for (const planned of [...added]) {
+    const from = removed.findIndex((p) => p.course === planned.course)
+    if (from < 0) continue
+    moved.push({ course: planned.course, from: removed[from]!.term, to: planned.term })
+    removed.splice(from, 1)
+    added.splice(added.indexOf(planned), 1)
+  }
+  return { added, removed, moved }
 }

@@ -4,13 +4,15 @@
  * All findings are collected, in order of term, then course. Each way out is tried before it is
  * offered: after it the finding is gone.
  */
-import { phaseOf, runsIn, type Catalog, type Term } from '../catalog'
-import type { Audit, PlannedCourse, Takings } from '../degree'
+import { phaseOf, runsIn, type Catalog, type Course, type Term } from '../catalog'
+import { takes, type Audit, type PlannedCourse, type Taking, type Takings } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
 import { evaluateRule, missingLeaves, ruleOf, type RuleLeaf } from '../requisites'
 import type { IsoDate } from '../time'
+import { studyHours } from '../week'
 import { asOfTerm, type StudentFacts } from './asOf'
+import { applyChange } from './change'
 
 export interface RouteContext {
   catalog: Catalog
@@ -20,27 +22,47 @@ export interface RouteContext {
   student: StudentFacts
   takings: Takings
   planned: readonly PlannedCourse[]
+  /** Planned in terms that have begun. */
+  stale?: readonly PlannedCourse[]
   /** Courses that have sections, by published term. */
   running: ReadonlyMap<string, ReadonlySet<string>>
   /** Most credits of a term. */
   loadMost: (term: Term) => number
+  /** Fewest credits of a term in which something is taken; 0 where nothing is said. */
+  loadLeast?: (term: Term) => number
+  /** Hours a week that the student has for study outside class. */
+  hoursMost?: (term: Term) => number | undefined
+  /** Terms spent elsewhere, by code. */
+  away?: ReadonlyMap<string, 'exchange' | 'leave'>
+  /** The term in which the student wants to finish. */
+  target?: TermCode | undefined
   audits: readonly Audit[]
 }
 
 export type Obstacle =
   | { code: 'prerequisite' | 'corequisite'; missing: RuleLeaf[] }
   | { code: 'notOffered'; known: 'sections' | 'pattern' }
+  | { code: 'away'; why: 'exchange' | 'leave' }
   | { code: 'past' }
 
-const WAYS = 3
+/** Findings before their ways out are known: of a course, of a term. */
+type WithoutWays<F> = F extends Finding ? Omit<F, 'ways'> : never
+type Found = WithoutWays<Extract<Finding, { course: CourseCode }>>
+type TermFound = WithoutWays<Exclude<Finding, { course: CourseCode }>>
+
+const WAYS = 4
+/** Other courses for the same need that are offered, at most. */
+const REPLACEMENTS = 2
 
 /** What speaks against a course in a term, leaving the course itself out of what is planned. */
 export function obstacles(context: RouteContext, code: CourseCode, term: Term): Obstacle[] {
-  const { catalog, terms, today, student, takings, running } = context
+  const { catalog, terms, today, student, takings, running, away } = context
   if (phaseOf(term, today) !== 'future') return [{ code: 'past' }]
   const found: Obstacle[] = []
   const course = catalog.maybeCourse(code)
   if (!course) return found
+  const absent = away?.get(term.code)
+  if (absent) found.push({ code: 'away', why: absent })
   if (!runsIn(course, term, running)) {
     found.push({
       code: 'notOffered',
@@ -62,44 +84,86 @@ export function obstacles(context: RouteContext, code: CourseCode, term: Term): 
 }
 
 export function checkRoute(context: RouteContext): Finding[] {
-  const { terms, today, takings, audits } = context
-  const findings: Finding[] = []
-  for (const term of terms.filter((t) => phaseOf(t, today) === 'future')) {
-    const here = context.planned
-      .filter((p) => p.term === term.code)
-      .sort((a, b) => (a.course < b.course ? -1 : 1))
-    for (const planned of here) {
-      const about = { course: planned.course, term: term.code }
-      if (takings.repeats.includes(planned)) {
-        findings.push({ code: 'alreadyThere', ...about, ways: [{ kind: 'remove', planned }] })
-        continue
-      }
-      for (const obstacle of obstacles(context, planned.course, term)) {
-        if (obstacle.code === 'past') continue
-        findings.push({ ...obstacle, ...about, ways: waysOut(context, planned, obstacle) })
-      }
-      const outside = outsideEverywhere(audits, planned.course, term.code)
-      if (outside)
-        findings.push({ code: 'outside', ...about, why: outside, ways: [{ kind: 'remove', planned }] })
-    }
-    const credits = termLoad(takings, term.code)
-    const most = context.loadMost(term)
-    if (credits > most) {
-      findings.push({
-        code: 'load',
-        term: term.code,
-        credits,
-        most,
-        ways: lighter(context, here, credits - most)
-      })
-    }
+  const findings = (context.stale ?? []).map((planned): Finding => {
+    const found = { code: 'begun', course: planned.course, term: planned.term } as const
+    return { ...found, ways: waysOf(context, planned, found) }
+  })
+  for (const term of futureTerms(context)) {
+    const here = plannedIn(context, term)
+    for (const planned of here)
+      for (const found of ofCourse(context, planned, term))
+        findings.push({ ...found, ways: waysOf(context, planned, found) })
+    for (const found of ofTerm(context, term))
+      findings.push({ ...found, ways: waysOfTerm(context, here, term, found) })
   }
-  return findings
+  const late = lateness(context)
+  return late ? [...findings, late] : findings
 }
 
 /** Credits of a term: held and planned courses, each once. */
 export function termLoad(takings: Takings, term: TermCode): number {
   return takings.counted.reduce((sum, taking) => (taking.term === term ? sum + taking.credits : sum), 0)
+}
+
+/** Hours of study outside class in a week of the term, were every course in it for the whole term. */
+export function termHours(takings: Takings, term: TermCode): number {
+  const here = takings.counted.filter((taking) => taking.term === term)
+  return studyHours(here.map(({ credits }) => ({ credits, half: 'full' })))
+}
+
+function futureTerms({ terms, today }: RouteContext): Term[] {
+  return terms.filter((term) => phaseOf(term, today) === 'future')
+}
+
+function plannedIn({ planned }: RouteContext, term: Term): PlannedCourse[] {
+  return planned.filter((p) => p.term === term.code).sort((a, b) => (a.course < b.course ? -1 : 1))
+}
+
+function ofCourse(context: RouteContext, planned: PlannedCourse, term: Term): Found[] {
+  const about = { course: planned.course, term: term.code }
+  if (context.takings.repeats.includes(planned)) return [{ code: 'alreadyThere', ...about }]
+  const found = obstacles(context, planned.course, term).flatMap((obstacle): Found[] =>
+    obstacle.code === 'past' ? [] : [{ ...obstacle, ...about }]
+  )
+  const why = outsideEverywhere(context.audits, planned.course, term.code)
+  return why ? [...found, { code: 'outside', ...about, why }] : found
+}
+
+function ofTerm(context: RouteContext, term: Term): TermFound[] {
+  const { takings, loadMost, loadLeast, hoursMost } = context
+  const found: TermFound[] = []
+  const credits = termLoad(takings, term.code)
+  const most = loadMost(term)
+  if (credits > most) found.push({ code: 'load', term: term.code, credits, most })
+  const least = loadLeast?.(term) ?? 0
+  if (credits > 0 && credits < least && !isLast(context, term))
+    found.push({ code: 'lightLoad', term: term.code, credits, least })
+  const hours = termHours(takings, term.code)
+  const free = hoursMost?.(term)
+  if (free !== undefined && hours > free) found.push({ code: 'hours', term: term.code, hours, most: free })
+  return found
+}
+
+/** In its last term a student may take what is left. */
+function isLast({ takings, terms }: RouteContext, term: Term): boolean {
+  const used = new Set(takings.counted.map((taking) => taking.term))
+  return terms.findLastIndex((one) => used.has(one.code)) === terms.indexOf(term)
+}
+
+/** A finding when everything is mapped, and the last course that counts comes after the wanted term. */
+function lateness({ audits, terms, target }: RouteContext): Finding | undefined {
+  if (!target || !audits.length || audits.some((audit) => audit.amounts.needed > 0)) return undefined
+  const order = new Map<string, number>(terms.map((term, i) => [term.code, i]))
+  const last = Math.max(
+    -1,
+    ...audits.flatMap((audit) =>
+      audit.areas.flatMap((area) =>
+        area.needs.flatMap((need) => need.evidence.map((taking) => order.get(taking.term ?? '') ?? -1))
+      )
+    )
+  )
+  if (last <= (order.get(target) ?? Infinity)) return undefined
+  return { code: 'late', term: terms[last]!.code, target, ways: [] }
 }
 
 /** Why a planned course counts in none of the student's programs; undefined when it counts in one. */
@@ -108,90 +172,151 @@ function outsideEverywhere(audits: readonly Audit[], course: CourseCode, term: T
   return found.length && found.every((o) => o) ? found[0]!.why : undefined
 }
 
-function waysOut(context: RouteContext, planned: PlannedCourse, obstacle: Obstacle): RouteChange[] {
-  const { terms, today, catalog } = context
-  const future = terms.filter((term) => phaseOf(term, today) === 'future')
-  const at = future.findIndex((term) => term.code === planned.term)
-  const ways: RouteChange[] = []
-  const missing = 'missing' in obstacle ? obstacle.missing.filter((leaf) => leaf.kind === 'course') : []
-  for (const { course, sameTerm } of missing) {
-    const wanted = catalog.maybeCourse(course)
-    if (!wanted) continue
-    const there = context.planned.find((p) => p.course === course)
-    const room = future.slice(0, sameTerm ? at + 1 : at).reverse()
-    const term = room.find((t) => obstacles(context, course, t).length === 0)
-    if (!term) continue
-    const change: RouteChange = there
-      ? { kind: 'move', course, from: there.term, to: term.code }
-      : {
-          kind: 'add',
-          planned: { course, term: term.code, credits: wanted.credits, note: null, locked: false }
-        }
-    ways.push(change)
-  }
-  const later = [...future.slice(at + 1), ...future.slice(0, Math.max(0, at))]
-  const better = later.find((term) => obstacles(context, planned.course, term).length === 0)
-  if (better) ways.push({ kind: 'move', course: planned.course, from: planned.term, to: better.code })
-  return settling(ways, context, planned, obstacle).concat({ kind: 'remove', planned }).slice(0, WAYS)
+/** Changes each of which settles the finding of a planned course: the smallest first, taking it off last. */
+function waysOf(context: RouteContext, planned: PlannedCourse, found: Found): RouteChange[] {
+  const off: RouteChange = { kind: 'remove', planned }
+  if (found.code === 'alreadyThere' || found.code === 'outside') return [off]
+  const ways = [
+    ...bringMissing(context, planned, found),
+    ...elsewhere(context, planned),
+    ...replaced(context, planned)
+  ].filter((way) => {
+    const after = contextAfter(context, way)
+    return after !== undefined && !isFoundIn(after, planned, found)
+  })
+  return [...ways.slice(0, WAYS - 1), off]
 }
 
-/** Keeps the ways after which this obstacle is gone from the course, wherever it then stands. */
-function settling(
-  ways: RouteChange[],
-  context: RouteContext,
-  planned: PlannedCourse,
-  obstacle: Obstacle
-): RouteChange[] {
-  return ways.filter((way) => {
-    const moved = way.kind === 'move' && way.course === planned.course ? way.to : planned.term
-    const term = context.terms.find((t) => t.code === moved)!
-    const after = {
-      ...context,
-      takings: { ...context.takings, counted: withChange(context.takings.counted, way) }
-    }
-    return !obstacles(after, planned.course, term).some((o) => o.code === obstacle.code)
+/** Whether the course, wherever it stands now, still has the finding. */
+function isFoundIn(context: RouteContext, { course }: PlannedCourse, found: Found): boolean {
+  if (found.code === 'begun')
+    return (context.stale ?? []).some((one) => one.course === course && one.term === found.term)
+  const now = context.planned.find((one) => one.course === course)
+  if (!now) return false
+  const term = context.terms.find((one) => one.code === now.term)!
+  return obstacles(context, course, term).some((obstacle) => obstacle.code === found.code)
+}
+
+/** Puts a missing prerequisite or corequisite where it is early enough. */
+function bringMissing(context: RouteContext, planned: PlannedCourse, found: Found): RouteChange[] {
+  if (!('missing' in found)) return []
+  const future = futureTerms(context)
+  const at = future.findIndex((term) => term.code === planned.term)
+  return found.missing.flatMap((leaf): RouteChange[] => {
+    if (leaf.kind !== 'course') return []
+    const wanted = context.catalog.maybeCourse(leaf.course)
+    if (!wanted) return []
+    const there = context.planned.find((p) => p.course === leaf.course)
+    const room = future.slice(0, leaf.sameTerm ? at + 1 : at).reverse()
+    const term = room.find((t) => obstacles(context, leaf.course, t).length === 0)
+    if (!term) return []
+    return there
+      ? [{ kind: 'move', course: leaf.course, from: there.term, to: term.code }]
+      : [{ kind: 'add', planned: plan(wanted, term.code) }]
   })
 }
 
-function withChange(counted: Takings['counted'], change: RouteChange): Takings['counted'] {
-  if (change.kind === 'move') {
-    return counted.map((t) =>
-      t.course === change.course && t.term === change.from ? { ...t, term: change.to } : t
-    )
-  }
-  if (change.kind === 'remove') {
-    return counted.filter((t) => t.course !== change.planned.course || t.term !== change.planned.term)
-  }
-  const { course, credits, term } = change.planned
-  return [
-    ...counted,
-    {
-      key: `${course}@${term}`,
-      course,
-      credits,
-      term,
-      firmness: 'planned',
-      grade: null,
-      origin: 'here',
-      detail: 'plain',
-      placedByOffice: false
-    }
-  ]
+/** The next later term in which the course may stand, or else an earlier one. */
+function elsewhere(context: RouteContext, planned: PlannedCourse): RouteChange[] {
+  const future = futureTerms(context)
+  const at = future.findIndex((term) => term.code === planned.term)
+  const later = [...future.slice(at + 1), ...future.slice(0, Math.max(0, at))]
+  const to = later.find((term) => obstacles(context, planned.course, term).length === 0)
+  return to ? [{ kind: 'move', course: planned.course, from: planned.term, to: to.code }] : []
 }
 
-/** Moves that take at least the excess out of a term, to a later one with room where the course may stand. */
-function lighter(context: RouteContext, here: readonly PlannedCourse[], excess: number): RouteChange[] {
-  const future = context.terms.filter((term) => phaseOf(term, context.today) === 'future')
-  const ways: RouteChange[] = []
-  for (const planned of here) {
-    if (planned.credits < excess || planned.locked) continue
-    const to = future.find(
-      (term) =>
-        term.code !== planned.term &&
-        termLoad(context.takings, term.code) + planned.credits <= context.loadMost(term) &&
-        obstacles(context, planned.course, term).length === 0
-    )
-    if (to) ways.push({ kind: 'move', course: planned.course, from: planned.term, to: to.code })
+/** Other courses that count toward the same need and may stand in the same term. */
+function replaced(context: RouteContext, planned: PlannedCourse): RouteChange[] {
+  const { catalog, terms, audits, takings } = context
+  const term = terms.find((one) => one.code === planned.term)
+  const key = takings.counted.find((t) => t.course === planned.course && t.term === planned.term)?.key
+  const need = key && audits.map((audit) => audit.whereItCounts.get(key)).find((result) => result)?.need
+  if (!term || !need) return []
+  const there = new Set([...takings.counted, ...context.planned].map((one) => catalog.groupOf(one.course)))
+  const found: RouteChange[] = []
+  for (const course of catalog.courses) {
+    if (found.length === REPLACEMENTS) break
+    if (there.has(catalog.groupOf(course.code)) || !takes(need, course)) continue
+    if (obstacles(context, course.code, term).length) continue
+    found.push({
+      kind: 'several',
+      changes: [
+        { kind: 'remove', planned },
+        { kind: 'add', planned: plan(course, term.code) }
+      ]
+    })
   }
-  return ways.slice(0, WAYS)
+  return found
+}
+
+function plan({ code, credits }: Course, term: TermCode): PlannedCourse {
+  return { course: code, term, credits, note: null, locked: false }
+}
+
+/** Moves that settle the finding of a term: out of one too full, into one too light. */
+function waysOfTerm(
+  context: RouteContext,
+  here: readonly PlannedCourse[],
+  term: Term,
+  found: TermFound
+): RouteChange[] {
+  const future = futureTerms(context)
+  const candidates = found.code === 'lightLoad' ? context.planned.filter((p) => p.term !== term.code) : here
+  const ways: RouteChange[] = []
+  for (const planned of candidates) {
+    if (planned.locked || ways.length === WAYS - 1) continue
+    const to =
+      found.code === 'lightLoad'
+        ? fits(context, planned, term) && term
+        : future.find((other) => other.code !== term.code && fits(context, planned, other))
+    if (!to) continue
+    const way: RouteChange = { kind: 'move', course: planned.course, from: planned.term, to: to.code }
+    const after = contextAfter(context, way)
+    if (after && !ofTerm(after, term).some((one) => one.code === found.code)) ways.push(way)
+  }
+  return ways
+}
+
+/** Whether a planned course may move to a term without making that one too full. */
+function fits(context: RouteContext, planned: PlannedCourse, term: Term): boolean {
+  return (
+    termLoad(context.takings, term.code) + planned.credits <= context.loadMost(term) &&
+    obstacles(context, planned.course, term).length === 0
+  )
+}
+
+/** The route after a change, without a new audit; undefined when the change cannot be made. */
+function contextAfter(context: RouteContext, change: RouteChange): RouteContext | undefined {
+  const all = [...context.planned, ...(context.stale ?? [])]
+  const changed = applyChange(all, change, () => true)
+  if (!changed.ok) return undefined
+  const begun = new Set(
+    context.terms.filter((term) => phaseOf(term, context.today) !== 'future').map((term) => term.code)
+  )
+  const planned = changed.courses.filter((one) => !begun.has(one.term))
+  const repeated = new Set(context.takings.repeats.map((one) => `${one.course}@${one.term}`))
+  const counted = [
+    ...context.takings.counted.filter((taking) => taking.firmness !== 'planned'),
+    ...planned.filter((one) => !repeated.has(`${one.course}@${one.term}`)).map(asTaking)
+  ]
+  return {
+    ...context,
+    planned,
+    stale: changed.courses.filter((one) => begun.has(one.term)),
+    takings: { ...context.takings, counted }
+  }
+}
+
+function asTaking({ course, credits, term }: PlannedCourse): Taking {
+  return {
+    key: `${course}@${term}`,
+    course,
+    credits,
+    term,
+    firmness: 'planned',
+    grade: null,
+    origin: 'here',
+    detail: 'plain',
+    placedByOffice: false
+  }
 }

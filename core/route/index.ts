@@ -1,4 +1,16 @@
 export { asOfTerm, type StudentFacts } from './asOf'
-export { applyChange, inverse, termsTouched, type ChangeFault, type Changed } from './change'
-export { checkRoute, obstacles, termLoad, type Obstacle, type RouteContext } from './checks'
+export {
+  applyChange,
+  coursesTouched,
+  differenceOf,
+  historyOf,
+  inverse,
+  singles,
+  termsTouched,
+  type ChangeFault,
+  type Changed,
+  type PlanDifference,
+  type Step
+} from './change'
+export { checkRoute, obstacles, termHours, termLoad, type Obstacle, type RouteContext } from './checks'
 export { climbOf, type Climb, type ClimbPoint } from './climb'

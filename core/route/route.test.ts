@@ -4,7 +4,7 @@ import { auditProgram, takingsOf, type PlannedCourse, type Program, type RecordE
 import type { Finding, RouteChange } from '../findings'
 import { courseCode, termCode } from '../ids'
 import { course, entry, planned, program, term } from '../testing/build'
-import { applyChange, inverse } from './change'
+import { applyChange, differenceOf, historyOf, inverse, type Step } from './change'
 import { checkRoute, obstacles, termLoad, type RouteContext } from './checks'
 import { climbOf } from './climb'
 
@@ -45,10 +45,15 @@ const check = (...args: Parameters<typeof context>) => checkRoute(context(...arg
 const all = (term: string) => termCode(term).length > 0
 
 /** The findings after taking a way out. */
-function after(plan: PlannedCourse[], record: RecordEntry[], way: RouteChange): Finding[] {
+function after(
+  plan: PlannedCourse[],
+  record: RecordEntry[],
+  way: RouteChange,
+  over?: Partial<RouteContext>
+): Finding[] {
   const changed = applyChange(plan, way, all)
   if (!changed.ok) throw new Error(changed.fault)
-  return check(changed.courses, record)
+  return check(changed.courses, record, over)
 }
 
 describe('changes of a route', () => {
@@ -56,23 +61,96 @@ describe('changes of a route', () => {
   const changes: RouteChange[] = [
     { kind: 'add', planned: planned('STAT 212', 'SP28') },
     { kind: 'remove', planned: plan[0]! },
-    { kind: 'move', course: courseCode('STAT 110'), from: termCode('AU27'), to: termCode('SP28') }
+    { kind: 'move', course: courseCode('STAT 110'), from: termCode('AU27'), to: termCode('SP28') },
+    {
+      kind: 'edit',
+      course: courseCode('STAT 110'),
+      term: termCode('AU27'),
+      from: { credits: 3, note: null, locked: false },
+      to: { credits: 3, note: 'with the lab', locked: true }
+    },
+    {
+      kind: 'several',
+      changes: [
+        { kind: 'remove', planned: plan[0]! },
+        { kind: 'add', planned: planned('STAT 212', 'AU27') },
+        { kind: 'move', course: courseCode('STAT 212'), from: termCode('AU27'), to: termCode('SP28') }
+      ]
+    }
   ]
   it.each(changes)('are taken back by their inverse: $kind', (change) => {
     const there = applyChange(plan, change, all)
-    const back = there.ok && applyChange(there.courses, inverse(change), all)
-    expect(back).toEqual({ ok: true, courses: plan })
+    const back = there.ok && applyChange(there.courses, inverse(there.made), all)
+    expect(back).toMatchObject({ ok: true, courses: plan })
   })
   it('are refused in a closed term, before anything else', () => {
-    expect(applyChange(plan, changes[2]!, (t) => t !== 'AU27')).toEqual({ ok: false, fault: 'termClosed' })
+    expect(applyChange(plan, changes[2]!, (t) => t !== 'AU27')).toMatchObject({
+      ok: false,
+      fault: 'termClosed'
+    })
+  })
+  it('say in full what they took out, so that nothing is lost by undoing', () => {
+    const noted = planned('STAT 110', 'AU27', { note: 'ask about labs', locked: true })
+    const gone = applyChange([noted], { kind: 'remove', planned: plan[0]! }, all)
+    expect(gone).toMatchObject({ ok: true, courses: [], made: { planned: noted } })
+  })
+  it('go together or not at all', () => {
+    const both: RouteChange = {
+      kind: 'several',
+      changes: [
+        { kind: 'remove', planned: plan[0]! },
+        { kind: 'remove', planned: plan[0]! }
+      ]
+    }
+    expect(applyChange(plan, both, all)).toMatchObject({ ok: false, fault: 'notInTerm' })
+    const same = { credits: 3, note: null, locked: false }
+    const nothing = {
+      kind: 'edit',
+      course: plan[0]!.course,
+      term: plan[0]!.term,
+      from: same,
+      to: same
+    } as const
+    expect(applyChange(plan, nothing, all)).toMatchObject({ ok: false, fault: 'nothingChanged' })
+  })
+  it('are undone and done again in order, until something else is done', () => {
+    const step = (version: number, kind: Step['kind'], of: number | null = null): Step => ({
+      version,
+      kind,
+      of,
+      change: changes[0]!
+    })
+    const [one, two] = [step(2, 'do'), step(3, 'do')]
+    expect(historyOf([])).toEqual({ undo: undefined, redo: undefined })
+    expect(historyOf([one, two])).toEqual({ undo: two, redo: undefined })
+    expect(historyOf([one, two, step(4, 'undo', 3)])).toEqual({ undo: one, redo: two })
+    expect(historyOf([one, two, step(4, 'undo', 3), step(5, 'undo', 2)])).toEqual({
+      undo: undefined,
+      redo: one
+    })
+    expect(historyOf([one, two, step(4, 'undo', 3), step(5, 'redo', 3)])).toEqual({
+      undo: two,
+      redo: undefined
+    })
+    const other = step(5, 'do')
+    expect(historyOf([one, two, step(4, 'undo', 3), other])).toEqual({ undo: other, redo: undefined })
+  })
+  it('are told apart as added, taken out and moved', () => {
+    const before = [planned('STAT 110', 'AU27'), planned('STAT 212', 'SP28')]
+    const now = [planned('STAT 212', 'AU28'), planned('STAT 330', 'AU28')]
+    expect(differenceOf(before, now)).toEqual({
+      added: [now[1]],
+      removed: [before[0]],
+      moved: [{ course: 'STAT 212', from: 'SP28', to: 'AU28' }]
+    })
   })
   it('do not place a course twice in a term, nor take out what is not there', () => {
-    expect(applyChange(plan, { kind: 'add', planned: plan[0]! }, all)).toEqual({
+    expect(applyChange(plan, { kind: 'add', planned: plan[0]! }, all)).toMatchObject({
       ok: false,
       fault: 'alreadyInTerm'
     })
-    expect(applyChange([], changes[1]!, all)).toEqual({ ok: false, fault: 'notInTerm' })
-    expect(applyChange([], changes[2]!, all)).toEqual({ ok: false, fault: 'notInTerm' })
+    expect(applyChange([], changes[1]!, all)).toMatchObject({ ok: false, fault: 'notInTerm' })
+    expect(applyChange([], changes[2]!, all)).toMatchObject({ ok: false, fault: 'notInTerm' })
   })
 })
 
@@ -126,27 +204,77 @@ describe('checks of a route', () => {
     expect(found).toMatchObject([{ code: 'load', credits: 19, most: 18 }])
     expect(termLoad(context(plan).takings, termCode('AU27'))).toBe(19)
   })
+  it('know terms spent elsewhere and terms that have begun', () => {
+    const over = { away: new Map([['AU27', 'exchange' as const]]) }
+    expect(check([planned('STAT 110', 'AU27')], [], over)).toMatchObject([{ code: 'away', why: 'exchange' }])
+    const stale = { stale: [planned('STAT 110', 'SP27')] }
+    expect(check([], [], stale)).toMatchObject([{ code: 'begun', course: 'STAT 110' }])
+  })
+  it('compare a term with what the student can carry', () => {
+    const plan = [planned('STAT 110', 'AU27'), planned('ARTS 120', 'SP28', { credits: 16 })]
+    const light = check(plan, [], { loadLeast: () => 12 })
+    expect(light).toMatchObject([{ code: 'lightLoad', term: 'AU27', credits: 3, least: 12 }])
+    // Two hours a credit: 16 credits are 32 hours.
+    const hours = check(plan, [], { hoursMost: () => 30 })
+    expect(hours).toMatchObject([{ code: 'hours', term: 'SP28', hours: 32, most: 30 }])
+    expect(check(plan, [], { hoursMost: () => 32 })).toEqual([])
+  })
+  it('compare the finish with the wanted one, once everything is mapped', () => {
+    const both = program({ from: 'STAT 110', measure: 'courses', amount: 1 })
+    const target = { target: termCode('AU27') }
+    expect(check([planned('STAT 110', 'SP28')], [], target, both)).toMatchObject([
+      { code: 'late', term: 'SP28', target: 'AU27' }
+    ])
+    expect(check([planned('STAT 110', 'AU27')], [], target, both)).toEqual([])
+    expect(check([], [], target, both)).toEqual([])
+  })
+  it('offer another course of the same need where one may not stand', () => {
+    const need = program({ from: 'FELD 390 or STAT 110', measure: 'courses', amount: 1 })
+    const [found] = check([planned('FELD 390', 'AU27')], [], {}, need)
+    expect(found!.ways).toContainEqual({
+      kind: 'several',
+      changes: [
+        { kind: 'remove', planned: planned('FELD 390', 'AU27') },
+        { kind: 'add', planned: planned('STAT 110', 'AU27') }
+      ]
+    })
+  })
   it('offer only ways that settle the finding', () => {
-    const cases: [PlannedCourse[], RecordEntry[]][] = [
+    const cases: [PlannedCourse[], RecordEntry[], Partial<RouteContext>?][] = [
       [[planned('STAT 212', 'SP28')], []],
       [[planned('STAT 110', 'SP28'), planned('STAT 212', 'AU27')], []],
       [[planned('STAT 330', 'AU28'), planned('STAT 110', 'AU27')], []],
       [[planned('HYDR 331', 'AU27')], []],
       [[planned('FELD 390', 'AU27')], []],
       [[planned('STAT 110', 'AU27')], [entry('STAT 110', 'C')]],
-      [[planned('ARTS 120', 'AU27', { credits: 16 }), planned('STAT 110', 'AU27')], []]
+      [[planned('ARTS 120', 'AU27', { credits: 16 }), planned('STAT 110', 'AU27')], []],
+      [[planned('STAT 110', 'AU27')], [], { away: new Map([['AU27', 'leave']]) }],
+      [
+        [planned('ARTS 120', 'AU27', { credits: 16 }), planned('STAT 110', 'AU27')],
+        [],
+        { hoursMost: () => 36 }
+      ],
+      [
+        [
+          planned('STAT 110', 'AU27'),
+          planned('ARTS 120', 'SP28', { credits: 9 }),
+          planned('FELD 390', 'SU28')
+        ],
+        [],
+        { loadLeast: (t) => (t.code === 'AU27' ? 10 : 0) }
+      ]
     ]
     let tried = 0
-    for (const [plan, record] of cases) {
-      for (const finding of check(plan, record)) {
+    for (const [plan, record, over] of cases) {
+      for (const finding of check(plan, record, over)) {
         expect(finding.ways.length).toBeGreaterThan(0)
         for (const way of finding.ways) {
           tried++
-          const left = after(plan, record, way)
+          const left = after(plan, record, way, over)
           const same = left.filter(
             (f) =>
               f.code === finding.code &&
-              ('course' in f ? f.course : '') === ('course' in finding ? finding.course : '')
+              ('course' in f ? f.course : f.term) === ('course' in finding ? finding.course : finding.term)
           )
           expect(same).toEqual([])
         }

@@ -54,9 +54,30 @@ export const student = mysqlTable(
     attendance: mysqlEnum(['fullTime', 'partTime', 'evening', 'distance']).notNull(),
     aid: mysqlEnum(['none', 'receiving', 'warning']).notNull(),
     /** The term in which this student wants to finish. */
-    aimTermId: int().references(() => term.id)
+    aimTermId: int().references(() => term.id),
+    /** What the student can carry in a term: credits, hours of study a week, hours of work and family. */
+    carryCredits: credits(),
+    carryHours: smallint(),
+    outsideHours: smallint()
   },
   (t) => [uniqueIndex('student_account').on(t.accountId), uniqueIndex('student_number').on(t.number)]
+)
+
+/** Where a term differs from what the student can usually carry, or is spent elsewhere. */
+export const studentTerm = mysqlTable(
+  'student_term',
+  {
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    carryCredits: credits(),
+    carryHours: smallint(),
+    away: mysqlEnum(['exchange', 'leave'])
+  },
+  (t) => [primaryKey({ columns: [t.studentId, t.termId] })]
 )
 
 /** The requirement sets of a student: a degree, a minor, an obligatory certificate. */

@@ -4,12 +4,15 @@ import {
   check,
   index,
   int,
+  json,
   mysqlEnum,
   mysqlTable,
+  primaryKey,
   text,
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
+import type { RouteChange } from '#core/findings'
 import { term } from './calendar'
 import { course } from './catalog'
 import { credits, id, instant } from './columns'
@@ -32,7 +35,14 @@ export const route = mysqlTable(
       .notNull()
       .references(() => account.id),
     /** Since when the student asks the advisor for a review. */
-    reviewAskedAt: instant()
+    reviewAskedAt: instant(),
+    note: varchar({ length: 400 }),
+    /** Whether the program advisor may change it, not only read it. */
+    advisorMayEdit: boolean().notNull().default(false),
+    /** When an advisor last looked at it, and which version that was. */
+    seenAt: instant(),
+    seenBy: int().references(() => account.id),
+    seenVersion: int()
   },
   (t) => [
     uniqueIndex('route_chosen').on(t.studentId, t.chosen),
@@ -59,6 +69,26 @@ export const plannedCourse = mysqlTable(
     locked: boolean().notNull().default(false)
   },
   (t) => [uniqueIndex('planned_course_once').on(t.routeId, t.termId, t.courseId)]
+)
+
+/** Every change of a route, in order: what it was, and whether it undid or repeated an earlier one. */
+export const routeStep = mysqlTable(
+  'route_step',
+  {
+    routeId: int()
+      .notNull()
+      .references(() => route.id),
+    version: int().notNull(),
+    kind: mysqlEnum(['do', 'undo', 'redo']).notNull(),
+    /** The version of the step that was undone or repeated. */
+    ofVersion: int(),
+    change: json().$type<RouteChange>().notNull(),
+    at: instant().notNull(),
+    by: int()
+      .notNull()
+      .references(() => account.id)
+  },
+  (t) => [primaryKey({ columns: [t.routeId, t.version] })]
 )
 
 export const draftWeek = mysqlTable(

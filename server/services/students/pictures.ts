@@ -75,6 +75,14 @@ export async function readPictures(
   const routes = groupBy(await routeRows(db, wanted), (row) => row.route.studentId)
   const routeIds = [...routes.values()].flat().map((row) => row.route.id)
   const planned = groupBy(routeIds.length ? await plannedRows(db, routeIds) : [], (row) => row.routeId)
+  const carried = groupBy(
+    await db
+      .select({ own: t.studentTerm, term: t.term.code })
+      .from(t.studentTerm)
+      .innerJoin(t.term, eq(t.term.id, t.studentTerm.termId))
+      .where(inArray(t.studentTerm.studentId, wanted)),
+    (row) => row.own.studentId
+  )
   const drafts = groupBy(await draftRows(db, wanted), (row) => row.studentId)
   const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
   const messages = groupBy(await messageRows(db, wanted), (row) => row.studentId)
@@ -107,8 +115,7 @@ export async function readPictures(
         level: s.level,
         campus,
         block,
-        attendance: s.attendance,
-        aim: aim === null ? null : termCode(aim)
+        attendance: s.attendance
       },
       relation,
       programs: own.map(({ confirmed, saidInstead, ...row }) => ({
@@ -171,11 +178,18 @@ export async function readPictures(
         hours
       })),
       route: {
+        id: route?.route.id ?? null,
         name: route?.route.name ?? 'Main route',
+        note: route?.route.note ?? null,
+        chosen: true,
         version: route?.route.version ?? 0,
         changedAt: route?.route.changedAt.getTime() ?? 0,
         changedBy: route?.changedBy ?? '',
         reviewAskedAt: route?.route.reviewAskedAt?.getTime() ?? null,
+        advisorMayEdit: route?.route.advisorMayEdit ?? false,
+        seen: null,
+        undo: null,
+        redo: null,
         courses: (route ? (planned.get(route.route.id) ?? []) : []).map(
           ({ course, term, credits, note, locked }): PlannedCourse => ({
             course: courseCode(course),
@@ -185,6 +199,18 @@ export async function readPictures(
             locked
           })
         )
+      },
+      carry: {
+        credits: s.carryCredits,
+        hours: s.carryHours,
+        outside: s.outsideHours,
+        target: aim === null ? null : termCode(aim),
+        terms: (carried.get(s.id) ?? []).map(({ term, own: { carryCredits, carryHours, away } }) => ({
+          term: termCode(term),
+          credits: carryCredits,
+          hours: carryHours,
+          away
+        }))
       },
       drafts: [...groupBy(drafts.get(s.id) ?? [], (row) => row.id).values()].map((rows) => ({
         term: termCode(rows[0]!.term),

@@ -1,8 +1,10 @@
 import { studentId } from '#core/ids'
 import { studentParams } from '#wire/bodies'
+import type { StudentView } from '#wire/picture'
 import { endpoint } from '../../../endpoint'
 import { ANYBODY, mustBe } from '../../../services/accounts/accounts'
 import { logEvent } from '../../../services/log'
+import { markSeen, readRoutes } from '../../../services/route/route'
 import { readPictures } from '../../../services/students/pictures'
 import { campusNow } from '../../../standins/clock'
 
@@ -11,8 +13,15 @@ export default endpoint({ params: studentParams }, async ({ db, who, params }) =
   const id = studentId(params.id)
   const relation = await mustBe(db, who, id, ...ANYBODY)
   const [picture] = await readPictures(db, [id], relation)
+  const routes = await readRoutes(db, id)
   if (relation !== 'self') {
-    await logEvent(db, { at: await campusNow(db), account: who.id, student: id, action: 'record.read' })
+    const now = await campusNow(db)
+    await logEvent(db, { at: now, account: who.id, student: id, action: 'record.read' })
+    if (relation === 'programAdvisor') await markSeen(db, { who, student: id, now })
   }
-  return picture
+  return {
+    ...picture!,
+    route: routes.find((route) => route.chosen) ?? picture!.route,
+    routes
+  } satisfies StudentView
 })

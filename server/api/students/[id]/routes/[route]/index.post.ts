@@ -1,0 +1,13 @@
+import { describeRouteBody, routeParams } from '#wire/bodies'
+import { routeEndpoint } from '../../../../../routeEndpoint'
+import { chooseRoute, describeRoute } from '../../../../../services/route/route'
+
+/** Names, notes and chooses a route. */
+export default routeEndpoint(
+  { params: routeParams, body: describeRouteBody },
+  async (tx, at, { params, body }) => {
+    await describeRoute(tx, at, params.route, body)
+    if (body.chosen) await chooseRoute(tx, at, params.route)
+    return { route: params.route }
+  }
+)
