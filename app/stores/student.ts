@@ -96,7 +96,7 @@ export const useStudent = defineStore('student', () => {
     if (changed.ok) putRoute({ ...before, courses: changed.courses })
     const done = await sendRoute(before, 'route', { change })
     if (!done) return false
-    notice.value = quiet ? undefined : { text: `${changeText(change, college.shortTerm)}: done.`, undo: true }
+    notice.value = { text: `${changeText(change, college.shortTerm)}: done.`, undo: true }
     return true
   }
 
