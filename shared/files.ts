@@ -4,6 +4,7 @@
  */
 import { z } from 'zod'
 import { byStart, Catalog, type Course, type Term } from '#core/catalog'
+import type { Carry } from './picture'
 import type { ExceptionGrant, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
 import { COMMON_SCALE, GradeScale } from '#core/grades'
 import { courseCode, termCode } from '#core/ids'
@@ -324,6 +325,73 @@ export interface RecordContent {
   tests: Record<string, number>
   milestones: string[]
   exceptions: ExceptionGrant[]
+}
+
+export const routeFile = z.strictObject({
+  format: z.literal('ridgeway route 1'),
+  name: z.string().max(60).optional(),
+  note: z.string().max(400).nullable().optional(),
+  planned: z
+    .array(
+      z.strictObject({
+        course,
+        term,
+        credits,
+        note: z.string().max(400).nullable().optional(),
+        locked: z.boolean().optional()
+      })
+    )
+    .max(400)
+})
+
+/** A route from its file. */
+export function routeFrom(file: z.infer<typeof routeFile>): PlannedCourse[] {
+  return file.planned.map((one) => ({
+    course: courseCode(one.course),
+    term: termCode(one.term),
+    credits: one.credits,
+    note: one.note ?? null,
+    locked: one.locked ?? false
+  }))
+}
+
+export function routeFileOf(name: string, note: string | null, planned: readonly PlannedCourse[]) {
+  return { format: 'ridgeway route 1', name, note, planned } as const
+}
+
+export const limitsFile = z.strictObject({
+  format: z.literal('ridgeway limits 1'),
+  credits: credits.nullable().optional(),
+  hours: z.int().min(0).max(168).nullable().optional(),
+  outside: z.int().min(0).max(168).nullable().optional(),
+  target: term.nullable().optional(),
+  terms: z
+    .array(
+      z.strictObject({
+        term,
+        credits: credits.nullable().optional(),
+        hours: z.int().min(0).max(168).nullable().optional(),
+        away: z.enum(['exchange', 'leave']).nullable().optional()
+      })
+    )
+    .max(60)
+    .optional()
+})
+
+/** What a student can carry, from its file. */
+export function limitsFrom(file: z.infer<typeof limitsFile>): Carry {
+  return {
+    credits: file.credits ?? null,
+    hours: file.hours ?? null,
+    outside: file.outside ?? null,
+    target: file.target ? termCode(file.target) : null,
+    terms: (file.terms ?? []).map(({ term: code, credits: most = null, hours = null, away = null }) => ({
+      term: termCode(code),
+      credits: most,
+      hours,
+      away
+    }))
+  }
 }
 
 /** A record from its file. @throws RangeError naming a grade that the scale does not have. */

@@ -142,7 +142,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     running: shelf.running,
     // What was planned for a term that has begun and was taken is no matter any more.
     stale: student.route.courses.filter((p) => !isAhead(p) && !wasTaken(student, p)),
-    ...limitsOf(student.carry, shelf),
+    ...limitsOf(student.carry, ({ code }) => termOf(shelf, code).loadMost),
     audits
   }
   const main = audits[0]
@@ -165,14 +165,14 @@ function wasTaken({ record, held }: ReadableStudent, planned: { course: string; 
 }
 
 /** What the institution allows in a term, and what the student can carry. */
-function limitsOf(carry: Carry, shelf: Shelf) {
+export function limitsOf(carry: Carry, allowed: (term: Term) => number) {
   const own = new Map(carry.terms.map((one) => [one.term as string, one]))
   const away = carry.terms.flatMap((one): [string, 'exchange' | 'leave'][] =>
     one.away ? [[one.term, one.away]] : []
   )
   return {
-    loadMost: ({ code }: Term) =>
-      Math.min(termOf(shelf, code).loadMost, own.get(code)?.credits ?? carry.credits ?? Infinity),
+    loadMost: (term: Term) =>
+      Math.min(allowed(term), own.get(term.code)?.credits ?? carry.credits ?? Infinity),
     hoursMost: ({ code }: Term) => own.get(code)?.hours ?? carry.hours ?? undefined,
     away: new Map(away),
     target: carry.target ?? undefined

@@ -1,8 +1,12 @@
 /** A record from a file, read against programs, without a student behind it. */
 import type { Catalog, Term } from '#core/catalog'
-import { auditRecord, type Audit, type Program, type Takings } from '#core/degree'
+import { auditRecord, type PlannedCourse, type Audit, type Program, type Takings } from '#core/degree'
 import type { CourseCode } from '#core/ids'
+import type { RouteContext } from '#core/route'
+import type { IsoDate } from '#core/time'
 import type { RecordContent } from './files'
+import type { Carry } from './picture'
+import { limitsOf } from './reading'
 
 export interface Trial {
   takings: Takings
@@ -28,6 +32,34 @@ export function readTrial(
     .filter((code) => !catalog.maybeCourse(code))
   return { takings, audits, unknown: [...new Set(unknown)] }
 }
+
+/** The route of a record without a student behind it; `planned` stands for what the record plans. */
+export function trialContext(
+  content: RecordContent,
+  question: { programs: readonly Program[]; catalog: Catalog; terms: readonly Term[] },
+  { planned, carry, today }: { planned: readonly PlannedCourse[]; carry: Carry; today: IsoDate }
+): RouteContext {
+  const { programs, catalog, terms } = question
+  const { takings, audits } = readTrial({ ...content, planned: [...planned] }, programs, catalog, terms)
+  return {
+    catalog,
+    terms,
+    today,
+    student: {
+      standing: content.standing,
+      programs: programs.map((program) => program.spec.code),
+      tests: content.tests
+    },
+    takings,
+    planned,
+    running: new Map(),
+    ...limitsOf(carry, () => LOAD_MOST),
+    audits
+  }
+}
+
+/** Credits of a term at most, where no institution says otherwise (common practice). */
+const LOAD_MOST = 18
 
 /** Terms that a record names, in order, for a catalog that brings none. Years of two digits are this century's. */
 export function termsNamed(content: RecordContent): Pick<Term, 'code'>[] {

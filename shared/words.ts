@@ -2,10 +2,12 @@
 import type { Fault } from '#core/checking'
 import type { ChangeFault } from '#core/route'
 import type { Finish } from '#core/chain'
+import type { FillAnswer } from '#core/fill'
 import type { ConditionResult, Enrolment, Forecast, Refused } from '#core/degree'
 import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, Section } from '#core/week'
 import type { RuleLeaf, Standing } from '#core/requisites'
+import type { Proposal, Proposed } from './filling'
 import { clockTime, DAY_NAMES, hours, instantText } from './when'
 
 export const STANDING_WORDS: Record<Standing, string> = {
@@ -307,4 +309,36 @@ export function wayOut(refusal: Refusal): string | undefined {
     default:
       return undefined
   }
+}
+
+/** Why a proposed course is there, and there in that term. */
+export function becauseText({
+  needs,
+  before,
+  because
+}: Pick<Proposed, 'needs' | 'before' | 'because'>): string {
+  const why = needs.length
+    ? `for ${needs.join(' and ')}`
+    : before.length
+      ? `because ${before.join(', ')} needs it`
+      : 'to fill up'
+  const also = needs.length && before.length ? `, before ${before.join(', ')}` : ''
+  return `${why}${also}; ${because === 'first' ? 'the first term in which it may stand' : 'here the terms are more even'}`
+}
+
+/** How filling ended, in one sentence. */
+export function endedText(
+  kind: FillAnswer['kind'],
+  proposal: Proposal | undefined,
+  conflict: readonly string[],
+  steps: number
+): string {
+  if (kind === 'impossible')
+    return `Cannot be filled within these terms: ${conflict.join(' and ')} cannot be met ${conflict.length > 1 ? 'together' : 'at all'}.`
+  if (!proposal) return `Nothing was found in ${steps} steps; that does not mean that there is nothing.`
+  const { finish, proved, bound, left } = proposal
+  const rest = left.length ? ` Still open: ${left.join(', ')}.` : ''
+  return proved
+    ? `Finishes in ${finish.name}; no way is earlier.${rest}`
+    : `Finishes in ${finish.name}; at best it could be ${bound.name}, which was not settled.${rest}`
 }

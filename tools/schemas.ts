@@ -5,9 +5,16 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { pathToFileURL } from 'node:url'
 import { z } from 'zod'
-import { catalogFile, listsFile, programFile, recordFile } from '#wire/files'
+import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#wire/files'
 
-const FILES = { catalog: catalogFile, lists: listsFile, program: programFile, record: recordFile }
+const FILES = {
+  catalog: catalogFile,
+  limits: limitsFile,
+  lists: listsFile,
+  program: programFile,
+  record: recordFile,
+  route: routeFile
+}
 const FOLDER = new URL('../docs/schemas/', import.meta.url)
 
 /** By file name, the text of each schema. */

@@ -6,6 +6,7 @@
  * findings, as far as the effort goes. Even terms and likings come from moving courses about while it
  * gets better, which is good but no proof.
  */
+import { byHand } from './byHand'
 import { earliestFinish, search, type SearchEffort } from './search'
 import { findingsOf, finishOf, isLegal, loadsOf, NOT_TAKEN, TERMS_MOST, type FillProblem } from './problem'
 
@@ -40,7 +41,7 @@ export interface FillEffort {
   found?: (filling: Filling) => void
 }
 
-export const STEPS = 100_000
+export const STEPS = 20_000
 /** Sets of terms with findings that are tried, at most. */
 const SETS_MOST = 64
 
@@ -58,8 +59,10 @@ export function fill(problem: FillProblem, { most = STEPS, stopped, found }: Fil
   const nowhere = terms.map(() => false)
   let bound = Math.max(earliestFinish(problem), -1)
   let proved = true
-  let best: Filling | undefined
-  for (let last = bound; last < terms.length; last++) {
+  const first =
+    bound < terms.length ? byHand(problem, (term) => found?.(fillingOf(problem, term))) : undefined
+  let best = first && fillingOf(problem, first)
+  for (let last = bound; last < (best?.finish ?? terms.length); last++) {
     const answer = ask(last, nowhere)
     if (answer.kind === 'found') {
       best = fillingOf(problem, answer.term)
@@ -72,8 +75,8 @@ export function fill(problem: FillProblem, { most = STEPS, stopped, found }: Fil
     if (!proved) return { kind: 'unknown', bound, steps }
     return { kind: 'impossible', demands: conflict(problem, most), steps }
   }
-  found?.(best)
-  if (!stopped?.(steps)) best = fewestFindings(problem, best, (spared) => ask(best!.finish, spared, most / 4))
+  if (best.findings.length && !stopped?.(steps))
+    best = fewestFindings(problem, best, (spared) => ask(best!.finish, spared, most / 4))
   if (!stopped?.(steps)) best = evened(problem, best)
   return { kind: 'filled', best, bound: proved ? best.finish : bound, proved, steps }
 }

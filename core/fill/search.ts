@@ -30,37 +30,57 @@ const IN = 1
 const OUT = 2
 const NEVER = 99
 const TELL_EVERY = 256
+/** To compare demands in units with those in courses. */
+const UNITS_OF_A_COURSE = 6
 
-class LimitReached extends Error {}
+class LimitReached extends Error {
+  constructor(readonly forGood = false) {
+    super()
+  }
+}
 
-/** Terms up to `last` are used; those of `spared` are to have no finding. */
+/** Steps of the first run; each further one has half as many again. */
+const FIRST_RUN = 400
+const LONGER = 1.5
+
+/**
+ * Terms up to `last` are used; those of `spared` are to have no finding. Begins anew again and again, for
+ * longer each time: courses and demands that made earlier runs fail are treated with more care.
+ */
 export function search(
   problem: FillProblem,
   last: number,
   spared: readonly boolean[],
   effort: SearchEffort
 ): SearchAnswer {
-  const one = new Search(problem, last, spared, effort)
-  try {
-    const term = one.run()
-    return term ? { kind: 'found', term } : { kind: 'none' }
-  } catch (error) {
-    if (error instanceof LimitReached) return { kind: 'limit' }
-    throw error
+  const blame: Blame = {
+    courses: new Float64Array(problem.courses.length),
+    demands: new Float64Array(problem.demands.length)
   }
+  for (let run = FIRST_RUN; ; run *= LONGER) {
+    const until = Math.min(effort.most, effort.steps + run)
+    try {
+      const term = new Search(problem, last, spared, blame, effort, until).run()
+      return term ? { kind: 'found', term } : { kind: 'none' }
+    } catch (error) {
+      if (!(error instanceof LimitReached)) throw error
+      if (error.forGood || effort.steps >= effort.most) return { kind: 'limit' }
+    }
+  }
+}
+
+/** How often courses and demands were in the way. */
+interface Blame {
+  courses: Float64Array
+  demands: Float64Array
 }
 
 /** The last term before which no search has to begin: every demand's courses have to come so far. */
 export function earliestFinish(problem: FillProblem): number {
-  return new Search(
-    problem,
-    problem.terms.length - 1,
-    problem.terms.map(() => false),
-    {
-      steps: 0,
-      most: 1
-    }
-  ).earliest()
+  const { terms, courses, demands } = problem
+  const blame = { courses: new Float64Array(courses.length), demands: new Float64Array(demands.length) }
+  const spared = terms.map(() => false)
+  return new Search(problem, terms.length - 1, spared, blame, { steps: 0, most: 1 }, 1).earliest()
 }
 
 class Search {
@@ -89,7 +109,9 @@ class Search {
     private readonly problem: FillProblem,
     private readonly last: number,
     private readonly spared: readonly boolean[],
-    private readonly effort: SearchEffort
+    private readonly blame: Blame,
+    private readonly effort: SearchEffort,
+    private readonly until: number
   ) {
     const { courses, terms, demands } = problem
     this.n = courses.length
@@ -113,8 +135,13 @@ class Search {
     const all = courses.map((_, c) => c)
     this.servers = demands.map((_, d) => all.filter((c) => courses[c]!.demands.includes(d)))
     this.propagate()
+    const most = Math.max(1, ...blame.courses)
     const rank = all.map(
-      (c) => this.earliestOf(c) * 1000 + this.missing(courses[c]!) * 100 + courses[c]!.weight
+      (c) =>
+        this.earliestOf(c) * 100 +
+        this.missing(courses[c]!) * 100 +
+        courses[c]!.weight +
+        (blame.courses[c]! / most) * 1000
     )
     for (const servers of this.servers)
       servers.sort((a, b) => rank[a]! - rank[b]! || courses[a]!.cost - courses[b]!.cost || a - b)
@@ -144,9 +171,9 @@ class Search {
 
   private step(): boolean {
     this.effort.steps++
-    if (this.effort.steps > this.effort.most) throw new LimitReached()
+    if (this.effort.steps > this.until) throw new LimitReached()
     if (this.effort.steps % TELL_EVERY === 0 && this.effort.stopped?.(this.effort.steps))
-      throw new LimitReached()
+      throw new LimitReached(true)
     const mark = this.back.length
     if (this.propagate() && this.branch()) return true
     this.undo(mark)
@@ -184,7 +211,11 @@ class Search {
     let least = Infinity
     for (let d = 0; d < this.lacks.length; d++) {
       if (this.lacks[d]! <= 0) continue
-      const spare = this.supply(d) - this.lacks[d]!
+      const demand = this.problem.demands[d]!
+      const spare =
+        (this.supply(d) - this.lacks[d]!) /
+        (demand.byCourse ? 1 : UNITS_OF_A_COURSE) /
+        (1 + this.blame.demands[d]!)
       if (spare < least) {
         least = spare
         found = d
@@ -255,7 +286,7 @@ class Search {
     return candidates.sort((a, b) => this.earliestOf(a) - this.earliestOf(b))[0]
   }
 
-  /** Everything is chosen: terms for the courses, the one with the least freedom first. */
+  /** Everything is chosen: terms for the courses, the most urgent first, each as early as it may. */
   private schedule(): boolean {
     for (let c = 0; c < this.n; c++) if (this.state[c] === OPEN) this.set(c, OUT)
     if (!this.propagate()) return false
@@ -263,10 +294,10 @@ class Search {
     let least = Infinity
     for (let c = 0; c < this.n; c++) {
       if (this.state[c] !== IN || isSingle(this.terms[c]!)) continue
-      const freedom =
-        bits(this.terms[c]!) * 100 + this.earliestOf(c) * 10 - this.problem.courses[c]!.weight / 100
-      if (freedom < least) {
-        least = freedom
+      const urgency =
+        latest(this.terms[c]!) * 1000 + this.earliestOf(c) * 100 - this.problem.courses[c]!.weight
+      if (urgency < least) {
+        least = urgency
         chosen = c
       }
     }
@@ -371,7 +402,12 @@ class Search {
   }
 
   private hasSupply(): boolean {
-    return this.lacks.every((lacks, d) => lacks <= 0 || this.supply(d) >= lacks)
+    for (let d = 0; d < this.lacks.length; d++)
+      if (this.lacks[d]! > 0 && this.supply(d) < this.lacks[d]!) {
+        this.blame.demands[d]!++
+        return false
+      }
+    return true
   }
 
   /** What can only stand within certain terms has room in them: courses that are in, and unmet demands. */
@@ -397,7 +433,10 @@ class Search {
         for (const demand of layer.demands) if ((demand.terms & ~span) === 0) here += demand.units
         more = Math.max(more, here)
       }
-      if (asked + more > room) return false
+      if (asked + more > room) {
+        for (const c of mine) if ((this.terms[c]! & ~span) === 0) this.blame.courses[c]!++
+        return false
+      }
     }
     return true
   }

@@ -148,7 +148,93 @@ describe('ridgeway audit', () => {
 describe('the published schemas', () => {
   it('are those of the shapes that read the files', () => {
     const made = schemas()
-    expect(made.size).toBe(4)
+    expect(made.size).toBe(6)
     for (const [name, text] of made) expect(readFileSync(join(ROOT, 'docs/schemas', name), 'utf8')).toBe(text)
+  })
+})
+
+describe('ridgeway fill', () => {
+  const files = () => ['--catalog', file('catalog.json'), '--program', PROGRAM, '--lists', LISTS]
+  const proposed = (...args: string[]) => {
+    const { code, out, err } = ridgeway('fill', ...files(), ...args, '--json')
+    expect({ code, err }).toEqual({ code: 0, err: '' })
+    return JSON.parse(out) as {
+      finish: string
+      courses: { course: string; term: string; credits: number }[]
+    } & Record<string, unknown>
+  }
+  it('plans a degree from an empty record so that nothing is open and nothing is wrong', () => {
+    writeFileSync(
+      file('empty.json'),
+      JSON.stringify({ format: 'ridgeway record 1', record: [], tests: { MATH: 80 } })
+    )
+    const answer = proposed('--record', file('empty.json'), '--from', 'AU27', '--terms', '10')
+    expect(answer).toMatchObject({ format: 'ridgeway proposal 1', left: [], conflict: [] })
+    expect(answer.courses.reduce((sum, one) => sum + one.credits, 0)).toBeGreaterThanOrEqual(120)
+    const planned = answer.courses.map(({ course, term, credits }) => ({ course, term, credits }))
+    writeFileSync(file('route.json'), JSON.stringify({ format: 'ridgeway route 1', planned }))
+    const checked = ridgeway(
+      'checkroute',
+      ...files(),
+      '--record',
+      file('empty.json'),
+      '--route',
+      file('route.json'),
+      '--from',
+      'AU27',
+      '--terms',
+      '10'
+    )
+    expect(checked).toMatchObject({ code: 0, out: 'No findings.\n' })
+  })
+  it('leaves what is planned where it is, and keeps to the limits', () => {
+    const route = { format: 'ridgeway route 1', planned: [{ course: 'ENDA 240', term: 'SP27', credits: 4 }] }
+    writeFileSync(file('route.json'), JSON.stringify(route))
+    const limits = { format: 'ridgeway limits 1', credits: 15, terms: [{ term: 'SP28', away: 'exchange' }] }
+    writeFileSync(file('limits.json'), JSON.stringify(limits))
+    const args = ['--route', file('route.json'), '--limits', file('limits.json'), '--terms', '12']
+    const { courses: found } = proposed('--record', file('record.json'), ...args)
+    expect(found.map((one) => one.course)).not.toContain('ENDA 240')
+    expect(found.filter((one) => one.term === 'SP28')).toEqual([])
+    const load = (term: string) =>
+      found.reduce((sum, one) => sum + (one.term === term ? one.credits : 0), term === 'SP27' ? 4 : 0)
+    for (const term of new Set(found.map((one) => one.term))) expect(load(term)).toBeLessThanOrEqual(15)
+  })
+  it('names what cannot hold together when the terms are too few', () => {
+    const { code, out } = ridgeway('fill', ...files(), '--record', file('record.json'), '--terms', '2')
+    expect(code).toBe(1)
+    expect(out).toMatch(/^Cannot be filled within these terms: /)
+  })
+  it('says what is wrong with a file and with the call', () => {
+    writeFileSync(file('limits.json'), JSON.stringify({ format: 'ridgeway limits 1', hours: 500 }))
+    const wrong = ridgeway(
+      'fill',
+      ...files(),
+      '--record',
+      file('record.json'),
+      '--limits',
+      file('limits.json')
+    )
+    expect(wrong.code).toBe(1)
+    expect(wrong.err).toContain('hours')
+    expect(ridgeway('fill', ...files(), '--record', file('record.json'), '--from', 'soon').code).toBe(2)
+  })
+})
+
+describe('ridgeway checkroute', () => {
+  it('names each finding with its ways out', () => {
+    const route = { format: 'ridgeway route 1', planned: [{ course: 'ENDA 490', term: 'AU27', credits: 4 }] }
+    writeFileSync(file('route.json'), JSON.stringify(route))
+    const files = ['--catalog', file('catalog.json'), '--program', PROGRAM, '--lists', LISTS]
+    const { out } = ridgeway(
+      'checkroute',
+      ...files,
+      '--record',
+      file('record.json'),
+      '--route',
+      file('route.json')
+    )
+    expect(out).toContain('ENDA 490 in AU27 needs ENDA 480 before it.')
+    expect(out).toContain('Take ENDA 490 off the route')
   })
 })

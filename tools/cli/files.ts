@@ -3,19 +3,24 @@ import { readFileSync } from 'node:fs'
 import type { z } from 'zod'
 import { checkCatalog, checkProgram } from '#core/checking'
 import { Catalog } from '#core/catalog'
-import { compileProgram, type Program, type ProgramSpec } from '#core/degree'
+import { compileProgram, type PlannedCourse, type Program, type ProgramSpec } from '#core/degree'
 import {
   catalogFile,
   catalogFrom,
+  limitsFile,
+  limitsFrom,
   listsFile,
   programFile,
   programFrom,
   readFileText,
   recordFile,
   recordFrom,
+  routeFile,
+  routeFrom,
   type CatalogContent,
   type RecordContent
 } from '#wire/files'
+import type { Carry } from '#wire/picture'
 import { listsFor } from '#wire/reading'
 import { faultText } from '#wire/words'
 import { CallError } from './options'
@@ -82,6 +87,16 @@ export function readRecord(
     complaints.add(file, '', error.message)
     return undefined
   }
+}
+
+export function readRoute(file: string, text: string, complaints: Complaints): PlannedCourse[] | undefined {
+  const shape = shaped(file, text, routeFile, complaints)
+  return shape && routeFrom(shape)
+}
+
+export function readLimits(file: string, text: string, complaints: Complaints): Carry | undefined {
+  const shape = shaped(file, text, limitsFile, complaints)
+  return shape && limitsFrom(shape)
 }
 
 export function judgeProgram(

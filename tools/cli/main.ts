@@ -1,6 +1,16 @@
-/** The commands and their help. Exit codes: 0 done, 1 faults in what was read, 2 called in a wrong way. */
+/** The commands and their help. ridgeway fill --catalog C.json --program P.json [--program …] --record R.json [--lists L.json]
+    [--route ROUTE.json] [--limits LIMITS.json] [--from AU27] [--terms N] [--summers] [--prefer SUBJ] [--json]
+  Fills the rest of the degree in: courses for what is needed and terms for them, with the earliest finish
+  there is and whether that is proved. What the route (or the record) plans stays where it is.
+
+ridgeway checkroute …the same files… [--json]
+  Checks a route and says what is wrong with it, each with its ways out.
+
+Exit codes: 0 done, 1 faults in what was read, 2 called in a wrong way. */
 import { audit } from './audit'
 import { check } from './check'
+import { checkroute } from './checkroute'
+import { fill } from './fill'
 import { CallError } from './options'
 
 const HELP = `ridgeway check FILES…
@@ -14,10 +24,23 @@ ridgeway audit --catalog C.json --program P.json [--program …] --record R.json
 ridgeway audit --catalog C.json --program P.json [--program …] --batch DIR [--workers N] [--json]
   The same for every record in a folder: a line each, with --json a JSON line each.
 
+ridgeway fill --catalog C.json --program P.json [--program …] --record R.json [--lists L.json]
+    [--route ROUTE.json] [--limits LIMITS.json] [--from AU27] [--terms N] [--summers] [--prefer SUBJ] [--json]
+  Fills the rest of the degree in: courses for what is needed and terms for them, with the earliest finish
+  there is and whether that is proved. What the route (or the record) plans stays where it is.
+
+ridgeway checkroute …the same files… [--json]
+  Checks a route and says what is wrong with it, each with its ways out.
+
 Exit codes: 0 done, 1 something is wrong with a file, 2 called in a wrong way.
 The formats are described in docs/formats.md.`
 
-const COMMANDS: Record<string, (args: readonly string[]) => Promise<number> | number> = { audit, check }
+const COMMANDS: Record<string, (args: readonly string[]) => Promise<number> | number> = {
+  audit,
+  check,
+  checkroute,
+  fill
+}
 
 export async function main(args: readonly string[]): Promise<number> {
   const [name, ...rest] = args

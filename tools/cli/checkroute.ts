@@ -1,0 +1,24 @@
+/** `ridgeway checkroute …`: what is wrong with a route, and the ways out. */
+import { checkRoute } from '#core/route'
+import { changeText, findingSubject, findingText } from '#wire/words'
+import { readCall } from './route'
+
+export function checkroute(args: readonly string[]): number {
+  const call = readCall(args)
+  if (Array.isArray(call)) {
+    for (const line of call) console.error(line)
+    return 1
+  }
+  const findings = checkRoute(call.contextWith(call.planned))
+  const plain = (code: string) => code
+  if (call.values.json) {
+    console.log(JSON.stringify({ format: 'ridgeway findings 1', findings }, null, 2))
+    return 0
+  }
+  for (const finding of findings) {
+    console.log(`${findingSubject(finding, plain)} ${findingText(finding, plain)}`)
+    for (const way of finding.ways) console.log(`  ${changeText(way, plain)}`)
+  }
+  console.log(findings.length ? `${findings.length} findings.` : 'No findings.')
+  return 0
+}

@@ -1,0 +1,128 @@
+/** A record with a route, read from files: what filling and checking start from. */
+import { phaseOf, type Term } from '#core/catalog'
+import { termCode } from '#core/ids'
+import type { RouteContext } from '#core/route'
+import type { PlannedCourse } from '#core/degree'
+import { trialContext } from '#wire/trial'
+import { Complaints, readLimits, readRecord, readRoute, textOf } from './files'
+import { CallError, options } from './options'
+import { loadQuestion } from './question'
+
+const TERMS = 8
+const NO_LIMITS = { credits: null, hours: null, outside: null, target: null, terms: [] }
+
+export interface RouteCall {
+  values: {
+    json: boolean
+    summers: boolean
+    prefer: string[]
+  }
+  planned: readonly PlannedCourse[]
+  contextWith: (planned: readonly PlannedCourse[]) => RouteContext
+}
+
+/** The files of the call; or what is wrong with them, a line each. */
+export function readCall(args: readonly string[]): RouteCall | string[] {
+  const { values } = options(args, {
+    catalog: { type: 'string', multiple: true },
+    program: { type: 'string', multiple: true },
+    lists: { type: 'string', multiple: true },
+    record: { type: 'string' },
+    route: { type: 'string' },
+    limits: { type: 'string' },
+    from: { type: 'string' },
+    terms: { type: 'string' },
+    summers: { type: 'boolean' },
+    prefer: { type: 'string', multiple: true },
+    json: { type: 'boolean' }
+  })
+  const { catalog = [], program = [], lists = [], record, route, limits, from } = values
+  if (!catalog.length) throw new CallError('Name a catalog with --catalog.')
+  if (!program.length) throw new CallError('Name a program with --program.')
+  if (record === undefined) throw new CallError('Name a record with --record.')
+  if (from !== undefined && !/^(AU|SP|SU)\d{2}$/.test(from))
+    throw new CallError(`--from has to be a term such as AU27, not ${from}.`)
+  const count = values.terms === undefined ? TERMS : Number(values.terms)
+  if (!(Number.isInteger(count) && count >= 1 && count <= 24))
+    throw new CallError('--terms has to be a whole number from 1 to 24.')
+  const complaints = new Complaints()
+  const question = loadQuestion({ catalogs: catalog, programs: program, lists }, complaints)
+  const content = question && readRecord(record, textOf(record), question.catalog, complaints)
+  const given = route === undefined ? undefined : readRoute(route, textOf(route), complaints)
+  const carry = limits === undefined ? NO_LIMITS : readLimits(limits, textOf(limits), complaints)
+  if (!question || !content || !carry || complaints.lines.length) return complaints.lines
+  const named = [...content.record, ...content.planned, ...(given ?? [])].flatMap((one) => one.term ?? [])
+  const taken = content.record.flatMap((one) => one.term ?? [])
+  const terms = question.terms.length ? question.terms : termsAround(named, from ?? after(taken), count)
+  const first = terms.find((term) => term.code === (from ?? after(taken))) ?? terms[0]
+  if (!first) throw new CallError('There is no term to plan in. Name the first one with --from.', 1)
+  // The day before the first term: everything from there on can be planned.
+  const today = dayBefore(first.start)
+  const planned = given ?? content.planned
+  const contextWith = (all: readonly PlannedCourse[]) =>
+    trialContext(
+      content,
+      { programs: question.programs, catalog: question.catalog, terms },
+      {
+        planned: all.filter((one) =>
+          terms.some((t) => t.code === one.term && phaseOf(t, today) === 'future')
+        ),
+        carry,
+        today
+      }
+    )
+  const { json = false, summers = false, prefer = [] } = values
+  return { values: { json, summers, prefer }, planned, contextWith }
+}
+
+const SEASONS = ['SP', 'SU', 'AU'] as const
+const DATES = { SP: ['01-15', '05-10'], SU: ['06-01', '07-31'], AU: ['08-28', '12-17'] } as const
+const NAMES = { SP: 'Spring', SU: 'Summer', AU: 'Autumn' } as const
+const KINDS = { SP: 'spring', SU: 'summer', AU: 'autumn' } as const
+
+function rankOf(code: string): number {
+  return Number(code.slice(2)) * 3 + SEASONS.findIndex((one) => code.startsWith(one))
+}
+
+/** The term after the last one of the record, summers left out; an autumn for an empty record. */
+function after(taken: readonly string[]): string {
+  if (!taken.length) return 'AU27'
+  const last = Math.max(...taken.map(rankOf))
+  const next = [last + 1, last + 2].find((rank) => rank % 3 !== 1)!
+  return codeOf(next)
+}
+
+function codeOf(rank: number): string {
+  return `${SEASONS[rank % 3]!}${String(Math.floor(rank / 3)).padStart(2, '0')}`
+}
+
+/** Terms with the usual dates (common practice), where a catalog brings none: those named, and so many from one on. */
+function termsAround(named: readonly string[], first: string, count: number): Term[] {
+  const ranks = new Set(named.map(rankOf))
+  let regular = 0
+  for (let rank = rankOf(first); regular < count; rank++) {
+    ranks.add(rank)
+    if (rank % 3 !== 1) regular++
+  }
+  return [...ranks]
+    .sort((a, b) => a - b)
+    .map((rank): Term => {
+      const code = codeOf(rank)
+      const season = SEASONS[rank % 3]!
+      const year = 2000 + Math.floor(rank / 3)
+      const [start, end] = DATES[season]
+      return {
+        code: termCode(code),
+        name: `${NAMES[season]} ${year}`,
+        season: KINDS[season],
+        year,
+        start: `${year}-${start}`,
+        end: `${year}-${end}`,
+        published: false
+      }
+    })
+}
+
+function dayBefore(date: string): string {
+  return new Date(Date.parse(`${date}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10)
+}
