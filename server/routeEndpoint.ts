@@ -1,21 +1,30 @@
-/** Endpoints that change a student's routes: by the student, in one transaction, at the campus time. */
+/** Endpoints that change a student's routes: by the student mostly, in one transaction, at the campus time. */
 import type { z } from 'zod'
 import { studentId } from '#core/ids'
 import { inTransaction, type Transaction } from './db/connect'
 import { currentShelf, endpoint } from './endpoint'
 import { mustBe } from './services/accounts/accounts'
-import type { Occasion } from './services/route/route'
+import { mayEdit, type Occasion } from './services/route/route'
 import { campusNow } from './standins/clock'
 
 export function routeEndpoint<P extends { id: number }, B, A>(
   shape: { params: z.ZodType<P>; body?: z.ZodType<B> },
-  work: (tx: Transaction, at: Occasion, request: { params: P; body: B }) => Promise<A>
+  work: (tx: Transaction, at: Occasion, request: { params: P; body: B }) => Promise<A>,
+  /** Whether the program advisor may do it too, on routes that the student has opened to them. */
+  { advisors = false } = {}
 ) {
   return endpoint(shape, async ({ db, who, params, body }) => {
     const student = studentId(params.id)
     const { zone } = await currentShelf()
     return inTransaction(db, async (tx) => {
-      await mustBe(tx, who, student, 'self')
+      const relation = await mustBe(
+        tx,
+        who,
+        student,
+        'self',
+        ...(advisors ? (['programAdvisor'] as const) : [])
+      )
+      if (relation !== 'self') await mayEdit(tx, student, (body as { route: number | null }).route)
       return work(tx, { who, student, now: await campusNow(tx), zone }, { params, body })
     })
   })

@@ -4,11 +4,10 @@
  */
 import { z } from 'zod'
 import { byStart, Catalog, type Course, type Term } from '#core/catalog'
-import type { Carry } from './picture'
 import type { ExceptionGrant, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
 import { COMMON_SCALE, GradeScale } from '#core/grades'
 import { courseCode, termCode } from '#core/ids'
-import type { StudentPicture } from './picture'
+import type { Carry, StudentPicture } from './picture'
 
 const course = z.string().regex(/^[A-Z]{2,5} \d{1,4}[A-Z]{0,2}$/, 'has to be a course code such as ENVI 310')
 const term = z.string().regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')

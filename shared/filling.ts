@@ -59,7 +59,7 @@ export function proposalOf(
   }
 }
 
-/** Leaves out what counts nowhere and is asked for by nothing. */
+/** Leaves out what counts nowhere, or as free choice that is filled without it, and is asked for by nothing. */
 function withoutIdle(
   planned: readonly PlannedCourse[],
   placed: readonly PlannedCourse[],
@@ -76,7 +76,7 @@ function withoutIdle(
   }
   let now = worth(kept)
   for (const one of planned) {
-    if (now.audits.some((audit) => audit.whereItCounts.has(`${one.course}@${one.term}`))) continue
+    if (now.audits.some((audit) => countsAsAsked(audit, `${one.course}@${one.term}`))) continue
     const fewer = kept.filter((other) => other !== one)
     const then = worth(fewer)
     if (then.open > now.open || then.blocked > now.blocked) continue
@@ -84,6 +84,13 @@ function withoutIdle(
     now = then
   }
   return kept
+}
+
+/** Whether a course counts toward something else than free choice. */
+function countsAsAsked(audit: Audit, key: string): boolean {
+  const need = audit.whereItCounts.get(key)?.need
+  const area = audit.areas.find((one) => one.area.id === need?.area)
+  return area !== undefined && !area.area.free
 }
 
 function isFirst(context: RouteContext, terms: readonly Term[], planned: PlannedCourse): boolean {

@@ -4,14 +4,14 @@ import { candidatesFor, type NeedResult } from '#core/degree'
 import { candidateQuestion } from '#wire/reading'
 
 /** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */
-const props = defineProps<{ result: NeedResult }>()
+const props = defineProps<{ result: NeedResult; at?: string | undefined }>()
 const emit = defineEmits<{ added: [] }>()
 const student = useStudent()
 const college = useCollege()
 const panel = useCoursePanel()
 const SOME = 10
 const all = ref(false)
-const code = ref(student.coming?.code ?? '')
+const code = ref<string>(props.at ?? student.coming?.code ?? '')
 
 const terms = computed(() =>
   (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future').slice(0, 9)
@@ -58,7 +58,7 @@ async function add(course: Course) {
         >
         <span v-if="!c.runs" class="quiet end">does not run then</span>
         <v-btn
-          v-else-if="student.own"
+          v-else-if="student.mayEditRoute"
           class="end"
           size="small"
           :aria-label="`Add ${c.course.code} to ${term?.name}`"

@@ -3,18 +3,35 @@ import type { NeedResult } from '#core/degree'
 import type { BoardCourse, BoardRow } from '~/composables/useRouteBoard'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */
-const emit = defineEmits<{ need: [result: NeedResult] }>()
+const emit = defineEmits<{ need: [result: NeedResult, term?: string] }>()
 const student = useStudent()
 const college = useCollege()
 const { rows, terms, behind, summers } = useRouteBoard()
 const run = useTermRun()
 const panel = useCoursePanel()
 const board = ref<HTMLElement>()
-const { lifted, reasons, spoken, lift, leave, step, putDown, move, reasonIn, future } = useLift(terms)
+const { lifted, reasons, spoken, lift, leave, step, putDown, move, edit, remove, reasonIn, future } =
+  useLift(terms)
+/** A course or a need is dragged, not lifted by keys. */
+const dragging = ref(false)
+function drag(on: boolean, course?: BoardCourse, row?: string) {
+  dragging.value = on
+  if (!on) leave()
+  else if (course && row) lift(course, row)
+}
+function hover(term: string) {
+  if (lifted.value) lifted.value = { ...lifted.value, over: term }
+}
+async function dropIn(what: string, term: string) {
+  if (!future.value.some((one) => one.code === term)) return
+  const course = rows.value.flatMap((row) => row.courses).find((one) => one.taking.key === what)
+  if (course) return move(course, term)
+  const need = rows.value.flatMap((row) => row.open).find((one) => `need ${one.need.id}` === what)
+  if (need) emit('need', need, term)
+}
 
 const inTerm = (row: BoardRow, term: string) => row.courses.filter((c) => c.taking.term === term)
 const behindOf = (row: BoardRow) => row.courses.filter((c) => behind.value.isBehind(c.taking))
-const needCredits = (need: NeedResult) => need.amounts.needed
 const notPlaced = computed(() => rows.value.reduce((sum, row) => sum + (row.area?.amounts.needed ?? 0), 0))
 const short = (row: BoardRow) => {
   const { earned, underWay } = row.area!.amounts
@@ -27,13 +44,6 @@ function stateWords(row: BoardRow): string {
     state
   ]
   return !row.courses.length && needs.some((n) => n.evidence.length) ? `${word} by courses above` : word
-}
-const remove = (course: BoardCourse) => {
-  const { taking } = course
-  return student.changeRoute({
-    kind: 'remove',
-    planned: { course: taking.course, term: taking.term!, credits: taking.credits, note: null, locked: false }
-  })
 }
 
 function onKey(event: KeyboardEvent) {
@@ -112,7 +122,11 @@ function walk(key: string): boolean {
               </span>
               <span :class="{ stops: t.load > t.most }">{{ t.load }} cr</span>
             </span>
-            <span class="quiet small block">{{ t.hours }} h study a week</span>
+            <span
+              class="small block"
+              :class="t.hoursMost !== undefined && t.hours > t.hoursMost ? 'stops' : 'quiet'"
+              >{{ t.hours }}{{ t.hoursMost === undefined ? '' : ` of ${t.hoursMost}` }} h study a week</span
+            >
           </th>
           <th scope="col">
             <span class="display">Not placed</span>
@@ -143,7 +157,7 @@ function walk(key: string): boolean {
               <CourseChip :taking="c.taking" :hue="row.hue.hue" />
             </button>
           </td>
-          <td
+          <RouteCell
             v-for="t in terms"
             :key="t.term.code"
             :class="{
@@ -152,6 +166,8 @@ function walk(key: string): boolean {
               illegal: lifted?.row === row.key && reasons.get(t.term.code),
               over: lifted?.row === row.key && lifted.over === t.term.code
             }"
+            @over="$event && hover(t.term.code)"
+            @dropped="dropIn($event, t.term.code)"
           >
             <RouteCourse
               v-for="c in inTerm(row, t.term.code)"
@@ -165,18 +181,24 @@ function walk(key: string): boolean {
               @move="move(c, $event)"
               @remove="remove(c)"
               @lift="lift(c, row.key)"
+              @drag="drag($event, c, row.key)"
+              @edit="edit(c, $event)"
             />
             <span v-if="lifted?.row === row.key && reasons.get(t.term.code)" class="reason">{{
               reasons.get(t.term.code)
             }}</span>
-            <span v-else-if="lifted?.row === row.key && lifted.over === t.term.code" class="reason"
-              >here, with space</span
-            >
-          </td>
+            <span v-else-if="lifted?.row === row.key && lifted.over === t.term.code" class="reason">{{
+              dragging ? 'here' : 'here, with space'
+            }}</span>
+          </RouteCell>
           <td class="open">
-            <button v-for="need in row.open" :key="need.need.id" class="need" @click="emit('need', need)">
-              <span class="name">{{ need.need.title }}</span> <span>{{ needCredits(need) }}</span>
-            </button>
+            <RouteNeed
+              v-for="need in row.open"
+              :key="need.need.id"
+              :result="need"
+              @open="emit('need', need)"
+              @drag="drag"
+            />
             <span v-if="row.area && !row.open.length" class="quiet">–</span>
           </td>
         </tr>
@@ -290,21 +312,6 @@ td > * + * {
 }
 .mini :deep(.chip) span:not(.top) {
   display: none;
-}
-.need {
-  display: flex;
-  justify-content: space-between;
-  gap: 6px;
-  width: 100%;
-  border: 1px dotted var(--quiet);
-  border-radius: 6px;
-  padding: 3px 8px;
-  font-size: 12px;
-  color: var(--quiet);
-  text-align: left;
-}
-.need:hover {
-  color: var(--ink);
 }
 .legal {
   box-shadow: inset 0 0 0 2px var(--dusk);

@@ -11,12 +11,29 @@ const props = defineProps<{
   terms: Term[]
   reasonIn: (term: Term) => string | undefined
 }>()
-const emit = defineEmits<{ move: [term: string]; remove: []; lift: [] }>()
+const emit = defineEmits<{
+  move: [term: string]
+  remove: []
+  lift: []
+  drag: [on: boolean]
+  edit: [detail: { note?: string | null; locked?: boolean }]
+}>()
 const student = useStudent()
 const panel = useCoursePanel()
 const college = useCollege()
 const open = ref(false)
-const may = computed(() => student.own && props.course.taking.firmness === 'planned')
+const filling = useFilling()
+const noting = ref(false)
+const noteText = ref('')
+const may = computed(
+  () => student.mayEditRoute && props.course.taking.firmness === 'planned' && !filling.proposal
+)
+const place = ref<HTMLElement>()
+useDragged(
+  place,
+  () => (may.value ? props.course.taking.key : undefined),
+  (key) => emit('drag', key !== undefined)
+)
 const places = computed(() =>
   open.value
     ? props.terms
@@ -26,50 +43,83 @@ const places = computed(() =>
 )
 
 function onKey(event: KeyboardEvent) {
-  if (event.key !== ' ' || !may.value) return
+  if (!may.value || (event.key !== ' ' && event.key !== 'n')) return
   event.preventDefault()
-  emit('lift')
+  if (event.key === ' ') emit('lift')
+  else startNote()
+}
+function startNote() {
+  noteText.value = props.course.note ?? ''
+  noting.value = true
+}
+function saveNote() {
+  noting.value = false
+  const note = noteText.value.trim() || null
+  if (note !== props.course.note) emit('edit', { note })
 }
 </script>
 
 <template>
-  <v-menu v-model="open" :disabled="!may" location="bottom start" :close-on-content-click="true">
-    <template #activator="{ props: menu }">
-      <button
-        class="course"
-        :class="{ lifted }"
-        v-bind="may ? menu : {}"
-        :data-course="course.taking.course"
-        @keydown="onKey"
-        @click="may || panel.open(course.taking.course)"
-      >
-        <CourseChip
-          :taking="course.taking"
-          :hue="hue"
-          :title="course.title"
-          :run="run"
-          :finding="course.finding"
-          :also="course.also"
-        />
-      </button>
-    </template>
-    <div class="menu card" role="menu" :aria-label="`${course.taking.course}`">
-      <button role="menuitem" @click="panel.open(course.taking.course)">
-        Open {{ course.taking.course }}
-      </button>
-      <button
-        v-for="{ term, reason } in places"
-        :key="term.code"
-        role="menuitem"
-        :class="{ against: reason }"
-        @click="emit('move', term.code)"
-      >
-        Move to {{ college.shortTerm(term.code) }}
-        <span v-if="reason">{{ reason }}</span>
-      </button>
-      <button role="menuitem" @click="emit('remove')">Take off the route</button>
-    </div>
-  </v-menu>
+  <div ref="place">
+    <v-menu v-model="open" :disabled="!may" location="bottom start" :close-on-content-click="true">
+      <template #activator="{ props: menu }">
+        <button
+          class="course"
+          :class="{ lifted, proposed: course.proposed }"
+          v-bind="may ? menu : {}"
+          :data-course="course.taking.course"
+          @keydown="onKey"
+          @click="may || panel.open(course.taking.course)"
+        >
+          <CourseChip
+            :taking="course.taking"
+            :hue="hue"
+            :title="course.title"
+            :run="run"
+            :finding="course.finding"
+            :also="course.also"
+          />
+          <span v-if="course.proposed || course.locked || course.note" class="marks">
+            <span v-if="course.proposed">proposed</span>
+            <span v-if="course.locked">locked</span>
+            <span v-if="course.note" class="noted">{{ course.note }}</span>
+          </span>
+        </button>
+      </template>
+      <div class="menu card" role="menu" :aria-label="`${course.taking.course}`">
+        <button role="menuitem" @click="panel.open(course.taking.course)">
+          Open {{ course.taking.course }}
+        </button>
+        <button
+          v-for="{ term, reason } in places"
+          :key="term.code"
+          role="menuitem"
+          :class="{ against: reason }"
+          @click="emit('move', term.code)"
+        >
+          Move to {{ college.shortTerm(term.code) }}
+          <span v-if="reason">{{ reason }}</span>
+        </button>
+        <button role="menuitem" @click="startNote">
+          {{ course.note ? 'Change the note' : 'Add a note' }}
+        </button>
+        <button role="menuitem" @click="emit('edit', { locked: !course.locked })">
+          {{ course.locked ? 'Unlock' : 'Lock in this term' }}
+        </button>
+        <button role="menuitem" @click="emit('remove')">Take off the route</button>
+      </div>
+    </v-menu>
+    <form v-if="noting" class="note" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
+      <input
+        v-model="noteText"
+        autofocus
+        maxlength="400"
+        :aria-label="`Note on ${course.taking.course}`"
+        @blur="saveNote"
+        @keydown.stop="$event.key === 'Escape' && (noting = false)"
+      />
+    </form>
+  </div>
 </template>
 
 <style scoped>
@@ -80,6 +130,31 @@ function onKey(event: KeyboardEvent) {
 }
 .course.lifted {
   opacity: 0.5;
+}
+.course.proposed {
+  outline: 2px dotted var(--dusk);
+  outline-offset: 1px;
+}
+.marks {
+  display: flex;
+  gap: 8px;
+  font-size: 11.5px;
+  color: var(--quiet);
+  padding: 0 4px;
+}
+.noted {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font-style: italic;
+}
+.note input {
+  width: 100%;
+  border: 1px solid var(--quiet);
+  border-radius: 6px;
+  padding: 2px 6px;
+  background: var(--card);
+  color: var(--ink);
 }
 .menu {
   padding: 6px;

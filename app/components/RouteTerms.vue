@@ -2,11 +2,11 @@
 import type { NeedResult } from '#core/degree'
 
 /** The route on a narrow screen: one term at a time, or what is not placed yet. */
-const emit = defineEmits<{ need: [result: NeedResult] }>()
+const emit = defineEmits<{ need: [result: NeedResult, term?: string] }>()
 const student = useStudent()
 const college = useCollege()
 const { rows, terms } = useRouteBoard()
-const { move, reasonIn, future } = useLift(terms)
+const { move, edit, remove, reasonIn, future } = useLift(terms)
 const run = useTermRun()
 const shown = ref(student.coming?.code ?? 'open')
 const term = computed(() => terms.value.find((t) => t.term.code === shown.value))
@@ -42,18 +42,8 @@ const here = computed(() =>
           :terms="future"
           :reason-in="(t) => reasonIn(c, t)"
           @move="move(c, $event)"
-          @remove="
-            student.changeRoute({
-              kind: 'remove',
-              planned: {
-                course: c.taking.course,
-                term: c.taking.term!,
-                credits: c.taking.credits,
-                note: null,
-                locked: false
-              }
-            })
-          "
+          @remove="remove(c)"
+          @edit="edit(c, $event)"
         />
       </section>
       <p v-if="!here.length" class="quiet">Nothing is placed in {{ college.termName(shown) }}.</p>

@@ -52,5 +52,21 @@ export function useLift(terms: Ref<BoardTerm[]>) {
     if (target && from !== target.code)
       await student.changeRoute({ kind: 'move', course: course.taking.course, from, to: target.code })
   }
-  return { lifted, reasons, spoken, lift, leave, step, putDown, move, reasonIn, future }
+  async function remove({ taking: { course, credits, term }, note, locked }: BoardCourse) {
+    await student.changeRoute({ kind: 'remove', planned: { course, credits, term: term!, note, locked } })
+  }
+  async function edit(
+    { taking, note, locked }: BoardCourse,
+    detail: { note?: string | null; locked?: boolean }
+  ) {
+    const from = { credits: taking.credits, note, locked }
+    await student.changeRoute({
+      kind: 'edit',
+      course: taking.course,
+      term: taking.term!,
+      from,
+      to: { ...from, ...detail }
+    })
+  }
+  return { lifted, reasons, spoken, lift, leave, step, putDown, move, edit, remove, reasonIn, future }
 }

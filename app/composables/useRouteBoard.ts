@@ -1,9 +1,9 @@
 import { phaseOf, type Term } from '#core/catalog'
 import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
-import { termLoad } from '#core/route'
-import { studyHours } from '#core/week'
+import { termHours, termLoad } from '#core/route'
 import { areaKey, type AreaHue } from './useHues'
 import { shortDay } from '#wire/when'
+import { keyOf } from '~/stores/filling'
 import { OUTSIDE_HUE } from '~/theme/tokens'
 
 export interface BoardCourse {
@@ -12,6 +12,10 @@ export interface BoardCourse {
   /** Another area in which it counts as well. */
   also: string | undefined
   finding: boolean
+  /** Proposed by filling, not on the route yet. */
+  proposed: boolean
+  note: string | null
+  locked: boolean
 }
 
 export interface BoardRow {
@@ -30,6 +34,8 @@ export interface BoardTerm {
   load: number
   most: number
   hours: number
+  hoursMost: number | undefined
+  away: 'exchange' | 'leave' | undefined
   note: string
 }
 
@@ -39,29 +45,44 @@ export function useRouteBoard() {
   const college = useCollege()
   const standing = useStanding()
   const { hues } = useHues()
+  const filling = useFilling()
   const summers = ref(false)
+  /** With what is kept of a proposal, while there is one. */
+  const reading = computed(() => filling.preview ?? student.reading)
 
-  const findings = computed(() => student.reading?.findings ?? [])
+  const findings = computed(() => reading.value?.findings ?? [])
   const withFinding = computed(
     () => new Set(findings.value.flatMap((f) => ('course' in f ? [`${f.course} ${f.term}`] : [])))
   )
 
+  /** While a proposal is looked at, what of it is kept. */
+  const proposed = computed(() => (filling.proposal ? filling.kept : new Set<string>()))
+  const onRoute = computed(
+    () => new Map((student.picture?.route.courses ?? []).map((planned) => [keyOf(planned), planned]))
+  )
+
   function boardCourse(taking: Taking, also?: string): BoardCourse {
+    const planned = taking.term
+      ? onRoute.value.get(keyOf({ course: taking.course, term: taking.term }))
+      : undefined
     return {
       taking,
       title: college.shelf?.catalog.maybeCourse(taking.course)?.title ?? '',
       also,
-      finding: withFinding.value.has(`${taking.course} ${taking.term}`)
+      finding: withFinding.value.has(`${taking.course} ${taking.term}`),
+      proposed: proposed.value.has(keyOf({ course: taking.course, term: taking.term! })),
+      note: planned?.note ?? null,
+      locked: planned?.locked ?? false
     }
   }
 
   const rows = computed((): BoardRow[] => {
-    const reading = student.reading
-    if (!reading) return []
+    const now = reading.value
+    if (!now) return []
     const shown = new Set<string>()
     const found: BoardRow[] = []
-    reading.audits.forEach((audit: Audit, i) => {
-      const later = reading.audits.slice(i + 1)
+    now.audits.forEach((audit: Audit, i) => {
+      const later = now.audits.slice(i + 1)
       for (const area of audit.areas) {
         const courses = area.needs.flatMap((need) => need.evidence).filter((taking) => !shown.has(taking.key))
         for (const taking of courses) shown.add(taking.key)
@@ -77,8 +98,8 @@ export function useRouteBoard() {
         })
       }
     })
-    const outside = reading.takings.counted.filter((t) => !shown.has(t.key)).map((t) => boardCourse(t))
-    const repeats = reading.takings.repeats.map((p) =>
+    const outside = now.takings.counted.filter((t) => !shown.has(t.key)).map((t) => boardCourse(t))
+    const repeats = now.takings.repeats.map((p) =>
       boardCourse({
         ...p,
         key: `${p.course}@${p.term} again`,
@@ -104,9 +125,9 @@ export function useRouteBoard() {
   })
 
   const terms = computed((): BoardTerm[] => {
-    const reading = student.reading
-    if (!reading || !college.shelf) return []
-    const busy = new Set(reading.takings.counted.map((t) => t.term))
+    const now = reading.value
+    if (!now || !college.shelf) return []
+    const busy = new Set(now.takings.counted.map((t) => t.term))
     const ahead = college.shelf.terms.filter((t) => phaseOf(t, college.today) !== 'past')
     const last = Math.max(
       ahead.findLastIndex((t) => busy.has(t.code)),
@@ -120,24 +141,28 @@ export function useRouteBoard() {
       )
       .map((term) => {
         const phase = phaseOf(term, college.today) === 'current' ? 'current' : 'future'
-        const here = reading.takings.counted.filter((t) => t.term === term.code)
+        const away = now.context.away?.get(term.code)
         const opening = student.picture?.openings.find((o) => o.term === term.code)
         const note =
           phase === 'current'
             ? 'in progress'
-            : standing.finish?.code === term.code
-              ? 'finish'
-              : opening && opening.opens > useClock().now
-                ? `opens ${shortDay(opening.opens, college.zone)}`
-                : opening
-                  ? 'open for you'
-                  : ''
+            : away
+              ? `away: ${away}`
+              : standing.finish?.code === term.code
+                ? 'finish'
+                : opening && opening.opens > useClock().now
+                  ? `opens ${shortDay(opening.opens, college.zone)}`
+                  : opening
+                    ? 'open for you'
+                    : ''
         return {
           term,
           phase,
-          load: termLoad(reading.takings, term.code),
-          most: reading.context.loadMost(term),
-          hours: studyHours(here.map((t) => ({ credits: t.credits, half: 'full' as const }))),
+          load: termLoad(now.takings, term.code),
+          most: now.context.loadMost(term),
+          hours: termHours(now.takings, term.code),
+          hoursMost: now.context.hoursMost?.(term),
+          away,
           note
         }
       })
@@ -149,7 +174,7 @@ export function useRouteBoard() {
       (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'past').map((t) => t.code)
     )
     const isBehind = (t: Taking) => t.term === null || past.has(t.term)
-    const takings = (student.reading?.takings.counted ?? []).filter(isBehind)
+    const takings = (reading.value?.takings.counted ?? []).filter(isBehind)
     return {
       isBehind,
       terms: new Set(takings.flatMap((t) => t.term ?? [])).size,

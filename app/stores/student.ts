@@ -71,6 +71,10 @@ export const useStudent = defineStore('student', () => {
     )
   })
   const own = computed(() => picture.value?.relation === 'self')
+  /** Whether the person who looks may change the route. */
+  const mayEditRoute = computed(
+    () => own.value || (picture.value?.relation === 'programAdvisor' && picture.value.route.advisorMayEdit)
+  )
   /** Whether the person who looks may grant exceptions. */
   const mayGrant = computed(
     () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'registrar'
@@ -193,6 +197,7 @@ export const useStudent = defineStore('student', () => {
     chosen,
     coming,
     own,
+    mayEditRoute,
     mayGrant,
     load,
     reload,

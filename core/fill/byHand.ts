@@ -94,6 +94,7 @@ function choose(
     const { rule } = courses[c]!
     if (rule) bring(rule, deep)
   }
+  for (const c of [...chosen]) if (courses[c]!.rule) bring(courses[c]!.rule!)
   for (const d of order) {
     const demand = demands[d]!
     let { amount: lacks } = demand

@@ -1,7 +1,7 @@
 import loadHighs from 'highs'
 import { describe, expect, it } from 'vitest'
 import { dice } from '../degree/best/testing/cases'
-import { fill } from './fill'
+import { fill, fillMending } from './fill'
 import { isLegal, NOT_TAKEN, worth, type FillCourse, type FillProblem } from './problem'
 import { fillCase } from './testing/cases'
 import { judgeFill } from './testing/judge'
@@ -128,6 +128,20 @@ describe('a filling by hand', () => {
     const demands = [{ amount: 1, byCourse: true, layer: 0 }]
     expect(fill({ terms: rooms(5, 6), courses, demands, before: 0 })).toMatchObject({
       best: { term: [2, 3] }
+    })
+  })
+  it('gives a placed course what it needs before it, and leaves it unmet where nothing would do', () => {
+    const demands = [{ amount: 1, byCourse: true, layer: 0 }]
+    const route = (at: number) => [
+      plain({ placed: true, terms: 1 << at, rule: after(1) }),
+      plain({ demands: [0] })
+    ]
+    const terms = rooms(5, 6).map((one, t) => ({ ...one, room: t === 0 ? 0 : 6 }))
+    expect(fillMending({ terms, courses: route(2), demands, before: 0 })).toMatchObject({
+      best: { term: [2, 1] }
+    })
+    expect(fillMending({ terms, courses: route(1), demands, before: 0 })).toMatchObject({
+      best: { term: [1, 1] }
     })
   })
   it('names the demands that cannot be met together, and no other', () => {

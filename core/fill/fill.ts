@@ -81,6 +81,19 @@ export function fill(problem: FillProblem, { most = STEPS, stopped, found }: Fil
   return { kind: 'filled', best, bound: proved ? best.finish : bound, proved, steps }
 }
 
+/**
+ * The same, where what is placed has rules of its own: a filling that meets them, or else one that leaves them
+ * unmet.
+ */
+export function fillMending(problem: FillProblem, effort: FillEffort = {}): FillAnswer {
+  if (problem.courses.some((course) => course.placed && course.rule)) {
+    const mended = fill(problem, effort)
+    if (mended.kind === 'filled') return mended
+  }
+  const courses = problem.courses.map((one) => (one.placed ? { ...one, rule: undefined } : one))
+  return fill({ ...problem, courses }, effort)
+}
+
 function fillingOf(problem: FillProblem, term: number[]): Filling {
   return { term, finish: finishOf(problem, term), findings: findingsOf(problem, term) }
 }

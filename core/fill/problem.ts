@@ -33,7 +33,7 @@ export interface FillCourse {
   demands: readonly number[]
   /** How little it is liked: lower is taken rather. */
   cost: number
-  /** It stands on the route already, in the one term of `terms`. */
+  /** It stands on the route already, in the one term of `terms`; a rule of its own is to be met by what is added. */
   placed: boolean
 }
 
@@ -92,7 +92,7 @@ export function loadsOf({ terms, courses }: FillProblem, term: readonly number[]
 }
 
 /** Units reached before each term begins. */
-export function reachedBefore({ before }: FillProblem, loads: readonly number[]): number[] {
+function reachedBefore({ before }: FillProblem, loads: readonly number[]): number[] {
   let sum = before
   return loads.map((load) => (sum += load) - load)
 }
@@ -106,7 +106,7 @@ export function isLegal(problem: FillProblem, term: readonly number[]): boolean 
     const at = term[c]!
     if (at === NOT_TAKEN) return !course.placed
     if (!(course.terms & (1 << at))) return false
-    return course.placed || !course.rule || ruleHolds(course.rule, at, term, reached)
+    return !course.rule || ruleHolds(course.rule, at, term, reached)
   })
 }
 

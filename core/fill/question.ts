@@ -16,7 +16,7 @@ import {
   standingCredits,
   type Rule
 } from '../requisites'
-import { asOfTerm, termLoad, type RouteContext } from '../route'
+import { asOfTerm, obstacles, termLoad, type RouteContext } from '../route'
 import type { Filling } from './fill'
 import {
   NOT_TAKEN,
@@ -111,6 +111,7 @@ class Question {
     this.ask()
     for (const course of this.useful()) this.candidate(course)
     // What a candidate needs before it is a candidate as well, until nothing new comes.
+    for (const planned of this.context.planned) this.mend(planned)
     for (let c = 0; c < this.courses.length; c++) {
       const { of } = this.courses[c]!
       if (of) this.courses[c] = { ...this.courses[c]!, rule: this.ruleFor(of) }
@@ -144,6 +145,18 @@ class Question {
       placed: true,
       of: undefined
     })
+  }
+
+  /** A planned course whose prerequisite is missing asks for it. */
+  private mend({ course, term }: PlannedCourse): void {
+    const number = this.there.get(this.groupOf(course))
+    const at = this.terms.find((one) => one.code === term)
+    const wanted = this.context.catalog.maybeCourse(course)
+    if (number === undefined || number < 0 || !at || !wanted) return
+    const lacks = obstacles(this.context, course, at).some(
+      ({ code }) => code === 'prerequisite' || code === 'corequisite'
+    )
+    if (lacks) this.courses[number] = { ...this.courses[number]!, rule: this.ruleFor(wanted) }
   }
 
   /** One demand for what a need lacks; what has to come from a narrower set is one of its own. */

@@ -265,8 +265,8 @@ class Search {
   /** A course that one in has to have before it, and that is not in yet. */
   private lackingLeaf(): number | 'impossible' | undefined {
     for (let c = 0; c < this.n; c++) {
-      const { rule, placed } = this.problem.courses[c]!
-      if (this.state[c] !== IN || placed || !rule || this.isProvided(rule)) continue
+      const { rule } = this.problem.courses[c]!
+      if (this.state[c] !== IN || !rule || this.isProvided(rule)) continue
       return this.firstOpen(rule) ?? 'impossible'
     }
     return undefined
@@ -333,7 +333,7 @@ class Search {
       for (let c = 0; c < this.n; c++) {
         if (this.state[c] === OUT) continue
         const { rule, placed } = courses[c]!
-        if (placed) continue
+        if (placed && !rule) continue
         const from = rule ? this.earliestBy(rule) : 0
         const later = from >= NEVER ? 0 : this.terms[c]! & ~(2 ** from - 1)
         if (later !== this.terms[c]) {
@@ -534,10 +534,4 @@ function isSingle(terms: number): boolean {
 
 function latest(terms: number): number {
   return 31 - Math.clz32(terms)
-}
-
-function bits(terms: number): number {
-  let count = 0
-  for (let left = terms; left; left &= left - 1) count++
-  return count
 }

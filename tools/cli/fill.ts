@@ -1,5 +1,5 @@
 /** `ridgeway fill …`: the rest of a degree filled in. */
-import { fill as fillIn, fillQuestion, type FillAnswer } from '#core/fill'
+import { fillMending, fillQuestion, type FillAnswer } from '#core/fill'
 import { conflictOf, proposalOf, type Proposal } from '#wire/filling'
 import { becauseText, endedText } from '#wire/words'
 import { readCall } from './route'
@@ -38,7 +38,7 @@ export function fill(args: readonly string[]): number {
     subjects: new Set(values.prefer.map((subject) => subject.toUpperCase())),
     level: context.student.standing === 'graduate' ? 'graduate' : 'undergraduate'
   })
-  const answer = fillIn(question.problem)
+  const answer = fillMending(question.problem)
   const proposal = proposalOf(question, answer, planned, (all) => {
     const then = contextWith(all)
     return { audits: [...then.audits], context: then }

@@ -57,8 +57,8 @@ export function judgeFill(
     else row([...rule.of.flatMap((one) => holds(one, t)), [-1, z]], '>=', 0)
     return [[1, z]]
   }
-  courses.forEach(({ rule, placed }, c) => {
-    if (rule && !placed) for (const t of open(c)) row([...holds(rule, t), [-1, at(c, t)]], '>=', 0)
+  courses.forEach(({ rule }, c) => {
+    if (rule) for (const t of open(c)) row([...holds(rule, t), [-1, at(c, t)]], '>=', 0)
   })
   const taken = (c: number): Terms => open(c).map((t) => [1, at(c, t)])
   demands.forEach((demand, d) => {

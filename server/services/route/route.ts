@@ -70,6 +70,21 @@ async function lockOwn(
   return route
 }
 
+/** @throws Refused when the student has not opened this route to the advisor. */
+export async function mayEdit(tx: Transaction, student: StudentId, id: number | null): Promise<void> {
+  const condition = id === null ? eq(t.route.chosen, true) : eq(t.route.id, id)
+  const [route] = await tx
+    .select()
+    .from(t.route)
+    .where(all(eq(t.route.studentId, student), condition))
+  if (!route?.advisorMayEdit)
+    throw new Refused(
+      403,
+      'notOpened',
+      'The student has not opened this route to you. Ask them to, or write to them what you would change.'
+    )
+}
+
 export async function plannedOn(db: Reader, routeId: number): Promise<PlannedCourse[]> {
   const rows = await db
     .select({ planned: t.plannedCourse, course: t.course.code, term: t.term.code })

@@ -13,7 +13,26 @@ const { findings, terms } = useRouteBoard()
 
 const picture = computed(() => student.picture!)
 const route = computed(() => picture.value.route)
-const need = shallowRef<NeedResult>()
+const need = shallowRef<{ result: NeedResult; term: string | undefined }>()
+/** What is open above or below the board. */
+const open = ref<'fill' | 'carry' | 'routes'>()
+const filling = useFilling()
+function toggle(what: typeof open.value) {
+  open.value = open.value === what ? undefined : what
+}
+onMounted(() => addEventListener('keydown', onKey))
+onUnmounted(() => {
+  removeEventListener('keydown', onKey)
+  filling.leave()
+  student.shown = undefined
+})
+function onKey(event: KeyboardEvent) {
+  const target = event.target as HTMLElement
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
+  if (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || !student.mayEditRoute) return
+  event.preventDefault()
+  void student.stepRoute(event.shiftKey ? 'redo' : 'undo')
+}
 const busy = ref(false)
 const term = computed(() => standing.term)
 const signOff = computed(() => standing.signOff)
@@ -45,6 +64,9 @@ async function once(work: () => Promise<unknown>) {
     <div class="page-head">
       <h1>Route “{{ route.name }}”</h1>
       <span class="pill">{{ count(route.courses.length, 'course') }} placed</span>
+      <button class="textlink" :aria-expanded="open === 'routes'" @click="toggle('routes')">
+        {{ student.routes.length > 1 ? count(student.routes.length, 'route') : 'Routes' }}
+      </button>
       <span v-if="route.version" class="quiet small"
         >changed {{ ago(route.changedAt, clock.now, college.zone) }} by {{ route.changedBy }}</span
       >
@@ -53,6 +75,24 @@ async function once(work: () => Promise<unknown>) {
           >finish <strong>{{ college.shortTerm(standing.finish.code) }}</strong> · </template
         >{{ ahead }} credits ahead · busiest {{ busiest }} cr
       </span>
+      <template v-if="student.mayEditRoute">
+        <v-btn
+          size="small"
+          :disabled="!route.undo"
+          :aria-label="route.undo ? `Undo: ${changeText(route.undo, college.shortTerm)}` : 'Undo'"
+          @click="student.stepRoute('undo')"
+          >Undo</v-btn
+        >
+        <v-btn
+          size="small"
+          :disabled="!route.redo"
+          :aria-label="route.redo ? `Redo: ${changeText(route.redo, college.shortTerm)}` : 'Redo'"
+          @click="student.stepRoute('redo')"
+          >Redo</v-btn
+        >
+        <v-btn size="small" @click="toggle('fill')">Fill the rest</v-btn>
+      </template>
+      <v-btn v-if="student.own" size="small" @click="toggle('carry')">What I can carry</v-btn>
       <template v-if="student.own">
         <span v-if="route.reviewAskedAt && !signOff" class="quiet"
           >review asked {{ ago(route.reviewAskedAt, clock.now, college.zone) }}</span
@@ -91,8 +131,15 @@ async function once(work: () => Promise<unknown>) {
       Nothing is planned for {{ term.name }}, so there is nothing to sign off yet.
     </p>
 
-    <RouteTerms v-if="narrow" @need="need = $event" />
-    <RouteBoard v-else @need="need = $event" />
+    <p v-if="!route.chosen" class="signed">
+      This is not the chosen route; Week and Register work with “{{ student.routes[0]?.name }}”.
+    </p>
+    <CarryPanel v-if="open === 'carry'" @close="open = undefined" />
+    <RoutesPanel v-if="open === 'routes'" @close="open = undefined" />
+
+    <RouteTerms v-if="narrow" @need="(result, term) => (need = { result, term })" />
+    <RouteBoard v-else @need="(result, term) => (need = { result, term })" />
+    <FillPanel v-if="open === 'fill'" @close="open = undefined" />
 
     <div class="foot">
       <section class="card" aria-labelledby="findings-title">
@@ -108,7 +155,7 @@ async function once(work: () => Promise<unknown>) {
             <strong class="stops">{{ findingSubject(finding, college.shortTerm) }}</strong>
             {{ findingText(finding, college.shortTerm) }}
           </p>
-          <div v-if="student.own" class="ways">
+          <div v-if="student.mayEditRoute" class="ways">
             <v-btn
               v-for="way in finding.ways"
               :key="changeText(way, college.shortTerm)"
@@ -138,8 +185,8 @@ async function once(work: () => Promise<unknown>) {
       @update:model-value="need = undefined"
     >
       <div v-if="need" class="card need">
-        <h2 id="need-title">{{ need.need.title }}</h2>
-        <NeedCandidates :result="need" @added="need = undefined" />
+        <h2 id="need-title">{{ need.result.need.title }}</h2>
+        <NeedCandidates :result="need.result" :at="need.term" @added="need = undefined" />
         <v-btn @click="need = undefined">Close</v-btn>
       </div>
     </v-dialog>

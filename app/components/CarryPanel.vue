@@ -1,0 +1,197 @@
+<script setup lang="ts">
+import { phaseOf } from '#core/catalog'
+import type { Carry } from '#wire/picture'
+
+/** What the student can carry in a term, set once and changed by term; terms spent elsewhere. */
+const emit = defineEmits<{ close: [] }>()
+const student = useStudent()
+const college = useCollege()
+const TERMS = 10
+const heading = ref<HTMLElement>()
+onMounted(() => heading.value?.focus())
+const terms = computed(() =>
+  (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future').slice(0, TERMS)
+)
+const given = student.picture!.carry
+const form = reactive({
+  credits: given.credits ?? ('' as number | ''),
+  hours: given.hours ?? ('' as number | ''),
+  outside: given.outside ?? ('' as number | ''),
+  target: given.target ?? ''
+})
+const rows = reactive(
+  Object.fromEntries(
+    terms.value.map((term) => {
+      const own = given.terms.find((one) => one.term === term.code)
+      return [
+        term.code,
+        {
+          credits: own?.credits ?? ('' as number | ''),
+          hours: own?.hours ?? ('' as number | ''),
+          away: own?.away ?? ''
+        }
+      ]
+    })
+  )
+)
+const busy = ref(false)
+/** Hours of a week that are left when sleep, meals and the rest have had theirs (common practice). */
+const WAKING = 112
+const number = (value: number | '') => (value === '' ? null : value)
+const spare = computed(() => {
+  const { hours, outside } = form
+  return hours !== '' && outside !== '' && hours + outside > WAKING ? hours + outside : undefined
+})
+
+async function save() {
+  busy.value = true
+  const beyond = given.terms.filter((one) => !terms.value.some((term) => term.code === one.term))
+  const carry: Carry = {
+    credits: number(form.credits),
+    hours: number(form.hours),
+    outside: number(form.outside),
+    target: (form.target || null) as Carry['target'],
+    terms: [
+      ...beyond,
+      ...terms.value.map((term) => {
+        const { credits, hours, away } = rows[term.code]!
+        return {
+          term: term.code,
+          credits: number(credits),
+          hours: number(hours),
+          away: (away || null) as Carry['terms'][number]['away']
+        }
+      })
+    ]
+  }
+  const done = await student.changeCarry(carry)
+  busy.value = false
+  if (done) emit('close')
+}
+</script>
+
+<template>
+  <form class="card carry" aria-labelledby="carry-title" @submit.prevent="save" @keydown.esc="emit('close')">
+    <h2 id="carry-title" ref="heading" tabindex="-1">What I can carry</h2>
+    <div class="usual">
+      <label
+        >Credits a term <input v-model.number="form.credits" type="number" min="1" max="60" step="0.5"
+      /></label>
+      <label
+        >Hours of study a week <input v-model.number="form.hours" type="number" min="0" max="168"
+      /></label>
+      <label
+        >Hours of work and family <input v-model.number="form.outside" type="number" min="0" max="168"
+      /></label>
+      <label>
+        Finish by
+        <select v-model="form.target">
+          <option value="">no wish</option>
+          <option
+            v-for="term in college.shelf?.terms.filter((t) => phaseOf(t, college.today) === 'future')"
+            :key="term.code"
+            :value="term.code"
+          >
+            {{ term.name }}
+          </option>
+        </select>
+      </label>
+    </div>
+    <p v-if="spare" class="stops" role="status">
+      Study, work and family come to {{ spare }} hours; a week has about {{ WAKING }} to spend.
+    </p>
+    <table>
+      <caption class="quiet small">
+        Where a term differs; empty means as usual.
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Term</th>
+          <th scope="col">Credits</th>
+          <th scope="col">Hours of study</th>
+          <th scope="col">Away</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="term in terms" :key="term.code">
+          <th scope="row">{{ term.name }}</th>
+          <td>
+            <input
+              v-model.number="rows[term.code]!.credits"
+              type="number"
+              min="1"
+              max="60"
+              step="0.5"
+              :aria-label="`Credits in ${term.name}`"
+            />
+          </td>
+          <td>
+            <input
+              v-model.number="rows[term.code]!.hours"
+              type="number"
+              min="0"
+              max="168"
+              :aria-label="`Hours of study in ${term.name}`"
+            />
+          </td>
+          <td>
+            <select v-model="rows[term.code]!.away" :aria-label="`Away in ${term.name}`">
+              <option value="">here</option>
+              <option value="exchange">on exchange</option>
+              <option value="leave">on leave</option>
+            </select>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <div class="usual">
+      <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Keep</v-btn>
+      <button type="button" class="textlink" @click="emit('close')">Leave it</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.carry {
+  padding: 12px 16px;
+  margin-bottom: 10px;
+}
+.usual {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 20px;
+  align-items: center;
+  margin: 6px 0;
+}
+label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+input,
+select {
+  border: 1px solid var(--quiet);
+  border-radius: 6px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 3px 8px;
+}
+input {
+  width: 76px;
+}
+table {
+  border-collapse: collapse;
+}
+caption {
+  text-align: left;
+}
+th,
+td {
+  padding: 3px 14px 3px 0;
+  text-align: left;
+  font-weight: 400;
+}
+thead th {
+  font-weight: 600;
+}
+</style>

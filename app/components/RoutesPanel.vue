@@ -1,0 +1,273 @@
+<script setup lang="ts">
+import { phaseOf } from '#core/catalog'
+import { differenceOf } from '#core/route'
+import type { RoutePicture, RouteVersion } from '#wire/picture'
+import { readStudent } from '#wire/reading'
+import { ago } from '#wire/when'
+import { changeText, count } from '#wire/words'
+
+/** All routes of the student: looked at, made, copied, named, compared, chosen; and the versions of one. */
+const emit = defineEmits<{ close: [] }>()
+const student = useStudent()
+const college = useCollege()
+const clock = useClock()
+const heading = ref<HTMLElement>()
+onMounted(() => heading.value?.focus())
+const name = ref('')
+const naming = ref<{ id: number; name: string; note: string }>()
+const versions = shallowRef<{ route: RoutePicture; list: RouteVersion[] }>()
+const shown = computed(() => student.picture!.route)
+
+/** What a route comes to, read like the chosen one. */
+function summary(route: RoutePicture) {
+  const reading = readStudent(
+    { ...student.picture!, route },
+    college.shelf!,
+    Date.parse(`${college.today}T12:00:00Z`)
+  )
+  const main = reading.audits[0]
+  const ahead = college.shelf!.terms.filter((t) => phaseOf(t, college.today) === 'future')
+  const load = (code: string) =>
+    reading.takings.counted.reduce((sum, t) => sum + (t.term === code ? t.credits : 0), 0)
+  return {
+    route,
+    courses: route.courses.length,
+    needed: main?.amounts.needed ?? 0,
+    finish: main && main.amounts.needed === 0 ? reading.climb.points.at(-1)?.term.name : undefined,
+    findings: reading.findings.length,
+    busiest: Math.max(0, ...ahead.map((t) => load(t.code))),
+    difference: differenceOf(shown.value.courses, route.courses)
+  }
+}
+const list = computed(() => student.routes.map(summary))
+const isShown = (route: RoutePicture) => route.id === shown.value.id
+
+async function make(copyOf: number | null) {
+  const wanted = name.value.trim()
+  if (wanted && (await student.makeRoute({ name: wanted, copyOf }))) name.value = ''
+}
+async function rename() {
+  const { id, name: wanted, note } = naming.value!
+  if (await student.describeRoute(id, { name: wanted.trim(), note: note.trim() || null }))
+    naming.value = undefined
+}
+async function showVersions(route: RoutePicture) {
+  if (versions.value?.route.id === route.id) {
+    versions.value = undefined
+    return
+  }
+  const found = await api<RouteVersion[]>(
+    `/api/students/${student.picture!.student.id}/routes/${route.id}/versions`
+  )
+  versions.value = { route, list: found }
+}
+async function returnTo(version: number) {
+  if (await student.returnRoute(version)) versions.value = undefined
+}
+function differenceText({ added, removed, moved }: ReturnType<typeof differenceOf>): string {
+  return [
+    ...added.map((p) => `${p.course} in ${college.shortTerm(p.term)}`),
+    ...removed.map((p) => `without ${p.course}`),
+    ...moved.map((m) => `${m.course} in ${college.shortTerm(m.to)}, not ${college.shortTerm(m.from)}`)
+  ].join('; ')
+}
+</script>
+
+<template>
+  <section class="card routes" aria-labelledby="routes-title" @keydown.esc="emit('close')">
+    <div class="line">
+      <h2 id="routes-title" ref="heading" tabindex="-1">Routes</h2>
+      <button class="textlink" @click="emit('close')">Close</button>
+    </div>
+    <table>
+      <thead>
+        <tr>
+          <th scope="col">Route</th>
+          <th scope="col">Courses</th>
+          <th scope="col">Finish</th>
+          <th scope="col">Busiest term</th>
+          <th scope="col">Findings</th>
+          <th scope="col">Against the one shown</th>
+          <th scope="col"><span class="visually-hidden">Actions</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in list" :key="one.route.id ?? 0" :class="{ shown: isShown(one.route) }">
+          <th scope="row">
+            <strong>{{ one.route.name }}</strong>
+            <span v-if="one.route.chosen" class="pill">chosen</span>
+            <span class="quiet small block">
+              <template v-if="one.route.version"
+                >changed {{ ago(one.route.changedAt, clock.now, college.zone) }} by
+                {{ one.route.changedBy }}</template
+              ><template v-if="one.route.seen">
+                · seen by {{ one.route.seen.by }}
+                {{
+                  one.route.seen.version === one.route.version ? 'as it is' : 'before the last change'
+                }}</template
+              >
+            </span>
+            <span v-if="one.route.note" class="small block">{{ one.route.note }}</span>
+          </th>
+          <td>{{ one.courses }}</td>
+          <td>{{ one.finish ?? `${one.needed} cr not placed` }}</td>
+          <td>{{ one.busiest }} cr</td>
+          <td>{{ one.findings }}</td>
+          <td class="small">
+            {{ isShown(one.route) ? 'shown' : differenceText(one.difference) || 'the same' }}
+          </td>
+          <td class="line">
+            <button
+              v-if="!isShown(one.route)"
+              class="textlink"
+              :aria-label="`Show ${one.route.name}`"
+              @click="student.shown = one.route.chosen ? undefined : one.route.id!"
+            >
+              Show
+            </button>
+            <template v-if="student.own && one.route.id">
+              <button
+                v-if="!one.route.chosen"
+                class="textlink"
+                :aria-label="`Choose ${one.route.name}`"
+                @click="student.describeRoute(one.route.id, { chosen: true })"
+              >
+                Choose
+              </button>
+              <button
+                class="textlink"
+                :aria-label="`Name or note ${one.route.name}`"
+                @click="naming = { id: one.route.id, name: one.route.name, note: one.route.note ?? '' }"
+              >
+                Name or note
+              </button>
+              <button
+                v-if="!one.route.chosen"
+                class="textlink"
+                :aria-label="`Take ${one.route.name} away`"
+                @click="student.dropRoute(one.route.id)"
+              >
+                Take away
+              </button>
+            </template>
+            <button
+              v-if="one.route.id"
+              class="textlink"
+              :aria-expanded="versions?.route.id === one.route.id"
+              :aria-label="`Versions of ${one.route.name}`"
+              @click="showVersions(one.route)"
+            >
+              Versions
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <form v-if="naming" class="line" @submit.prevent="rename" @keydown.esc.stop="naming = undefined">
+      <label>Name <input v-model="naming.name" maxlength="60" required /></label>
+      <label class="wide">Note <input v-model="naming.note" maxlength="400" /></label>
+      <v-btn type="submit" size="small">Keep</v-btn>
+      <button type="button" class="textlink" @click="naming = undefined">Leave it</button>
+    </form>
+    <template v-if="versions">
+      <h3>Versions of {{ versions.route.name }}</h3>
+      <ol v-if="versions.list.length" class="versions">
+        <li v-for="one in versions.list" :key="one.version">
+          <span>{{ ago(one.at, clock.now, college.zone) }}, {{ one.by }}:</span>
+          {{ one.kind === 'undo' ? 'took back, ' : one.kind === 'redo' ? 'did again, ' : ''
+          }}{{ changeText(one.change, college.shortTerm) }}
+          <button
+            v-if="student.own && isShown(versions.route) && one.version !== versions.route.version"
+            class="textlink"
+            @click="returnTo(one.version)"
+          >
+            Return to this
+          </button>
+        </li>
+      </ol>
+      <p v-else class="quiet">Nothing has been changed yet.</p>
+    </template>
+    <div v-if="student.own" class="line">
+      <form class="line" @submit.prevent="make(shown.id)">
+        <label>New route <input v-model="name" maxlength="60" placeholder="With an exchange" /></label>
+        <v-btn type="submit" size="small" :disabled="!name.trim()">Copy of “{{ shown.name }}”</v-btn>
+        <v-btn size="small" :disabled="!name.trim()" @click="make(null)">Empty</v-btn>
+      </form>
+      <label v-if="shown.id">
+        <input
+          type="checkbox"
+          :checked="shown.advisorMayEdit"
+          @change="student.describeRoute(shown.id, { advisorMayEdit: !shown.advisorMayEdit })"
+        />
+        my advisor may change “{{ shown.name }}”
+      </label>
+    </div>
+    <p class="quiet small">{{ count(list.length, 'route') }}; Week and Register work with the chosen one.</p>
+  </section>
+</template>
+
+<style scoped>
+.routes {
+  padding: 12px 16px;
+  margin-bottom: 10px;
+  overflow-x: auto;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+}
+.line:first-child {
+  justify-content: space-between;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th,
+td {
+  text-align: left;
+  vertical-align: top;
+  font-weight: 400;
+  padding: 5px 10px 5px 0;
+  border-top: 1px solid var(--rule);
+}
+thead th {
+  border: 0;
+  font-weight: 600;
+}
+.shown {
+  background: var(--dusk-tint);
+}
+.block {
+  display: block;
+}
+label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.wide {
+  flex: 1;
+}
+.wide input {
+  flex: 1;
+}
+input:not([type='checkbox']) {
+  border: 1px solid var(--quiet);
+  border-radius: 6px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 3px 8px;
+}
+.versions {
+  list-style: none;
+  padding: 0;
+  max-height: 240px;
+  overflow-y: auto;
+}
+.versions li {
+  padding: 3px 0;
+}
+</style>
