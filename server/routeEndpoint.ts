@@ -1,8 +1,10 @@
 /** Endpoints that change a student's routes: by the student mostly, in one transaction, at the campus time. */
 import type { z } from 'zod'
 import { studentId } from '#core/ids'
+import type { RouteAnswer } from '#wire/picture'
 import { inTransaction, type Transaction } from './db/connect'
 import { currentShelf, endpoint } from './endpoint'
+import { announce } from './live'
 import { mustBe } from './services/accounts/accounts'
 import { mayEdit, type Occasion } from './services/route/route'
 import { campusNow } from './standins/clock'
@@ -16,7 +18,7 @@ export function routeEndpoint<P extends { id: number }, B, A>(
   return endpoint(shape, async ({ db, who, params, body }) => {
     const student = studentId(params.id)
     const { zone } = await currentShelf()
-    return inTransaction(db, async (tx) => {
+    const answer = await inTransaction(db, async (tx) => {
       const relation = await mustBe(
         tx,
         who,
@@ -27,5 +29,8 @@ export function routeEndpoint<P extends { id: number }, B, A>(
       if (relation !== 'self') await mayEdit(tx, student, (body as { route: number | null }).route)
       return work(tx, { who, student, now: await campusNow(tx), zone }, { params, body })
     })
+    const { route = null, version = null } = (answer ?? {}) as Partial<Pick<RouteAnswer, 'route' | 'version'>>
+    announce(student, { by: who.name, route, version })
+    return answer
   })
 }

@@ -140,6 +140,14 @@ export interface RouteAnswer {
   redo: RouteChange | null
 }
 
+/** Told to everybody who looks at a student when a route, or what can be carried, has changed. */
+export interface RouteNews {
+  by: string
+  /** The route's number and version; null when something else has changed. */
+  route: number | null
+  version: number | null
+}
+
 export interface RouteVersion {
   version: number
   kind: 'do' | 'undo' | 'redo'

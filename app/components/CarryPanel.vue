@@ -100,50 +100,38 @@ async function save() {
     <p v-if="spare" class="stops" role="status">
       Study, work and family come to {{ spare }} hours; a week has about {{ WAKING }} to spend.
     </p>
-    <table>
-      <caption class="quiet small">
-        Where a term differs; empty means as usual.
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">Term</th>
-          <th scope="col">Credits</th>
-          <th scope="col">Hours of study</th>
-          <th scope="col">Away</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="term in terms" :key="term.code">
-          <th scope="row">{{ term.name }}</th>
-          <td>
-            <input
-              v-model.number="rows[term.code]!.credits"
-              type="number"
-              min="1"
-              max="60"
-              step="0.5"
-              :aria-label="`Credits in ${term.name}`"
-            />
-          </td>
-          <td>
-            <input
-              v-model.number="rows[term.code]!.hours"
-              type="number"
-              min="0"
-              max="168"
-              :aria-label="`Hours of study in ${term.name}`"
-            />
-          </td>
-          <td>
-            <select v-model="rows[term.code]!.away" :aria-label="`Away in ${term.name}`">
-              <option value="">here</option>
-              <option value="exchange">on exchange</option>
-              <option value="leave">on leave</option>
-            </select>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <h3>Where a term differs</h3>
+    <ul class="terms">
+      <li v-for="term in terms" :key="term.code" role="group" :aria-label="term.name">
+        <span class="name">{{ term.name }}</span>
+        <label>
+          credits
+          <input
+            v-model.number="rows[term.code]!.credits"
+            type="number"
+            min="1"
+            max="60"
+            step="0.5"
+            :placeholder="String(form.credits || term.loadMost)"
+          />
+        </label>
+        <label>
+          hours
+          <input
+            v-model.number="rows[term.code]!.hours"
+            type="number"
+            min="0"
+            max="168"
+            :placeholder="String(form.hours)"
+          />
+        </label>
+        <select v-model="rows[term.code]!.away" :aria-label="`Where I am in ${term.name}`">
+          <option value="">here</option>
+          <option value="exchange">on exchange</option>
+          <option value="leave">on leave</option>
+        </select>
+      </li>
+    </ul>
     <div class="usual">
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Keep</v-btn>
       <button type="button" class="textlink" @click="emit('close')">Leave it</button>
@@ -179,19 +167,30 @@ select {
 input {
   width: 76px;
 }
-table {
-  border-collapse: collapse;
+h3 {
+  margin: 8px 0 2px;
+  font-size: 14px;
 }
-caption {
-  text-align: left;
+.terms {
+  list-style: none;
+  padding: 0;
+  margin: 0 0 8px;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(430px, 1fr));
+  gap: 4px 28px;
 }
-th,
-td {
-  padding: 3px 14px 3px 0;
-  text-align: left;
-  font-weight: 400;
+.terms li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto auto;
+  gap: 10px;
+  align-items: center;
 }
-thead th {
-  font-weight: 600;
+@media (max-width: 720px) {
+  .terms {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .terms li {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
 }
 </style>

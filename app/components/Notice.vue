@@ -14,6 +14,9 @@ const shown = computed({
     {{ student.notice?.text }}
     <template #actions>
       <button v-if="student.notice?.undo" class="act" @click="student.stepRoute('undo')">Undo</button>
+      <button v-if="student.notice?.again" class="act" @click="student.changeRoute(student.notice.again)">
+        Make it now
+      </button>
       <button class="act" @click="shown = false">Close</button>
     </template>
   </v-snackbar>

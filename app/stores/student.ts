@@ -1,7 +1,7 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
-import { applyChange, inverse } from '#core/route'
-import type { Carry, RouteAnswer, RoutePicture, StudentView } from '#wire/picture'
+import { applyChange, differenceOf, inverse } from '#core/route'
+import type { Carry, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
 import { comingTerm, readStudent, type Reading } from '#wire/reading'
 import { changeText } from '#wire/words'
 
@@ -18,7 +18,7 @@ export const useStudent = defineStore('student', () => {
   })
   const failure = ref<string>()
   /** What was just done, and whether it can be taken back from there. */
-  const notice = ref<{ text: string; undo?: boolean }>()
+  const notice = ref<{ text: string; undo?: boolean; again?: RouteChange }>()
   const college = useCollege()
   const clock = useClock()
 
@@ -32,10 +32,39 @@ export const useStudent = defineStore('student', () => {
       ])
       view.value = found
       failure.value = undefined
+      listen(id)
     } catch (error) {
       failure.value = error instanceof Failure ? error.message : 'The record could not be shown.'
       if (!(error instanceof Failure)) throw error
     }
+  }
+
+  /** Changes on their way to the server; news waits until they are answered. */
+  let sending = 0
+  let news: RouteNews | undefined
+  let source: EventSource | undefined
+
+  /** Hears of what others change while the record is open. */
+  function listen(id: number): void {
+    if (source) return
+    source = new EventSource(`/api/students/${id}/live`)
+    source.addEventListener('route', ({ data }: MessageEvent<string>) => {
+      news = JSON.parse(data) as RouteNews
+      void takeNews()
+    })
+  }
+  async function takeNews(): Promise<void> {
+    if (!news || sending) return
+    const { by, route: id, version } = news
+    news = undefined
+    const known = routes.value.find((route) => route.id === id)
+    if (version === null || !known || known.version < version) await hear(by)
+  }
+  async function hear(by: string): Promise<void> {
+    const before = picture.value?.route
+    await reload()
+    if (before && picture.value && before.version !== picture.value.route.version)
+      notice.value = { text: `${by} changed the route; you see it as it is now.` }
   }
 
   async function reload(): Promise<void> {
@@ -43,6 +72,8 @@ export const useStudent = defineStore('student', () => {
   }
 
   function forget(): void {
+    source?.close()
+    source = undefined
     view.value = undefined
     shown.value = undefined
     chosen.value = undefined
@@ -120,28 +151,91 @@ export const useStudent = defineStore('student', () => {
 
   const returnRoute = (to: number) => sendRoute(picture.value!.route, 'route/return', { to }, true)
 
-  /** Sends a change made to the route as it was; on failure the route is as it was, or as the server has it. */
+  /** Sends a change made to the route as it was; without a connection it waits, and stays on screen. */
   async function sendRoute(
     before: RoutePicture,
     where: string,
     body: object,
     anew = false
   ): Promise<boolean> {
+    if (waiting.value.length) {
+      waiting.value = [...waiting.value, { where, body }]
+      return true
+    }
+    try {
+      await post(before, where, body)
+      if (anew) await reload()
+      return true
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      if (error.status === 0 && !anew) {
+        waiting.value = [{ where, body }]
+        return true
+      }
+      putRoute(before)
+      notice.value = { text: error.message }
+      if (error.status === 409) await refused(before, body)
+      return false
+    }
+  }
+
+  async function post(before: RoutePicture, where: string, body: object): Promise<void> {
+    sending++
     try {
       const answer = await api<RouteAnswer>(path(where), {
         method: 'POST',
         body: { route: before.id, version: before.version, ...body }
       })
       const { route: id, version, changedAt, changedBy, undo, redo } = answer
-      if (anew) await reload()
-      else putRoute({ ...picture.value!.route, id, version, changedAt, changedBy, undo, redo })
-      return true
+      putRoute({ ...picture.value!.route, id, version, changedAt, changedBy, undo, redo })
+    } finally {
+      sending--
+    }
+    await takeNews()
+  }
+
+  /** Somebody was faster: the route as it is now, what they changed, and the own change to be made after all. */
+  async function refused(before: RoutePicture, body: object): Promise<void> {
+    await reload()
+    const now = picture.value?.route
+    if (!now || !('change' in body)) return
+    const change = body.change as RouteChange
+    const { added, removed, moved } = differenceOf(before.courses, now.courses)
+    const theirs = [
+      ...added.map((one) => `${one.course} added to ${college.shortTerm(one.term)}`),
+      ...removed.map((one) => `${one.course} taken out`),
+      ...moved.map((one) => `${one.course} moved to ${college.shortTerm(one.to)}`)
+    ]
+    const text = `${now.changedBy} was faster${theirs.length ? ` (${theirs.join(', ')})` : ''}. Yours was not made: ${changeText(change, college.shortTerm)}.`
+    notice.value = { text, again: change }
+  }
+
+  /** Changes made without a connection, in order. */
+  const waiting = ref<{ where: string; body: object }[]>([])
+  const RETRY_MS = 4000
+  let retry: ReturnType<typeof setTimeout> | undefined
+  watch(waiting, (list) => {
+    clearTimeout(retry)
+    if (list.length) retry = setTimeout(() => void flush(), RETRY_MS)
+  })
+  if (import.meta.client) addEventListener('online', () => void flush())
+  async function flush(): Promise<void> {
+    const [first, ...rest] = waiting.value
+    if (!first || !picture.value) return
+    try {
+      await post(picture.value.route, first.where, first.body)
+      waiting.value = rest
+      if (rest.length) await flush()
+      else notice.value = { text: 'The connection is back; everything is saved.' }
     } catch (error) {
       if (!(error instanceof Failure)) throw error
-      putRoute(before)
-      notice.value = { text: error.message }
-      if (error.status === 409) await reload()
-      return false
+      if (error.status === 0) {
+        waiting.value = [...waiting.value]
+        return
+      }
+      waiting.value = []
+      notice.value = { text: `What waited could not be made: ${error.message}` }
+      await reload()
     }
   }
 
@@ -202,6 +296,7 @@ export const useStudent = defineStore('student', () => {
     load,
     reload,
     forget,
+    waiting,
     shown,
     routes,
     changeRoute,

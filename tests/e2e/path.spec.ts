@@ -127,7 +127,7 @@ test('a course is lifted, shown where it may go, and put down with the keyboard 
   await page.keyboard.press('Space')
   await expect(page.getByText('Move HYDR 330 to Autumn 27: done.')).toBeVisible()
   await expect(page.getByText(/has no section in Autumn 27|does not usually run in Autumn 27/)).toBeVisible()
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(page.getByText(/has no section in Autumn 27/)).toBeHidden()
   await page.context().close()
 })

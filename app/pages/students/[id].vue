@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { STANDING_WORDS } from '#wire/words'
+import { count, STANDING_WORDS } from '#wire/words'
 
 const route = useRoute()
 const student = useStudent()
@@ -9,6 +9,7 @@ const { places } = storeToRefs(useStanding())
 const id = computed(() => Number(route.params.id))
 
 watch(id, (wanted) => student.load(wanted), { immediate: true })
+onUnmounted(() => student.forget())
 watch(
   () => route.path,
   () => panel.close()
@@ -38,6 +39,12 @@ const relation = computed(
       >
       <NuxtLink :to="session.home" class="textlink"
         >Back to the {{ relation === 'registrar' ? 'terms' : 'desk' }}</NuxtLink
+      >
+    </div>
+    <div v-if="student.waiting.length" class="viewing" role="status">
+      <span
+        >No connection. {{ count(student.waiting.length, 'change') }} of the route
+        {{ student.waiting.length === 1 ? 'waits' : 'wait' }} here and will be sent when it is back.</span
       >
     </div>
     <ViewState

@@ -1,0 +1,198 @@
+import type { Page } from '@playwright/test'
+import { enter, expect, test } from './site'
+
+test.use({ scenario: 'route' })
+
+const cell = (page: Page, course: string) => page.locator(`[data-course="${course}"]`)
+/** The heading of the column in which a course stands. */
+async function termOf(page: Page, course: string): Promise<string> {
+  return cell(page, course).evaluate((element) => {
+    const td = element.closest('td')!
+    const at = [...td.parentElement!.children].indexOf(td)
+    return td
+      .closest('table')!
+      .querySelectorAll('thead th')
+      [at]!.querySelector('.display')!
+      .textContent!.trim()
+  })
+}
+async function openRoute(page: Page, id = 1) {
+  await page.goto(`/students/${id}/route`)
+  await expect(page.locator('.board')).toBeVisible()
+}
+
+test('a course is dragged to another term, undone after a reload, done again by keys', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  expect(await termOf(page, 'HYDR 330')).toBe('Spring 28')
+  const row = page.locator('tr', { has: cell(page, 'HYDR 330') })
+  const target = row.locator('td').nth(6)
+  await cell(page, 'HYDR 330').dragTo(target)
+  await expect(page.getByText('Move HYDR 330 to Spring 29: done.')).toBeVisible()
+  expect(await termOf(page, 'HYDR 330')).toBe('Spring 29')
+
+  await openRoute(page)
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('taken back')).toBeVisible()
+  expect(await termOf(page, 'HYDR 330')).toBe('Spring 28')
+  await page.keyboard.press('Control+Shift+z')
+  await expect(page.getByText('done again')).toBeVisible()
+  expect(await termOf(page, 'HYDR 330')).toBe('Spring 29')
+  await page.getByRole('button', { name: /^Undo: Move HYDR 330/ }).click()
+  await expect.poll(() => termOf(page, 'HYDR 330')).toBe('Spring 28')
+  await page.context().close()
+})
+
+test('while a course is lifted its terms are framed, the others say why not', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  await cell(page, 'HYDR 330').focus()
+  await page.keyboard.press('Space')
+  await expect(page.locator('td.legal')).toHaveCount(2)
+  await expect(page.locator('td.illegal').first()).toContainText('No section in Autumn 27.')
+  await page.keyboard.press('Escape')
+  await expect(page.locator('td.legal')).toHaveCount(0)
+  await page.context().close()
+})
+
+test('a need is dropped on a term and offers the courses that fit there', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  const need = page.getByRole('button', { name: /^A course in speaking/ })
+  const row = page.locator('tr', { has: need })
+  await need.dragTo(row.locator('td').nth(3))
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('heading', { name: 'A course in speaking' })).toBeVisible()
+  await expect(dialog.getByRole('combobox', { name: 'Term' })).toHaveValue('SP28')
+  await page.context().close()
+})
+
+test('the rest is filled in, looked at on the board, taken in part and taken back at once', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  const before = await site.query<{ n: number }>(
+    'select count(*) as n from planned_course where route_id = 1'
+  )
+  await page.getByRole('button', { name: 'Fill the rest' }).click()
+  await page.getByRole('button', { name: 'Look for a way' }).click()
+  const take = page.getByRole('button', { name: /^Take all \d+ courses$/ })
+  await expect(take).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText(/^Finishes in .* no way is earlier/)).toBeVisible()
+  await expect(page.getByText('0 cr needed')).toBeVisible()
+  const proposed = await page.locator('.course.proposed').count()
+  expect(proposed).toBeGreaterThan(2)
+  await page.locator('.fill input[type="checkbox"]').first().uncheck()
+  await expect(page.locator('.course.proposed')).toHaveCount(proposed - 1)
+  await page.getByRole('button', { name: `Take ${proposed - 1} of ${proposed}` }).click()
+  await expect(page.locator('.course.proposed')).toHaveCount(0)
+  const after = await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1')
+  expect(after[0]!.n).toBe(before[0]!.n + proposed - 1)
+  await page.getByRole('button', { name: /^Undo: \d+ changes at once/ }).click()
+  await expect
+    .poll(
+      async () =>
+        (await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1'))[0]!.n
+    )
+    .toBe(before[0]!.n)
+  await page.context().close()
+})
+
+test('notes, locks, limits and terms spent elsewhere are kept and checked', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  await cell(page, 'HERI 210').focus()
+  await page.keyboard.press('n')
+  await page.getByRole('textbox', { name: 'Note on HERI 210' }).fill('only with the morning section')
+  await page.keyboard.press('Enter')
+  await expect(cell(page, 'HERI 210')).toContainText('only with the morning section')
+  await cell(page, 'HERI 210').click()
+  await page.getByRole('menuitem', { name: 'Lock in this term' }).click()
+  await expect(cell(page, 'HERI 210')).toContainText('locked')
+  await page.getByRole('button', { name: 'What I can carry' }).click()
+  await page.getByRole('spinbutton', { name: 'Hours of study a week' }).fill('24')
+  await page.getByRole('combobox', { name: 'Where I am in Summer 2028' }).selectOption('exchange')
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByText('FELD 390 in Summer 28', { exact: true })).toBeVisible()
+  await expect(page.getByText('stands in Summer 28, which is marked as an exchange.')).toBeVisible()
+  await expect(page.getByText('asks for 34 hours of study a week; you have 24.')).toBeVisible()
+  await page.context().close()
+})
+
+test('routes are copied, compared and chosen, and a version is returned to', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'bram.ostrander')
+  await page.goto('/')
+  await page.waitForURL(/students/)
+  const id = Number(/students\/(\d+)/.exec(page.url())![1])
+  await openRoute(page, id)
+  await page.getByRole('button', { name: 'Routes', exact: true }).click()
+  await page.getByRole('textbox', { name: 'New route' }).fill('With a summer')
+  await page.getByRole('button', { name: /^Copy of/ }).click()
+  await expect(page.getByRole('heading', { name: 'Route “With a summer”' })).toBeVisible()
+  await expect(page.getByText('This is not the chosen route')).toBeVisible()
+  const course = page.locator('[data-course]:not([aria-haspopup="false"])').last()
+  const code = (await course.getAttribute('data-course'))!
+  await course.click()
+  await page.getByRole('menuitem', { name: 'Take off the route' }).click()
+  await expect(page.getByText(`${code} in`).first()).toBeVisible()
+  await page.getByRole('button', { name: 'Choose With a summer' }).click()
+  await expect(page.getByText('This is not the chosen route')).toBeHidden()
+  const chosen = await site.query<{ name: string }>(
+    'select name from route where student_id = ? and chosen',
+    [id]
+  )
+  expect(chosen).toEqual([{ name: 'With a summer' }])
+  await page.context().close()
+})
+
+test('two browsers on one route see each other, and a stale change is refused with what was changed', async ({
+  browser,
+  site
+}) => {
+  const one = await enter(browser, site, 'imke.varga')
+  const two = await enter(browser, site, 'imke.varga')
+  await openRoute(one)
+  await openRoute(two)
+  await cell(one, 'MUSI 102').click()
+  await one.getByRole('menuitem', { name: 'Take off the route' }).click()
+  await expect(cell(two, 'MUSI 102')).toHaveCount(0)
+  await expect(two.getByText('Imke Varga changed the route; you see it as it is now.')).toBeVisible()
+
+  // The second browser no longer hears, and so changes an older version.
+  await two.route('**/live', (route) => route.abort())
+  await two.reload()
+  await expect(two.locator('.board')).toBeVisible()
+  await one.getByRole('button', { name: /^Undo: Take MUSI 102/ }).click()
+  await expect(cell(one, 'MUSI 102')).toBeVisible()
+  await cell(two, 'HERI 210').click()
+  await two.getByRole('menuitem', { name: 'Take off the route' }).click()
+  await expect(two.getByText(/Imke Varga was faster \(MUSI 102 added to Spring 28\)/)).toBeVisible()
+  await expect(cell(two, 'HERI 210')).toBeVisible()
+  await two.getByRole('button', { name: 'Make it now' }).click()
+  await expect(cell(two, 'HERI 210')).toHaveCount(0)
+  await expect(cell(one, 'HERI 210')).toHaveCount(0)
+  await one.context().close()
+  await two.context().close()
+})
+
+test('without a connection changes wait, say so, and are sent when it is back', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  await page.route('**/api/students/1/route', (route) => route.abort())
+  await cell(page, 'ENDA 360').click()
+  await page.getByRole('menuitem', { name: 'Take off the route' }).click()
+  await expect(page.getByText('1 change of the route waits here')).toBeVisible()
+  await expect(cell(page, 'ENDA 360')).toHaveCount(0)
+  await page.unroute('**/api/students/1/route')
+  await expect(page.getByText('The connection is back; everything is saved.')).toBeVisible({
+    timeout: 15_000
+  })
+  await openRoute(page)
+  await expect(cell(page, 'ENDA 360')).toHaveCount(0)
+  await page.context().close()
+})
