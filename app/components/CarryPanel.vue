@@ -101,8 +101,8 @@ async function save() {
       Study, work and family come to {{ spare }} hours; a week has about {{ WAKING }} to spend.
     </p>
     <h3>Where a term differs</h3>
-    <ul class="terms">
-      <li v-for="term in terms" :key="term.code" role="group" :aria-label="term.name">
+    <div class="terms">
+      <div v-for="term in terms" :key="term.code" class="term" role="group" :aria-label="term.name">
         <span class="name">{{ term.name }}</span>
         <label>
           credits
@@ -130,8 +130,8 @@ async function save() {
           <option value="exchange">on exchange</option>
           <option value="leave">on leave</option>
         </select>
-      </li>
-    </ul>
+      </div>
+    </div>
     <div class="usual">
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Keep</v-btn>
       <button type="button" class="textlink" @click="emit('close')">Leave it</button>
@@ -172,14 +172,12 @@ h3 {
   font-size: 14px;
 }
 .terms {
-  list-style: none;
-  padding: 0;
   margin: 0 0 8px;
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(430px, 1fr));
   gap: 4px 28px;
 }
-.terms li {
+.term {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto auto auto;
   gap: 10px;
@@ -189,7 +187,7 @@ h3 {
   .terms {
     grid-template-columns: minmax(0, 1fr);
   }
-  .terms li {
+  .term {
     grid-template-columns: minmax(0, 1fr) auto;
   }
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { maybeCourseCode } from '#core/ids'
 import { needsServedBy } from '#core/degree'
-import type { Course } from '#core/catalog'
+import type { Course, Term } from '#core/catalog'
+import { obstacles, termLoad } from '#core/route'
+import { CourseSearch } from '#wire/courseSearch'
 
 /** Finds a course by code or words, and opens it in the panel beside the page. */
 const college = useCollege()
@@ -15,35 +16,39 @@ defineExpose({ focus: () => input.value?.focus() })
 
 const MOST = 9
 
-const found = computed((): Course[] => {
-  const wanted = text.value.trim().toLowerCase()
-  if (!wanted) return []
-  const courses = college.shelf?.catalog.courses ?? []
-  const code = maybeCourseCode(wanted)
-  const words = wanted.split(/\s+/)
-  const rank = (course: Course): number => {
-    if (code && course.code === code) return 0
-    const own = course.code.toLowerCase()
-    const number = own.split(' ')[1]!
-    if (own.replace(' ', '').startsWith(wanted.replace(/[\s-]/g, ''))) return 1
-    if (number.replace(/^0+/, '') === wanted.replace(/^0+/, '')) return 2
-    const title = course.title.toLowerCase()
-    return words.every((word) => title.includes(word) || own.includes(word)) ? 3 : 9
-  }
-  return courses
-    .map((course) => ({ course, rank: rank(course) }))
-    .filter((hit) => hit.rank < 9)
-    .sort((a, b) => a.rank - b.rank)
-    .slice(0, MOST)
-    .map((hit) => hit.course)
-})
+const index = computed(() => college.shelf && new CourseSearch(college.shelf.catalog.courses))
+const found = computed((): Course[] => index.value?.find(text.value, MOST) ?? [])
 const open = computed(() => focused.value && text.value.trim() !== '')
 
+/** Every open need that the course would serve. */
 function counts(course: Course): string {
   const needs = needsServedBy(course, student.reading?.audits ?? []).filter((need) => need.state === 'needed')
-  return needs.length
-    ? `counts toward ${needs[0]!.need.title}${needs.length > 1 ? ` and ${needs.length - 1} more` : ''}`
-    : ''
+  return needs.length ? `counts toward ${needs.map((one) => one.need.title).join(', ')}` : ''
+}
+
+/** The first term in which the course may stand and has room. */
+function firstTerm(course: Course): Term | undefined {
+  const context = student.reading?.context
+  if (!context || !student.mayEditRoute) return undefined
+  if (context.takings.counted.some((one) => one.course === course.code)) return undefined
+  return context.terms.find(
+    (term) =>
+      obstacles(context, course.code, term).length === 0 &&
+      termLoad(context.takings, term.code) + course.credits <= context.loadMost(term)
+  )
+}
+const place = computed(() => {
+  const course = open.value ? found.value[active.value] : undefined
+  return course && firstTerm(course)
+})
+
+async function put() {
+  const course = found.value[active.value]
+  const term = place.value
+  if (!course || !term) return
+  text.value = ''
+  const planned = { course: course.code, term: term.code, credits: course.credits, note: null, locked: false }
+  await student.changeRoute({ kind: 'add', planned })
 }
 
 function choose(course: Course | undefined) {
@@ -56,6 +61,7 @@ function choose(course: Course | undefined) {
 function onKey(event: KeyboardEvent) {
   if (event.key === 'ArrowDown') active.value = Math.min(active.value + 1, found.value.length - 1)
   else if (event.key === 'ArrowUp') active.value = Math.max(active.value - 1, 0)
+  else if (event.key === 'Enter' && event.shiftKey) void put()
   else if (event.key === 'Enter') choose(found.value[active.value])
   else if (event.key === 'Escape') {
     text.value = ''
@@ -102,6 +108,11 @@ watch(text, () => (active.value = 0))
           >
         </li>
       </ul>
+      <p v-if="found.length" class="none quiet small">
+        Enter opens it<template v-if="place">
+          · Shift+Enter puts {{ found[active]!.code }} into {{ college.shortTerm(place.code) }}</template
+        >
+      </p>
       <p v-if="!found.length" class="none">
         No course fits “{{ text }}”. Try a code such as ENVI 310, or a word of its title.
       </p>

@@ -11,18 +11,12 @@ const base = computed(() => `/students/${student.picture!.student.id}/degree`)
 const file = () => auditFile(student.reading!.audits, student.reading!.takings, student.picture!.student.name)
 
 function save(text: string, type: string, ending: string, what = 'degree') {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type }))
-  link.download = `${what}-${student.picture!.student.number}-${college.today}.${ending}`
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000)
+  saveFile(`${what}-${student.picture!.student.number}-${college.today}.${ending}`, text, type)
 }
 const saveRecord = () =>
   save(`${JSON.stringify(recordFileOf(student.picture!), null, 2)}\n`, 'application/json', 'json', 'record')
 const saveJson = () => save(`${JSON.stringify(file(), null, 2)}\n`, 'application/json', 'json')
-// RFC 4180: a header line, CRLF between records; the mark at the front tells spreadsheets that it is UTF-8.
-const saveCsv = () =>
-  save(`\ufeff${Papa.unparse(auditRows(file()), { newline: '\r\n' })}\r\n`, 'text/csv', 'csv')
+const saveCsv = () => save(csvText(Papa.unparse(auditRows(file()), { newline: '\r\n' })), 'text/csv', 'csv')
 const print = () => window.print()
 </script>
 

@@ -41,7 +41,7 @@ export interface FillEffort {
   found?: (filling: Filling) => void
 }
 
-export const STEPS = 20_000
+const STEPS = 20_000
 /** Sets of terms with findings that are tried, at most. */
 const SETS_MOST = 64
 

@@ -196,3 +196,39 @@ test('without a connection changes wait, say so, and are sent when it is back', 
   await expect(cell(page, 'ENDA 360')).toHaveCount(0)
   await page.context().close()
 })
+
+test('a course is found by a part of its name and put on the route by one more key', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  await page.keyboard.press('/')
+  await page.keyboard.type('spch101')
+  const hint = page.getByText(/Shift\+Enter puts SPCH 101 into/)
+  const term = /into (\w+ \d+)/.exec(await hint.innerText())![1]!
+  await page.keyboard.press('Shift+Enter')
+  await expect(page.getByText(`Add SPCH 101 to ${term}: done.`)).toBeVisible()
+  expect(await termOf(page, 'SPCH 101')).toBe(term)
+  await page.context().close()
+})
+
+test('on a narrow screen a course is moved, noted and taken off, a term at a time', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga', { viewport: { width: 390, height: 844 } })
+  await page.goto('/students/1/route')
+  await page.getByRole('combobox', { name: 'Show' }).selectOption('SP29')
+  await cell(page, 'ENDA 490').click()
+  await page.getByRole('menuitem', { name: 'Add a note' }).click()
+  await page.getByRole('textbox', { name: 'Note on ENDA 490' }).fill('with the survey office')
+  await page.keyboard.press('Enter')
+  await expect(cell(page, 'ENDA 490')).toContainText('with the survey office')
+  await page.getByRole('button', { name: 'Fill the rest' }).click()
+  await page.getByRole('button', { name: 'Look for a way' }).click()
+  await expect(page.getByRole('button', { name: /^Take all/ })).toBeVisible({ timeout: 20_000 })
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth)
+  expect(wide).toBe(false)
+  await page.context().close()
+})

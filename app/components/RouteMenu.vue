@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import Papa from 'papaparse'
+import { routeFileOf } from '#wire/files'
+
+/** The route on paper and in files. */
+const student = useStudent()
+const college = useCollege()
+const name = (ending: string) => `route-${student.picture!.student.number}-${college.today}.${ending}`
+
+function saveJson() {
+  const { name: title, note, courses } = student.picture!.route
+  saveFile(
+    name('json'),
+    `${JSON.stringify(routeFileOf(title, note, courses), null, 2)}\n`,
+    'application/json'
+  )
+}
+function saveCsv() {
+  const order = new Map((college.shelf?.terms ?? []).map((term, i) => [term.code as string, i]))
+  const rows = student
+    .picture!.route.courses.toSorted(
+      (a, b) => order.get(a.term)! - order.get(b.term)! || (a.course < b.course ? -1 : 1)
+    )
+    .map(({ term, course, credits, note, locked }) => ({
+      term,
+      course,
+      title: college.shelf?.catalog.maybeCourse(course)?.title ?? '',
+      credits,
+      locked: locked ? 'yes' : '',
+      note: note ?? ''
+    }))
+  saveFile(name('csv'), csvText(Papa.unparse(rows, { newline: '\r\n' })), 'text/csv')
+}
+const print = () => window.print()
+</script>
+
+<template>
+  <v-menu>
+    <template #activator="{ props }">
+      <v-btn v-bind="props" size="small">Print or export</v-btn>
+    </template>
+    <v-list density="compact">
+      <v-list-item title="Print this page" @click="print" />
+      <v-list-item title="Save the route as JSON" @click="saveJson" />
+      <v-list-item title="Save the route as CSV" @click="saveCsv" />
+    </v-list>
+  </v-menu>
+</template>
