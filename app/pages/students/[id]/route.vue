@@ -75,6 +75,8 @@ async function once(work: () => Promise<unknown>) {
           >finish <strong>{{ college.shortTerm(standing.finish.code) }}</strong> · </template
         >{{ ahead }} credits ahead · busiest {{ busiest }} cr
       </span>
+    </div>
+    <div class="actions no-print">
       <template v-if="student.mayEditRoute">
         <v-btn
           size="small"
@@ -195,6 +197,13 @@ async function once(work: () => Promise<unknown>) {
 </template>
 
 <style scoped>
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  margin-bottom: 10px;
+}
 .signed {
   background: var(--dusk-tint);
   border-radius: 8px;
