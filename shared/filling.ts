@@ -68,7 +68,7 @@ function withoutIdle(
   let kept = [...planned]
   const worth = (some: readonly PlannedCourse[]) => {
     const { audits, context } = reread([...placed, ...some])
-    const blocked = some.filter((one) => {
+    const blocked = context.planned.filter((one) => {
       const term = context.terms.find((t) => t.code === one.term)!
       return obstacles(context, one.course, term).length > 0
     })

@@ -3,6 +3,7 @@ import { candidatesFor, type Audit, type IdleAttempt, type OutsideCourse } from 
 import type { CourseCode } from '#core/ids'
 import { areaHues, areaKey } from '~/composables/useHues'
 import { OUTSIDE_HUE } from '~/theme/tokens'
+import { keepSame } from '#wire/keepSame'
 import { candidateQuestion } from '#wire/reading'
 import { creditsText, REFUSED } from '#wire/words'
 

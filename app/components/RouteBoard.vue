@@ -1,17 +1,43 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
+import type { CourseCode } from '#core/ids'
 import type { BoardCourse, BoardRow } from '~/composables/useRouteBoard'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */
 const emit = defineEmits<{ need: [result: NeedResult, term?: string] }>()
 const student = useStudent()
 const college = useCollege()
-const { rows, terms, behind, summers } = useRouteBoard()
+const { rows, terms, behind, summers, slack } = useRouteBoard()
 const run = useTermRun()
 const panel = useCoursePanel()
 const board = ref<HTMLElement>()
 const { lifted, reasons, spoken, lift, leave, step, putDown, move, edit, remove, reasonIn, future } =
   useLift(terms)
+/** The course under the pointer or with the focus: what it needs and what waits for it light up. */
+const looked = ref<string>()
+function look(event: Event) {
+  looked.value = (event.target as HTMLElement).closest<HTMLElement>('[data-course]')?.dataset.course
+}
+const chain = computed(() => (looked.value ? slack.value.get(looked.value as CourseCode) : undefined))
+const linked = computed(() => new Set<string>([...(chain.value?.needs ?? []), ...(chain.value?.waits ?? [])]))
+const chainText = computed(() => {
+  const found = chain.value
+  if (!found) return ''
+  const { course, needs, waits, earliest, latest } = found
+  const room = !earliest
+    ? 'may not stand where it does'
+    : earliest === latest
+      ? `may stand in ${earliest.name} only`
+      : `may stand from ${earliest.name} to ${latest!.name}`
+  return [
+    `${course} ${room}`,
+    needs.length ? `it needs ${needs.join(', ')}` : 'it needs nothing before it',
+    waits.length
+      ? `${waits.join(', ')} ${waits.length === 1 ? 'waits' : 'wait'} for it`
+      : 'nothing waits for it'
+  ].join('; ')
+})
+
 /** A course or a need is dragged, not lifted by keys. */
 const dragging = ref(false)
 function drag(on: boolean, course?: BoardCourse, row?: string) {
@@ -90,7 +116,14 @@ function walk(key: string): boolean {
 </script>
 
 <template>
-  <div ref="board" class="board card" @keydown.capture="onKey">
+  <div
+    ref="board"
+    class="board card"
+    @keydown.capture="onKey"
+    @mouseover="look"
+    @focusin="look"
+    @mouseleave="looked = undefined"
+  >
     <p class="visually-hidden" aria-live="assertive">{{ spoken }}</p>
     <table>
       <caption class="visually-hidden">
@@ -176,6 +209,7 @@ function walk(key: string): boolean {
               :hue="row.hue.hue"
               :run="run"
               :lifted="lifted?.course.taking.key === c.taking.key"
+              :linked="linked.has(c.taking.course)"
               :terms="future"
               :reason-in="(term) => reasonIn(c, term)"
               @move="move(c, $event)"
@@ -204,10 +238,19 @@ function walk(key: string): boolean {
         </tr>
       </tbody>
     </table>
+    <p class="chain quiet small">{{ chainText || 'Point at a planned course to see its chain.' }}</p>
   </div>
 </template>
 
 <style scoped>
+.chain {
+  position: sticky;
+  left: 0;
+  margin: 0;
+  padding: 5px 12px;
+  border-top: 1px solid var(--rule);
+  min-height: 30px;
+}
 .board {
   overflow-x: auto;
 }

@@ -8,6 +8,8 @@ const props = defineProps<{
   hue: number
   run: number
   lifted: boolean
+  /** Another course is looked at, and this one is in its chain. */
+  linked?: boolean
   terms: Term[]
   reasonIn: (term: Term) => string | undefined
 }>()
@@ -65,7 +67,7 @@ function saveNote() {
       <template #activator="{ props: menu }">
         <button
           class="course"
-          :class="{ lifted, proposed: course.proposed }"
+          :class="{ lifted, linked, proposed: course.proposed }"
           v-bind="may ? menu : {}"
           :data-course="course.taking.course"
           @keydown="onKey"
@@ -79,8 +81,9 @@ function saveNote() {
             :finding="course.finding"
             :also="course.also"
           />
-          <span v-if="course.proposed || course.locked || course.note" class="marks">
+          <span v-if="course.proposed || course.tight || course.locked || course.note" class="marks">
             <span v-if="course.proposed">proposed</span>
+            <span v-if="course.tight">no slack</span>
             <span v-if="course.locked">locked</span>
             <span v-if="course.note" class="noted">{{ course.note }}</span>
           </span>
@@ -130,6 +133,10 @@ function saveNote() {
 }
 .course.lifted {
   opacity: 0.5;
+}
+.course.linked {
+  outline: 2px solid var(--dusk);
+  outline-offset: 1px;
 }
 .course.proposed {
   outline: 2px dotted var(--dusk);

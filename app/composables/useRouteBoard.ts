@@ -1,6 +1,6 @@
 import { phaseOf, type Term } from '#core/catalog'
 import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
-import { termHours, termLoad } from '#core/route'
+import { slackOf, termHours, termLoad, type Slack } from '#core/route'
 import { areaKey, type AreaHue } from './useHues'
 import { shortDay } from '#wire/when'
 import { keyOf } from '~/stores/filling'
@@ -14,6 +14,8 @@ export interface BoardCourse {
   finding: boolean
   /** Proposed by filling, not on the route yet. */
   proposed: boolean
+  /** It could stand in no other term without moving the finish or what waits for it. */
+  tight: boolean
   note: string | null
   locked: boolean
 }
@@ -61,6 +63,13 @@ export function useRouteBoard() {
     () => new Map((student.picture?.route.courses ?? []).map((planned) => [keyOf(planned), planned]))
   )
 
+  /** By planned course, how far it could move. */
+  const slack = computed(() =>
+    reading.value
+      ? new Map(slackOf(reading.value.context).map((one) => [one.course, one]))
+      : new Map<string, Slack>()
+  )
+
   function boardCourse(taking: Taking, also?: string): BoardCourse {
     const planned = taking.term
       ? onRoute.value.get(keyOf({ course: taking.course, term: taking.term }))
@@ -71,6 +80,7 @@ export function useRouteBoard() {
       also,
       finding: withFinding.value.has(`${taking.course} ${taking.term}`),
       proposed: proposed.value.has(keyOf({ course: taking.course, term: taking.term! })),
+      tight: isTight(slack.value.get(taking.course), taking.term),
       note: planned?.note ?? null,
       locked: planned?.locked ?? false
     }
@@ -182,5 +192,9 @@ export function useRouteBoard() {
     }
   })
 
-  return { rows, terms, behind, summers, findings }
+  return { rows, terms, behind, summers, findings, slack }
+}
+
+function isTight(slack: Slack | undefined, term: string | null): boolean {
+  return slack?.earliest !== undefined && slack.earliest.code === term && slack.latest!.code === term
 }

@@ -1,6 +1,7 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 import { applyChange, differenceOf, inverse } from '#core/route'
+import { keepSame } from '#wire/keepSame'
 import type { Carry, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
 import { comingTerm, readStudent, type Reading } from '#wire/reading'
 import { changeText } from '#wire/words'

@@ -286,7 +286,7 @@ function fits(context: RouteContext, planned: PlannedCourse, term: Term): boolea
 }
 
 /** The route after a change, without a new audit; undefined when the change cannot be made. */
-function contextAfter(context: RouteContext, change: RouteChange): RouteContext | undefined {
+export function contextAfter(context: RouteContext, change: RouteChange): RouteContext | undefined {
   const all = [...context.planned, ...(context.stale ?? [])]
   const changed = applyChange(all, change, () => true)
   if (!changed.ok) return undefined

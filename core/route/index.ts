@@ -14,3 +14,4 @@ export {
 } from './change'
 export { checkRoute, obstacles, termHours, termLoad, type Obstacle, type RouteContext } from './checks'
 export { climbOf, type Climb, type ClimbPoint } from './climb'
+export { slackOf, type Slack } from './slack'

@@ -7,6 +7,7 @@ import { course, entry, planned, program, term } from '../testing/build'
 import { applyChange, differenceOf, historyOf, inverse, type Step } from './change'
 import { checkRoute, obstacles, termLoad, type RouteContext } from './checks'
 import { climbOf } from './climb'
+import { slackOf } from './slack'
 
 const catalog = new Catalog([
   course('STAT 110'),
@@ -313,5 +314,41 @@ describe('the climb', () => {
   it('has no finish short of the goal and no points without courses', () => {
     expect(climbOf(list, terms, 10).finish).toBeUndefined()
     expect(climbOf([], terms, 10).points).toEqual([])
+  })
+})
+
+describe('the slack of a planned course', () => {
+  const of = (...args: Parameters<typeof context>) =>
+    slackOf(context(...args)).map(({ course: code, needs, waits, earliest, latest }) => [
+      code,
+      needs.join(),
+      waits.join(),
+      `${earliest?.code ?? '-'} to ${latest?.code ?? '-'}`
+    ])
+  it('is none on the critical path, and what is left beside it (Kelley and Walker 1959)', () => {
+    const plan = [
+      planned('STAT 110', 'AU27'),
+      planned('STAT 212', 'SP28'),
+      planned('STAT 330', 'AU28'),
+      planned('ARTS 120', 'AU27')
+    ]
+    const long = { loadMost: () => 99 }
+    // Summers do not run these courses, so the chain of three takes three regular terms.
+    expect(of(plan, [], long)).toEqual([
+      ['STAT 110', '', 'STAT 212', 'AU27 to AU27'],
+      ['STAT 212', 'STAT 110', 'STAT 330', 'SP28 to SP28'],
+      ['STAT 330', 'STAT 212', '', 'AU28 to AU28'],
+      ['ARTS 120', '', '', 'AU27 to AU28']
+    ])
+  })
+  it('reaches to what waits for the course, and back to what it needs', () => {
+    const plan = [planned('STAT 110', 'AU27'), planned('STAT 212', 'AU28'), planned('ARTS 120', 'SP29')]
+    expect(of(plan).slice(0, 2)).toEqual([
+      ['STAT 110', '', 'STAT 212', 'AU27 to SP28'],
+      ['STAT 212', 'STAT 110', '', 'SP28 to SP29']
+    ])
+  })
+  it('is not there for a course that may not stand where it does', () => {
+    expect(of([planned('STAT 212', 'AU27')])).toEqual([['STAT 212', '', '', '- to -']])
   })
 })

@@ -55,6 +55,11 @@ test('while a course is lifted its terms are framed, the others say why not', as
   await expect(page.locator('td.illegal').first()).toContainText('No section in Autumn 27.')
   await page.keyboard.press('Escape')
   await expect(page.locator('td.legal')).toHaveCount(0)
+  await cell(page, 'ENDA 480').focus()
+  await expect(
+    page.getByText(/ENDA 480 may stand in .*; it needs ENDA 310; ENDA 490 waits for it/)
+  ).toBeVisible()
+  await expect(page.locator('.course.linked')).toHaveCount(2)
   await page.context().close()
 })
 

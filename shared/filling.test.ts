@@ -1,0 +1,122 @@
+import { describe, expect, it } from 'vitest'
+import { Catalog } from '#core/catalog'
+import { auditRecord, compileProgram, type PlannedCourse, type ProgramSpec } from '#core/degree'
+import { fillMending, fillQuestion, type FillWish } from '#core/fill'
+import { checkRoute, type RouteContext } from '#core/route'
+import { course, planned, term } from '../core/testing/build'
+import { conflictOf, proposalOf } from './filling'
+import { becauseText, endedText } from './words'
+
+const catalog = new Catalog([
+  course('STAT 110'),
+  course('STAT 212', { prerequisite: 'STAT 110' }),
+  course('STAT 330', { prerequisite: 'STAT 212', offered: { seasons: ['spring'], years: 'every' } }),
+  course('STAT 331', { offered: { seasons: ['autumn'], years: 'odd' } }),
+  course('ARTS 120'),
+  course('ARTS 130')
+])
+const terms = ['AU27', 'SP28', 'SU28', 'AU28', 'SP29'].map((code) => term(code))
+const one = (id: string, from: string, amount = 1) =>
+  ({ id, title: `Need ${id}`, measure: 'courses', amount, credits: 3 * amount, from }) as const
+const spec = (over: Partial<ProgramSpec> = {}): ProgramSpec => ({
+  code: 'TEST',
+  title: 'Test',
+  shortTitle: 'Test',
+  kind: 'degree',
+  catalogYear: '2025-26',
+  credits: 6,
+  areas: [
+    { id: 'core', title: 'Core', needs: [one('regression', 'STAT 330')] },
+    { id: 'arts', title: 'Arts', needs: [one('art', 'ARTS 100+')] }
+  ],
+  ...over
+})
+
+function filled(program: ProgramSpec, placed: PlannedCourse[], over: Partial<FillWish> = {}, limits = {}) {
+  const compiled = [compileProgram(program)]
+  const reread = (plan: readonly PlannedCourse[]) => {
+    const { takings, audits } = auditRecord(compiled, { catalog, record: [], held: [], planned: plan }, terms)
+    const context: RouteContext = {
+      catalog,
+      terms,
+      today: '2027-04-09',
+      student: { standing: 'freshman', programs: [], tests: {} },
+      takings,
+      planned: plan,
+      running: new Map(),
+      loadMost: () => 9,
+      audits,
+      ...limits
+    }
+    return { audits, context }
+  }
+  const wish = { summers: false, subjects: new Set<string>(), level: 'undergraduate', ...over } as const
+  const question = fillQuestion(reread(placed).context, wish)
+  const answer = fillMending(question.problem)
+  const proposal = proposalOf(question, answer, placed, reread)
+  return { question, answer, proposal, reread }
+}
+const places = ({ proposal }: ReturnType<typeof filled>) =>
+  (proposal?.courses ?? []).map(({ planned: p }) => `${p.course} ${p.term}`)
+
+describe('a proposal', () => {
+  it('brings what a course needs before it, in terms in which it runs, and says why', () => {
+    const done = filled(spec(), [])
+    expect(places(done)).toEqual(expect.arrayContaining(['STAT 110 AU27', 'STAT 212 SP28', 'STAT 330 SP29']))
+    const why = new Map(done.proposal!.courses.map((p) => [p.planned.course as string, becauseText(p)]))
+    expect(why.get('STAT 212')).toBe('because STAT 330 needs it; the first term in which it may stand')
+    expect(why.get('STAT 330')).toContain('for Need regression')
+    expect(endedText(done.answer.kind, done.proposal, [], 0)).toBe(
+      'Finishes in Spring 29; no way is earlier.'
+    )
+  })
+  it('is legal, with nothing left open', () => {
+    const { proposal, reread } = filled(spec(), [])
+    const { context } = reread(proposal!.courses.map((p) => p.planned))
+    expect(checkRoute(context).filter((finding) => finding.code !== 'outside')).toEqual([])
+    expect(proposal!.left).toEqual([])
+  })
+  it('takes what is placed into account, and leaves it there', () => {
+    const done = filled(spec(), [planned('STAT 212', 'SP28'), planned('ARTS 120', 'AU27')])
+    expect(places(done).sort()).toEqual(['STAT 110 AU27', 'STAT 330 SP29'])
+  })
+  it('keeps away from terms spent elsewhere', () => {
+    const done = filled(
+      spec({ areas: [{ id: 'arts', title: 'Arts', needs: [one('art', 'ARTS 100+', 2)] }] }),
+      [],
+      {},
+      {
+        away: new Map([['AU27', 'exchange']])
+      }
+    )
+    expect(places(done).every((place) => !place.endsWith('AU27'))).toBe(true)
+  })
+  it('rather takes a subject that is wished for', () => {
+    const program = spec({
+      areas: [{ id: 'all', title: 'All', needs: [one('any', 'ARTS 120 or STAT 110')] }],
+      credits: 3
+    })
+    expect(places(filled(program, [], { subjects: new Set(['STAT']) }))).toEqual(['STAT 110 AU27'])
+    expect(places(filled(program, [], { subjects: new Set(['ARTS']) }))).toEqual(['ARTS 120 AU27'])
+  })
+  it('names the need that cannot be met, and nothing else', () => {
+    const program = spec({
+      areas: [
+        { id: 'core', title: 'Core', needs: [one('odd', 'STAT 331')] },
+        { id: 'arts', title: 'Arts', needs: [one('art', 'ARTS 100+')] }
+      ]
+    })
+    const { question, answer, proposal } = filled(
+      program,
+      [],
+      { until: terms[1]!.code },
+      { away: new Map([['AU27', 'leave']]) }
+    )
+    expect(proposal).toBeUndefined()
+    const conflict = conflictOf(question, answer).map((result) => result.need.title)
+    expect(conflict).toEqual(['Need odd'])
+    expect(endedText(answer.kind, undefined, conflict, 1)).toBe(
+      'Cannot be filled within these terms: Need odd cannot be met at all.'
+    )
+  })
+})
