@@ -21,13 +21,17 @@ import {
   type ProgramSpec,
   type RecordEntry
 } from '#core/degree'
+import { fillMending } from '#core/fill'
 import { courseCode, termCode } from '#core/ids'
+import { CourseSearch } from '#wire/courseSearch'
 import { listsFor } from '#wire/reading'
 import { clashOf, datesOf, type Meeting } from '#core/week'
 import { questionOf } from '../core/degree/testing/question'
 import { solve } from '../core/degree/best/testing/search'
 import { caseFrom, type Case } from '../core/degree/best/testing/cases'
 import { judge } from '../core/degree/best/testing/judge'
+import { fillCase } from '../core/fill/testing/cases'
+import { judgeFill } from '../core/fill/testing/judge'
 import { catalog as demoCatalog, lists, programs as demoPrograms } from '../demo/catalog'
 import { terms as demoTerms } from '../demo/college'
 import { OfferBuilder } from '../demo/offer'
@@ -127,6 +131,8 @@ function measure(runs: number, work: (i: number) => unknown): { median: number; 
   return { median: times[Math.floor(runs / 2)]!, p99: times[Math.floor(runs * 0.99)]! }
 }
 
+const ratio = (a: { median: number }, b: { median: number }) => (a.median / b.median).toFixed(0)
+
 function table(rows: Row[]): void {
   const cells = [
     ['', 'median ms', 'p99 ms', 'against'],
@@ -216,6 +222,65 @@ const worst = questions(6, 900, 24, 9).map(({ problem, root }): Case => ({
 const ended = { optimal: 0, limit: 0 }
 const hard = measure(6, (i) => ended[solve(worst[i]!.problem, worst[i]!.root, WORST_STATES).ended]++)
 
+/** Random degrees to fill: so many demands, so many terms. */
+const degrees = (demands: number, terms: number, runs: number) =>
+  Array.from({ length: runs }, (_, i) =>
+    fillCase(4000 + i, {
+      terms,
+      demands,
+      courses: demands * 3,
+      chained: 0.3,
+      room: 4 * Math.ceil(demands / terms) + 4
+    })
+  )
+const FILL_RUNS = 8
+const filled = [
+  { demands: 7, terms: 6 },
+  { demands: 27, terms: 8 },
+  { demands: 40, terms: 10 }
+].map(({ demands, terms }) => {
+  const cases = degrees(demands, terms, FILL_RUNS)
+  const taken = cases.map((one) => {
+    const answer = fillMending(one)
+    return answer.kind === 'filled' ? answer.best.term.filter((at) => at >= 0).length : 0
+  })
+  const proved = cases.filter((one) => {
+    const answer = fillMending(one)
+    return answer.kind === 'impossible' || (answer.kind === 'filled' && answer.proved)
+  }).length
+  const ours = measure(FILL_RUNS, (i) => fillMending(cases[i % FILL_RUNS]!))
+  const theirs = demands < 10 ? measure(FILL_RUNS, (i) => judgeFill(highs, cases[i % FILL_RUNS]!)) : undefined
+  const about = Math.round(taken.reduce((sum, n) => sum + n, 0) / Math.max(1, taken.filter((n) => n).length))
+  const settled = `${proved} of ${FILL_RUNS} settled`
+  return {
+    what: `filling a random degree, about ${about} courses to place, ${terms} terms`,
+    ...ours,
+    ratio: theirs ? `${settled}, ${ratio(theirs, ours)} times faster than HiGHS` : settled
+  }
+})
+const growth = [2, 4, 8, 12].map((terms) => {
+  const cases = degrees(terms * 3, terms, FILL_RUNS)
+  return {
+    what: `filling, ${terms} terms, ${terms * 3} demands`,
+    ...measure(FILL_RUNS, (i) => fillMending(cases[i % FILL_RUNS]!)),
+    ratio: ''
+  }
+})
+
+// A catalog of 5,000 courses, found by a word with a slip in it.
+const TITLES = ['Rivers', 'Landscapes', 'Inference', 'Databases', 'Archives', 'Regression', 'Soils', 'Cities']
+const large = Array.from({ length: 5000 }, (_, i): Course => ({
+  ...bench.courses[i % bench.courses.length]!,
+  code: courseCode(
+    `${'ABCDEFGHIJKLMNOPQRSTUVWXYZ'[i % 26]!}${SUBJECTS[i % SUBJECTS.length]!.slice(0, 3)} ${100 + (i % 400)}${'ABCDEFGHJKLM'[i % 12]!}`
+  ),
+  title: `${TITLES[i % 8]!} and ${TITLES[(i * 5 + 3) % 8]!} ${i}`
+}))
+const unique = [...new Map(large.map((course) => [course.code, course])).values()]
+const finder = new CourseSearch(unique)
+const asks = ['regresion', 'landscpes rivers', 'envi310', '94', 'soils', 'AENV 120, BSTA 301']
+const finding = measure(60, (i) => finder.find(asks[i % asks.length]!, 9))
+
 const random = new Random(7)
 const meetings = Array.from({ length: 400 }, (): Meeting => {
   const start = 480 + random.below(40) * 15
@@ -278,7 +343,6 @@ async function batch(
   return { seconds, early, late }
 }
 
-const ratio = (a: { median: number }, b: { median: number }) => (a.median / b.median).toFixed(0)
 table([
   {
     what: `audits of the ${people.length} demo students, from record to areas`,
@@ -303,6 +367,9 @@ table([
     ...hard,
     ratio: `${ended.optimal} runs proved, ${ended.limit} at the limit`
   },
+  ...filled,
+  ...growth,
+  { what: `finding a course among ${unique.length}`, ...finding, ratio: '' },
   {
     what: `clash test, ${PAIRS} pairs`,
     ...clash,
