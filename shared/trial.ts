@@ -37,7 +37,17 @@ export function readTrial(
 export function trialContext(
   content: RecordContent,
   question: { programs: readonly Program[]; catalog: Catalog; terms: readonly Term[] },
-  { planned, carry, today }: { planned: readonly PlannedCourse[]; carry: Carry; today: IsoDate }
+  {
+    planned,
+    carry,
+    today,
+    running = new Map()
+  }: {
+    planned: readonly PlannedCourse[]
+    carry: Carry
+    today: IsoDate
+    running?: RouteContext['running']
+  }
 ): RouteContext {
   const { programs, catalog, terms } = question
   const { takings, audits } = readTrial({ ...content, planned: [...planned] }, programs, catalog, terms)
@@ -52,11 +62,14 @@ export function trialContext(
     },
     takings,
     planned,
-    running: new Map(),
+    running,
     ...limitsOf(carry, () => LOAD_MOST),
     audits
   }
 }
+
+/** Nothing is said about what can be carried. */
+export const NO_LIMITS: Carry = { credits: null, hours: null, outside: null, target: null, terms: [] }
 
 /** Credits of a term at most, where no institution says otherwise (common practice). */
 const LOAD_MOST = 18

@@ -86,6 +86,7 @@ test('the audit is saved as JSON and CSV, and both say what the screen says', as
   await input.setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(record) })
   await expect(page.getByText('of 120 credits earned')).toBeVisible()
   await expect(page.locator('.figures dd').first()).toHaveText('48')
+  await expect(page.getByText('ENDA 410 in Autumn 28 needs STAT 330 before it.')).toBeVisible()
   await input.setInputFiles({
     name: 'bad.json',
     mimeType: 'application/json',

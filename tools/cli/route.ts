@@ -3,13 +3,12 @@ import { phaseOf, type Term } from '#core/catalog'
 import { termCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
 import type { PlannedCourse } from '#core/degree'
-import { trialContext } from '#wire/trial'
+import { NO_LIMITS, trialContext } from '#wire/trial'
 import { Complaints, readLimits, readRecord, readRoute, textOf } from './files'
 import { CallError, options } from './options'
 import { loadQuestion } from './question'
 
 const TERMS = 8
-const NO_LIMITS = { credits: null, hours: null, outside: null, target: null, terms: [] }
 
 export interface RouteCall {
   values: {

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { phaseOf } from '#core/catalog'
 import type { Audit } from '#core/degree'
+import { checkRoute } from '#core/route'
 import { readFileText, recordFile, recordFrom, type RecordContent, type ShapeFault } from '#wire/files'
 import { finishOf, programOf } from '#wire/reading'
-import { readTrial } from '#wire/trial'
-import { count } from '#wire/words'
+import { NO_LIMITS, readTrial, trialContext } from '#wire/trial'
+import { count, findingSubject, findingText } from '#wire/words'
 
 /** A record from a file, to look at: read here, kept nowhere, never written to a real record. */
 useHead({ title: 'Trial record · Ridgeway' })
@@ -57,6 +59,17 @@ const finish = computed(() =>
     ? finishOf({ ...trial.value, today: college.today, standing: content.value.standing }, college.shelf)
     : undefined
 )
+/** What the checks say of the courses that the record plans for terms to come. */
+const findings = computed(() => {
+  const { shelf, today } = college
+  if (!content.value || !spec.value || !shelf) return []
+  const planned = content.value.planned.filter((one) =>
+    shelf.terms.some((term) => term.code === one.term && phaseOf(term, today) === 'future')
+  )
+  const question = { programs: [programOf(spec.value, shelf)], catalog: shelf.catalog, terms: shelf.terms }
+  const { running } = shelf
+  return checkRoute(trialContext(content.value, question, { planned, carry: NO_LIMITS, today, running }))
+})
 const main = computed((): Audit | undefined => trial.value?.audits[0])
 </script>
 
@@ -114,9 +127,15 @@ const main = computed((): Audit | undefined => trial.value?.audits[0])
       <p v-if="trial.unknown.length" class="unknown">
         The catalog has no {{ trial.unknown.join(', ') }}; they count nowhere.
       </p>
-      <p v-if="trial.takings.repeats.length" class="unknown">
-        Planned though there already: {{ trial.takings.repeats.map((p) => p.course).join(', ') }}.
-      </p>
+      <ul v-if="findings.length" class="unknown" aria-label="Findings of what is planned">
+        <li
+          v-for="finding in findings"
+          :key="`${finding.code} ${findingSubject(finding, college.shortTerm)}`"
+        >
+          <strong>{{ findingSubject(finding, college.shortTerm) }}</strong>
+          {{ findingText(finding, college.shortTerm) }}
+        </li>
+      </ul>
       <DegreeFigures :audit="main" :finish="finish" />
       <DegreeTree
         :audits="trial.audits"
