@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'tests/e2e',
   outputDir: 'test-results',
   fullyParallel: false,
-  workers: 1,
+  workers: 2,
   retries: 0,
   forbidOnly: true,
   timeout: 60_000,

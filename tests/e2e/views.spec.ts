@@ -1,6 +1,5 @@
 import { gzipSync } from 'node:zlib'
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
+import { clean, settled } from './axe'
 import { enter, expect, setClock, test } from './site'
 
 test.use({ scenario: 'views' })
@@ -15,29 +14,6 @@ const STUDENT = [
   'week',
   'register'
 ]
-
-/** WCAG 2.2 AA, as far as a machine can tell (axe-core). In the dark only colours differ, so only they are looked at. */
-async function clean(page: Page, label: string) {
-  await page.evaluate(() => scrollTo(0, 0))
-  const axe = new AxeBuilder({ page })
-  const rules = label.endsWith('dark')
-    ? axe.withRules(['color-contrast', 'link-in-text-block'])
-    : axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-  const { violations } = await rules.analyze()
-  const told = violations.map(
-    (v) =>
-      `${label}: ${v.id}: ${v.nodes
-        .map((n) => `${n.target.join(' ')} ${n.failureSummary ?? ''}`)
-        .slice(0, 3)
-        .join(' | ')}`
-  )
-  expect(told).toEqual([])
-}
-
-async function settled(page: Page) {
-  await expect(page.locator('h1').first()).toBeVisible()
-  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0)
-}
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`every view of a student is clean, ${scheme}`, async ({ browser, site }) => {
@@ -74,28 +50,6 @@ for (const scheme of ['light', 'dark'] as const) {
     await clean(page, `routes ${scheme}`)
     expect(problems).toEqual([])
     await page.context().close()
-  })
-
-  test(`every view of the staff and the door are clean, ${scheme}`, async ({ browser, site }) => {
-    test.slow()
-    const visitor = await browser.newContext({ baseURL: site.address, colorScheme: scheme })
-    const door = await visitor.newPage()
-    await door.goto('/sign-in')
-    await expect(door.getByRole('button', { name: /^Imke Varga/ })).toBeVisible()
-    await clean(door, `sign-in ${scheme}`)
-    await visitor.close()
-    for (const [who, views] of [
-      ['orla.denholt', ['/desk', '/students', '/openings', '/students/1/route', '/students/1/degree']],
-      ['edda.whitlock', ['/terms', '/openings']]
-    ] as const) {
-      const page = await enter(browser, site, who, { colorScheme: scheme })
-      for (const view of views) {
-        await page.goto(view)
-        await settled(page)
-        await clean(page, `${view} ${scheme}`)
-      }
-      await page.context().close()
-    }
   })
 }
 
