@@ -120,8 +120,7 @@ export async function changeRoute(
   at: Occasion,
   body: { route: number | null; version: number; change: RouteChange }
 ): Promise<RouteAnswer> {
-  const route = await lockOwn(tx, at, body.route)
-  mustBeCurrent(route, body.version)
+  const route = await lockCurrent(tx, at, body)
   return write(tx, at, route, body.change, { kind: 'do', of: null })
 }
 
@@ -131,8 +130,7 @@ export async function stepRoute(
   at: Occasion,
   body: { route: number | null; version: number; step: 'undo' | 'redo' }
 ): Promise<RouteAnswer> {
-  const route = await lockOwn(tx, at, body.route)
-  mustBeCurrent(route, body.version)
+  const route = await lockCurrent(tx, at, body)
   const found = historyOf(await stepsOf(tx, route.id))[body.step]
   if (!found) throw new Refused(409, 'nothingTo', `There is nothing to ${body.step} on this route.`)
   const change = body.step === 'undo' ? inverse(found.change) : found.change
@@ -145,8 +143,7 @@ export async function returnTo(
   at: Occasion,
   body: { route: number | null; version: number; to: number }
 ): Promise<RouteAnswer> {
-  const route = await lockOwn(tx, at, body.route)
-  mustBeCurrent(route, body.version)
+  const route = await lockCurrent(tx, at, body)
   const now = await plannedOn(tx, route.id)
   const { added, removed, moved } = differenceOf(now, await plannedAt(tx, route, now, body.to))
   const changes = [
@@ -169,8 +166,14 @@ async function plannedAt(db: Reader, route: RouteRow, now: PlannedCourse[], vers
   }, now)
 }
 
-function mustBeCurrent(route: RouteRow, version: number): void {
-  if (route.version === version) return
+/** The same, still at the version that was seen. @throws Refused when it has moved on meanwhile. */
+async function lockCurrent(
+  tx: Transaction,
+  at: Occasion,
+  seen: { route: number | null; version: number }
+): Promise<RouteRow> {
+  const route = await lockOwn(tx, at, seen.route)
+  if (route.version === seen.version) return route
   throw new Refused(
     409,
     'routeMovedOn',
