@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { courseCode, maybeCourseCode, studentId, termCode } from '../ids'
 import { course, term } from '../testing/build'
-import { Catalog, numberOf, runsIn, subjectOf, usuallyRuns } from './course'
+import { Catalog, nextRun, numberOf, runsIn, subjectOf, usuallyRuns } from './course'
 import { byStart, phaseOf } from './term'
 
 describe('course codes', () => {
@@ -36,6 +36,19 @@ describe('when a course runs', () => {
     expect(runsIn(soil, autumn27, new Map())).toBe(true)
     expect(runsIn(soil, published, new Map([['AU27', new Set<string>()]]))).toBe(false)
     expect(runsIn(soil, published, new Map([['AU27', new Set(['SOIL 220'])]]))).toBe(true)
+  })
+  it('is next offered where sections are published, else where the pattern says so', () => {
+    const soil = course('SOIL 220', { offered: { seasons: ['autumn'], years: 'every' } })
+    const terms = [autumn27, term('SP28'), autumn28]
+    const seen = terms.map((one) => ({ ...one, published: one === autumn27 }))
+    const next = (sections: string[], today = '2027-04-09') => {
+      const found = nextRun(soil, seen, today, new Map([['AU27', new Set(sections)]]))
+      return found && `${found.term.code} by ${found.ground}`
+    }
+    expect(next(['SOIL 220'])).toBe('AU27 by sections')
+    expect(next([])).toBe('AU28 by pattern')
+    expect(next(['SOIL 220'], autumn27.start)).toBe('AU28 by pattern')
+    expect(next([], '2029-01-01')).toBeUndefined()
   })
 })
 

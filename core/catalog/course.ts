@@ -1,6 +1,7 @@
 import { COMMON_SCALE, type GradeScale } from '../grades'
 import type { CourseCode } from '../ids'
-import type { Season, Term } from './term'
+import type { IsoDate } from '../time'
+import { phaseOf, type Season, type Term } from './term'
 
 export type StudyLevel = 'undergraduate' | 'graduate'
 
@@ -56,6 +57,24 @@ export function runsIn(
 ): boolean {
   const published = term.published ? running.get(term.code) : undefined
   return published ? published.has(course.code) : usuallyRuns(course.offered, term)
+}
+
+/** How we know that a course runs: its sections can be seen, or its pattern says so. */
+export type RunGround = 'sections' | 'pattern'
+
+/**
+ * The next term after `today` in which the course runs, and on what grounds; undefined when none of the
+ * terms known will have it. Terms are in order.
+ */
+export function nextRun(
+  course: Course,
+  terms: readonly Term[],
+  today: IsoDate,
+  running: ReadonlyMap<string, ReadonlySet<string>>
+): { term: Term; ground: RunGround } | undefined {
+  const term = terms.find((one) => phaseOf(one, today) === 'future' && runsIn(course, one, running))
+  if (!term) return undefined
+  return { term, ground: term.published && running.has(term.code) ? 'sections' : 'pattern' }
 }
 
 const NO_COURSES: ReadonlySet<CourseCode> = new Set()

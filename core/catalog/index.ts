@@ -1,11 +1,13 @@
 export {
   Catalog,
+  nextRun,
   numberOf,
   runsIn,
   subjectOf,
   usuallyRuns,
   type Course,
   type OfferingPattern,
+  type RunGround,
   type StudyLevel
 } from './course'
 export { byStart, phaseOf, type Season, type Session, type Term, type TermPhase } from './term'

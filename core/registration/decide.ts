@@ -6,7 +6,7 @@
  * for each other. All reasons are collected. A cancelled section is not judged further.
  */
 import type { Catalog, Term } from '../catalog'
-import { takingsOf, type HeldSeat, type RecordEntry } from '../degree'
+import { takingsOf, type HeldSeat, type RecordEntry, type Taking } from '../degree'
 import type { Refusal } from '../findings'
 import type { CourseCode, SectionCode } from '../ids'
 import { ruleOf, assumedLeaves, evaluateRule, missingLeaves, type RuleLeaf } from '../requisites'
@@ -114,12 +114,9 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   for (const section of sections) refusals.push(...sectionRefusals(facts, section))
 
   const others = group.filter((other) => other !== option)
-  const { earned, missing, assumed } = requisites(facts, option, others)
-  if (earned) refusals.push({ code: 'alreadyEarned', grade: earned.grade })
-  const together = missing.filter((leaf) => leaf.kind === 'course' && leaf.sameTerm)
-  const before = missing.filter((leaf) => !together.includes(leaf))
-  if (before.length) refusals.push({ code: 'prerequisite', missing: before })
-  if (together.length) refusals.push({ code: 'corequisite', missing: together })
+  const permitted = sections.some((section) => facts.permitted.has(section.code))
+  const { assumed, ...asked } = courseRefusals(facts, option.course, others, permitted)
+  refusals.push(...asked.refusals)
 
   const week = [...facts.heldSections, ...others.flatMap(sectionsOf)]
   for (const { with: other, clash } of clashesWith(
@@ -151,22 +148,51 @@ function sectionRefusals(facts: RegistrationFacts, section: Section): Refusal[] 
   return refusals
 }
 
-function requisites(facts: RegistrationFacts, option: Option, others: readonly Option[]) {
-  const { catalog, terms, term, record, student } = facts
-  const along = others.map((other): HeldSeat => {
-    const { course, main } = other
-    return { course, term: term.code, section: main.code, credits: main.credits, placedByOffice: false }
-  })
-  const takings = takingsOf({ catalog, record, held: [...facts.held, ...along], planned: [] }, terms).counted
-  const course = catalog.maybeCourse(option.course)
-  const same: readonly string[] = catalog.sameAs(option.course)
+/** Reasons that have to do with the course, whatever the section. */
+function courseRefusals(
+  facts: RegistrationFacts,
+  code: CourseCode,
+  others: readonly Option[],
+  permitted: boolean
+) {
+  const { catalog, terms, term, student } = facts
+  const refusals: Refusal[] = []
+  const takings = takingsWith(facts, others)
+  const course = catalog.maybeCourse(code)
+  const same: readonly string[] = catalog.sameAs(code)
   const earned = course?.repeatable
     ? undefined
     : takings.find((t) => t.firmness === 'earned' && same.includes(t.course))
+  if (earned) refusals.push({ code: 'alreadyEarned', grade: earned.grade })
   const rule = ruleOf(course?.prerequisite ?? '')
-  if (!rule) return { earned, missing: [], assumed: [] }
-  const permitted = sectionsOf(option).some((section) => facts.permitted.has(section.code))
+  if (!rule) return { refusals, assumed: [] }
   const asOf = { ...asOfTerm(term.code, terms, takings, student, catalog), permitted }
   const result = evaluateRule(rule, asOf)
-  return { earned, missing: missingLeaves(result), assumed: assumedLeaves(result) }
+  const missing = missingLeaves(result)
+  const together = missing.filter((leaf) => leaf.kind === 'course' && leaf.sameTerm)
+  const before = missing.filter((leaf) => !together.includes(leaf))
+  if (before.length) refusals.push({ code: 'prerequisite', missing: before })
+  if (together.length) refusals.push({ code: 'corequisite', missing: together })
+  return { refusals, assumed: assumedLeaves(result) }
+}
+
+const alone = new WeakMap<RegistrationFacts, Taking[]>()
+
+/** What the student has, with the courses taken along; without any, worked out once for the same facts. */
+function takingsWith(facts: RegistrationFacts, others: readonly Option[]): Taking[] {
+  const { catalog, terms, term, record, held } = facts
+  const known = others.length ? undefined : alone.get(facts)
+  if (known) return known
+  const along = others.map(({ course, main }): HeldSeat => {
+    return { course, term: term.code, section: main.code, credits: main.credits, placedByOffice: false }
+  })
+  const { counted } = takingsOf({ catalog, record, held: [...held, ...along], planned: [] }, terms)
+  if (!others.length) alone.set(facts, counted)
+  return counted
+}
+
+/** The decision about a course whose sections are not known yet: what can be said without one. */
+export function decideWithoutSection(facts: RegistrationFacts, course: CourseCode): LineDecision {
+  const { refusals, assumed } = courseRefusals(facts, course, [], false)
+  return { course, refusals: [...generalRefusals(facts), ...refusals], assumed }
 }

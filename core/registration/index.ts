@@ -1,3 +1,4 @@
+export { decideCourse, type CourseDecision } from './course'
 export {
   decide,
   generalRefusals,

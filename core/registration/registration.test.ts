@@ -4,6 +4,7 @@ import type { RefusalCode } from '../findings'
 import { courseCode, termCode } from '../ids'
 import { course, entry, meeting, section, term } from '../testing/build'
 import { optionsAmong, type Option, type Section } from '../week'
+import { decideCourse } from './course'
 import { decide, type RegistrationFacts } from './decide'
 import { groupLines } from './group'
 import { openingFor, type Opening } from './opening'
@@ -175,4 +176,35 @@ describe('openings', () => {
     expect(find(opening({ blocks: ['heron'] }))).toBeUndefined()
   })
   it('are of one term', () => expect(find(opening({ title: 'x', term: termCode('SP28') }))).toBeUndefined())
+})
+
+describe('a course, whichever of its sections', () => {
+  const full = section('STAT 110', [meeting('MW', '9:30', '10:45')], { taken: 30 })
+  const free = section('STAT 110', [meeting('TR', '9:30', '10:45')])
+  it('is judged by the section with the fewest reasons against it', () => {
+    const decision = decideCourse(facts(), courseCode('STAT 110'), optionsAmong([full, free]))
+    expect(decision.refusals).toEqual([])
+    expect(decision.option!.main).toBe(free)
+  })
+  it('says what is in the way when every section is', () => {
+    const decision = decideCourse(facts(), courseCode('STAT 110'), optionsAmong([full]))
+    expect(decision.refusals.map((one) => one.code)).toEqual(['full'])
+  })
+  it('is judged without sections as far as that goes', () => {
+    const without = (code: string, over: Partial<RegistrationFacts> = {}) =>
+      decideCourse(facts(over), courseCode(code), []).refusals.map((one) => one.code)
+    expect(without('STAT 212')).toEqual(['prerequisite'])
+    expect(without('STAT 212', { record: [entry('STAT 110', 'C')] })).toEqual([])
+    expect(without('STAT 110', { record: [entry('STAT 110', 'C')] })).toEqual(['alreadyEarned'])
+    expect(without('HYDR 331')).toEqual(['corequisite'])
+  })
+  it('says the same of one section as the decision itself', () => {
+    const options = ['STAT 110', 'STAT 212', 'SOIL 220', 'FELD 390', 'HYDR 331'].map((code) =>
+      one(section(code, [meeting('MW', '9:30', '10:45')]))
+    )
+    for (const option of options)
+      expect(decideCourse(facts(), option.course, [option]).refusals).toEqual(
+        decide(facts(), [option])[0]!.refusals
+      )
+  })
 })
