@@ -72,7 +72,9 @@ export interface DemoTerm {
   published: boolean
 }
 
-const PUBLISHED = ['SP27', 'SU27', 'AU27']
+/** Terms that are over, of which the sections are kept. */
+export const PAST_TERMS = ['SU25', 'AU25', 'SP26', 'SU26', 'AU26']
+const PUBLISHED = [...PAST_TERMS, 'SP27', 'SU27', 'AU27']
 
 function firstWeekday(year: number, month: number, day: number, weekday: number): DateTime {
   let date = DateTime.utc(year, month, day)
@@ -175,27 +177,31 @@ export const openings: {
   }
 ]
 
-export const SUBJECTS: Record<string, string> = {
-  ENDA: 'Environmental Data',
-  ENVI: 'Environmental Science',
-  HYDR: 'Hydrology',
-  SOIL: 'Soil Science',
-  FELD: 'Field Practice',
-  GEOS: 'Geospatial Science',
-  CSCI: 'Computer Science',
-  MATH: 'Mathematics',
-  STAT: 'Statistics',
-  CHEM: 'Chemistry',
-  BIOL: 'Biology',
-  WRIT: 'Writing',
-  SPCH: 'Speaking',
-  HERI: 'Heritage',
-  ECON: 'Economics',
-  GEOG: 'Geography',
-  ARTS: 'Art',
-  MUSI: 'Music',
-  LANG: 'Languages',
-  ETHI: 'Ethics'
+const LAND = 'Land and Water'
+const NUMBERS = 'Numbers and Code'
+const LETTERS = 'Letters and Arts'
+
+export const SUBJECTS: Record<string, { name: string; college: string }> = {
+  ENDA: { name: 'Environmental Data', college: LAND },
+  ENVI: { name: 'Environmental Science', college: LAND },
+  HYDR: { name: 'Hydrology', college: LAND },
+  SOIL: { name: 'Soil Science', college: LAND },
+  FELD: { name: 'Field Practice', college: LAND },
+  GEOS: { name: 'Geospatial Science', college: LAND },
+  CSCI: { name: 'Computer Science', college: NUMBERS },
+  MATH: { name: 'Mathematics', college: NUMBERS },
+  STAT: { name: 'Statistics', college: NUMBERS },
+  CHEM: { name: 'Chemistry', college: LAND },
+  BIOL: { name: 'Biology', college: LAND },
+  WRIT: { name: 'Writing', college: LETTERS },
+  SPCH: { name: 'Speaking', college: LETTERS },
+  HERI: { name: 'Heritage', college: LETTERS },
+  ECON: { name: 'Economics', college: NUMBERS },
+  GEOG: { name: 'Geography', college: LAND },
+  ARTS: { name: 'Art', college: LETTERS },
+  MUSI: { name: 'Music', college: LETTERS },
+  LANG: { name: 'Languages', college: LETTERS },
+  ETHI: { name: 'Ethics', college: LETTERS }
 }
 
 export const CATEGORIES = [
@@ -205,6 +211,14 @@ export const CATEGORIES = [
   { family: 'General studies', code: 'place', title: 'People and place' },
   { family: 'General studies', code: 'number', title: 'Number' }
 ]
+
+/** What sections of a course are about, by their number, where they differ. */
+export const TOPICS: Record<string, string[]> = {
+  'HERI 210': ['Drowned villages', 'Roads of pilgrims'],
+  'GEOG 140': ['Islands and their ferries'],
+  'ENDA 205': ['Drawing floods', 'Drawing the night sky'],
+  'WRIT 215': ['Letters home', 'Reports that are read', 'Evening workshop']
+}
 
 export const BLOCKS = [
   { code: 'heron', title: 'Heron' },

@@ -15,6 +15,7 @@ import {
   sessionsOf,
   SUBJECTS,
   terms,
+  TOPICS,
   TRAVEL_MINUTES,
   ZONE
 } from './college'
@@ -55,6 +56,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
   const random = new Random(SEED)
   const offer = new OfferBuilder(random).build()
   const people = new PeopleBuilder(random, offer).build()
+  const takenBefore = offer.buildPast(new Random(SEED + 1))
   const passwordHash = await hashPassword(DEMO_PASSWORD)
 
   const campusId = ids(campuses, (c) => c.code)
@@ -113,7 +115,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
 
   await put(
     t.subject,
-    subjects.map(([code, name], i) => ({ id: i + 1, code, name }))
+    subjects.map(([code, about], i) => ({ id: i + 1, code, ...about }))
   )
   await put(
     t.course,
@@ -182,7 +184,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
     t.block,
     BLOCKS.map((b, i) => ({ id: i + 1, ...b, programCode: 'GEOF', yearLevel: 2 }))
   )
-  const taken = (section: DemoSection) => people.enrolment.takenIn(section)
+  const taken = (section: DemoSection) => takenBefore.get(section.id) ?? people.enrolment.takenIn(section)
   const waiting = pickWaiting(offer.sections, people.students, taken)
   await put(
     t.section,
@@ -193,6 +195,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       sessionId: sessionId.get(`${s.term} ${s.session}`),
       parentId: s.parent,
       campusId: campusId.get(s.campus),
+      topic: s.parent === null ? (TOPICS[s.course]?.[Number(s.number) - 1] ?? null) : null,
       blockId: s.block ? blockId.get(s.block) : null,
       capacity: s.code === waiting.section.code ? taken(s) : s.capacity,
       taken: taken(s),

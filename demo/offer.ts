@@ -1,9 +1,9 @@
-/** Sections of the three published terms: some written by hand, the rest from the seeded generator. */
+/** Sections of the published terms: some written by hand, the rest from the seeded generator. */
 import { runsIn, usuallyRuns, type Course } from '#core/catalog'
 import { parseDayLetters, sectionCodeAt } from '#core/formats'
 import { minutes, type Weekday } from '#core/time'
 import { courses } from './catalog'
-import { rooms, sessionsOf, SUBJECTS, terms, type DemoTerm } from './college'
+import { PAST_TERMS, rooms, sessionsOf, SUBJECTS, terms, type DemoTerm } from './college'
 import type { Random } from './random'
 
 export interface DemoMeeting {
@@ -149,7 +149,7 @@ export class OfferBuilder {
   private readonly busy = new Map<string, [number, number, string][]>()
   private issued = 811
 
-  constructor(private readonly random: Random) {
+  constructor(private random: Random) {
     for (const subject of Object.keys(SUBJECTS)) {
       for (let i = 0; i < INSTRUCTORS_A_SUBJECT; i++) {
         const n = this.instructors.length
@@ -166,6 +166,22 @@ export class OfferBuilder {
       for (const course of courses) this.generate(course, term)
     }
     return this
+  }
+
+  /** Adds the terms that are over, as they were offered; returns how many seats were taken, by section. */
+  buildPast(random: Random): Map<number, number> {
+    this.random = random
+    const first = this.sections.length
+    for (const code of PAST_TERMS) {
+      const term = terms.find((t) => t.code === code)!
+      for (const course of courses) this.generate(course, term)
+    }
+    const taken = new Map<number, number>()
+    for (const { id, parent, capacity } of this.sections.slice(first)) {
+      const share = parent === null ? capacity * (0.5 + 0.5 * random.next()) : taken.get(parent)! / 2
+      taken.set(id, Math.min(capacity, Math.floor(share)))
+    }
+    return taken
   }
 
   /** The courses the demo walks through, with hours that make a telling week. */

@@ -12,8 +12,12 @@ import { campusNow } from './standins/clock'
 export function routeEndpoint<P extends { id: number }, B, A>(
   shape: { params: z.ZodType<P>; body?: z.ZodType<B> },
   work: (tx: Transaction, at: Occasion, request: { params: P; body: B }) => Promise<A>,
-  /** Whether the program advisor may do it too, on routes that the student has opened to them. */
-  { advisors = false } = {}
+  {
+    /** Whether the program advisor may do it too, on routes that the student has opened to them. */
+    advisors = false,
+    /** Nobody else needs to hear of it. */
+    quiet = false
+  } = {}
 ) {
   return endpoint(shape, async ({ db, who, params, body }) => {
     const student = studentId(params.id)
@@ -29,6 +33,7 @@ export function routeEndpoint<P extends { id: number }, B, A>(
       if (relation !== 'self') await mayEdit(tx, student, (body as { route: number | null }).route)
       return work(tx, { who, student, now: await campusNow(tx), zone }, { params, body })
     })
+    if (quiet) return answer
     const { route = null, version = null } = (answer ?? {}) as Partial<Pick<RouteAnswer, 'route' | 'version'>>
     announce(student, { by: who.name, route, version })
     return answer

@@ -108,6 +108,14 @@ export const carryBody = z.object({
     .max(60, 'has to name 60 terms or less')
 })
 
+const noteText = z.string().trim().max(400, 'has to be 400 characters or less').nullable()
+export const markBody = z.object({
+  starred: z.boolean().optional(),
+  looked: z.literal(true, 'has to be true, or left out').optional(),
+  note: noteText.optional()
+})
+export const termNoteBody = z.object({ text: noteText })
+
 export const pickBody = z.object({
   term: termCode,
   course,
@@ -180,11 +188,15 @@ export const routeParams = studentParams.extend({
 })
 export const termQuery = z.object({ term: termCode })
 export const offerQuery = z.object({
+  /** Without it, everything. */
   courses: z
     .string()
     .min(1, 'has to name at least one course')
     .transform((text) => text.split(','))
     .pipe(z.array(course).max(40, 'has to name 40 courses or less'))
+    .optional()
 })
 export const termParams = z.object({ code: termCode })
 export const courseParams = z.object({ code: course })
+export const studentCourseParams = studentParams.extend({ course })
+export const studentTermParams = studentParams.extend({ term: termCode })

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { course } from '../core/testing/build'
-import { CourseSearch } from './courseSearch'
+import { course, section } from '../core/testing/build'
+import { CourseSearch, wordsOfOffer } from './courseSearch'
 
 const search = new CourseSearch([
   course('ENVI 310', { title: 'Environmental Impact' }),
@@ -37,5 +37,49 @@ describe('finding a course', () => {
     expect(codes('')).toEqual([])
     expect(codes(' , ')).toEqual([])
     expect(codes('envi', 1)).toHaveLength(1)
+    expect(codes('envi, math', Infinity)).toHaveLength(4)
+  })
+})
+
+describe('finding by words beside the course', () => {
+  const courses = ['ENVI 310', 'SOIL 220', 'HERI 330'].map((code) => course(code))
+  const offer = wordsOfOffer([
+    section('HERI 330', [], { topic: 'Mills of the lower valley', instructors: ['Greta Tarn'] }),
+    section('HERI 330', [], { topic: 'Mills of the lower valley', instructors: ['Silas Ilves'] }),
+    section('SOIL 220', [], { instructors: ['Greta Tarn'] })
+  ])
+  const words = ({ code }: { code: string }) => ({
+    ...offer.get(code),
+    subject: code.startsWith('HERI') ? 'Heritage' : undefined,
+    description: code === 'ENVI 310' ? 'Weighing what a dam would do to a river.' : 'Something else.'
+  })
+  const codesIn = (search: CourseSearch, text: string) =>
+    search.find(text, 9).map((one) => one.code as string)
+  const wordy = new CourseSearch(courses, words)
+
+  it('keeps topics and instructors once each', () => {
+    expect(offer.get('HERI 330')).toEqual({
+      topics: ['Mills of the lower valley'],
+      instructors: ['Greta Tarn', 'Silas Ilves']
+    })
+  })
+  it('finds descriptions, topics, instructors and names of subjects', () => {
+    expect(codesIn(wordy, 'river dam')).toEqual(['ENVI 310'])
+    expect(codesIn(wordy, 'mills')).toEqual(['HERI 330'])
+    expect(codesIn(wordy, 'greta tarn').sort()).toEqual(['HERI 330', 'SOIL 220'])
+    expect(codesIn(wordy, 'heritage')).toEqual(['HERI 330'])
+  })
+  it('is the same made lot by lot', async () => {
+    const many = Array.from({ length: 600 }, (_, n) => course(`TEST ${100 + n}`, { title: `Matter ${n}` }))
+    let rests = 0
+    const lots = await CourseSearch.make(
+      many,
+      () => ({}),
+      () => Promise.resolve(rests++)
+    )
+    const whole = new CourseSearch(many)
+    expect(rests).toBe(3)
+    for (const text of ['matter 17', 'test 599', '450'])
+      expect(codesIn(lots, text)).toEqual(codesIn(whole, text))
   })
 })

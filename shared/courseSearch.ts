@@ -1,33 +1,80 @@
 /**
- * Finds courses as people ask for them: `envi310`, `ENVI-310`, `94` for 094, words of the title with a
- * slip in them, a whole subject, several at once with commas between.
+ * Finds courses as people ask for them: `envi310`, `ENVI-310`, `94` for 094, words of the title, the
+ * description or a topic with a slip in them, an instructor, a whole subject, several with commas between.
  */
 import MiniSearch from 'minisearch'
-import type { Course } from '#core/catalog'
+import { subjectOf, type Course } from '#core/catalog'
 import { maybeCourseCode } from '#core/ids'
+import type { Section } from '#core/week'
+
+/** What is known of a course beside the course itself. */
+export interface CourseWords {
+  /** The subject's name. */
+  subject?: string | undefined
+  description?: string | undefined
+  topics?: readonly string[] | undefined
+  instructors?: readonly string[] | undefined
+}
+
+interface Entry extends CourseWords {
+  course: Course
+}
+
+/** Entries indexed at once; between two lots the page may do something else. */
+const LOT = 250
 
 export class CourseSearch {
-  private readonly index = new MiniSearch<Pick<Course, 'code' | 'title' | 'categories'>>({
+  private readonly index = new MiniSearch<Entry>({
     idField: 'code',
-    fields: ['title', 'subject', 'categories'],
-    extractField: (course, field) => {
-      if (field === 'subject') return course.code.split(' ')[0]!
-      if (field === 'categories') return course.categories.join(' ')
-      return course[field as 'code' | 'title']
+    fields: ['title', 'subject', 'categories', 'topics', 'instructors', 'description'],
+    extractField: ({ course, ...words }, field) => {
+      switch (field) {
+        case 'code':
+          return course.code
+        case 'title':
+          return course.title
+        case 'categories':
+          return course.categories.join(' ')
+        case 'subject':
+          return `${subjectOf(course.code)} ${words.subject ?? ''}`
+        case 'description':
+          return words.description ?? ''
+        default:
+          return (words[field as 'topics' | 'instructors'] ?? []).join(' ')
+      }
     },
     searchOptions: {
+      fields: ['title', 'subject', 'categories', 'topics', 'instructors', 'description'],
       prefix: true,
       // One slip in a word of five letters, two in one of ten.
       fuzzy: (term) => (term.length > 3 ? 0.2 : false),
       combineWith: 'AND',
-      boost: { title: 2, subject: 3 }
+      boost: { title: 3, subject: 4, topics: 2, instructors: 2, description: 0.5 }
     }
   })
-  private readonly byCode: ReadonlyMap<string, Course>
+  private readonly byCode = new Map<string, Course>()
 
-  constructor(courses: readonly Course[]) {
-    this.byCode = new Map(courses.map((course) => [course.code, course]))
-    this.index.addAll(courses)
+  constructor(courses: readonly Course[], words: (course: Course) => CourseWords = () => ({})) {
+    this.add(courses, words)
+  }
+
+  /** The same, made lot by lot: between two of them `rest` may let others work. */
+  static async make(
+    courses: readonly Course[],
+    words: (course: Course) => CourseWords,
+    rest: () => Promise<unknown>
+  ): Promise<CourseSearch> {
+    const search = new CourseSearch([])
+    for (let from = 0; from < courses.length; from += LOT) {
+      search.add(courses.slice(from, from + LOT), words)
+      await rest()
+    }
+    return search
+  }
+
+  private add(courses: readonly Course[], words: (course: Course) => CourseWords): void {
+    for (const course of courses) this.byCode.set(course.code, course)
+    this.index.addAll(courses.map((course) => ({ course, ...words(course) })))
   }
 
   /** The best first, at most so many; of several questions each has its turn. */
@@ -35,7 +82,8 @@ export class CourseSearch {
     const questions = text.split(',').map((one) => one.trim())
     const answers = questions.filter(Boolean).map((one) => this.answer(one, most))
     const found = new Set<Course>()
-    for (let i = 0; i < most && found.size < most; i++)
+    const longest = Math.max(0, ...answers.map((answer) => answer.length))
+    for (let i = 0; i < longest && found.size < most; i++)
       for (const answer of answers) {
         const course = answer[i]
         if (course && found.size < most) found.add(course)
@@ -70,4 +118,23 @@ export class CourseSearch {
     }
     return [...begins, ...numbered]
   }
+}
+
+/** Topics and instructors of the sections of each course, each once. */
+export function wordsOfOffer(
+  sections: readonly Pick<Section, 'course' | 'topic' | 'instructors'>[]
+): Map<string, { topics: string[]; instructors: string[] }> {
+  const found = new Map<string, { topics: Set<string>; instructors: Set<string> }>()
+  for (const { course, topic, instructors } of sections) {
+    const one = found.get(course) ?? { topics: new Set(), instructors: new Set() }
+    if (topic) one.topics.add(topic)
+    for (const name of instructors) one.instructors.add(name)
+    found.set(course, one)
+  }
+  return new Map(
+    [...found].map(([course, one]) => [
+      course,
+      { topics: [...one.topics], instructors: [...one.instructors] }
+    ])
+  )
 }

@@ -32,6 +32,10 @@ export interface CatalogPicture {
   campuses: { code: string; name: string }[]
   terms: TermPicture[]
   courses: Course[]
+  subjects: { code: string; name: string; college: string }[]
+  categories: { family: string; code: string; title: string }[]
+  /** A course, and the lab that can be taken beside it for support. */
+  supportLabs: { course: CourseCode; lab: CourseCode }[]
   lists: CourseListPicture[]
   /** Courses with sections, by published term. */
   running: Record<string, string[]>
@@ -49,7 +53,16 @@ export interface CoursePage {
   code: CourseCode
   description: string
   fee: number
-  history: { term: string; sections: number }[]
+  /** Terms with sections of it, the latest first: how many, and how full they are. */
+  history: { term: TermCode; sections: number; seats: number; taken: number }[]
+}
+
+/** What a student has marked of a course. */
+export interface CourseMark {
+  course: CourseCode
+  starred: boolean
+  lookedAt: Instant | null
+  note: string | null
 }
 
 export interface AdvisorCard {
@@ -101,6 +114,8 @@ export interface StudentPicture {
   /** Held and picked sections of terms that are not past, and those waited for. */
   sections: Section[]
   openings: { term: TermCode; title: string; opens: Instant }[]
+  /** Sections the student is let into in spite of a rule. */
+  permitted: { section: SectionCode; until: Instant | null }[]
   signOffs: SignOffPicture[]
   messages: { from: string; text: string; at: Instant }[]
 }
@@ -127,6 +142,10 @@ export interface RoutePicture {
 /** A student as one person's screens show them: with every route. */
 export interface StudentView extends StudentPicture {
   routes: RoutePicture[]
+  /** The student's own; empty for everybody else. */
+  marks: CourseMark[]
+  /** What the student or an advisor noted on a term. */
+  termNotes: { term: TermCode; text: string; by: string }[]
 }
 
 /** What a change of a route has come to. */

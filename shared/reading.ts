@@ -18,7 +18,7 @@ import {
 import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { asOfTerm, checkRoute, climbOf, type Climb, type RouteContext } from '#core/route'
-import { evaluateRule, missingLeaves, ruleOf, type AsOf, type Standing } from '#core/requisites'
+import { evaluateRule, leavesOf, missingPart, ruleOf, type AsOf, type Standing } from '#core/requisites'
 import type { Instant, IsoDate } from '#core/time'
 import type { Carry, CatalogPicture, StudentPicture, TermPicture } from './picture'
 import { campusDate } from './when'
@@ -195,7 +195,7 @@ export function factorsIn(shelf: Shelf): ReadonlyMap<CourseCode, Factors> {
 function missingBefore(prerequisite: string, asOf: AsOf): number {
   const rule = ruleOf(prerequisite)
   if (!rule) return 0
-  return missingLeaves(evaluateRule(rule, asOf)).filter((leaf) => leaf.kind !== 'permission').length
+  return leavesOf(missingPart(evaluateRule(rule, asOf))).filter((leaf) => leaf.kind !== 'permission').length
 }
 
 /** What to ask about the courses that could meet a need in a term. */

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { Refusal } from '#core/findings'
 import { courseCode } from '#core/ids'
-import { creditsText, forecastText, leafText, leavesText, refusalText, wayOut } from './words'
+import { parseRule } from '#core/requisites'
+import { creditsText, forecastText, leafText, leavesText, refusalText, ruleText, wayOut } from './words'
 
 const section = 'QX2K7' as never
 const REFUSALS: Refusal[] = [
@@ -19,8 +20,8 @@ const REFUSALS: Refusal[] = [
   { code: 'full', section, kind: 'lecture', capacity: 24, waiting: 2 },
   { code: 'notForYou', section, programs: ['ENVD'], standings: ['senior'] },
   { code: 'permission', section },
-  { code: 'prerequisite', missing: [{ kind: 'credits', credits: 60 }] },
-  { code: 'corequisite', missing: [{ kind: 'course', course: courseCode('HYDR 332'), sameTerm: true }] },
+  { code: 'prerequisite', missing: { kind: 'credits', credits: 60 } },
+  { code: 'corequisite', missing: { kind: 'course', course: courseCode('HYDR 332'), sameTerm: true } },
   {
     code: 'clash',
     with: courseCode('SOIL 220'),
@@ -29,6 +30,16 @@ const REFUSALS: Refusal[] = [
   { code: 'load', credits: 20, most: 18 },
   { code: 'together', with: courseCode('HYDR 332') }
 ]
+
+describe('rules', () => {
+  it.each([
+    ['HERI 220 and CHEM 101', 'HERI 220 and CHEM 101'],
+    ['HERI 220 or CHEM 101 or 60 credits', 'HERI 220, CHEM 101 or 60 credits earned by then'],
+    ['HERI 220 and (CHEM 101 or STAT 110 (C))', 'HERI 220 and (CHEM 101 or STAT 110 with C or better)']
+  ])('"%s" reads "%s"', (rule, text) => {
+    expect(ruleText(parseRule(rule)!)).toBe(text)
+  })
+})
 
 describe('refusals', () => {
   it('have a sentence of their own each', () => {

@@ -1,4 +1,5 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
+import type { OfferingPattern, Season, StudyLevel } from '#core/catalog'
 import type { Fault } from '#core/checking'
 import type { ChangeFault } from '#core/route'
 import type { Finish } from '#core/chain'
@@ -6,7 +7,7 @@ import type { FillAnswer } from '#core/fill'
 import type { ConditionResult, Enrolment, Forecast, Refused } from '#core/degree'
 import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, Section } from '#core/week'
-import type { RuleLeaf, Standing } from '#core/requisites'
+import { isBranch, type Rule, type RuleLeaf, type Standing } from '#core/requisites'
 import type { Proposal, Proposed } from './filling'
 import { clockTime, DAY_NAMES, hours, instantText } from './when'
 
@@ -18,11 +19,22 @@ export const STANDING_WORDS: Record<Standing, string> = {
   graduate: 'graduate'
 }
 
-const MODE_WORDS: Record<Mode, string> = {
+export const MODE_WORDS: Record<Mode, string> = {
   inPerson: 'in person',
   onlineHours: 'online, at set hours',
   online: 'online, any time',
   mixed: 'partly online'
+}
+
+export const LEVEL_WORDS: Record<StudyLevel, string> = {
+  undergraduate: 'undergraduate',
+  graduate: 'graduate'
+}
+
+export const SEASON_WORDS: Record<Season, string> = {
+  autumn: 'autumn',
+  spring: 'spring',
+  summer: 'summer'
 }
 
 export const KIND_WORDS: Record<Section['kind'], string> = {
@@ -36,6 +48,14 @@ export const KIND_WORDS: Record<Section['kind'], string> = {
 /** `4 credits`, `1 credit`, `2.5 credits` */
 export function creditsText(credits: number): string {
   return `${credits} ${credits === 1 ? 'credit' : 'credits'}`
+}
+
+/** `Autumn and spring, odd years` */
+export function patternText({ seasons, years }: OfferingPattern): string {
+  if (!seasons.length) return 'not planned to run again'
+  const list = seasons.map((season) => SEASON_WORDS[season])
+  const text = list.length < 2 ? list[0]! : `${list.slice(0, -1).join(', ')} and ${list.at(-1)}`
+  return `${text}${years === 'every' ? '' : `, ${years} years`}`
 }
 
 /** `2 findings`, `1 finding` */
@@ -71,6 +91,13 @@ export function leafText(leaf: RuleLeaf): string {
   }
 }
 
+/** `A, B and C`, `A or B`; what is a list within a list stands in brackets. */
+export function ruleText(rule: Rule): string {
+  if (!isBranch(rule)) return leafText(rule)
+  const words = rule.of.map((part) => (isBranch(part) ? `(${ruleText(part)})` : leafText(part)))
+  return `${words.slice(0, -1).join(', ')} ${rule.kind === 'all' ? 'and' : 'or'} ${words.at(-1)}`
+}
+
 export function leavesText(leaves: readonly RuleLeaf[], joint = 'and'): string {
   const words = leaves.map(leafText)
   return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${joint} ${words.at(-1)}`
@@ -84,9 +111,9 @@ type TermNames = (code: string) => string
 export function findingText(finding: Finding, termName: TermNames): string {
   switch (finding.code) {
     case 'prerequisite':
-      return `needs ${leavesText(finding.missing, 'or')} before it.`
+      return `needs ${ruleText(finding.missing)} before it.`
     case 'corequisite':
-      return `needs ${leavesText(finding.missing)}.`
+      return `needs ${ruleText(finding.missing)}.`
     case 'notOffered':
       return finding.known === 'sections'
         ? `has no section in ${termName(finding.term)}.`
@@ -277,9 +304,9 @@ export function refusalText(refusal: Refusal, zone: string): string {
     case 'permission':
       return 'It needs the permission of the instructor or the department.'
     case 'prerequisite':
-      return `It needs ${leavesText(refusal.missing, 'or')} before it.`
+      return `It needs ${ruleText(refusal.missing)} before it.`
     case 'corequisite':
-      return `It needs ${leavesText(refusal.missing)}.`
+      return `It needs ${ruleText(refusal.missing)}.`
     case 'clash': {
       const days = refusal.clash.days.map((day) => DAY_NAMES[day]).join(' ')
       return `It clashes with ${refusal.with} on ${days} at ${clockTime(refusal.clash.start)}.`

@@ -22,7 +22,19 @@ onUnmounted(() => {
   removeEventListener('online', setOnline)
   removeEventListener('offline', setOnline)
 })
-useKeys(() => props.places, { search: () => search.value?.focus(), help: () => (help.value = true) })
+const panel = useCoursePanel()
+const { base } = useCoursePages()
+/** The page of courses has a search of its own, with more room. */
+const onCourses = computed(() => route.path === base.value)
+watch(
+  () => route.path,
+  () => panel.close()
+)
+function find() {
+  if (onCourses.value) document.getElementById('course-question')?.focus()
+  else search.value?.focus()
+}
+useKeys(() => props.places, { search: find, help: () => (help.value = true) })
 
 const initials = computed(() =>
   (session.who?.name ?? '')
@@ -51,6 +63,7 @@ const KEYS = [
   ['g then t, d, r, w, e', 'Today, Degree, Route, Week, Register'],
   ['arrow keys', 'move on the Route and the Week'],
   ['space', 'lift a course on the Route, and put it down'],
+  ['Shift+Enter', 'put the course found on the route'],
   ['Enter', 'open'],
   ['Esc', 'leave'],
   ['?', 'these keys']
@@ -81,7 +94,8 @@ async function leave() {
         <span class="state">{{ place.state }}</span>
       </NuxtLink>
     </nav>
-    <CourseSearch v-if="college.shelf" ref="search" class="search" />
+    <CourseSearch v-if="college.shelf && !onCourses" ref="search" class="search" />
+    <NuxtLink v-else-if="college.shelf" class="search here" :to="base">Courses</NuxtLink>
     <v-menu location="bottom end">
       <template #activator="{ props: menu }">
         <button class="person" v-bind="menu" :aria-label="`${session.who?.name}, ${role}: menu`">
@@ -115,6 +129,7 @@ async function leave() {
     You are offline. You see what the server said last; changes wait until you are back.
   </div>
   <main id="main" tabindex="-1"><slot /></main>
+  <CoursePanel v-if="panel.shown.value" :code="panel.shown.value" @close="panel.close()" />
   <ClockBar />
   <Notice />
   <v-dialog v-model="help" max-width="460" aria-labelledby="keys-title">
@@ -216,6 +231,18 @@ nav {
 .search {
   align-self: center;
   flex: 0 0 190px;
+}
+.here {
+  align-self: end;
+  margin-top: 8px;
+  padding: 10px 14px 14px;
+  border-radius: 10px 10px 0 0;
+  background: var(--paper);
+  color: var(--dusk);
+  font-family: var(--display);
+  font-size: 15.5px;
+  font-weight: 650;
+  text-decoration: none;
 }
 .person {
   display: flex;

@@ -2,12 +2,15 @@
 import { needsServedBy } from '#core/degree'
 import type { Course, Term } from '#core/catalog'
 import { obstacles, termLoad } from '#core/route'
-import { CourseSearch } from '#wire/courseSearch'
 
-/** Finds a course by code or words, and opens it in the panel beside the page. */
+/** Finds a course by code or words, and opens it in the panel beside the page, or places it at once. */
 const college = useCollege()
 const student = useStudent()
+const finder = useFinder()
+const marks = useMarks()
+const place = usePlacing()
 const panel = useCoursePanel()
+const { searchFor } = useCoursePages()
 const text = ref('')
 const active = ref(0)
 const focused = ref(false)
@@ -16,9 +19,15 @@ defineExpose({ focus: () => input.value?.focus() })
 
 const MOST = 9
 
-const index = computed(() => college.shelf && new CourseSearch(college.shelf.catalog.courses))
-const found = computed((): Course[] => index.value?.find(text.value, MOST) ?? [])
-const open = computed(() => focused.value && text.value.trim() !== '')
+const asked = computed(() => text.value.trim() !== '')
+const known = computed((): Course[] => {
+  const codes = new Set([...marks.lookedAt.value.slice(0, 4), ...marks.starredCourses.value])
+  return [...codes].flatMap((code) => college.shelf?.catalog.maybeCourse(code) ?? []).slice(0, MOST)
+})
+const found = computed((): Course[] =>
+  asked.value ? (finder.index?.find(text.value, MOST) ?? []) : known.value
+)
+const open = computed(() => focused.value && (asked.value || known.value.length > 0))
 
 /** Every open need that the course would serve. */
 function counts(course: Course): string {
@@ -37,37 +46,42 @@ function firstTerm(course: Course): Term | undefined {
       termLoad(context.takings, term.code) + course.credits <= context.loadMost(term)
   )
 }
-const place = computed(() => {
+const target = computed(() => {
   const course = open.value ? found.value[active.value] : undefined
   return course && firstTerm(course)
 })
 
 async function put() {
   const course = found.value[active.value]
-  const term = place.value
+  const term = target.value
   if (!course || !term) return
   text.value = ''
-  const planned = { course: course.code, term: term.code, credits: course.credits, note: null, locked: false }
-  await student.changeRoute({ kind: 'add', planned })
+  await place.put([course], term.code)
 }
 
-function choose(course: Course | undefined) {
-  if (!course) return
-  panel.open(course.code)
+function leave() {
   text.value = ''
   input.value?.blur()
 }
+function choose(index: number) {
+  const course = found.value[index]
+  if (course) panel.open(course.code)
+  else void navigateTo(searchFor(text.value))
+  leave()
+}
 
 function onKey(event: KeyboardEvent) {
-  if (event.key === 'ArrowDown') active.value = Math.min(active.value + 1, found.value.length - 1)
+  if (event.key === 'ArrowDown') active.value = Math.min(active.value + 1, found.value.length)
   else if (event.key === 'ArrowUp') active.value = Math.max(active.value - 1, 0)
   else if (event.key === 'Enter' && event.shiftKey) void put()
-  else if (event.key === 'Enter') choose(found.value[active.value])
-  else if (event.key === 'Escape') {
-    text.value = ''
-    input.value?.blur()
-  } else return
+  else if (event.key === 'Enter') choose(active.value)
+  else if (event.key === 'Escape') leave()
+  else return
   event.preventDefault()
+}
+function enter() {
+  focused.value = true
+  void finder.warm()
 }
 watch(text, () => (active.value = 0))
 </script>
@@ -84,14 +98,18 @@ watch(text, () => (active.value = 0))
       aria-autocomplete="list"
       aria-controls="course-hits"
       :aria-expanded="open"
-      :aria-activedescendant="open && found.length ? `hit-${active}` : undefined"
+      :aria-activedescendant="open ? `hit-${active}` : undefined"
       autocomplete="off"
-      @focus="focused = true"
+      @focus="enter"
       @blur="focused = false"
       @keydown="onKey"
     />
     <kbd aria-hidden="true">/</kbd>
     <div v-show="open" class="hits card">
+      <p v-if="!asked" class="none quiet small">Looked at last, and starred</p>
+      <p v-else-if="!found.length" class="none">
+        No course fits “{{ text }}”. Try a code such as ENVI 310, or a word of its title.
+      </p>
       <ul id="course-hits" role="listbox" aria-label="Courses found">
         <li
           v-for="(course, i) in found"
@@ -99,7 +117,7 @@ watch(text, () => (active.value = 0))
           :key="course.code"
           role="option"
           :aria-selected="i === active"
-          @mousedown.prevent="choose(course)"
+          @mousedown.prevent="choose(i)"
           @mouseenter="active = i"
         >
           <strong>{{ course.code }}</strong> {{ course.title }}
@@ -107,14 +125,20 @@ watch(text, () => (active.value = 0))
             >{{ course.credits }} cr {{ counts(course) ? `· ${counts(course)}` : '' }}</span
           >
         </li>
-      </ul>
-      <p v-if="found.length" class="none quiet small">
-        Enter opens it<template v-if="place">
-          · Shift+Enter puts {{ found[active]!.code }} into {{ college.shortTerm(place.code) }}</template
+        <li
+          :id="`hit-${found.length}`"
+          role="option"
+          :aria-selected="active === found.length"
+          @mousedown.prevent="choose(found.length)"
+          @mouseenter="active = found.length"
         >
-      </p>
-      <p v-if="!found.length" class="none">
-        No course fits “{{ text }}”. Try a code such as ENVI 310, or a word of its title.
+          {{ asked ? 'Everything that fits, with filters' : 'All courses, with filters' }}
+        </li>
+      </ul>
+      <p class="none quiet small">
+        Enter opens it<template v-if="target">
+          · Shift+Enter puts {{ found[active]!.code }} into {{ college.shortTerm(target.code) }}</template
+        >
       </p>
     </div>
   </div>

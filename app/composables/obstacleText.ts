@@ -1,5 +1,5 @@
 import type { Obstacle } from '#core/route'
-import { AWAY_WORDS, leavesText } from '#wire/words'
+import { AWAY_WORDS, ruleText } from '#wire/words'
 
 /** Why a course may not go into a term, in the few words that fit a cell. */
 export function obstacleText(obstacle: Obstacle, termName: string): string {
@@ -13,8 +13,8 @@ export function obstacleText(obstacle: Obstacle, termName: string): string {
         ? `No section in ${termName}.`
         : `Does not usually run in ${termName}.`
     case 'prerequisite':
-      return `Needs ${leavesText(obstacle.missing, 'or')} before ${termName}.`
+      return `Needs ${ruleText(obstacle.missing)} before ${termName}.`
     case 'corequisite':
-      return `Needs ${leavesText(obstacle.missing)}.`
+      return `Needs ${ruleText(obstacle.missing)}.`
   }
 }

@@ -10,5 +10,8 @@ export default defineNuxtRouteMiddleware(async (to) => {
   }
   if (!session.who && to.path !== '/sign-in')
     return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.fullPath } })
+  // Students read the catalog beside their own degree.
+  if (session.who?.student && /^\/courses(\/|$)/.test(to.path))
+    return navigateTo({ path: `/students/${session.who.student}${to.path}`, query: to.query })
   if (session.who && (to.path === '/sign-in' || to.path === '/')) return navigateTo(session.home)
 })

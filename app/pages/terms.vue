@@ -9,7 +9,9 @@ const places = useStaffPlaces()
 onMounted(() => staff.load())
 
 const terms = computed(() =>
-  (college.shelf?.terms ?? []).filter((t) => t.published || phaseOf(t, college.today) === 'current')
+  (college.shelf?.terms ?? []).filter(
+    (t) => phaseOf(t, college.today) === 'current' || (t.published && phaseOf(t, college.today) === 'future')
+  )
 )
 const running = (code: string) => college.shelf?.running.get(code)?.size ?? 0
 const POLICIES = {

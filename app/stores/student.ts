@@ -2,7 +2,7 @@ import type { RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 import { applyChange, differenceOf, inverse } from '#core/route'
 import { keepSame } from '#wire/keepSame'
-import type { Carry, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
+import type { Carry, CourseMark, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
 import { comingTerm, readStudent, type Reading } from '#wire/reading'
 import { changeText } from '#wire/words'
 
@@ -276,6 +276,36 @@ export const useStudent = defineStore('student', () => {
   const dropRoute = (route: number) => act(() => api(path(`routes/${route}`), { method: 'DELETE' }))
   const changeCarry = (carry: Carry) => act(() => api(path('carry'), { method: 'POST', body: carry }))
 
+  /** Stars a course, notes something on it, or keeps that it was looked at; at once on screen. */
+  async function markCourse(
+    course: CourseCode,
+    change: { starred?: boolean; note?: string | null; looked?: true }
+  ): Promise<boolean> {
+    if (!view.value) return false
+    const before = view.value.marks
+    const old = before.find((one) => one.course === course)
+    const { looked, ...said } = change
+    const now: CourseMark = {
+      course,
+      starred: old?.starred ?? false,
+      note: old?.note ?? null,
+      lookedAt: looked ? clock.now : (old?.lookedAt ?? null),
+      ...said
+    }
+    view.value = { ...view.value, marks: [...before.filter((one) => one !== old), now] }
+    try {
+      await api(path(`courses/${course.replace(' ', '-')}`), { method: 'POST', body: change })
+      return true
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      if (view.value) view.value = { ...view.value, marks: before }
+      if (!looked) notice.value = { text: error.message }
+      return false
+    }
+  }
+  const writeTermNote = (term: TermCode, text: string | null) =>
+    act(() => api(path(`terms/${term}`), { method: 'POST', body: { text } }))
+
   const grantException = (
     body: { program: string; need: string; reason: string } & (
       { kind: 'waiver' } | { kind: 'substitution'; course: string }
@@ -307,6 +337,8 @@ export const useStudent = defineStore('student', () => {
     describeRoute,
     dropRoute,
     changeCarry,
+    markCourse,
+    writeTermNote,
     pick,
     askForReview,
     signOff,
@@ -320,7 +352,7 @@ export const useStudent = defineStore('student', () => {
 /** Whether two pictures differ at most in the version of the route. */
 function readsAlike(a: StudentView, b: StudentView): boolean {
   const keys = Object.keys(b) as (keyof StudentView)[]
-  const light = new Set<keyof StudentView>(['routes'])
+  const light = new Set<keyof StudentView>(['routes', 'marks', 'termNotes'])
   return keys.every(
     (key) => light.has(key) || (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key])
   )

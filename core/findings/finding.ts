@@ -4,7 +4,7 @@
  */
 import type { Refused, PlannedCourse } from '../degree'
 import type { CourseCode, SectionCode, TermCode } from '../ids'
-import type { RuleLeaf, Standing } from '../requisites'
+import type { Rule, Standing } from '../requisites'
 import type { Instant } from '../time'
 import type { Clash, ComponentKind } from '../week'
 
@@ -34,8 +34,8 @@ interface OfTerm {
 }
 
 export type Finding =
-  | (About & { code: 'prerequisite'; missing: RuleLeaf[] })
-  | (About & { code: 'corequisite'; missing: RuleLeaf[] })
+  | (About & { code: 'prerequisite'; missing: Rule })
+  | (About & { code: 'corequisite'; missing: Rule })
   | (About & { code: 'notOffered'; known: 'sections' | 'pattern' })
   | (About & { code: 'alreadyThere' })
   | (About & { code: 'outside'; why: Refused })
@@ -65,8 +65,8 @@ export type Refusal =
   | { code: 'full'; section: SectionCode; kind: ComponentKind; capacity: number; waiting: number }
   | { code: 'notForYou'; section: SectionCode; programs: readonly string[]; standings: readonly Standing[] }
   | { code: 'permission'; section: SectionCode }
-  | { code: 'prerequisite'; missing: RuleLeaf[] }
-  | { code: 'corequisite'; missing: RuleLeaf[] }
+  | { code: 'prerequisite'; missing: Rule }
+  | { code: 'corequisite'; missing: Rule }
   | { code: 'clash'; with: CourseCode; clash: Clash }
   | { code: 'load'; credits: number; most: number }
   | { code: 'together'; with: CourseCode }

@@ -9,7 +9,7 @@ import type { Catalog, Term } from '../catalog'
 import { takingsOf, type HeldSeat, type RecordEntry, type Taking } from '../degree'
 import type { Refusal } from '../findings'
 import type { CourseCode, SectionCode } from '../ids'
-import { ruleOf, assumedLeaves, evaluateRule, missingLeaves, type RuleLeaf } from '../requisites'
+import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
 import { asOfTerm, type StudentFacts } from '../route'
 import type { Instant } from '../time'
 import {
@@ -168,11 +168,9 @@ function courseRefusals(
   if (!rule) return { refusals, assumed: [] }
   const asOf = { ...asOfTerm(term.code, terms, takings, student, catalog), permitted }
   const result = evaluateRule(rule, asOf)
-  const missing = missingLeaves(result)
-  const together = missing.filter((leaf) => leaf.kind === 'course' && leaf.sameTerm)
-  const before = missing.filter((leaf) => !together.includes(leaf))
-  if (before.length) refusals.push({ code: 'prerequisite', missing: before })
-  if (together.length) refusals.push({ code: 'corequisite', missing: together })
+  const { before, together } = splitMissing(missingPart(result))
+  if (before) refusals.push({ code: 'prerequisite', missing: before })
+  if (together) refusals.push({ code: 'corequisite', missing: together })
   return { refusals, assumed: assumedLeaves(result) }
 }
 

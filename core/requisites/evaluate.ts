@@ -67,12 +67,48 @@ function isEnough(grade: string, least: string | undefined, scale = COMMON_SCALE
 const sure = (met: boolean) => ({ met, assumed: false })
 
 /**
- * The leaves that keep the rule from holding. Of a choice of which no way holds, all ways are named,
- * since any of them would do.
+ * The part of the rule that keeps it from holding: of a list what is not met, of a choice of which no way
+ * holds all ways, since any of them would do. Undefined when the rule holds.
  */
-export function missingLeaves(result: RuleResult): RuleLeaf[] {
-  if (result.met) return []
-  return result.kind === 'leaf' ? [result.leaf] : result.of.flatMap(missingLeaves)
+export function missingPart(result: RuleResult): Rule | undefined {
+  if (result.met) return undefined
+  if (result.kind === 'leaf') return result.leaf
+  const of = result.of.flatMap((part) => missingPart(part) ?? [])
+  return of.length > 1 ? { kind: result.kind, of } : of[0]
+}
+
+/**
+ * A missing part, taken apart: what may be taken in the same term, and the rest, which has to come before.
+ * A choice of both is of the second kind. Leaves that `leaveOut` names are passed over.
+ */
+export function splitMissing(
+  missing: Rule | undefined,
+  leaveOut: (leaf: RuleLeaf) => boolean = () => false
+): { before: Rule | undefined; together: Rule | undefined } {
+  const left = missing && without(missing, leaveOut)
+  if (!left) return { before: undefined, together: undefined }
+  const parts = isBranch(left) && left.kind === 'all' ? left.of : [left]
+  const isTogether = (part: Rule) => leavesOf(part).every((leaf) => leaf.kind === 'course' && leaf.sameTerm)
+  return {
+    before: allOf(parts.filter((part) => !isTogether(part))),
+    together: allOf(parts.filter(isTogether))
+  }
+}
+
+function without(rule: Rule, leaveOut: (leaf: RuleLeaf) => boolean): Rule | undefined {
+  if (!isBranch(rule)) return leaveOut(rule) ? undefined : rule
+  const of = rule.of.flatMap((part) => without(part, leaveOut) ?? [])
+  return of.length > 1 ? { kind: rule.kind, of } : of[0]
+}
+
+function allOf(parts: Rule[]): Rule | undefined {
+  return parts.length > 1 ? { kind: 'all', of: parts } : parts[0]
+}
+
+/** Every leaf of a rule, in its order. */
+export function leavesOf(rule: Rule | undefined): RuleLeaf[] {
+  if (!rule) return []
+  return isBranch(rule) ? rule.of.flatMap(leavesOf) : [rule]
 }
 
 /** The leaves that hold only if something under way or planned is finished as hoped. */
@@ -83,7 +119,7 @@ export function assumedLeaves(result: RuleResult): RuleLeaf[] {
 
 /** Every course that the rule names; with `sameTerm`, those only that may be taken along with it. */
 export function coursesIn(rule: Rule | undefined, only: { sameTerm?: boolean } = {}): CourseCode[] {
-  if (!rule) return []
-  if (isBranch(rule)) return rule.of.flatMap((part) => coursesIn(part, only))
-  return rule.kind === 'course' && (!only.sameTerm || rule.sameTerm) ? [rule.course] : []
+  return leavesOf(rule).flatMap((leaf) =>
+    leaf.kind === 'course' && (!only.sameTerm || leaf.sameTerm) ? [leaf.course] : []
+  )
 }

@@ -2,7 +2,9 @@ export {
   assumedLeaves,
   coursesIn,
   evaluateRule,
-  missingLeaves,
+  leavesOf,
+  missingPart,
+  splitMissing,
   type AsOf,
   type LeafResult,
   type RuleResult

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { RuleError } from '../rules'
-import { assumedLeaves, coursesIn, evaluateRule, missingLeaves, type AsOf } from './evaluate'
+import { assumedLeaves, coursesIn, evaluateRule, missingPart, splitMissing, type AsOf } from './evaluate'
 import { parseRule } from './rule'
 
 const nothing: AsOf = {
@@ -77,11 +77,28 @@ describe('judging a prerequisite', () => {
     expect(judge('with HYDR 331', together).met).toBe(true)
     expect(judge('HYDR 331', together).met).toBe(false)
   })
-  it('names every way that would do', () => {
-    expect(missingLeaves(judge('MATH 125 or test MATH >= 70', nothing))).toHaveLength(2)
-    expect(missingLeaves(judge('MATH 125 and 60 credits', { ...nothing, creditsByThen: 60 }))).toMatchObject([
-      { course: 'MATH 125' }
-    ])
+  it('names every way that would do, and of a list what is not there yet', () => {
+    const sixty = { ...nothing, creditsByThen: 60 }
+    expect(missingPart(judge('MATH 125 or test MATH >= 70', nothing))).toMatchObject({
+      kind: 'any',
+      of: [{ course: 'MATH 125' }, { test: 'MATH' }]
+    })
+    expect(missingPart(judge('MATH 125 and 60 credits', sixty))).toMatchObject({ course: 'MATH 125' })
+    expect(missingPart(judge('60 credits', sixty))).toBeUndefined()
+  })
+  it('takes apart what has to come before and what may be taken along', () => {
+    const split = (rule: string) => splitMissing(missingPart(judge(rule, nothing)))
+    expect(split('STAT 110 and with HYDR 332')).toMatchObject({
+      before: { course: 'STAT 110' },
+      together: { course: 'HYDR 332' }
+    })
+    expect(split('with HYDR 331 and with HYDR 332').before).toBeUndefined()
+    expect(split('STAT 110 or with HYDR 332')).toMatchObject({ before: { kind: 'any' }, together: undefined })
+    const planning = splitMissing(
+      missingPart(judge('(STAT 110 or permission) and permission', nothing)),
+      (leaf) => leaf.kind === 'permission'
+    )
+    expect(planning).toMatchObject({ before: { course: 'STAT 110' }, together: undefined })
   })
   it('compares scores, standing, programs and permission', () => {
     expect(judge('test MATH >= 70', { ...nothing, testScore: () => 70 }).met).toBe(true)

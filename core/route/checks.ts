@@ -8,7 +8,7 @@ import { phaseOf, runsIn, type Catalog, type Course, type Term } from '../catalo
 import { takes, type Audit, type PlannedCourse, type Taking, type Takings } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
-import { evaluateRule, missingLeaves, ruleOf, type RuleLeaf } from '../requisites'
+import { evaluateRule, leavesOf, missingPart, ruleOf, splitMissing, type Rule } from '../requisites'
 import type { IsoDate } from '../time'
 import { studyHours } from '../week'
 import { asOfTerm, type StudentFacts } from './asOf'
@@ -40,7 +40,7 @@ export interface RouteContext {
 }
 
 export type Obstacle =
-  | { code: 'prerequisite' | 'corequisite'; missing: RuleLeaf[] }
+  | { code: 'prerequisite' | 'corequisite'; missing: Rule }
   | { code: 'notOffered'; known: 'sections' | 'pattern' }
   | { code: 'away'; why: 'exchange' | 'leave' }
   | { code: 'past' }
@@ -74,11 +74,9 @@ export function obstacles(context: RouteContext, code: CourseCode, term: Term): 
     const others = takings.counted.filter((taking) => taking.course !== code || taking.firmness === 'earned')
     const result = evaluateRule(rule, asOfTerm(term.code, terms, others, student, catalog))
     // Permission is given for a section; it does not speak against planning the course.
-    const missing = missingLeaves(result).filter((leaf) => leaf.kind !== 'permission')
-    const together = missing.filter((leaf) => leaf.kind === 'course' && leaf.sameTerm)
-    const before = missing.filter((leaf) => !together.includes(leaf))
-    if (before.length) found.push({ code: 'prerequisite', missing: before })
-    if (together.length) found.push({ code: 'corequisite', missing: together })
+    const { before, together } = splitMissing(missingPart(result), (leaf) => leaf.kind === 'permission')
+    if (before) found.push({ code: 'prerequisite', missing: before })
+    if (together) found.push({ code: 'corequisite', missing: together })
   }
   return found
 }
@@ -202,7 +200,7 @@ function bringMissing(context: RouteContext, planned: PlannedCourse, found: Foun
   if (!('missing' in found)) return []
   const future = futureTerms(context)
   const at = future.findIndex((term) => term.code === planned.term)
-  return found.missing.flatMap((leaf): RouteChange[] => {
+  return leavesOf(found.missing).flatMap((leaf): RouteChange[] => {
     if (leaf.kind !== 'course') return []
     const wanted = context.catalog.maybeCourse(leaf.course)
     if (!wanted) return []

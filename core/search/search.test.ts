@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { Refusal } from '../findings'
 import { course } from '../testing/build'
 import { courseTests, inTheWay, type CourseFilter, type FoundCourse } from './courses'
 import { sieve } from './sieve'
@@ -97,7 +98,7 @@ describe('what can be asked of courses', () => {
   })
   it('takes what can be taken, and says the one thing in the way', () => {
     const early = { code: 'notOpen', opens: null } as const
-    const along = { code: 'corequisite', missing: [] } as const
+    const along: Refusal = { code: 'corequisite', missing: { kind: 'permission' } }
     const full = { code: 'load', credits: 20, most: 18 } as const
     expect(passes({ takable: true }, { refusals: [early, along] })).toBe(true)
     expect(passes({ takable: true }, { runs: false })).toBe(false)

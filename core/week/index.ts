@@ -4,6 +4,7 @@ export {
   figuresOf,
   meetingsOf,
   optionsAmong,
+  seatsAmong,
   seatsLeft,
   sectionsOf,
   studyHours,

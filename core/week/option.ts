@@ -60,6 +60,26 @@ export function seatsLeft(option: Option): number {
 }
 
 /**
+ * Seats of a course among its sections of one term: of each section without a parent those left, but no
+ * more than its components of any kind have left together. Cancelled and overfull sections add none.
+ */
+export function seatsAmong(sections: readonly Section[]): { left: number; of: number } {
+  const live = sections.filter((section) => !section.cancelled)
+  const leftIn = (list: readonly Section[]) =>
+    list.reduce((sum, one) => sum + Math.max(0, one.capacity - one.taken), 0)
+  let left = 0
+  let of = 0
+  for (const main of live.filter((section) => section.parent === null)) {
+    const parts = live.filter((section) => section.parent === main.code)
+    const kinds = new Set(parts.map((part) => part.kind))
+    const byKind = [...kinds].map((kind) => leftIn(parts.filter((part) => part.kind === kind)))
+    left += Math.min(leftIn([main]), ...byKind)
+    of += main.capacity
+  }
+  return { left, of }
+}
+
+/**
  * Every option among the sections of one term: each section without a parent, combined with one of
  * its components of each kind. In order of section number. Cancelled sections give none.
  */

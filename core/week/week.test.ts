@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { dayNumber, type Weekday } from '../time'
 import { meeting, section } from '../testing/build'
 import { clashOf, datesOf, weeklyMinutes, type Meeting } from './meeting'
-import { clashesWith, figuresOf, optionsAmong, seatsLeft, sectionsOf, studyHours } from './option'
+import { clashesWith, figuresOf, optionsAmong, seatsAmong, seatsLeft, sectionsOf, studyHours } from './option'
 import { ribbonOf } from './ribbon'
 
 const FIRST = { from: '2027-08-30', to: '2027-10-22' }
@@ -122,6 +122,7 @@ describe('options', () => {
   })
   it('have the seats of their scarcest section', () => {
     expect(optionsAmong([lecture, ...labs]).map(seatsLeft)).toEqual([0, 3])
+    expect(seatsAmong([lecture, ...labs]).left).toBe(3)
   })
   it('do not exist for a cancelled section', () => {
     expect(optionsAmong([{ ...lecture, cancelled: true }, ...labs])).toEqual([])

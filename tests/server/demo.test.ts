@@ -93,7 +93,7 @@ describe('people of the demo stand where their card says', () => {
   it('Imke: one finding far ahead, a draft week, asked for review', async () => {
     const { picture, reading } = await look('Imke Varga')
     expect(reading.findings).toMatchObject([
-      { code: 'prerequisite', course: 'ENDA 410', missing: [{ course: 'STAT 330' }] }
+      { code: 'prerequisite', course: 'ENDA 410', missing: { course: 'STAT 330' } }
     ])
     expect(reading.audits[0]!.amounts).toMatchObject({ earned: 48, underWay: 15 })
     expect(picture.drafts[0]!.sections).toHaveLength(5)

@@ -4,16 +4,11 @@ import { count, STANDING_WORDS } from '#wire/words'
 const route = useRoute()
 const student = useStudent()
 const session = useWho()
-const panel = useCoursePanel()
 const { places } = storeToRefs(useStanding())
 const id = computed(() => Number(route.params.id))
 
 watch(id, (wanted) => student.load(wanted), { immediate: true })
 onUnmounted(() => student.forget())
-watch(
-  () => route.path,
-  () => panel.close()
-)
 
 const relation = computed(
   () =>
@@ -54,7 +49,6 @@ const relation = computed(
     >
       <NuxtPage />
     </ViewState>
-    <CoursePanel v-if="panel.shown.value" :code="panel.shown.value" @close="panel.close()" />
   </AppFrame>
 </template>
 

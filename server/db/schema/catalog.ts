@@ -17,7 +17,13 @@ import { credits, id, money } from './columns'
 
 export const subject = mysqlTable(
   'subject',
-  { id: id(), code: varchar({ length: 5 }).notNull(), name: varchar({ length: 80 }).notNull() },
+  {
+    id: id(),
+    code: varchar({ length: 5 }).notNull(),
+    name: varchar({ length: 80 }).notNull(),
+    /** The college, of several, that it belongs to. */
+    college: varchar({ length: 80 }).notNull()
+  },
   (t) => [uniqueIndex('subject_code').on(t.code)]
 )
 

@@ -126,6 +126,22 @@ export const pickedSection = mysqlTable(
   (t) => [uniqueIndex('picked_section_once').on(t.draftWeekId, t.sectionId)]
 )
 
+/** Courses a student has starred, and looked at last. */
+export const courseMark = mysqlTable(
+  'course_mark',
+  {
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    starredAt: instant(),
+    lookedAt: instant()
+  },
+  (t) => [primaryKey({ columns: [t.studentId, t.courseId] })]
+)
+
 export const note = mysqlTable(
   'note',
   {
@@ -139,7 +155,8 @@ export const note = mysqlTable(
     routeId: int().references(() => route.id),
     termId: int().references(() => term.id),
     courseId: int().references(() => course.id),
-    visibility: mysqlEnum(['shared', 'advisors']).notNull(),
+    /** Who reads it beside its author. */
+    visibility: mysqlEnum(['own', 'shared', 'advisors']).notNull(),
     text: text().notNull(),
     at: instant().notNull()
   },

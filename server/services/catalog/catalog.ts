@@ -1,5 +1,5 @@
 /** The catalog as every screen needs it, and the page of one course. */
-import { asc, desc, eq, inArray } from 'drizzle-orm'
+import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
 import type { CatalogPicture, CoursePage } from '#wire/picture'
@@ -47,6 +47,17 @@ export async function readCatalog(db: Reader): Promise<CatalogPicture> {
   )
   const related = (kind: string, id: number) =>
     (relations.get(`${kind} ${id}`) ?? []).map((row) => courseCode(row.code))
+  const subjects = await db
+    .select({ code: t.subject.code, name: t.subject.name, college: t.subject.college })
+    .from(t.subject)
+    .orderBy(asc(t.subject.code))
+  const families = await db
+    .select({ family: t.category.family, code: t.category.code, title: t.category.title })
+    .from(t.category)
+    .orderBy(asc(t.category.id))
+  const supportLabs = courses.flatMap((c) =>
+    related('supportLab', c.id).map((lab) => ({ course: courseCode(c.code), lab }))
+  )
   const lists = await db
     .select({
       name: t.courseList.name,
@@ -101,6 +112,9 @@ export async function readCatalog(db: Reader): Promise<CatalogPicture> {
       exclusive: related('exclusive', c.id),
       repeatable: c.repeatable
     })),
+    subjects,
+    categories: families,
+    supportLabs,
     lists,
     running: Object.fromEntries(
       [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
@@ -155,18 +169,30 @@ export async function readShelf(db: Reader): Promise<Shelf> {
 export async function readCoursePage(db: Reader, code: CourseCode): Promise<CoursePage> {
   const [course] = await db.select().from(t.course).where(eq(t.course.code, code))
   if (!course) throw new Refused(404, 'noCourse', `The catalog has no course ${code}.`)
-  const sections = await db
-    .select({ term: t.term.name, id: t.section.id })
+  const history = await db
+    .select({
+      term: t.term.code,
+      sections: sql<number>`count(*)`.mapWith(Number),
+      seats: sql<number>`sum(${t.section.capacity})`.mapWith(Number),
+      taken: sql<number>`sum(${t.section.taken})`.mapWith(Number)
+    })
     .from(t.section)
     .innerJoin(t.term, eq(t.term.id, t.section.termId))
-    .where(all(eq(t.section.courseId, course.id), eq(t.section.cancelled, false)))
+    .where(all(eq(t.section.courseId, course.id), eq(t.section.cancelled, false), isNull(t.section.parentId)))
+    .groupBy(t.term.id)
     .orderBy(desc(t.term.startsOn))
   return {
     code,
     description: course.description,
     fee: course.fee,
-    history: [...groupBy(sections, (s) => s.term)].map(([term, rows]) => ({ term, sections: rows.length }))
+    history: history.map((row) => ({ ...row, term: termCode(row.term) }))
   }
+}
+
+/** The description of every course, for searching. */
+export async function readDescriptions(db: Reader): Promise<Record<string, string>> {
+  const rows = await db.select({ code: t.course.code, text: t.course.description }).from(t.course)
+  return Object.fromEntries(rows.map((row) => [row.code, row.text]))
 }
 
 /** Row ids of courses and terms, by code. @throws Refused naming the first unknown one. */

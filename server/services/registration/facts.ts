@@ -1,11 +1,12 @@
 /** What the registration decision needs to know about a student and a term, read in one transaction. */
 import { eq } from 'drizzle-orm'
-import { dayNumber, type Instant } from '#core/time'
 import type { SectionCode, TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
+import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { StudentPicture } from '#wire/picture'
-import { termOf, type Shelf } from '#wire/reading'
+import type { Shelf } from '#wire/reading'
+import { registrationFacts } from '#wire/registering'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
 import { familiesOf, sectionsByCode } from '../week/sections'
@@ -15,39 +16,13 @@ export async function readFacts(
   db: Reader,
   picture: StudentPicture,
   shelf: Shelf,
-  code: TermCode,
+  term: TermCode,
   now: Instant
 ): Promise<{ facts: RegistrationFacts; offer: Section[] }> {
-  const term = termOf(shelf, code)
-  const draft = picture.drafts.find((d) => d.term === code)
+  const draft = picture.drafts.find((d) => d.term === term)
   const offer = await familiesOf(db, draft?.sections ?? [])
-  const heldSections = await sectionsByCode(db, await registeredCodes(db, picture.student.id, code))
-  const signOff = picture.signOffs.find((s) => s.term === code)
-  const facts: RegistrationFacts = {
-    now,
-    catalog: shelf.catalog,
-    terms: shelf.terms,
-    term,
-    opens: picture.openings.find((o) => o.term === code)?.opens ?? null,
-    closes: term.addEndsAt,
-    student: {
-      standing: picture.student.standing,
-      programs: picture.programs.map((p) => p.spec.code),
-      tests: picture.tests
-    },
-    holds: picture.holds,
-    record: picture.record,
-    held: picture.held,
-    heldSections,
-    holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
-    loadMost: term.loadMost,
-    signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
-    permitted: new Set(await permittedSections(db, picture.student.id, now)),
-    componentsOf: (main) => [
-      ...new Set(offer.filter((s) => s.parent === main && !s.cancelled).map((s) => s.kind))
-    ]
-  }
-  return { facts, offer }
+  const heldSections = await sectionsByCode(db, await registeredCodes(db, picture.student.id, term))
+  return { facts: registrationFacts(picture, shelf, { term, now, heldSections, offer }), offer }
 }
 
 async function registeredCodes(db: Reader, student: number, term: TermCode): Promise<SectionCode[]> {
@@ -58,15 +33,4 @@ async function registeredCodes(db: Reader, student: number, term: TermCode): Pro
     .innerJoin(t.term, eq(t.term.id, t.section.termId))
     .where(all(eq(t.registration.studentId, student), eq(t.term.code, term)))
   return rows.map((row) => row.code as SectionCode)
-}
-
-async function permittedSections(db: Reader, student: number, now: Instant): Promise<SectionCode[]> {
-  const rows = await db
-    .select({ code: t.section.code, until: t.permission.until })
-    .from(t.permission)
-    .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
-    .where(all(eq(t.permission.studentId, student), eq(t.permission.state, 'given')))
-  return rows
-    .filter((row) => row.until === null || row.until.getTime() > now)
-    .map((row) => row.code as SectionCode)
 }

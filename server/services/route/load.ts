@@ -1,7 +1,8 @@
-/** What a student can carry in a term, and the terms spent elsewhere. */
-import { eq } from 'drizzle-orm'
-import type { Carry } from '#wire/picture'
-import type { Transaction } from '../../db/connect'
+/** What a student can carry in a term, the terms spent elsewhere, and what is noted on a term. */
+import { asc, eq, isNotNull } from 'drizzle-orm'
+import { termCode, type StudentId, type TermCode } from '#core/ids'
+import type { Carry, StudentView } from '#wire/picture'
+import { all, type Reader, type Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
 import { termRow } from '../catalog/catalog'
 import { logEvent } from '../log'
@@ -33,5 +34,41 @@ export async function writeCarry(tx: Transaction, at: Occasion, carry: Carry): P
     student: at.student,
     action: 'carry.changed',
     after: carry
+  })
+}
+
+export async function readTermNotes(db: Reader, student: StudentId): Promise<StudentView['termNotes']> {
+  const rows = await db
+    .select({ term: t.term.code, text: t.note.text, by: t.account.name })
+    .from(t.note)
+    .innerJoin(t.term, eq(t.term.id, t.note.termId))
+    .innerJoin(t.account, eq(t.account.id, t.note.authorId))
+    .where(all(...sharedTermNote(student), isNotNull(t.note.termId)))
+    .orderBy(asc(t.note.at))
+  return rows.map((row) => ({ ...row, term: termCode(row.term) }))
+}
+
+const sharedTermNote = (student: StudentId) => [
+  eq(t.note.studentId, student),
+  eq(t.note.visibility, 'shared')
+]
+
+/** One note on each term, shared with the advisors; an empty one is taken away. */
+export async function writeTermNote(
+  tx: Transaction,
+  at: Occasion,
+  code: TermCode,
+  text: string | null
+): Promise<void> {
+  const term = await termRow(tx, code)
+  await tx.delete(t.note).where(all(...sharedTermNote(at.student), eq(t.note.termId, term.id)))
+  if (!text) return
+  await tx.insert(t.note).values({
+    studentId: at.student,
+    authorId: at.who.id,
+    termId: term.id,
+    visibility: 'shared',
+    text,
+    at: new Date(at.now)
   })
 }

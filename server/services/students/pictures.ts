@@ -86,6 +86,7 @@ export async function readPictures(
   const drafts = groupBy(await draftRows(db, wanted), (row) => row.studentId)
   const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
   const messages = groupBy(await messageRows(db, wanted), (row) => row.studentId)
+  const permitted = groupBy(await permittedRows(db, wanted), (row) => row.studentId)
   const openings = await readOpenings(db)
 
   const codes = new Set<SectionCode>()
@@ -222,6 +223,10 @@ export async function readPictures(
         const found = openingFor(person, term, openings)
         return found ? [{ term, title: found.title, opens: found.opens }] : []
       }),
+      permitted: (permitted.get(s.id) ?? []).map(({ section, until }) => ({
+        section: section as SectionCode,
+        until: until?.getTime() ?? null
+      })),
       signOffs: (signOffs.get(s.id) ?? []).map((row) => ({
         term: termCode(row.term),
         by: row.by,
@@ -390,6 +395,13 @@ const draftRows = (db: Reader, ids: number[]) =>
     .leftJoin(t.section, eq(t.section.id, t.pickedSection.sectionId))
     .where(all(inArray(t.draftWeek.studentId, ids), eq(t.draftWeek.goingWith, true)))
     .orderBy(asc(t.draftWeek.id), asc(t.pickedSection.id))
+
+const permittedRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ studentId: t.permission.studentId, section: t.section.code, until: t.permission.until })
+    .from(t.permission)
+    .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
+    .where(all(inArray(t.permission.studentId, ids), eq(t.permission.state, 'given')))
 
 const signOffRows = (db: Reader, ids: number[]) =>
   db

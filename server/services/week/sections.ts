@@ -85,10 +85,11 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
   }))
 }
 
-/** All sections of some courses in a term. */
-export async function offerOf(db: Reader, term: string, courses: readonly CourseCode[]): Promise<Section[]> {
-  if (!courses.length) return []
-  return readSections(db, all(eq(t.term.code, term), inArray(t.course.code, [...courses])))
+/** All sections of a published term; of some of its courses where they are named. */
+export async function offerOf(db: Reader, term: string, courses?: readonly CourseCode[]): Promise<Section[]> {
+  if (courses && !courses.length) return []
+  const some = courses ? [inArray(t.course.code, [...courses])] : []
+  return readSections(db, all(eq(t.term.code, term), eq(t.term.published, true), ...some))
 }
 
 export async function sectionsByCode(db: Reader, codes: readonly SectionCode[]): Promise<Section[]> {

@@ -3,7 +3,9 @@ import { studentParams } from '#wire/bodies'
 import type { StudentView } from '#wire/picture'
 import { endpoint } from '../../../endpoint'
 import { ANYBODY, mustBe } from '../../../services/accounts/accounts'
+import { readMarks } from '../../../services/catalog/marks'
 import { logEvent } from '../../../services/log'
+import { readTermNotes } from '../../../services/route/load'
 import { markSeen, readRoutes } from '../../../services/route/route'
 import { readPictures } from '../../../services/students/pictures'
 import { campusNow } from '../../../standins/clock'
@@ -22,6 +24,8 @@ export default endpoint({ params: studentParams }, async ({ db, who, params }) =
   return {
     ...picture!,
     route: routes.find((route) => route.chosen) ?? picture!.route,
-    routes
+    routes,
+    marks: relation === 'self' ? await readMarks(db, id, who.id) : [],
+    termNotes: await readTermNotes(db, id)
   } satisfies StudentView
 })

@@ -1,0 +1,298 @@
+<script setup lang="ts">
+import type { CourseQuestion } from '#core/search'
+import type { FoundNeed } from '~/composables/useFoundCourses'
+import type { CourseQuery } from '#wire/courseQuery'
+import { LEVEL_WORDS, MODE_WORDS, SEASON_WORDS } from '#wire/words'
+
+/** Everything that can be asked of courses, each with what it alone hides. */
+const props = defineProps<{
+  query: CourseQuery
+  hides: ReadonlyMap<CourseQuestion, number>
+  needs: FoundNeed[]
+  termName: string
+  /** The level asked for when nothing is said. */
+  ownLevel: 'undergraduate' | 'graduate' | 'any'
+}>()
+const emit = defineEmits<{ change: [query: CourseQuery] }>()
+const college = useCollege()
+const student = useStudent()
+
+const filter = computed(() => props.query.filter)
+type Filter = CourseQuery['filter']
+const ask = (part: Partial<Filter>) =>
+  emit('change', { ...props.query, filter: { ...props.query.filter, ...part } })
+const study = computed(() => props.query.study ?? props.ownLevel)
+
+const subjects = computed(() =>
+  (college.picture?.subjects ?? []).map(({ code, name }) => ({ value: code, title: code, note: name }))
+)
+const colleges = computed(() => [...new Set((college.picture?.subjects ?? []).map((one) => one.college))])
+const campuses = computed(() =>
+  (college.picture?.campuses ?? []).map(({ code, name }) => ({ value: code, title: name }))
+)
+const families = computed(() => [...new Set((college.picture?.categories ?? []).map((one) => one.family))])
+const categoriesOf = (family: string) =>
+  (college.picture?.categories ?? [])
+    .filter((one) => one.family === family)
+    .map(({ code, title }) => ({ value: code, title }))
+const askCategory = (family: string, list: readonly string[] | undefined) => {
+  const { [family]: _, ...others } = filter.value.categories ?? {}
+  const categories = list ? { ...others, [family]: list } : others
+  ask({ categories: Object.keys(categories).length ? categories : undefined })
+}
+const YEARS = [
+  { value: 1, title: 'first year' },
+  { value: 2, title: 'second year' },
+  { value: 3, title: 'third year' },
+  { value: 4, title: 'fourth year' },
+  { value: 5, title: 'graduate' }
+]
+const choicesOf = <T extends string>(words: Record<T, string>) =>
+  (Object.entries(words) as [T, string][]).map(([value, title]) => ({ value, title }))
+const titlesOf = (list: readonly (string | number)[] | undefined, all: { value: unknown; title: string }[]) =>
+  list &&
+  all
+    .filter((one) => (list as unknown[]).includes(one.value))
+    .map((one) => one.title)
+    .join(', ')
+
+const creditsText = computed(() => {
+  const range = filter.value.credits
+  if (!range) return undefined
+  return range.least === range.most ? `${range.least} credits` : `${range.least} to ${range.most} credits`
+})
+function askCredits(end: 'least' | 'most', text: string) {
+  const now = filter.value.credits ?? { least: 1, most: 6 }
+  const next = { ...now, [end]: Number(text) }
+  if (next.least > next.most) next[end === 'least' ? 'most' : 'least'] = Number(text)
+  ask({ credits: next })
+}
+const CREDITS = [0.5, 1, 2, 3, 4, 5, 6, 8, 12]
+const needTitles = computed(() => {
+  const chosen = props.needs.filter((need) => filter.value.needs?.includes(need.key))
+  return chosen.length > 2 ? `${chosen.length} needs` : chosen.map((one) => one.title).join(', ')
+})
+</script>
+
+<template>
+  <div class="filters" role="group" aria-label="What is asked of the courses">
+    <template v-if="student.reading">
+      <FilterPill
+        title="counts toward"
+        :asks="filter.needs && `counts toward ${needTitles}`"
+        :hides="hides.get('needs')"
+        @drop="ask({ needs: undefined })"
+      >
+        <FilterChoices
+          :model-value="filter.needs"
+          title="A need that is still open"
+          :choices="needs.map((need) => ({ value: need.key, title: need.title }))"
+          @update:model-value="ask({ needs: $event })"
+        />
+      </FilterPill>
+      <FilterPill
+        title="counts for something"
+        toggle
+        :asks="filter.serves === 1 ? '' : undefined"
+        :hides="filter.serves === 1 ? hides.get('serves') : undefined"
+        @ask="ask({ serves: 1 })"
+        @drop="ask({ serves: undefined })"
+      />
+      <FilterPill
+        title="meets two needs at once"
+        toggle
+        :asks="filter.serves === 2 ? '' : undefined"
+        :hides="filter.serves === 2 ? hides.get('serves') : undefined"
+        @ask="ask({ serves: 2 })"
+        @drop="ask({ serves: undefined })"
+      />
+    </template>
+    <FilterPill
+      :title="`runs in ${termName}`"
+      toggle
+      :asks="filter.runs && ''"
+      :hides="hides.get('runs')"
+      @ask="ask({ runs: true })"
+      @drop="ask({ runs: undefined })"
+    />
+    <template v-if="student.reading">
+      <FilterPill
+        title="I can take it then"
+        toggle
+        :asks="filter.takable && ''"
+        :hides="hides.get('takable')"
+        @ask="ask({ takable: true })"
+        @drop="ask({ takable: undefined })"
+      />
+      <FilterPill
+        title="not done or planned"
+        toggle
+        :asks="filter.fresh && ''"
+        :hides="hides.get('fresh')"
+        @ask="ask({ fresh: true })"
+        @drop="ask({ fresh: undefined })"
+      />
+    </template>
+    <FilterPill
+      title="subject"
+      :asks="filter.subjects?.join(', ')"
+      :hides="hides.get('subjects')"
+      @drop="ask({ subjects: undefined })"
+    >
+      <FilterChoices
+        :model-value="filter.subjects"
+        :choices="subjects"
+        @update:model-value="ask({ subjects: $event })"
+      />
+    </FilterPill>
+    <FilterPill
+      title="year"
+      :asks="titlesOf(filter.years, YEARS)"
+      :hides="hides.get('years')"
+      @drop="ask({ years: undefined })"
+    >
+      <FilterChoices
+        :model-value="filter.years"
+        :choices="YEARS"
+        @update:model-value="ask({ years: $event })"
+      />
+    </FilterPill>
+    <FilterPill
+      title="category"
+      :asks="
+        filter.categories && titlesOf(Object.values(filter.categories).flat(), families.flatMap(categoriesOf))
+      "
+      :hides="hides.get('categories')"
+      @drop="ask({ categories: undefined })"
+    >
+      <FilterChoices
+        v-for="family in families"
+        :key="family"
+        :title="family"
+        :model-value="filter.categories?.[family]"
+        :choices="categoriesOf(family)"
+        @update:model-value="askCategory(family, $event)"
+      />
+    </FilterPill>
+    <FilterPill
+      title="credits"
+      :asks="creditsText"
+      :hides="hides.get('credits')"
+      @drop="ask({ credits: undefined })"
+    >
+      <div class="range">
+        <label v-for="end in ['least', 'most'] as const" :key="end"
+          >{{ end === 'least' ? 'at least' : 'at most' }}
+          <select
+            :value="filter.credits?.[end] ?? ''"
+            @change="askCredits(end, ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="n in CREDITS" :key="n" :value="n">{{ n }}</option>
+          </select>
+        </label>
+      </div>
+    </FilterPill>
+    <FilterPill
+      title="season"
+      :asks="filter.seasons && `usually in ${titlesOf(filter.seasons, choicesOf(SEASON_WORDS))}`"
+      :hides="hides.get('seasons')"
+      @drop="ask({ seasons: undefined })"
+    >
+      <FilterChoices
+        :model-value="filter.seasons"
+        title="Usually runs in"
+        :choices="choicesOf(SEASON_WORDS)"
+        @update:model-value="ask({ seasons: $event })"
+      />
+    </FilterPill>
+    <FilterPill
+      title="mode"
+      :asks="titlesOf(filter.modes, choicesOf(MODE_WORDS))"
+      :hides="hides.get('modes')"
+      @drop="ask({ modes: undefined })"
+    >
+      <FilterChoices
+        :model-value="filter.modes"
+        :title="`A section of ${termName}`"
+        :choices="choicesOf(MODE_WORDS)"
+        @update:model-value="ask({ modes: $event })"
+      />
+    </FilterPill>
+    <FilterPill
+      title="campus"
+      :asks="titlesOf(filter.campuses, campuses)"
+      :hides="hides.get('campuses')"
+      @drop="ask({ campuses: undefined })"
+    >
+      <FilterChoices
+        :model-value="filter.campuses"
+        :title="`A section of ${termName}`"
+        :choices="campuses"
+        @update:model-value="ask({ campuses: $event })"
+      />
+    </FilterPill>
+    <FilterPill
+      v-if="colleges.length > 1"
+      title="college"
+      :asks="filter.colleges?.join(', ')"
+      :hides="hides.get('colleges')"
+      @drop="ask({ colleges: undefined })"
+    >
+      <FilterChoices
+        :model-value="filter.colleges"
+        :choices="colleges.map((name) => ({ value: name, title: name }))"
+        @update:model-value="ask({ colleges: $event })"
+      />
+    </FilterPill>
+    <FilterPill
+      title="level of study"
+      :asks="study === 'any' ? undefined : LEVEL_WORDS[study]"
+      :hides="hides.get('study')"
+      @drop="emit('change', { ...query, study: 'any' })"
+    >
+      <fieldset class="levels">
+        <label v-for="level in ['undergraduate', 'graduate', 'any'] as const" :key="level">
+          <input
+            type="radio"
+            name="level"
+            :checked="study === level"
+            @change="emit('change', { ...query, study: level })"
+          />
+          {{ level === 'any' ? 'any level' : LEVEL_WORDS[level] }}
+        </label>
+      </fieldset>
+    </FilterPill>
+  </div>
+</template>
+
+<style scoped>
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-bottom: 12px;
+}
+@media (max-width: 720px) {
+  .filters {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    padding-bottom: 4px;
+  }
+  .filters > * {
+    flex: none;
+  }
+  .filters > .active {
+    order: -1;
+  }
+}
+.range {
+  display: flex;
+  gap: 14px;
+}
+.levels {
+  border: 0;
+  padding: 0;
+  display: grid;
+  gap: 3px;
+}
+</style>

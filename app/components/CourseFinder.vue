@@ -1,0 +1,371 @@
+<script setup lang="ts">
+import type { Course } from '#core/catalog'
+import type { FoundGroup } from '~/composables/useFoundCourses'
+import { COURSE_SORTS, courseAddress, readCourseQuery, type CourseQuery } from '#wire/courseQuery'
+import { count, creditsText, refusalText } from '#wire/words'
+
+/** The catalog and a term's offer at once: words, what is asked, and what is found, by subject. */
+const route = useRoute()
+const college = useCollege()
+const student = useStudent()
+const finder = useFinder()
+const panel = useCoursePanel()
+const marks = useMarks()
+onMounted(() => finder.warm())
+
+const query = computed(() => readCourseQuery(route.query))
+const { term, openNeeds, sieved, groups, lines, facts } = useFoundCourses(query)
+const change = (next: CourseQuery) => navigateTo({ query: courseAddress(next) }, { replace: true })
+
+/** What is typed; the address follows. */
+const text = ref(query.value.text)
+watch(
+  () => query.value.text,
+  (now) => now.trim() !== text.value.trim() && (text.value = now)
+)
+watch(text, (now) => change({ ...query.value, text: now }))
+
+const terms = computed(() => (college.shelf?.terms ?? []).filter((one) => one.published))
+const shown = computed(() => sieved.value.kept.length)
+const asksNothing = computed(() => !text.value.trim() && sieved.value.hides.size <= 1)
+/** Subjects that the reader folded. */
+const folded = ref(new Set<string>())
+function turn(subject: string) {
+  const next = new Set(folded.value)
+  if (!next.delete(subject)) next.add(subject)
+  folded.value = next
+}
+/** Where nothing is asked: the subjects of each college, with what there is of use for the student. */
+const shelves = computed(() => {
+  const colleges = new Map<string, FoundGroup[]>()
+  for (const group of groups.value) {
+    const name = group.lines[0]!.college
+    colleges.set(name, [...(colleges.get(name) ?? []), group])
+  }
+  return [...colleges].map(([name, list]) => ({ name, groups: list }))
+})
+const useful = (group: FoundGroup) =>
+  group.lines.filter((line) => !line.there && line.needs.some((need) => !need.free)).length
+const SORT_WORDS: Record<(typeof COURSE_SORTS)[number], string> = {
+  best: 'best match first',
+  code: 'by code',
+  title: 'by title',
+  needs: 'most needs first',
+  credits: 'fewest credits first',
+  seats: 'most seats left first'
+}
+/** What keeps the student from every course alike, said once. */
+const general = computed(() => {
+  const refusals = lines.value.values().next().value?.refusals ?? []
+  return refusals.filter((one) => one.code === 'hold' || one.code === 'signOff' || one.code === 'closed')
+})
+
+const chosen = ref(new Set<Course>())
+function choose(course: Course, on: boolean) {
+  const next = new Set(chosen.value)
+  if (on) next.add(course)
+  else next.delete(course)
+  chosen.value = next
+}
+const credits = computed(() => [...chosen.value].reduce((sum, course) => sum + course.credits, 0))
+const place = usePlacing()
+const target = ref('')
+const futures = place.terms
+watch(
+  [term, futures],
+  () => {
+    const wanted = futures.value.find((one) => one.code === term.value?.code) ?? futures.value[0]
+    target.value = wanted?.code ?? ''
+  },
+  { immediate: true }
+)
+async function put(courses: readonly Course[]) {
+  if (courses.length && (await place.put(courses, target.value))) chosen.value = new Set()
+}
+
+const results = ref<HTMLElement>()
+/** Arrow keys walk the lines; Shift+Enter places the course, s stars it. */
+function onKey(event: KeyboardEvent) {
+  const all = [...(results.value?.querySelectorAll<HTMLElement>('[data-line]') ?? [])]
+  const at = all.indexOf(document.activeElement as HTMLElement)
+  if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    const next = all[Math.max(0, Math.min(all.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1)))]
+    next?.focus()
+  } else if (at < 0) return
+  else {
+    const course = sieved.value.kept.find((line) => all[at]!.textContent!.includes(line.course.code))?.course
+    if (!course) return
+    if (event.key === 'Enter' && event.shiftKey) void put([course])
+    else if (event.key === 's' && student.own) void marks.star(course.code, !marks.starred(course.code))
+    else return
+  }
+  event.preventDefault()
+}
+const COSTLY: Partial<Record<string, string>> = {
+  study: 'the level of study',
+  colleges: 'the college',
+  subjects: 'the subject',
+  years: 'the year',
+  categories: 'the category',
+  credits: 'the credits',
+  seasons: 'the season',
+  runs: 'that it runs then',
+  needs: 'the need',
+  serves: 'what it counts for',
+  takable: 'that you can take it',
+  fresh: 'that it is not done or planned',
+  modes: 'the mode',
+  campuses: 'the campus'
+}
+function dropCostliest() {
+  const key = sieved.value.costliest!
+  if (key === 'study') void change({ ...query.value, study: 'any' })
+  else void change({ ...query.value, filter: { ...query.value.filter, [key]: undefined } })
+}
+</script>
+
+<template>
+  <div class="page" @keydown="onKey">
+    <div class="page-head">
+      <h1>Courses</h1>
+      <label class="term"
+        >offer of
+        <select
+          :value="term?.code"
+          @change="change({ ...query, term: ($event.target as HTMLSelectElement).value })"
+        >
+          <option v-for="one in terms" :key="one.code" :value="one.code">{{ one.name }}</option>
+        </select>
+      </label>
+      <input
+        id="course-question"
+        v-model="text"
+        type="search"
+        class="question"
+        aria-label="Code, words, topic or instructor"
+        placeholder="Code, words, topic or instructor; several with commas"
+        autocomplete="off"
+      />
+      <label class="push"
+        ><span class="visually-hidden">Order</span>
+        <select
+          :value="query.sort"
+          @change="
+            change({ ...query, sort: ($event.target as HTMLSelectElement).value as CourseQuery['sort'] })
+          "
+        >
+          <option v-for="sort in COURSE_SORTS" :key="sort" :value="sort">{{ SORT_WORDS[sort] }}</option>
+        </select>
+      </label>
+    </div>
+    <CourseFilters
+      :query="query"
+      :hides="sieved.hides"
+      :needs="openNeeds"
+      :term-name="college.shortTerm(term?.code ?? '')"
+      :own-level="student.picture?.student.level ?? 'any'"
+      @change="change"
+    />
+    <p v-if="finder.failure" class="stops" role="alert">
+      {{ finder.failure }} <button class="textlink" @click="finder.warm()">Try again</button>
+    </p>
+    <p v-for="refusal in general" :key="refusal.code" class="general">
+      Before any of them: {{ refusalText(refusal, college.zone) }}
+    </p>
+    <template v-if="student.own && asksNothing">
+      <p v-if="marks.starredCourses.value.length" class="kept">
+        <span class="quiet">Starred</span>
+        <button v-for="code in marks.starredCourses.value" :key="code" class="pill" @click="panel.open(code)">
+          {{ code }}
+        </button>
+      </p>
+      <p v-if="marks.lookedAt.value.length" class="kept">
+        <span class="quiet">Looked at last</span>
+        <button v-for="code in marks.lookedAt.value" :key="code" class="pill" @click="panel.open(code)">
+          {{ code }}
+        </button>
+      </p>
+    </template>
+
+    <p class="found" role="status">
+      <strong>{{ count(shown, 'course') }}</strong>
+      {{ groups.length > 1 ? `in ${count(groups.length, 'subject')}` : '' }}
+      <span v-if="facts && term?.published" class="quiet small"
+        >· seats and what is in the way as of {{ term.name }}</span
+      >
+    </p>
+    <div v-if="asksNothing" class="shelves">
+      <section v-for="shelf in shelves" :key="shelf.name" class="card shelf">
+        <h2>{{ shelf.name }}</h2>
+        <ul>
+          <li v-for="group in shelf.groups" :key="group.subject">
+            <button @click="change({ ...query, filter: { ...query.filter, subjects: [group.subject] } })">
+              <span class="name">{{ group.name }}</span>
+              <span class="quiet small">{{ group.subject }} · {{ count(group.lines.length, 'course') }}</span>
+              <span v-if="useful(group)" class="use small">{{ useful(group) }} for your needs</span>
+            </button>
+          </li>
+        </ul>
+      </section>
+    </div>
+    <div v-else ref="results">
+      <section v-for="group in groups" :key="group.subject" class="card group">
+        <h2>
+          <button :aria-expanded="!folded.has(group.subject)" @click="turn(group.subject)">
+            <span class="turn" aria-hidden="true">{{ folded.has(group.subject) ? '▸' : '▾' }}</span>
+            {{ group.name }} <span class="quiet small">{{ count(group.lines.length, 'course') }}</span>
+          </button>
+        </h2>
+        <ul v-if="!folded.has(group.subject)">
+          <CourseLine
+            v-for="line in group.lines"
+            :key="line.course.code"
+            :line="line"
+            :term-name="college.shortTerm(term?.code ?? '')"
+            :published="term?.published ?? false"
+            :may-choose="student.mayEditRoute"
+            :chosen="chosen.has(line.course)"
+            @choose="choose(line.course, $event)"
+            @open="panel.open(line.course.code)"
+          />
+        </ul>
+      </section>
+    </div>
+    <div v-if="!shown && finder.index" class="card none">
+      <p>
+        No course fits{{ text.trim() ? ` “${text.trim()}”` : '' }} with all of this asked.
+        <template v-if="sieved.costliest">
+          Without {{ COSTLY[sieved.costliest] }} there
+          {{
+            sieved.hides.get(sieved.costliest) === 1
+              ? 'would be 1.'
+              : `would be ${sieved.hides.get(sieved.costliest)}.`
+          }}
+          <button class="textlink" @click="dropCostliest">Ask without it</button>
+        </template>
+        <template v-else-if="text.trim()">Try a code such as ENVI 310, or fewer words.</template>
+      </p>
+    </div>
+    <div v-if="chosen.size" class="placing card" role="region" aria-label="Chosen courses">
+      <strong>{{ [...chosen].map((course) => course.code).join(', ') }}</strong>
+      <span class="quiet">{{ creditsText(credits) }}</span>
+      <label
+        >Term
+        <select v-model="target">
+          <option v-for="one in futures" :key="one.code" :value="one.code">{{ one.name }}</option>
+        </select>
+      </label>
+      <v-btn variant="flat" color="primary" @click="put([...chosen])">Put on the route</v-btn>
+      <button class="textlink" @click="chosen = new Set()">Choose none</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.term select {
+  font-family: var(--display);
+  font-size: 16px;
+  font-weight: 650;
+}
+.question {
+  flex: 1 1 260px;
+  height: 33px;
+  border: 1px solid var(--quiet);
+  border-radius: 8px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 0 10px;
+}
+.general,
+.kept {
+  margin-bottom: 8px;
+}
+.kept {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 6px;
+  align-items: baseline;
+}
+.kept .pill:hover {
+  border-color: var(--dusk);
+}
+.found {
+  margin-bottom: 8px;
+}
+.shelves {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 12px;
+  align-items: start;
+}
+.shelf {
+  padding: 10px 0 4px;
+}
+.shelf h2 {
+  padding: 0 14px 6px;
+}
+.shelf ul {
+  list-style: none;
+  padding: 0;
+}
+.shelf button {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto 104px;
+  gap: 10px;
+  align-items: baseline;
+  width: 100%;
+  padding: 6px 14px;
+  border-top: 1px solid var(--rule);
+}
+.shelf button:hover .name {
+  text-decoration: underline;
+}
+.use {
+  grid-column: 3;
+  text-align: right;
+  color: var(--dusk);
+}
+.group {
+  margin-bottom: 8px;
+  overflow: hidden;
+}
+.group h2 button {
+  width: 100%;
+  padding: 7px 12px;
+  font-size: 15px;
+}
+.turn {
+  display: inline-block;
+  width: 16px;
+  color: var(--quiet);
+}
+.group ul {
+  list-style: none;
+  padding: 0;
+}
+.none {
+  padding: 16px;
+}
+.placing {
+  position: sticky;
+  bottom: 12px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 14px;
+  align-items: center;
+  padding: 9px 14px;
+  box-shadow: 0 6px 24px rgb(0 0 0 / 18%);
+}
+.placing select {
+  border: 1px solid var(--quiet);
+  border-radius: 8px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 4px 8px;
+}
+@media (max-width: 720px) {
+  .placing {
+    bottom: 66px;
+  }
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { phaseOf, type Course } from '#core/catalog'
+import { optionsAmong, type Section } from '#core/week'
+import { ago } from '#wire/when'
+import { KIND_WORDS, sectionHours } from '#wire/words'
+
+/** The sections of a course in the terms that are published and not over. */
+const props = defineProps<{ course: Course }>()
+const college = useCollege()
+const clock = useClock()
+const finder = useFinder()
+const terms = computed(() =>
+  (college.shelf?.terms ?? []).filter((one) => one.published && phaseOf(one, college.today) !== 'past')
+)
+watch(terms, (list) => list.forEach((one) => void finder.loadOffer(one.code)), { immediate: true })
+const offered = computed(() =>
+  terms.value
+    .map((term) => {
+      const offer = finder.offers.get(term.code)
+      const sections = (offer?.sections ?? []).filter((one) => one.course === props.course.code)
+      const mains = sections.filter((one) => one.parent === null)
+      return {
+        term,
+        mains,
+        partsOf: (main: Section) => sections.filter((one) => one.parent === main.code),
+        readAt: offer?.readAt,
+        choices: optionsAmong(sections).length
+      }
+    })
+    .filter((one) => one.mains.length)
+)
+function seats(section: Section): string {
+  if (section.cancelled) return 'cancelled'
+  if (section.officeOnly) return 'placed by an office'
+  const left = section.capacity - section.taken
+  if (left > 0) return `${left} of ${section.capacity} left`
+  return section.waiting ? `full, ${section.waiting} in line` : 'full'
+}
+const HALVES: Record<string, string> = {
+  first: 'first half',
+  second: 'second half',
+  other: 'dates of its own'
+}
+const where = (section: Section) => section.meetings[0]?.room ?? college.campusName(section.campus)
+</script>
+
+<template>
+  <template v-if="offered.length">
+    <h3>Sections</h3>
+    <div v-for="{ term, mains, partsOf, readAt } in offered" :key="term.code" class="offer">
+      <p>
+        <strong>{{ term.name }}</strong>
+        <span v-if="readAt" class="quiet small"> seats read {{ ago(readAt, clock.now, college.zone) }}</span>
+      </p>
+      <table>
+        <thead class="visually-hidden">
+          <tr>
+            <th scope="col">Section</th>
+            <th scope="col">Hours and place</th>
+            <th scope="col">Seats</th>
+          </tr>
+        </thead>
+        <tbody>
+          <template v-for="main in mains" :key="main.code">
+            <tr
+              v-for="section in [main, ...partsOf(main)]"
+              :key="section.code"
+              :class="{ part: section.parent }"
+            >
+              <td>
+                <strong>{{ section.parent ? KIND_WORDS[section.kind] : section.number }}</strong>
+                {{ section.code }}
+              </td>
+              <td>
+                <span v-if="section.topic">{{ section.topic }} · </span>{{ sectionHours(section)
+                }}<span v-if="HALVES[section.half]"> · {{ HALVES[section.half] }}</span>
+                <span class="quiet">
+                  · {{ where(section) }} ·
+                  {{ section.instructors.join(', ') || 'instructor to be named' }}</span
+                >
+              </td>
+              <td>{{ seats(section) }}</td>
+            </tr>
+          </template>
+        </tbody>
+      </table>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.offer {
+  margin-bottom: 8px;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 12.5px;
+}
+td {
+  border-top: 1px solid var(--rule);
+  padding: 3px 8px 3px 0;
+  vertical-align: top;
+}
+td:first-child {
+  white-space: nowrap;
+}
+.part td:first-child {
+  padding-left: 12px;
+}
+td:last-child {
+  text-align: right;
+  padding-right: 0;
+}
+</style>

@@ -1,0 +1,167 @@
+import { runsIn, subjectOf } from '#core/catalog'
+import { takes, type Audit, type NeedResult } from '#core/degree'
+import { decideCourse, type CourseDecision } from '#core/registration'
+import { courseTests, sieve, type CourseFilter, type CourseQuestion, type FoundCourse } from '#core/search'
+import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
+import type { CourseQuery, CourseSort } from '#wire/courseQuery'
+import { registrationFacts } from '#wire/registering'
+
+export interface FoundNeed {
+  key: string
+  title: string
+  audit: Audit
+  area: string
+  /** Of a free choice, which takes what nothing else wants. */
+  free: boolean
+  result: NeedResult
+}
+
+/** A course found, with everything a line about it shows; the decision is made when it is first looked at. */
+export interface FoundLine extends FoundCourse {
+  needs: FoundNeed[]
+  options: Option[]
+  seats: { left: number; of: number } | undefined
+  decision: CourseDecision | undefined
+}
+
+export interface FoundGroup {
+  subject: string
+  name: string
+  lines: FoundLine[]
+}
+
+/** The courses that a query finds, and what each of its filters hides. */
+export function useFoundCourses(query: Ref<CourseQuery>) {
+  const college = useCollege()
+  const student = useStudent()
+  const clock = useClock()
+  const finder = useFinder()
+
+  const term = computed(() =>
+    college.shelf?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
+  )
+  watch(term, (now) => now && finder.loadOffer(now.code), { immediate: true })
+  const offer = computed(() => (term.value ? finder.offers.get(term.value.code) : undefined))
+  const byCourse = computed(() => {
+    const sections = new Map<string, Section[]>()
+    for (const section of offer.value?.sections ?? [])
+      sections.set(section.course, [...(sections.get(section.course) ?? []), section])
+    return sections
+  })
+
+  /** Needs that are still open, of every program. */
+  const openNeeds = computed((): FoundNeed[] =>
+    (student.reading?.audits ?? []).flatMap((audit) =>
+      audit.areas.flatMap(({ area, needs }) =>
+        needs
+          .filter((result) => result.state === 'needed')
+          .map((result) => ({
+            key: `${audit.program.spec.code} ${result.need.id}`,
+            title: result.need.title,
+            audit,
+            area: area.id,
+            free: area.free ?? false,
+            result
+          }))
+      )
+    )
+  )
+
+  // As of the opening: what only waits for it is not in the way. The second does not matter.
+  const minute = computed(() => Math.floor(clock.now / 60_000) * 60_000)
+  const facts = computed(() => {
+    const { picture } = student
+    if (!picture || !college.shelf || !term.value) return undefined
+    const { code } = term.value
+    const opens = picture.openings.find((one) => one.term === code)?.opens ?? minute.value
+    const held = new Set<string>(picture.held.map((seat) => seat.section))
+    const heldSections = picture.sections.filter(
+      (one) => one.term === code && (held.has(one.code) || (one.parent !== null && held.has(one.parent)))
+    )
+    return registrationFacts(picture, college.shelf, {
+      term: code,
+      now: Math.max(minute.value, opens),
+      heldSections,
+      offer: offer.value?.sections ?? []
+    })
+  })
+
+  const everything = computed((): FoundLine[] => {
+    const { shelf, picture } = college
+    const asked = term.value
+    if (!shelf || !picture || !asked) return []
+    const colleges = new Map(picture.subjects.map((one) => [one.code, one.college]))
+    const there = new Set(
+      (student.reading?.takings.counted ?? []).flatMap((one) => shelf.catalog.sameAs(one.course))
+    )
+    const judged = facts.value
+    return shelf.catalog.courses.map((course): FoundLine => {
+      const sections = byCourse.value.get(course.code) ?? []
+      const options = optionsAmong(sections)
+      const every = openNeeds.value.filter(({ result }) => takes(result.need, course))
+      // Nearly everything may be chosen freely; that is worth saying only where nothing else is.
+      const particular = every.filter((need) => !need.free)
+      const needs = particular.length ? particular : every
+      let decision: CourseDecision | undefined
+      return {
+        course,
+        college: colleges.get(subjectOf(course.code)) ?? '',
+        serves: needs.map((need) => need.key),
+        needs,
+        options,
+        runs: runsIn(course, asked, shelf.running),
+        held: sections.filter((one) => !one.cancelled),
+        there: there.has(course.code),
+        seats: options.length ? seatsAmong(sections) : undefined,
+        get decision() {
+          return (decision ??= judged && decideCourse(judged, course.code, options))
+        },
+        get refusals() {
+          return this.decision?.refusals ?? []
+        }
+      }
+    })
+  })
+  const lines = computed(() => new Map(everything.value.map((line) => [line.course, line])))
+
+  /** In the order of the search; everything where nothing is typed. */
+  const worded = computed((): FoundLine[] => {
+    const { text } = query.value
+    if (!text.trim()) return everything.value
+    const found = finder.index?.find(text, Infinity) ?? []
+    return found.flatMap((course) => lines.value.get(course) ?? [])
+  })
+  const filter = computed((): CourseFilter => {
+    const level = query.value.study ?? student.picture?.student.level ?? 'any'
+    return { ...query.value.filter, study: level === 'any' ? undefined : level }
+  })
+  const sieved = computed(() => sieve<FoundLine, CourseQuestion>(worded.value, courseTests(filter.value)))
+
+  const groups = computed((): FoundGroup[] => {
+    const kept = [...sieved.value.kept]
+    const order = ORDERS[query.value.sort]
+    // Stable: equals stay in the order of the search, which is that of the codes where nothing is typed.
+    if (order) kept.sort(order)
+    const names = new Map(college.picture?.subjects.map((one) => [one.code, one.name]))
+    const found = new Map<string, FoundGroup>()
+    for (const line of kept) {
+      const subject = subjectOf(line.course.code)
+      const group = found.get(subject) ?? { subject, name: names.get(subject) ?? subject, lines: [] }
+      group.lines.push(line)
+      found.set(subject, group)
+    }
+    return [...found.values()]
+  })
+
+  return { term, offer, openNeeds, filter, sieved, groups, lines, facts }
+}
+
+const byCode = (a: FoundLine, b: FoundLine) => (a.course.code < b.course.code ? -1 : 1)
+const ORDERS: Record<CourseSort, ((a: FoundLine, b: FoundLine) => number) | undefined> = {
+  best: undefined,
+  code: byCode,
+  title: (a, b) => a.course.title.localeCompare(b.course.title, 'en') || byCode(a, b),
+  needs: (a, b) => b.needs.length - a.needs.length || byCode(a, b),
+  credits: (a, b) => a.course.credits - b.course.credits || byCode(a, b),
+  seats: (a, b) => (b.seats?.left ?? -1) - (a.seats?.left ?? -1) || byCode(a, b)
+}

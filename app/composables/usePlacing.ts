@@ -1,0 +1,28 @@
+import { phaseOf, type Course } from '#core/catalog'
+import type { SingleChange } from '#core/findings'
+import type { TermCode } from '#core/ids'
+
+/** Puts courses on the route: one as one change, several as one change too. */
+export function usePlacing() {
+  const student = useStudent()
+  const college = useCollege()
+  /** Terms to come in which something can be placed. */
+  const terms = computed(() =>
+    (college.shelf?.terms ?? []).filter((one) => phaseOf(one, college.today) === 'future')
+  )
+  async function put(courses: readonly Course[], term: string): Promise<boolean> {
+    const changes = courses.map((course): SingleChange => ({
+      kind: 'add',
+      planned: {
+        course: course.code,
+        term: term as TermCode,
+        credits: course.credits,
+        note: null,
+        locked: false
+      }
+    }))
+    if (!changes.length) return false
+    return student.changeRoute(changes.length === 1 ? changes[0]! : { kind: 'several', changes })
+  }
+  return { terms, put }
+}

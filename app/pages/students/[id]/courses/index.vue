@@ -1,0 +1,7 @@
+<script setup lang="ts">
+useHead({ title: 'Courses · Ridgeway' })
+</script>
+
+<template>
+  <CourseFinder />
+</template>

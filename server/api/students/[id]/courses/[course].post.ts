@@ -1,0 +1,13 @@
+import { markBody, studentCourseParams } from '#wire/bodies'
+import { routeEndpoint } from '../../../../routeEndpoint'
+import { markCourse } from '../../../../services/catalog/marks'
+
+/** Stars a course, notes something on it, or says that it was looked at. Only the student's own. */
+export default routeEndpoint(
+  { params: studentCourseParams, body: markBody },
+  async (tx, at, { params, body }) => {
+    await markCourse(tx, at, params.course, body)
+    return {}
+  },
+  { quiet: true }
+)

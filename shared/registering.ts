@@ -1,0 +1,53 @@
+/** What the registration decision asks, put together from what is known of a student: here and nowhere else. */
+import type { TermCode } from '#core/ids'
+import type { RegistrationFacts } from '#core/registration'
+import { dayNumber, type Instant } from '#core/time'
+import type { Section } from '#core/week'
+import type { StudentPicture } from './picture'
+import { termOf, type Shelf } from './reading'
+
+export interface Occasion {
+  term: TermCode
+  now: Instant
+  /** Sections held in the term, with their components. */
+  heldSections: readonly Section[]
+  /** Sections among which is chosen, with all their components. */
+  offer: readonly Section[]
+}
+
+export function registrationFacts(
+  picture: StudentPicture,
+  shelf: Shelf,
+  { term: code, now, heldSections, offer }: Occasion
+): RegistrationFacts {
+  const term = termOf(shelf, code)
+  const signOff = picture.signOffs.find((one) => one.term === code)
+  const parts = new Map<string, Set<Section['kind']>>()
+  for (const { parent, kind, cancelled } of offer) {
+    if (parent === null || cancelled) continue
+    parts.set(parent, (parts.get(parent) ?? new Set()).add(kind))
+  }
+  const stillLetIn = picture.permitted.filter((one) => one.until === null || one.until > now)
+  return {
+    now,
+    catalog: shelf.catalog,
+    terms: shelf.terms,
+    term,
+    opens: picture.openings.find((o) => o.term === code)?.opens ?? null,
+    closes: term.addEndsAt,
+    student: {
+      standing: picture.student.standing,
+      programs: picture.programs.map((p) => p.spec.code),
+      tests: picture.tests
+    },
+    holds: picture.holds,
+    record: picture.record,
+    held: picture.held,
+    heldSections,
+    holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
+    loadMost: term.loadMost,
+    signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
+    permitted: new Set(stillLetIn.map((one) => one.section)),
+    componentsOf: (main) => [...(parts.get(main) ?? [])]
+  }
+}
