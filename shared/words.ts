@@ -1,7 +1,7 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
 import type { OfferingPattern, Season, StudyLevel } from '#core/catalog'
 import type { Fault } from '#core/checking'
-import type { ChangeFault } from '#core/route'
+import type { ChangeFault, TermResult } from '#core/route'
 import type { Finish } from '#core/chain'
 import type { FillAnswer } from '#core/fill'
 import type { ConditionResult, Enrolment, Forecast, Refused } from '#core/degree'
@@ -368,4 +368,10 @@ export function endedText(
   return proved
     ? `Finishes in ${finish.name}; no way is earlier.${rest}`
     : `Finishes in ${finish.name}; at best it could be ${bound.name}, which was not settled.${rest}`
+}
+
+/** `15 of 16 cr earned · GPA 3.21`: what a term came to. */
+export function resultText({ earned, attempted, average }: TermResult): string {
+  const credits = earned === attempted ? `${earned} cr earned` : `${earned} of ${attempted} cr earned`
+  return average === undefined ? credits : `${credits} · GPA ${average.toFixed(2)}`
 }

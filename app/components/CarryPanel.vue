@@ -75,17 +75,20 @@ async function save() {
     <h2 id="carry-title" ref="heading" tabindex="-1">What I can carry</h2>
     <div class="usual">
       <label
-        >Credits a term <input v-model.number="form.credits" type="number" min="1" max="60" step="0.5"
+        >Credits a term
+        <input v-model.number="form.credits" class="field" type="number" min="1" max="60" step="0.5"
       /></label>
       <label
-        >Hours of study a week <input v-model.number="form.hours" type="number" min="0" max="168"
+        >Hours of study a week
+        <input v-model.number="form.hours" class="field" type="number" min="0" max="168"
       /></label>
       <label
-        >Hours of work and family <input v-model.number="form.outside" type="number" min="0" max="168"
+        >Hours of work and family
+        <input v-model.number="form.outside" class="field" type="number" min="0" max="168"
       /></label>
       <label>
         Finish by
-        <select v-model="form.target">
+        <select v-model="form.target" class="field">
           <option value="">no wish</option>
           <option
             v-for="term in college.shelf?.terms.filter((t) => phaseOf(t, college.today) === 'future')"
@@ -108,6 +111,7 @@ async function save() {
           credits
           <input
             v-model.number="rows[term.code]!.credits"
+            class="field"
             type="number"
             min="1"
             max="60"
@@ -119,13 +123,14 @@ async function save() {
           hours
           <input
             v-model.number="rows[term.code]!.hours"
+            class="field"
             type="number"
             min="0"
             max="168"
             :placeholder="String(form.hours)"
           />
         </label>
-        <select v-model="rows[term.code]!.away" :aria-label="`Where I am in ${term.name}`">
+        <select v-model="rows[term.code]!.away" class="field" :aria-label="`Where I am in ${term.name}`">
           <option value="">here</option>
           <option value="exchange">on exchange</option>
           <option value="leave">on leave</option>
@@ -155,14 +160,6 @@ label {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-input,
-select {
-  border: 1px solid var(--quiet);
-  border-radius: 6px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 3px 8px;
 }
 input {
   width: 76px;

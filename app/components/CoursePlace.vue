@@ -22,7 +22,7 @@ async function put() {
   <form class="place" @submit.prevent="put">
     <label>
       Term
-      <select v-model="term">
+      <select v-model="term" class="field">
         <option v-for="one in place.terms.value.slice(0, 9)" :key="one.code" :value="one.code">
           {{ one.name }}
         </option>
@@ -46,13 +46,8 @@ label {
   font-size: 12px;
   color: var(--quiet);
 }
-select {
+.field {
   height: 33px;
-  border: 1px solid var(--rule);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
   padding: 0 8px;
-  font-size: 13.5px;
 }
 </style>

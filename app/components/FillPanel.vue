@@ -61,11 +61,11 @@ async function accept() {
         <label><input v-model="summers" type="checkbox" /> use summers</label>
         <label>
           rather these subjects
-          <input v-model="subjects" type="text" placeholder="STAT, HYDR" maxlength="80" />
+          <input v-model="subjects" class="field" type="text" placeholder="STAT, HYDR" maxlength="80" />
         </label>
         <label>
           finish by
-          <select v-model="until">
+          <select v-model="until" class="field">
             <option value="">any term</option>
             <option v-for="term in terms" :key="term.code" :value="term.code">{{ term.name }}</option>
           </select>
@@ -147,14 +147,6 @@ async function accept() {
 }
 .wishes p {
   margin: 0;
-}
-input[type='text'],
-select {
-  border: 1px solid var(--quiet);
-  border-radius: 6px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 4px 8px;
 }
 .ended {
   background: var(--dusk-tint);

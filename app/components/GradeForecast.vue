@@ -42,7 +42,13 @@ const pace = computed(() => {
     <h2 id="forecast-title">What the GPA still asks for</h2>
     <label>
       Target
-      <input v-model="target" inputmode="decimal" maxlength="5" aria-describedby="forecast-answer" />
+      <input
+        v-model="target"
+        class="field"
+        inputmode="decimal"
+        maxlength="5"
+        aria-describedby="forecast-answer"
+      />
     </label>
     <p id="forecast-answer" role="status">{{ answer }}</p>
     <p v-if="pace && !student.own" class="quiet">Pace of progress: {{ pace }}</p>
@@ -106,11 +112,8 @@ h2 {
 p {
   margin: 0;
 }
-input {
+.field {
   width: 64px;
-  border: 1px solid var(--quiet);
-  border-radius: 6px;
-  padding: 2px 6px;
   margin-left: 6px;
 }
 </style>

@@ -1,10 +1,15 @@
 <script setup lang="ts">
-import { phaseOf, type Course } from '#core/catalog'
-import { candidatesFor, type NeedResult } from '#core/degree'
+import type { Course } from '#core/catalog'
+import { candidatesFor, type NeedResult, type PlannedCourse } from '#core/degree'
 import { candidateQuestion } from '#wire/reading'
 
 /** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */
-const props = defineProps<{ result: NeedResult; at?: string | undefined }>()
+const props = defineProps<{
+  result: NeedResult
+  at?: string | undefined
+  /** Planned for it now, and to be replaced. */
+  instead?: PlannedCourse | undefined
+}>()
 const emit = defineEmits<{ added: [] }>()
 const student = useStudent()
 const college = useCollege()
@@ -13,9 +18,7 @@ const SOME = 10
 const all = ref(false)
 const code = ref<string>(props.at ?? student.coming?.code ?? '')
 
-const terms = computed(() =>
-  (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future').slice(0, 9)
-)
+const { terms, put } = usePlacing()
 const term = computed(() => terms.value.find((t) => t.code === code.value))
 const found = computed(() =>
   student.reading && college.shelf && term.value
@@ -25,14 +28,7 @@ const found = computed(() =>
 const list = computed(() => found.value.list)
 
 async function add(course: Course) {
-  const planned = {
-    course: course.code,
-    term: term.value!.code,
-    credits: course.credits,
-    note: null,
-    locked: false
-  }
-  if (await student.changeRoute({ kind: 'add', planned })) emit('added')
+  if (await put([course], code.value, props.instead)) emit('added')
 }
 </script>
 
@@ -40,7 +36,7 @@ async function add(course: Course) {
   <div class="candidates">
     <label class="small quiet">
       Term
-      <select v-model="code">
+      <select v-model="code" class="field">
         <option v-for="t in terms" :key="t.code" :value="t.code">{{ t.name }}</option>
       </select>
       {{ list.filter((c) => c.runs).length }} of {{ list.length }} run then{{
@@ -61,10 +57,10 @@ async function add(course: Course) {
           v-else-if="student.mayEditRoute"
           class="end"
           size="small"
-          :aria-label="`Add ${c.course.code} to ${term?.name}`"
+          :aria-label="`${instead ? 'Put' : 'Add'} ${c.course.code} ${instead ? 'in' : 'to'} ${term?.name}${instead ? ` instead of ${instead.course}` : ''}`"
           @click="add(c.course)"
         >
-          Add to {{ college.shortTerm(code) }}
+          {{ instead ? `Instead of ${instead.course}` : `Add to ${college.shortTerm(code)}` }}
         </v-btn>
       </li>
     </ul>
@@ -103,12 +99,7 @@ li {
 .idle strong {
   font-weight: 400;
 }
-select {
-  border: 1px solid var(--rule);
-  border-radius: 6px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 2px 6px;
+.field {
   margin: 0 8px 0 4px;
 }
 </style>

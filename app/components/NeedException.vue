@@ -73,12 +73,12 @@ async function grant() {
       </fieldset>
       <label v-if="kind === 'substitution'">
         Course
-        <input v-model="course" :list="`${field}-list`" maxlength="12" size="10" />
+        <input v-model="course" class="field" :list="`${field}-list`" maxlength="12" size="10" />
         <datalist :id="`${field}-list`">
           <option v-for="one in suggestions" :key="one" :value="one" />
         </datalist>
       </label>
-      <label class="reason">Reason <input v-model="reason" maxlength="400" /></label>
+      <label class="reason">Reason <input v-model="reason" class="field" maxlength="400" /></label>
       <v-btn type="submit" size="small" :disabled="why !== '' || busy" :aria-describedby="`${field}-why`"
         >Grant</v-btn
       >
@@ -117,13 +117,7 @@ fieldset {
   align-items: center;
   gap: 6px;
 }
-.reason input {
+.reason .field {
   flex: 1;
-}
-input:not([type='radio']) {
-  border: 1px solid var(--quiet);
-  border-radius: 6px;
-  padding: 3px 7px;
-  min-width: 0;
 }
 </style>

@@ -1,13 +1,17 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
+import { count, resultText } from '#wire/words'
 import type { BoardCourse, BoardRow } from '~/composables/useRouteBoard'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */
-const emit = defineEmits<{ need: [result: NeedResult, term?: string] }>()
+const emit = defineEmits<{ need: [result: NeedResult, term?: string]; replace: [course: BoardCourse] }>()
 const student = useStudent()
 const college = useCollege()
-const { rows, terms, behind, summers, slack } = useRouteBoard()
+const unfolded = ref(false)
+/** The least widths of the columns. */
+const [AREA_PX, TERM_PX] = [164, 114]
+const { rows, terms, behind, summers, slack } = useRouteBoard(unfolded)
 const run = useTermRun()
 const panel = useCoursePanel()
 const board = ref<HTMLElement>()
@@ -125,7 +129,7 @@ function walk(key: string): boolean {
     @mouseleave="looked = undefined"
   >
     <p class="visually-hidden" aria-live="assertive">{{ spoken }}</p>
-    <table>
+    <table :style="{ minWidth: `${AREA_PX + TERM_PX * (terms.length + 2)}px` }">
       <caption class="visually-hidden">
         Requirement areas by term. Arrow keys move, space lifts a planned course, Enter opens its menu.
       </caption>
@@ -135,18 +139,24 @@ function walk(key: string): boolean {
             <label class="small"><input v-model="summers" type="checkbox" /> summers</label>
           </th>
           <th scope="col">
-            <span class="display">Behind you</span>
-            <span class="quiet small block">{{ behind.terms }} terms · {{ behind.credits }} cr</span>
+            <button class="display fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">
+              {{ unfolded ? 'Brought in' : 'Behind you' }}
+            </button>
+            <span class="quiet small block"
+              >{{ unfolded ? '' : `${count(behind.terms, 'term')} · ` }}{{ behind.credits }} cr</span
+            >
+            <span class="quiet small block">{{ unfolded ? 'fold past terms' : 'show by term' }}</span>
           </th>
           <th
             v-for="t in terms"
             :key="t.term.code"
             scope="col"
-            :class="{ coming: t.term.code === student.coming?.code }"
+            :class="{ coming: t.term.code === student.coming?.code, over: t.phase === 'past' }"
           >
             <span class="display">{{ college.shortTerm(t.term.code) }}</span>
             <span class="quiet small">{{ t.note }}</span>
-            <span class="load">
+            <span v-if="t.result" class="small block">{{ resultText(t.result) }}</span>
+            <span v-else class="load">
               <span class="track" aria-hidden="true">
                 <span
                   :class="{ over: t.load > t.most }"
@@ -160,6 +170,7 @@ function walk(key: string): boolean {
               :class="t.hoursMost !== undefined && t.hours > t.hoursMost ? 'stops' : 'quiet'"
               >{{ t.hours }}{{ t.hoursMost === undefined ? '' : ` of ${t.hoursMost}` }} h study a week</span
             >
+            <TermNote v-if="t.phase !== 'past'" :term="t.term" />
           </th>
           <th scope="col">
             <span class="display">Not placed</span>
@@ -214,6 +225,7 @@ function walk(key: string): boolean {
               :reason-in="(term) => reasonIn(c, term)"
               @move="move(c, $event)"
               @remove="remove(c)"
+              @replace="emit('replace', c)"
               @lift="lift(c, row.key)"
               @drag="drag($event, c, row.key)"
               @edit="edit(c, $event)"
@@ -257,7 +269,6 @@ function walk(key: string): boolean {
 table {
   border-collapse: collapse;
   width: 100%;
-  min-width: 1080px;
   table-layout: fixed;
 }
 th,
@@ -309,6 +320,12 @@ tbody th {
 .block {
   display: block;
 }
+.fold {
+  text-align: left;
+}
+.fold:hover {
+  text-decoration: underline;
+}
 .load {
   display: flex;
   align-items: center;
@@ -330,6 +347,9 @@ tbody th {
 }
 .track .over {
   background: var(--rowan);
+}
+.gone {
+  background: var(--shade);
 }
 .coming {
   background: color-mix(in srgb, var(--dusk-tint) 70%, var(--card));

@@ -16,6 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   move: [term: string]
   remove: []
+  replace: []
   lift: []
   drag: [on: boolean]
   edit: [detail: { note?: string | null; locked?: boolean }]
@@ -103,6 +104,9 @@ function saveNote() {
           Move to {{ college.shortTerm(term.code) }}
           <span v-if="reason">{{ reason }}</span>
         </button>
+        <button v-if="course.need" role="menuitem" @click="emit('replace')">
+          Replace, for {{ course.need.need.title }}
+        </button>
         <button role="menuitem" @click="startNote">
           {{ course.note ? 'Change the note' : 'Add a note' }}
         </button>
@@ -115,6 +119,7 @@ function saveNote() {
     <form v-if="noting" class="note" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
       <input
         v-model="noteText"
+        class="field"
         autofocus
         maxlength="400"
         :aria-label="`Note on ${course.taking.course}`"
@@ -155,13 +160,8 @@ function saveNote() {
   white-space: nowrap;
   font-style: italic;
 }
-.note input {
+.note .field {
   width: 100%;
-  border: 1px solid var(--quiet);
-  border-radius: 6px;
-  padding: 2px 6px;
-  background: var(--card);
-  color: var(--ink);
 }
 .menu {
   padding: 6px;

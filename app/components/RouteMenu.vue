@@ -31,6 +31,15 @@ function saveCsv() {
     }))
   saveFile(name('csv'), csvText(Papa.unparse(rows, { newline: '\r\n' })), 'text/csv')
 }
+async function saveDates() {
+  try {
+    const text = await api<string>(`/api/students/${student.picture!.student.id}/dates`)
+    saveFile(name('ics').replace('route', 'dates'), text, 'text/calendar')
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    student.notice = { text: error.message }
+  }
+}
 const print = () => window.print()
 </script>
 
@@ -43,6 +52,7 @@ const print = () => window.print()
       <v-list-item title="Print this page" @click="print" />
       <v-list-item title="Save the route as JSON" @click="saveJson" />
       <v-list-item title="Save the route as CSV" @click="saveCsv" />
+      <v-list-item title="Save dates and deadlines as iCalendar" @click="saveDates" />
     </v-list>
   </v-menu>
 </template>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
+import type { BoardCourse } from '~/composables/useRouteBoard'
+import { resultText } from '#wire/words'
 
 /** The route on a narrow screen: one term at a time, or what is not placed yet. */
-const emit = defineEmits<{ need: [result: NeedResult, term?: string] }>()
+const emit = defineEmits<{ need: [result: NeedResult, term?: string]; replace: [course: BoardCourse] }>()
 const student = useStudent()
 const college = useCollege()
-const { rows, terms } = useRouteBoard()
+const { rows, terms } = useRouteBoard(ref(true))
 const { move, edit, remove, reasonIn, future } = useLift(terms)
 const run = useTermRun()
 const shown = ref(student.coming?.code ?? 'open')
@@ -21,7 +23,7 @@ const here = computed(() =>
   <div>
     <label class="pick">
       Show
-      <select v-model="shown">
+      <select v-model="shown" class="field">
         <option v-for="t in terms" :key="t.term.code" :value="t.term.code">
           {{ t.term.name }}{{ t.note ? `, ${t.note}` : '' }}
         </option>
@@ -29,7 +31,9 @@ const here = computed(() =>
       </select>
     </label>
     <template v-if="term">
-      <p class="quiet">{{ term.load }} of {{ term.most }} credits · {{ term.hours }} h study a week</p>
+      <p v-if="term.result" class="quiet">{{ resultText(term.result) }} · {{ term.hours }} h study a week</p>
+      <p v-else class="quiet">{{ term.load }} of {{ term.most }} credits · {{ term.hours }} h study a week</p>
+      <TermNote v-if="term.phase !== 'past'" :term="term.term" />
       <section v-for="{ row, courses } in here" :key="row.key" class="card row" :class="`hue-${row.hue.hue}`">
         <h3>{{ row.title }}</h3>
         <RouteCourse
@@ -43,6 +47,7 @@ const here = computed(() =>
           :reason-in="(t) => reasonIn(c, t)"
           @move="move(c, $event)"
           @remove="remove(c)"
+          @replace="emit('replace', c)"
           @edit="edit(c, $event)"
         />
       </section>
@@ -71,13 +76,9 @@ const here = computed(() =>
   align-items: center;
   margin-bottom: 8px;
 }
-select {
+.field {
   flex: 1;
   height: 38px;
-  border: 1px solid var(--rule);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
   padding: 0 10px;
 }
 .row {

@@ -164,8 +164,8 @@ function differenceText({ added, removed, moved }: ReturnType<typeof differenceO
       </tbody>
     </table>
     <form v-if="naming" class="line" @submit.prevent="rename" @keydown.esc.stop="naming = undefined">
-      <label>Name <input v-model="naming.name" maxlength="60" required /></label>
-      <label class="wide">Note <input v-model="naming.note" maxlength="400" /></label>
+      <label>Name <input v-model="naming.name" class="field" maxlength="60" required /></label>
+      <label class="wide">Note <input v-model="naming.note" class="field" maxlength="400" /></label>
       <v-btn type="submit" size="small">Keep</v-btn>
       <button type="button" class="textlink" @click="naming = undefined">Leave it</button>
     </form>
@@ -189,7 +189,9 @@ function differenceText({ added, removed, moved }: ReturnType<typeof differenceO
     </template>
     <div v-if="student.own" class="line">
       <form class="line" @submit.prevent="make(shown.id)">
-        <label>New route <input v-model="name" maxlength="60" placeholder="With an exchange" /></label>
+        <label
+          >New route <input v-model="name" class="field" maxlength="60" placeholder="With an exchange"
+        /></label>
         <v-btn type="submit" size="small" :disabled="!name.trim()">Copy of “{{ shown.name }}”</v-btn>
         <v-btn size="small" :disabled="!name.trim()" @click="make(null)">Empty</v-btn>
       </form>
@@ -251,15 +253,8 @@ label {
 .wide {
   flex: 1;
 }
-.wide input {
+.wide .field {
   flex: 1;
-}
-input:not([type='checkbox']) {
-  border: 1px solid var(--quiet);
-  border-radius: 6px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 3px 8px;
 }
 .versions {
   list-style: none;

@@ -21,7 +21,7 @@ interface Options {
   body?: object
 }
 
-/** Calls the server; @throws Failure with a sentence for the person. */
+/** Calls the server, which answers with JSON, or with the text of a file; @throws Failure with a sentence for the person. */
 export async function api<T>(path: string, options: Options = {}): Promise<T> {
   const address = options.query ? `${path}?${new URLSearchParams(options.query)}` : path
   let answer: Response
@@ -34,7 +34,8 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
   } catch {
     throw new Failure(0, UNREACHABLE)
   }
-  const read = (await answer.json().catch(() => null)) as T | Problem | null
+  const isFile = answer.headers.get('content-type')?.startsWith('text/calendar')
+  const read = (await (isFile ? answer.text() : answer.json()).catch(() => null)) as T | Problem | null
   if (answer.ok) return read as T
   const problem = read as Problem | null
   throw new Failure(

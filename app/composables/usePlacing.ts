@@ -1,4 +1,5 @@
 import { phaseOf, type Course } from '#core/catalog'
+import type { PlannedCourse } from '#core/degree'
 import type { SingleChange } from '#core/findings'
 import type { TermCode } from '#core/ids'
 
@@ -10,8 +11,9 @@ export function usePlacing() {
   const terms = computed(() =>
     (college.shelf?.terms ?? []).filter((one) => phaseOf(one, college.today) === 'future')
   )
-  async function put(courses: readonly Course[], term: string): Promise<boolean> {
-    const changes = courses.map((course): SingleChange => ({
+  /** `instead` leaves the route in the same change. */
+  async function put(courses: readonly Course[], term: string, instead?: PlannedCourse): Promise<boolean> {
+    const added = courses.map((course): SingleChange => ({
       kind: 'add',
       planned: {
         course: course.code,
@@ -21,7 +23,8 @@ export function usePlacing() {
         locked: false
       }
     }))
-    if (!changes.length) return false
+    if (!added.length) return false
+    const changes: SingleChange[] = instead ? [{ kind: 'remove', planned: instead }, ...added] : added
     return student.changeRoute(changes.length === 1 ? changes[0]! : { kind: 'several', changes })
   }
   return { terms, put }

@@ -1,6 +1,6 @@
-import { phaseOf, type Term } from '#core/catalog'
+import { phaseOf, type Term, type TermPhase } from '#core/catalog'
 import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
-import { slackOf, termHours, termLoad, type Slack } from '#core/route'
+import { slackOf, termHours, termLoad, termResult, type Slack, type TermResult } from '#core/route'
 import { areaKey, type AreaHue } from './useHues'
 import { shortDay } from '#wire/when'
 import { keyOf } from '~/stores/filling'
@@ -18,6 +18,8 @@ export interface BoardCourse {
   tight: boolean
   note: string | null
   locked: boolean
+  /** What it counts toward. */
+  need: NeedResult | undefined
 }
 
 export interface BoardRow {
@@ -32,19 +34,23 @@ export interface BoardRow {
 
 export interface BoardTerm {
   term: Term
-  phase: 'current' | 'future'
+  phase: TermPhase
   load: number
   most: number
   hours: number
   hoursMost: number | undefined
   away: 'exchange' | 'leave' | undefined
+  /** Where it stands, in a word or two. */
   note: string
+  /** Of a term that is over. */
+  result: TermResult | undefined
 }
 
-/** The matrix: requirement areas down, terms across, every course once. */
-export function useRouteBoard() {
+/** The matrix: requirement areas down, terms across, every course once; `past` terms too, or folded into one. */
+export function useRouteBoard(past = ref(false)) {
   const student = useStudent()
   const college = useCollege()
+  const clock = useClock()
   const standing = useStanding()
   const { hues } = useHues()
   const filling = useFilling()
@@ -70,7 +76,7 @@ export function useRouteBoard() {
       : new Map<string, Slack>()
   )
 
-  function boardCourse(taking: Taking, also?: string): BoardCourse {
+  function boardCourse(taking: Taking, also?: string, need?: NeedResult): BoardCourse {
     const planned = taking.term
       ? onRoute.value.get(keyOf({ course: taking.course, term: taking.term }))
       : undefined
@@ -82,7 +88,8 @@ export function useRouteBoard() {
       proposed: proposed.value.has(keyOf({ course: taking.course, term: taking.term! })),
       tight: isTight(slack.value.get(taking.course), taking.term),
       note: planned?.note ?? null,
-      locked: planned?.locked ?? false
+      locked: planned?.locked ?? false,
+      need
     }
   }
 
@@ -102,7 +109,11 @@ export function useRouteBoard() {
           hue: hues.value.get(areaKey(audit, area.area.id))!,
           area,
           courses: courses.map((t) =>
-            boardCourse(t, later.find((a) => a.whereItCounts.has(t.key))?.program.spec.shortTitle)
+            boardCourse(
+              t,
+              later.find((a) => a.whereItCounts.has(t.key))?.program.spec.shortTitle,
+              audit.whereItCounts.get(t.key)
+            )
           ),
           open: area.needs.filter((need) => need.state === 'needed')
         })
@@ -138,52 +149,52 @@ export function useRouteBoard() {
     const now = reading.value
     if (!now || !college.shelf) return []
     const busy = new Set(now.takings.counted.map((t) => t.term))
-    const ahead = college.shelf.terms.filter((t) => phaseOf(t, college.today) !== 'past')
+    const { today, shelf } = college
+    const ahead = shelf.terms.filter((t) => phaseOf(t, today) !== 'past')
     const last = Math.max(
       ahead.findLastIndex((t) => busy.has(t.code)),
       0
     )
     const regular = ahead.filter((t) => t.season !== 'summer')
     const least = ahead.indexOf(regular[Math.min(4, regular.length - 1)]!)
-    return ahead
-      .filter(
-        (t, i) => i <= Math.max(last, least) && (t.season !== 'summer' || busy.has(t.code) || summers.value)
-      )
-      .map((term) => {
-        const phase = phaseOf(term, college.today) === 'current' ? 'current' : 'future'
-        const away = now.context.away?.get(term.code)
-        const opening = student.picture?.openings.find((o) => o.term === term.code)
-        const note =
-          phase === 'current'
-            ? 'in progress'
-            : away
-              ? `away: ${away}`
-              : standing.finish?.code === term.code
-                ? 'finish'
-                : opening && opening.opens > useClock().now
-                  ? `opens ${shortDay(opening.opens, college.zone)}`
-                  : opening
-                    ? 'open for you'
-                    : ''
-        return {
-          term,
-          phase,
-          load: termLoad(now.takings, term.code),
-          most: now.context.loadMost(term),
-          hours: termHours(now.takings, term.code),
-          hoursMost: now.context.hoursMost?.(term),
-          away,
-          note
-        }
-      })
+    const wanted = ahead.filter(
+      (t, i) => i <= Math.max(last, least) && (t.season !== 'summer' || busy.has(t.code) || summers.value)
+    )
+    const over = past.value ? shelf.terms.filter((t) => phaseOf(t, today) === 'past' && busy.has(t.code)) : []
+    return [...over, ...wanted].map((term) => {
+      const phase = phaseOf(term, today)
+      return {
+        term,
+        phase,
+        load: termLoad(now.takings, term.code),
+        most: now.context.loadMost(term),
+        hours: termHours(now.takings, term.code),
+        hoursMost: now.context.hoursMost?.(term),
+        away: now.context.away?.get(term.code),
+        note: noteOf(term, phase, now.context.away?.get(term.code)),
+        result: phase === 'past' ? termResult(student.picture!.record, term.code, shelf.catalog) : undefined
+      }
+    })
   })
 
-  /** Courses of past terms, by row, folded into one column. */
+  function noteOf(term: Term, phase: TermPhase, away: BoardTerm['away']): string {
+    if (phase === 'past') return ''
+    if (phase === 'current') return 'in progress'
+    if (away) return `away: ${away}`
+    if (standing.finish?.code === term.code) return 'finish'
+    const opening = student.picture?.openings.find((o) => o.term === term.code)
+    if (!opening) return ''
+    return opening.opens > clock.now ? `opens ${shortDay(opening.opens, college.zone)}` : 'open for you'
+  }
+
+  /** Courses of past terms, by row, folded into one column; those of no term, where past terms have their own. */
   const behind = computed(() => {
-    const past = new Set(
-      (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'past').map((t) => t.code)
+    const over = new Set(
+      past.value
+        ? []
+        : (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'past').map((t) => t.code)
     )
-    const isBehind = (t: Taking) => t.term === null || past.has(t.term)
+    const isBehind = (t: Taking) => t.term === null || over.has(t.term)
     const takings = (reading.value?.takings.counted ?? []).filter(isBehind)
     return {
       isBehind,

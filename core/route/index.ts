@@ -14,4 +14,5 @@ export {
 } from './change'
 export { checkRoute, obstacles, termHours, termLoad, type Obstacle, type RouteContext } from './checks'
 export { climbOf, type Climb, type ClimbPoint } from './climb'
+export { termResult, type TermResult } from './results'
 export { slackOf, type Slack } from './slack'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { NeedResult } from '#core/degree'
+import type { NeedResult, PlannedCourse } from '#core/degree'
+import type { BoardCourse } from '~/composables/useRouteBoard'
 import { ago, shortDay } from '#wire/when'
 import { changeText, count, findingSubject, findingText } from '#wire/words'
 
@@ -13,7 +14,13 @@ const { findings, terms } = useRouteBoard()
 
 const picture = computed(() => student.picture!)
 const route = computed(() => picture.value.route)
-const need = shallowRef<{ result: NeedResult; term: string | undefined }>()
+/** The need that is looked at, in which term, and what would be replaced for it. */
+const need = shallowRef<{ result: NeedResult; term?: string | undefined; instead?: PlannedCourse }>()
+function replace({ taking, note, locked, need: result }: BoardCourse) {
+  if (!result || !taking.term) return
+  const { course, credits, term: at } = taking
+  need.value = { result, term: at, instead: { course, credits, term: at, note, locked } }
+}
 /** What is open above or below the board. */
 const open = ref<'fill' | 'carry' | 'routes'>()
 const filling = useFilling()
@@ -140,8 +147,8 @@ async function once(work: () => Promise<unknown>) {
     <CarryPanel v-if="open === 'carry'" @close="open = undefined" />
     <RoutesPanel v-if="open === 'routes'" @close="open = undefined" />
 
-    <RouteTerms v-if="narrow" @need="(result, term) => (need = { result, term })" />
-    <RouteBoard v-else @need="(result, term) => (need = { result, term })" />
+    <RouteTerms v-if="narrow" @need="(result, term) => (need = { result, term })" @replace="replace" />
+    <RouteBoard v-else @need="(result, term) => (need = { result, term })" @replace="replace" />
     <FillPanel v-if="open === 'fill'" @close="open = undefined" />
 
     <div class="foot">
@@ -189,7 +196,12 @@ async function once(work: () => Promise<unknown>) {
     >
       <div v-if="need" class="card need">
         <h2 id="need-title">{{ need.result.need.title }}</h2>
-        <NeedCandidates :result="need.result" :at="need.term" @added="need = undefined" />
+        <NeedCandidates
+          :result="need.result"
+          :at="need.term"
+          :instead="need.instead"
+          @added="need = undefined"
+        />
         <v-btn @click="need = undefined">Close</v-btn>
       </div>
     </v-dialog>
