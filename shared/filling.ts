@@ -1,10 +1,33 @@
 /** The rest of a degree filled in: a proposal of planned courses, checked by the audit itself. */
 import type { Term } from '#core/catalog'
 import type { Audit, NeedResult, PlannedCourse } from '#core/degree'
-import { plannedOf, type FillAnswer, type FillQuestion } from '#core/fill'
-import type { CourseCode } from '#core/ids'
+import {
+  fillMending,
+  fillQuestion,
+  plannedOf,
+  type FillAnswer,
+  type FillEffort,
+  type FillQuestion,
+  type FillWish
+} from '#core/fill'
+import type { CourseCode, TermCode } from '#core/ids'
 import { coursesIn, ruleOf } from '#core/requisites'
-import { obstacles, type RouteContext } from '#core/route'
+import { obstacles, type Aligned, type RouteContext } from '#core/route'
+import type { Instant } from '#core/time'
+import type { CatalogPicture, StudentView } from './picture'
+import { readStudent, shelve } from './reading'
+import { endedText } from './words'
+
+/** What a student says that a filling should be like. */
+export interface FillChoice {
+  summers: boolean
+  /** Starred courses rather than others. */
+  starred: boolean
+  subjects: readonly string[]
+  how: 'any' | 'online' | 'evening' | 'either'
+  campus: string | null
+  until: TermCode | null
+}
 
 export interface Proposed {
   planned: PlannedCourse
@@ -12,12 +35,18 @@ export interface Proposed {
   needs: string[]
   /** Courses of the route or the proposal that ask for it. */
   before: CourseCode[]
-  /** Why not earlier: it may not stand there, or it may and the terms are more even like this. */
-  because: 'first' | 'even'
+  /** Why not earlier: it may not stand there, or the terms are more even like this; or the program suggests it. */
+  because: 'first' | 'even' | 'suggested'
 }
 
 export interface Proposal {
   courses: Proposed[]
+  /** Needs for which a course is to be chosen in a term. */
+  open: { result: NeedResult; term: TermCode }[]
+}
+
+/** What filling has come to. */
+export interface Filled extends Proposal {
   finish: Term
   /** The earliest finish there is, where that is proved; else no finish is earlier than this. */
   proved: boolean
@@ -35,27 +64,114 @@ export function proposalOf(
   answer: FillAnswer,
   placed: readonly PlannedCourse[],
   reread: Reread
-): Proposal | undefined {
+): Filled | undefined {
   if (answer.kind !== 'filled') return undefined
   const planned = withoutIdle(plannedOf(question, answer.best), placed, reread)
   const { audits, context } = reread([...placed, ...planned])
-  const codes = [...placed, ...planned].map((one) => one.course)
-  const courses = planned.map((one): Proposed => {
-    const key = `${one.course}@${one.term}`
-    const needs = audits.flatMap((audit) => audit.whereItCounts.get(key)?.need.title ?? [])
-    const before = codes.filter((code) => {
-      const rule = ruleOf(context.catalog.maybeCourse(code)?.prerequisite ?? '')
-      return coursesIn(rule).includes(one.course)
-    })
-    return { planned: one, needs, before, because: isFirst(context, question.terms, one) ? 'first' : 'even' }
-  })
+  const courses = planned.map((one) => ({
+    ...reasonsOf(one, [...placed, ...planned], audits, context),
+    because: isFirst(context, question.terms, one) ? ('first' as const) : ('even' as const)
+  }))
   const last = Math.max(0, ...planned.map((one) => question.terms.findIndex((t) => t.code === one.term)))
   return {
     courses,
+    open: [],
     finish: question.terms[last]!,
     proved: answer.proved,
     bound: question.terms[Math.min(Math.max(answer.bound, 0), question.terms.length - 1)]!,
     left: openNeeds(audits)
+  }
+}
+
+function reasonsOf(
+  planned: PlannedCourse,
+  route: readonly PlannedCourse[],
+  audits: readonly Audit[],
+  { catalog }: RouteContext
+): Omit<Proposed, 'because'> {
+  const key = `${planned.course}@${planned.term}`
+  const asks = (code: CourseCode) =>
+    coursesIn(ruleOf(catalog.maybeCourse(code)?.prerequisite ?? '')).includes(planned.course)
+  return {
+    planned,
+    needs: audits.flatMap((audit) => audit.whereItCounts.get(key)?.need.title ?? []),
+    before: route.map((one) => one.course).filter(asks)
+  }
+}
+
+/** What is left of a program's suggested sequence, as a proposal. */
+export function suggestionOf(
+  { placed, open }: Aligned,
+  there: readonly PlannedCourse[],
+  reread: Reread
+): Proposal {
+  const useful = withoutIdle(
+    placed.map((one) => one.planned),
+    there,
+    reread
+  )
+  const route = [...there, ...useful]
+  const { audits, context } = reread(route)
+  return {
+    courses: useful.map((planned) => ({
+      ...reasonsOf(planned, route, audits, context),
+      because: 'suggested'
+    })),
+    open: open.map(({ result, term }) => ({ result, term: term.code }))
+  }
+}
+
+/** A course chosen for a need of a proposal, with its reasons. */
+export function chosenFor(planned: PlannedCourse, result: NeedResult): Proposed {
+  return { planned, needs: [result.need.title], before: [], because: 'suggested' }
+}
+
+/** What is filled and by whom: plain data, so that a worker can be told. */
+export interface FillCall {
+  catalog: CatalogPicture
+  student: StudentView
+  choice: FillChoice
+  now: Instant
+}
+
+/** Fills the student's route, and says how that ended. */
+export function fillRoute(
+  { catalog, student, choice, now }: FillCall,
+  { stopped, found }: { stopped?: FillEffort['stopped']; found?: (finish: Term | undefined) => void } = {}
+): { proposal: Filled | undefined; ended: string } {
+  const shelf = shelve(catalog)
+  const reread = (courses: readonly PlannedCourse[]) =>
+    readStudent({ ...student, route: { ...student.route, courses: [...courses] } }, shelf, now)
+  const { courses: placed } = student.route
+  const { context } = reread(placed)
+  const question = fillQuestion(context, wishOf(choice, student, catalog))
+  if (!question.demands.length)
+    return { proposal: undefined, ended: 'Nothing is needed any more; there is nothing to fill in.' }
+  const answer = fillMending(question.problem, {
+    ...(stopped && { stopped }),
+    ...(found && { found: ({ finish }) => found(question.terms[finish]) })
+  })
+  const proposal = proposalOf(question, answer, placed, reread)
+  const conflict = conflictOf(question, answer).map((result) => result.need.title)
+  return { proposal, ended: endedText(answer.kind, proposal, conflict, answer.steps) }
+}
+
+function wishOf(choice: FillChoice, student: StudentView, { heldAs }: CatalogPicture): FillWish {
+  const { summers, starred, subjects, how, campus, until } = choice
+  return {
+    summers,
+    subjects: new Set(subjects),
+    courses: new Set(starred ? student.marks.filter((one) => one.starred).map((one) => one.course) : []),
+    suits: (code) => {
+      const seen = heldAs[code]
+      const asHeld =
+        how === 'any' ||
+        (how !== 'evening' && seen?.online === true) ||
+        (how !== 'online' && seen?.evening === true)
+      return asHeld && (!campus || seen?.campuses.includes(campus) === true)
+    },
+    ...(until && { until }),
+    level: student.student.standing === 'graduate' ? 'graduate' : 'undergraduate'
   }
 }
 

@@ -39,6 +39,8 @@ export interface CatalogPicture {
   lists: CourseListPicture[]
   /** Courses with sections, by published term. */
   running: Record<string, string[]>
+  /** In which ways a course has been held or is offered. */
+  heldAs: Record<string, { online: boolean; evening: boolean; campuses: string[] }>
 }
 
 export interface CourseListPicture {

@@ -1,14 +1,14 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
 import type { OfferingPattern, Season, StudyLevel } from '#core/catalog'
 import type { Fault } from '#core/checking'
-import type { ChangeFault, TermResult } from '#core/route'
+import type { Aligned, ChangeFault, Obstacle, PlanDifference, TermResult } from '#core/route'
 import type { Finish } from '#core/chain'
 import type { FillAnswer } from '#core/fill'
 import type { ConditionResult, Enrolment, Forecast, Refused } from '#core/degree'
 import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, Section } from '#core/week'
 import { isBranch, type Rule, type RuleLeaf, type Standing } from '#core/requisites'
-import type { Proposal, Proposed } from './filling'
+import type { Filled, Proposed } from './filling'
 import { clockTime, DAY_NAMES, hours, instantText } from './when'
 
 export const STANDING_WORDS: Record<Standing, string> = {
@@ -350,13 +350,40 @@ export function becauseText({
       ? `because ${before.join(', ')} needs it`
       : 'to fill up'
   const also = needs.length && before.length ? `, before ${before.join(', ')}` : ''
-  return `${why}${also}; ${because === 'first' ? 'the first term in which it may stand' : 'here the terms are more even'}`
+  return `${why}${also}; ${BECAUSE[because]}`
+}
+const BECAUSE: Record<Proposed['because'], string> = {
+  first: 'the first term in which it may stand',
+  even: 'here the terms are more even',
+  suggested: 'as the program suggests'
+}
+
+/** What is left of a suggested sequence, in a sentence or two; `placed` courses of it are proposed. */
+export function suggestedText(
+  program: SequencedProgram,
+  { from, open, left }: Pick<Aligned, 'from' | 'open' | 'left'>,
+  placed: number
+): string {
+  if (!placed && !open.length && !left.length)
+    return `All of what ${program.shortTitle} suggests is there, or others stand for it.`
+  const chosen = open.length ? `, and ${count(open.length, 'place')} to choose a course for` : ''
+  const rest = left.map(
+    ({ course, why }) =>
+      `${course}: ${why ? obstacleText(why.obstacle, why.term.name) : 'No term has room for it.'}`
+  )
+  const not = rest.length ? ` Not placed: ${rest.join(' ')}` : ''
+  const where = from < program.suggested.length ? ` from its term ${from + 1} on` : ' and was left out'
+  return `What ${program.shortTitle} suggests${where}: ${count(placed, 'course')}${chosen}.${not}`
+}
+interface SequencedProgram {
+  shortTitle: string
+  suggested: readonly unknown[]
 }
 
 /** How filling ended, in one sentence. */
 export function endedText(
   kind: FillAnswer['kind'],
-  proposal: Proposal | undefined,
+  proposal: Filled | undefined,
   conflict: readonly string[],
   steps: number
 ): string {
@@ -374,4 +401,34 @@ export function endedText(
 export function resultText({ earned, attempted, average }: TermResult): string {
   const credits = earned === attempted ? `${earned} cr earned` : `${earned} of ${attempted} cr earned`
   return average === undefined ? credits : `${credits} · GPA ${average.toFixed(2)}`
+}
+
+/** Why a course may not go into a term, in the few words that fit a cell. */
+export function obstacleText(obstacle: Obstacle, termName: string): string {
+  switch (obstacle.code) {
+    case 'past':
+      return `${termName} has begun or is over.`
+    case 'away':
+      return `${termName} is marked as ${AWAY_WORDS[obstacle.why]}.`
+    case 'notOffered':
+      return obstacle.known === 'sections'
+        ? `No section in ${termName}.`
+        : `Does not usually run in ${termName}.`
+    case 'prerequisite':
+      return `Needs ${ruleText(obstacle.missing)} before ${termName}.`
+    case 'corequisite':
+      return `Needs ${ruleText(obstacle.missing)}.`
+  }
+}
+
+/** What changed from one plan to another, change by change; empty where nothing did. */
+export function changesText(
+  { added, removed, moved }: PlanDifference,
+  shortTerm: (code: string) => string
+): string {
+  return [
+    ...added.map((p) => `${p.course} added to ${shortTerm(p.term)}`),
+    ...removed.map((p) => `${p.course} taken out of ${shortTerm(p.term)}`),
+    ...moved.map((m) => `${m.course} moved from ${shortTerm(m.from)} to ${shortTerm(m.to)}`)
+  ].join('; ')
 }

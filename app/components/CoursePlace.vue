@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { obstacleText } from '#wire/words'
 import type { Course } from '#core/catalog'
 import { obstacles } from '#core/route'
 

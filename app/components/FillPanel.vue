@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { phaseOf } from '#core/catalog'
+import { phaseOf, type Course } from '#core/catalog'
+import { candidatesFor } from '#core/degree'
+import type { CourseCode, TermCode } from '#core/ids'
+import type { FillChoice, Proposal } from '#wire/filling'
+import { candidateQuestion } from '#wire/reading'
 import { becauseText, count } from '#wire/words'
 import { keyOf } from '~/stores/filling'
 
@@ -9,9 +13,25 @@ const filling = useFilling()
 const student = useStudent()
 const college = useCollege()
 const panel = useCoursePanel()
-const summers = ref(false)
-const subjects = ref('')
-const until = ref('')
+const choice = reactive({
+  summers: false,
+  starred: false,
+  subjects: '',
+  how: 'any' as FillChoice['how'],
+  campus: '',
+  until: '' as TermCode | ''
+})
+const HOW: Record<FillChoice['how'], string> = {
+  any: 'any way',
+  online: 'online',
+  evening: 'in the evening',
+  either: 'online or in the evening'
+}
+const stars = computed(() => student.picture!.marks.filter((one) => one.starred).length)
+/** Programs with a sequence to start from. */
+const sequences = computed(() =>
+  student.picture!.programs.flatMap(({ spec }, index) => (spec.suggested?.length ? [{ spec, index }] : []))
+)
 const heading = ref<HTMLElement>()
 onMounted(() => heading.value?.focus())
 
@@ -22,19 +42,38 @@ const byTerm = computed(() =>
   terms.value
     .map((term) => ({
       term,
-      courses: (filling.proposal?.courses ?? []).filter((one) => one.planned.term === term.code)
+      courses: (filling.proposal?.courses ?? []).filter((one) => one.planned.term === term.code),
+      open: (filling.proposal?.open ?? []).filter((one) => one.term === term.code)
     }))
-    .filter(({ courses }) => courses.length)
+    .filter(({ courses, open }) => courses.length || open.length)
 )
 const all = computed(() => filling.proposal?.courses.length ?? 0)
+const some = computed(() => all.value + (filling.proposal?.open.length ?? 0) > 0)
 
 function start() {
-  const words = subjects.value.toUpperCase().split(/[\s,]+/)
+  const { subjects, campus, until, ...rest } = choice
   filling.start({
-    summers: summers.value,
-    subjects: new Set(words.filter(Boolean)),
-    ...(until.value ? { until: terms.value.find((t) => t.code === until.value)!.code } : {})
+    ...rest,
+    subjects: subjects
+      .toUpperCase()
+      .split(/[\s,]+/)
+      .filter(Boolean),
+    campus: campus || null,
+    until: until || null
   })
+}
+/** Courses that may stand in the term for a need that is left open there. */
+function choicesFor({ result, term }: Proposal['open'][number]): Course[] {
+  const at = terms.value.find((one) => one.code === term)
+  const reading = filling.preview ?? student.reading
+  if (!at || !reading || !college.shelf) return []
+  return candidatesFor(result, candidateQuestion(reading, college.shelf, at))
+    .list.filter((one) => one.runs && one.ready)
+    .map((one) => one.course)
+}
+function choose(open: Proposal['open'][number], code: string) {
+  const course = college.shelf?.catalog.maybeCourse(code as CourseCode)
+  if (course) filling.choose(open, course)
 }
 function close() {
   filling.leave()
@@ -58,19 +97,50 @@ async function accept() {
         stays where it is; nothing changes until you take it.
       </p>
       <div class="wishes">
-        <label><input v-model="summers" type="checkbox" /> use summers</label>
+        <label><input v-model="choice.summers" type="checkbox" /> use summers</label>
+        <label v-if="stars"
+          ><input v-model="choice.starred" type="checkbox" /> rather my
+          {{ count(stars, 'starred course') }}</label
+        >
         <label>
           rather these subjects
-          <input v-model="subjects" class="field" type="text" placeholder="STAT, HYDR" maxlength="80" />
+          <input
+            v-model="choice.subjects"
+            class="field"
+            type="text"
+            placeholder="STAT, HYDR"
+            maxlength="80"
+          />
+        </label>
+        <label>
+          rather held
+          <select v-model="choice.how" class="field">
+            <option v-for="(words, how) in HOW" :key="how" :value="how">{{ words }}</option>
+          </select>
+        </label>
+        <label>
+          at
+          <select v-model="choice.campus" class="field">
+            <option value="">any campus</option>
+            <option v-for="one in college.picture?.campuses" :key="one.code" :value="one.code">
+              {{ one.name }}
+            </option>
+          </select>
         </label>
         <label>
           finish by
-          <select v-model="until" class="field">
+          <select v-model="choice.until" class="field">
             <option value="">any term</option>
             <option v-for="term in terms" :key="term.code" :value="term.code">{{ term.name }}</option>
           </select>
         </label>
         <v-btn type="submit" variant="flat" color="primary">Look for a way</v-btn>
+        <template v-if="sequences.length">
+          <span class="quiet">or</span>
+          <v-btn v-for="{ spec, index } in sequences" :key="spec.code" @click="filling.suggest(index)">
+            Start from the sequence of {{ spec.shortTitle }}
+          </v-btn>
+        </template>
       </div>
     </form>
     <div v-if="filling.search" class="wishes">
@@ -82,7 +152,7 @@ async function accept() {
       <v-btn size="small" @click="filling.stop()">Stop</v-btn>
     </div>
     <p v-if="filling.ended" role="status" class="ended">{{ filling.ended }}</p>
-    <template v-if="filling.proposal">
+    <template v-if="filling.proposal && some">
       <div class="wishes">
         <v-btn variant="flat" color="primary" :disabled="!filling.kept.size" @click="accept">
           {{
@@ -95,7 +165,7 @@ async function accept() {
         <span class="quiet small">Uncheck what you do not want; the board above shows what is left.</span>
       </div>
       <div class="terms">
-        <fieldset v-for="{ term, courses } in byTerm" :key="term.code">
+        <fieldset v-for="{ term, courses, open } in byTerm" :key="term.code">
           <legend>
             <span class="display">{{ term.name }}</span>
           </legend>
@@ -118,6 +188,19 @@ async function accept() {
             </button>
             <p class="quiet small">{{ becauseText(one) }}</p>
           </div>
+          <label v-for="(one, n) in open" :key="n" class="choose">
+            <span class="small">{{ one.result.need.title }}</span>
+            <select
+              class="field"
+              :aria-label="`A course for ${one.result.need.title} in ${term.name}`"
+              @change="choose(one, ($event.target as HTMLSelectElement).value)"
+            >
+              <option value="">choose a course</option>
+              <option v-for="course in choicesFor(one)" :key="course.code" :value="course.code">
+                {{ course.code }} {{ course.title }}
+              </option>
+            </select>
+          </label>
         </fieldset>
       </div>
     </template>
@@ -172,6 +255,11 @@ fieldset {
   gap: 0 8px;
   align-items: center;
   padding: 3px 0;
+}
+.choose {
+  display: grid;
+  gap: 2px;
+  padding: 4px 0;
 }
 .one p {
   grid-column: 2 / -1;

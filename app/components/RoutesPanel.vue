@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { phaseOf } from '#core/catalog'
-import { differenceOf } from '#core/route'
+import { coursesBefore, differenceOf, type PlanDifference } from '#core/route'
 import type { RoutePicture, RouteVersion } from '#wire/picture'
 import { readStudent } from '#wire/reading'
 import { ago } from '#wire/when'
-import { changeText, count } from '#wire/words'
+import { changesText, changeText, count } from '#wire/words'
 
 /** All routes of the student: looked at, made, copied, named, compared, chosen; and the versions of one. */
 const emit = defineEmits<{ close: [] }>()
@@ -61,10 +61,40 @@ async function showVersions(route: RoutePicture) {
   )
   versions.value = { route, list: found }
 }
+/** What changed from an instant or a version to now; undefined where it is not kept as far back. */
+function changedSince(isLater: (one: RouteVersion) => boolean): string | undefined {
+  const { route, list } = versions.value!
+  const later = list.filter(isLater)
+  if (later.length === list.length && list.length > 0 && list.at(-1)!.version > 1) return undefined
+  const before = coursesBefore(
+    route.courses,
+    later.toReversed().map((one) => one.change)
+  )
+  return changesText(differenceOf(before, route.courses), college.shortTerm) || 'nothing'
+}
+const WEEK_MS = 7 * 24 * 60 * 60 * 1000
+/** Since last week, and since each sign-off: in words. */
+const since = computed(() => {
+  if (!versions.value) return []
+  const moments = [
+    { title: 'Since a week ago', at: clock.now - WEEK_MS },
+    ...(versions.value.route.chosen
+      ? student.picture!.signOffs.map(({ term, by, at }) => ({
+          title: `Since ${by} signed off ${college.termName(term)}`,
+          at
+        }))
+      : [])
+  ]
+  return moments.map(({ title, at }) => ({
+    title,
+    text: changedSince((one) => one.at > at) ?? 'more than is kept'
+  }))
+})
+const compared = ref<number>()
 async function returnTo(version: number) {
   if (await student.returnRoute(version)) versions.value = undefined
 }
-function differenceText({ added, removed, moved }: ReturnType<typeof differenceOf>): string {
+function differenceText({ added, removed, moved }: PlanDifference): string {
   return [
     ...added.map((p) => `${p.course} in ${college.shortTerm(p.term)}`),
     ...removed.map((p) => `without ${p.course}`),
@@ -171,11 +201,25 @@ function differenceText({ added, removed, moved }: ReturnType<typeof differenceO
     </form>
     <template v-if="versions">
       <h3>Versions of {{ versions.route.name }}</h3>
+      <dl v-if="versions.list.length" class="since">
+        <template v-for="one in since" :key="one.title">
+          <dt>{{ one.title }}</dt>
+          <dd>{{ one.text }}</dd>
+        </template>
+      </dl>
       <ol v-if="versions.list.length" class="versions">
         <li v-for="one in versions.list" :key="one.version">
           <span>{{ ago(one.at, clock.now, college.zone) }}, {{ one.by }}:</span>
           {{ one.kind === 'undo' ? 'took back, ' : one.kind === 'redo' ? 'did again, ' : ''
           }}{{ changeText(one.change, college.shortTerm) }}
+          <button
+            v-if="one.version !== versions.route.version"
+            class="textlink"
+            :aria-expanded="compared === one.version"
+            @click="compared = compared === one.version ? undefined : one.version"
+          >
+            What changed since
+          </button>
           <button
             v-if="student.own && isShown(versions.route) && one.version !== versions.route.version"
             class="textlink"
@@ -183,6 +227,9 @@ function differenceText({ added, removed, moved }: ReturnType<typeof differenceO
           >
             Return to this
           </button>
+          <p v-if="compared === one.version" class="quiet">
+            {{ changedSince((other) => other.version > one.version) }}
+          </p>
         </li>
       </ol>
       <p v-else class="quiet">Nothing has been changed yet.</p>
@@ -255,6 +302,15 @@ label {
 }
 .wide .field {
   flex: 1;
+}
+.since {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 2px 14px;
+  margin-bottom: 6px;
+}
+.since dt {
+  font-weight: 600;
 }
 .versions {
   list-style: none;

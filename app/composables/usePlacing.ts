@@ -2,6 +2,7 @@ import { phaseOf, type Course } from '#core/catalog'
 import type { PlannedCourse } from '#core/degree'
 import type { SingleChange } from '#core/findings'
 import type { TermCode } from '#core/ids'
+import { plan } from '#core/route'
 
 /** Puts courses on the route: one as one change, several as one change too. */
 export function usePlacing() {
@@ -15,13 +16,7 @@ export function usePlacing() {
   async function put(courses: readonly Course[], term: string, instead?: PlannedCourse): Promise<boolean> {
     const added = courses.map((course): SingleChange => ({
       kind: 'add',
-      planned: {
-        course: course.code,
-        term: term as TermCode,
-        credits: course.credits,
-        note: null,
-        locked: false
-      }
+      planned: plan(course, term as TermCode)
     }))
     if (!added.length) return false
     const changes: SingleChange[] = instead ? [{ kind: 'remove', planned: instead }, ...added] : added

@@ -1,8 +1,9 @@
-import { fillQuestion, type FillQuestion, type FillWish } from '#core/fill'
+import type { Course } from '#core/catalog'
 import type { PlannedCourse } from '#core/degree'
-import { conflictOf, proposalOf, type Proposal } from '#wire/filling'
+import { alignSequence, plan } from '#core/route'
+import { chosenFor, suggestionOf, type FillCall, type FillChoice, type Proposal } from '#wire/filling'
 import { readStudent, type Reading } from '#wire/reading'
-import { endedText } from '#wire/words'
+import { suggestedText } from '#wire/words'
 import type { FillNews } from '~/workers/fill.worker'
 
 export const keyOf = ({ course, term }: Pick<PlannedCourse, 'course' | 'term'>) => `${course}@${term}`
@@ -20,10 +21,11 @@ export const useFilling = defineStore('filling', () => {
   const ended = ref<string>()
   let worker: Worker | undefined
 
+  const noon = () => Date.parse(`${college.today}T12:00:00Z`)
   const reread = (planned: readonly PlannedCourse[]): Reading => {
     const picture = student.picture!
     const route = { ...picture.route, courses: [...planned] }
-    return readStudent({ ...picture, route }, college.shelf!, Date.parse(`${college.today}T12:00:00Z`))
+    return readStudent({ ...picture, route }, college.shelf!, noon())
   }
   /** The student with what is kept of the proposal; undefined while there is none. */
   const preview = computed(() => {
@@ -32,40 +34,57 @@ export const useFilling = defineStore('filling', () => {
     return reread([...student.picture.route.courses, ...chosen.map((one) => one.planned)])
   })
 
-  function start(wish: Omit<FillWish, 'level'>): void {
+  function start(choice: FillChoice): void {
     leave()
-    const { reading, picture } = student
-    if (!reading || !picture) return
-    const level = picture.student.standing === 'graduate' ? 'graduate' : 'undergraduate'
-    const question = fillQuestion(reading.context, { ...wish, level })
-    if (!question.demands.length) {
-      ended.value = 'Nothing is needed any more; there is nothing to fill in.'
-      return
-    }
+    const { picture } = student
+    const catalog = college.picture
+    if (!picture || !catalog) return
     search.value = { steps: 0, first: undefined }
     worker = new Worker(new URL('../workers/fill.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<FillNews>) => hear(data, question)
+    worker.onmessage = ({ data }: MessageEvent<FillNews>) => hear(data)
     worker.onerror = () => {
       stop()
       ended.value = 'Filling broke off. Nothing was changed; try again.'
     }
-    worker.postMessage(question.problem)
+    const call: FillCall = { catalog, student: picture, choice, now: noon() }
+    worker.postMessage(call)
   }
 
-  function hear(news: FillNews, question: FillQuestion): void {
+  function hear(news: FillNews): void {
     if (news.kind === 'steps') search.value = { first: search.value?.first, steps: news.steps }
-    else if (news.kind === 'found')
-      search.value = { steps: search.value?.steps ?? 0, first: question.terms[news.finish]?.name }
+    else if (news.kind === 'found') search.value = { steps: search.value?.steps ?? 0, first: news.finish }
     else {
       stop()
-      const { answer } = news
-      const placed = student.picture!.route.courses
-      const found = proposalOf(question, answer, placed, reread)
-      const conflict = conflictOf(question, answer).map((result) => result.need.title)
-      proposal.value = found
-      kept.value = new Set(found?.courses.map((one) => keyOf(one.planned)))
-      ended.value = endedText(answer.kind, found, conflict, answer.steps)
+      show(news.proposal)
+      ended.value = news.ended
     }
+  }
+  function show(found: Proposal | undefined): void {
+    proposal.value = found
+    kept.value = new Set(found?.courses.map((one) => keyOf(one.planned)))
+  }
+
+  /** Proposes what is left of the sequence that a program suggests. */
+  function suggest(index: number): void {
+    leave()
+    const { reading, picture } = student
+    const spec = picture?.programs[index]?.spec
+    if (!reading || !picture || !spec) return
+    const { shortTitle, suggested = [] } = spec
+    const aligned = alignSequence(reading.context, suggested, index)
+    const found = suggestionOf(aligned, picture.route.courses, reread)
+    show(found)
+    ended.value = suggestedText({ shortTitle, suggested }, aligned, found.courses.length)
+  }
+  /** Takes a course for a need that the sequence leaves open in a term. */
+  function choose({ result, term }: Proposal['open'][number], course: Course): void {
+    const now = proposal.value!
+    const planned = plan(course, term)
+    proposal.value = {
+      courses: [...now.courses, chosenFor(planned, result)],
+      open: now.open.filter((one) => one.result !== result || one.term !== term)
+    }
+    toggle(keyOf(planned))
   }
 
   function stop(): void {
@@ -91,5 +110,5 @@ export const useFilling = defineStore('filling', () => {
     if (changes.length && !(await student.changeRoute({ kind: 'several', changes }))) return
     leave()
   }
-  return { search, proposal, kept, ended, preview, start, stop, leave, toggle, accept }
+  return { search, proposal, kept, ended, preview, start, suggest, choose, stop, leave, toggle, accept }
 })

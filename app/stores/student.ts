@@ -4,7 +4,7 @@ import { applyChange, differenceOf, inverse } from '#core/route'
 import { keepSame } from '#wire/keepSame'
 import type { Carry, CourseMark, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
 import { comingTerm, readStudent, type Reading } from '#wire/reading'
-import { changeText } from '#wire/words'
+import { changesText, changeText } from '#wire/words'
 
 /** The student on screen: what the server said, and changes on their way to it. */
 export const useStudent = defineStore('student', () => {
@@ -201,13 +201,8 @@ export const useStudent = defineStore('student', () => {
     const now = picture.value?.route
     if (!now || !('change' in body)) return
     const change = body.change as RouteChange
-    const { added, removed, moved } = differenceOf(before.courses, now.courses)
-    const theirs = [
-      ...added.map((one) => `${one.course} added to ${college.shortTerm(one.term)}`),
-      ...removed.map((one) => `${one.course} taken out`),
-      ...moved.map((one) => `${one.course} moved to ${college.shortTerm(one.to)}`)
-    ]
-    const text = `${now.changedBy} was faster${theirs.length ? ` (${theirs.join(', ')})` : ''}. Yours was not made: ${changeText(change, college.shortTerm)}.`
+    const theirs = changesText(differenceOf(before.courses, now.courses), college.shortTerm)
+    const text = `${now.changedBy} was faster${theirs && ` (${theirs})`}. Yours was not made: ${changeText(change, college.shortTerm)}.`
     notice.value = { text, again: change }
   }
 

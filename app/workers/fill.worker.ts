@@ -1,17 +1,19 @@
 /** Fills a route away from the page's main thread. Cancelled by ending the worker. */
-import { fillMending, type FillAnswer, type FillProblem } from '#core/fill'
+import { fillRoute, type FillCall, type Filled } from '#wire/filling'
 
 export type FillNews =
-  { kind: 'found'; finish: number } | { kind: 'steps'; steps: number } | { kind: 'done'; answer: FillAnswer }
+  | { kind: 'found'; finish: string | undefined }
+  | { kind: 'steps'; steps: number }
+  | { kind: 'done'; proposal: Filled | undefined; ended: string }
 
-self.onmessage = ({ data }: MessageEvent<FillProblem>) => {
+self.onmessage = ({ data }: MessageEvent<FillCall>) => {
   const tell = (news: FillNews) => self.postMessage(news)
-  const answer = fillMending(data, {
-    found: ({ finish }) => tell({ kind: 'found', finish }),
+  const { proposal, ended } = fillRoute(data, {
+    found: (term) => tell({ kind: 'found', finish: term?.name }),
     stopped: (steps) => {
       tell({ kind: 'steps', steps })
       return false
     }
   })
-  tell({ kind: 'done', answer })
+  tell({ kind: 'done', proposal, ended })
 }

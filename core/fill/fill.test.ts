@@ -100,6 +100,25 @@ const rooms = (n: number, room: number) =>
   Array.from({ length: n }, () => ({ room, standing: 0, soft: room, least: 0 }))
 
 describe('a filling by hand', () => {
+  it('takes what is liked among courses that would do as well, though not where others wait for it', () => {
+    const courses = [
+      plain({ demands: [0], cost: 3 }),
+      plain({ demands: [0], cost: 1 }),
+      plain({ demands: [1], cost: 2 }),
+      plain({ demands: [1], cost: 0, weight: 4 }),
+      plain({ demands: [2], cost: 1, rule: after(5) }),
+      plain({ demands: [2], cost: 3 }),
+      plain({ demands: [2], cost: 0, terms: 0 })
+    ]
+    const demands = [0, 1, 2].map(() => ({ amount: 1, byCourse: true, layer: 0 }))
+    const answer = fill({ terms: rooms(3, 12), courses, demands, before: 0 })
+    if (answer.kind !== 'filled') throw new Error(answer.kind)
+    const taken = answer.best.term.flatMap((at, c) => (at === NOT_TAKEN ? [] : [c]))
+    expect(taken).toContain(1)
+    expect(taken).not.toContain(0)
+    expect(taken).not.toContain(6)
+    expect(isServed({ terms: [], courses, demands, before: 0 }, answer.best.term)).toBe(true)
+  })
   it('takes one term for each link of a chain, the critical path (Kelley and Walker 1959)', () => {
     const courses = [0, 1, 2, 3].map((c) => plain({ demands: [c], rule: c ? after(c - 1) : undefined }))
     const demands = courses.map(() => ({ amount: 1, byCourse: true, layer: 0 }))

@@ -3,7 +3,7 @@
  * then what is liked.
  *
  * The finish is proved: every earlier one was searched to its end, or is below the bound. So are the
- * findings, as far as the effort goes. Even terms and likings come from moving courses about while it
+ * findings, as far as the effort goes. Even terms and likings come from moving and changing courses while it
  * gets better, which is good but no proof.
  */
 import { byHand } from './byHand'
@@ -77,7 +77,7 @@ export function fill(problem: FillProblem, { most = STEPS, stopped, found }: Fil
   }
   if (best.findings.length && !stopped?.(steps))
     best = fewestFindings(problem, best, (spared) => ask(best!.finish, spared, most / 4))
-  if (!stopped?.(steps)) best = evened(problem, best)
+  if (!stopped?.(steps)) best = liked(problem, evened(problem, best))
   return { kind: 'filled', best, bound: proved ? best.finish : bound, proved, steps }
 }
 
@@ -149,6 +149,32 @@ function evened(problem: FillProblem, start: Filling): Filling {
       }
     }
   }
+  return best
+}
+
+/** Puts what is liked better in the place of what would do as well and weighs the same, while nothing else changes. */
+function liked(problem: FillProblem, start: Filling): Filling {
+  const { courses } = problem
+  let best = start
+  courses.forEach((course, c) => {
+    const at = best.term[c]!
+    if (course.placed || at === NOT_TAKEN || course.cost === 0) return
+    const instead = courses
+      .map((other, o) => ({ other, o }))
+      .filter(
+        ({ other, o }) =>
+          !other.placed &&
+          best.term[o] === NOT_TAKEN &&
+          other.cost < course.cost &&
+          other.weight === course.weight &&
+          other.terms & (1 << at) &&
+          course.demands.every((d) => other.demands.includes(d))
+      )
+      .sort((a, b) => a.other.cost - b.other.cost)
+      .map(({ o }) => best.term.with(c, NOT_TAKEN).with(o, at))
+      .find((term) => isLegal(problem, term))
+    if (instead) best = fillingOf(problem, instead)
+  })
   return best
 }
 

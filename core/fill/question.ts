@@ -16,7 +16,7 @@ import {
   standingCredits,
   type Rule
 } from '../requisites'
-import { asOfTerm, obstacles, termLoad, type RouteContext } from '../route'
+import { asOfTerm, obstacles, plan, termLoad, type RouteContext } from '../route'
 import type { Filling } from './fill'
 import {
   NOT_TAKEN,
@@ -33,6 +33,10 @@ export interface FillWish {
   summers: boolean
   /** Subjects taken rather than others. */
   subjects: ReadonlySet<string>
+  /** Courses taken rather than others. */
+  courses?: ReadonlySet<CourseCode> | undefined
+  /** Whether a course can be had as the student would like it: online, in the evening, on a campus. */
+  suits?: ((course: CourseCode) => boolean) | undefined
   /** The last term to look at; all known terms without it. */
   until?: TermCode | undefined
   level: StudyLevel
@@ -61,9 +65,7 @@ export function plannedOf({ courses, terms }: FillQuestion, { term }: Filling): 
     .flatMap((course, c): PlannedCourse[] => {
       const at = term[c]!
       if (!course || at === NOT_TAKEN) return []
-      return [
-        { course: course.code, term: terms[at]!.code, credits: course.credits, note: null, locked: false }
-      ]
+      return [plan(course, terms[at]!.code)]
     })
     .sort((a, b) => orderIn(terms, a.term) - orderIn(terms, b.term) || (a.course < b.course ? -1 : 1))
 }
@@ -282,9 +284,11 @@ class Question {
     return !this.context.away?.has(term.code) && (this.wish.summers || term.season !== 'summer')
   }
 
-  private costOf(course: Course): number {
-    const [subject] = course.code.split(' ')
-    return this.wish.subjects.has(subject!) ? 0 : 1
+  /** How many of the wishes the course does not meet; one that was never seen as it is wished counts most. */
+  private costOf({ code }: Course): number {
+    const { subjects, courses, suits } = this.wish
+    const liked = subjects.has(code.split(' ')[0]!) || courses?.has(code)
+    return (liked ? 0 : 1) + (suits && !suits(code) ? 2 : 0)
   }
 
   private termOf(term: Term) {

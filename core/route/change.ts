@@ -102,6 +102,17 @@ export function inverse(change: RouteChange): RouteChange {
   }
 }
 
+/** What was planned before the latest changes of a plan; `later` in the order in which they were made. */
+export function coursesBefore(
+  now: readonly PlannedCourse[],
+  later: readonly RouteChange[]
+): readonly PlannedCourse[] {
+  return later.reduceRight((courses, change) => {
+    const back = applyChange(courses, inverse(change), () => true)
+    return back.ok ? back.courses : courses
+  }, now)
+}
+
 /** A step of a route's history; `of` is the version of the step that is undone or done again. */
 export interface Step {
   version: number

@@ -247,7 +247,8 @@ function replaced(context: RouteContext, planned: PlannedCourse): RouteChange[] 
   return found
 }
 
-function plan({ code, credits }: Course, term: TermCode): PlannedCourse {
+/** A course as it is planned, without a note. */
+export function plan({ code, credits }: Course, term: TermCode): PlannedCourse {
   return { course: code, term, credits, note: null, locked: false }
 }
 

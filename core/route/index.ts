@@ -1,6 +1,7 @@
 export { asOfTerm, type StudentFacts } from './asOf'
 export {
   applyChange,
+  coursesBefore,
   coursesTouched,
   differenceOf,
   historyOf,
@@ -12,7 +13,8 @@ export {
   type PlanDifference,
   type Step
 } from './change'
-export { checkRoute, obstacles, termHours, termLoad, type Obstacle, type RouteContext } from './checks'
+export { checkRoute, obstacles, plan, termHours, termLoad, type Obstacle, type RouteContext } from './checks'
 export { climbOf, type Climb, type ClimbPoint } from './climb'
 export { termResult, type TermResult } from './results'
+export { alignSequence, type Aligned } from './sequence'
 export { slackOf, type Slack } from './slack'

@@ -4,7 +4,7 @@ import { auditProgram, takingsOf, type PlannedCourse, type Program, type RecordE
 import type { Finding, RouteChange } from '../findings'
 import { courseCode, termCode } from '../ids'
 import { course, entry, planned, program, term } from '../testing/build'
-import { applyChange, differenceOf, historyOf, inverse, type Step } from './change'
+import { applyChange, coursesBefore, differenceOf, historyOf, inverse, type Step } from './change'
 import { checkRoute, obstacles, termLoad, type RouteContext } from './checks'
 import { climbOf } from './climb'
 import { slackOf } from './slack'
@@ -58,6 +58,27 @@ function after(
 }
 
 describe('changes of a route', () => {
+  it('can be taken back in a row, to what was planned before them', () => {
+    const start = [planned('STAT 212', 'AU27'), planned('STAT 330', 'SP28')]
+    const changes: RouteChange[] = [
+      { kind: 'move', course: courseCode('STAT 330'), from: termCode('SP28'), to: termCode('AU28') },
+      { kind: 'remove', planned: planned('STAT 212', 'AU27') },
+      { kind: 'add', planned: planned('ARTS 120', 'SP28', { credits: 16 }) }
+    ]
+    let now: PlannedCourse[] = start
+    for (const change of changes) {
+      const changed = applyChange(now, change, all)
+      if (!changed.ok) throw new Error(changed.fault)
+      now = changed.courses
+    }
+    const then = coursesBefore(now, changes)
+    expect(differenceOf(then, start)).toEqual({ added: [], removed: [], moved: [] })
+    expect(differenceOf(coursesBefore(now, changes.slice(1)), now)).toEqual({
+      added: [changes[2]!.kind === 'add' && changes[2]!.planned],
+      removed: [planned('STAT 212', 'AU27')],
+      moved: []
+    })
+  })
   const plan = [planned('STAT 110', 'AU27')]
   const changes: RouteChange[] = [
     { kind: 'add', planned: planned('STAT 212', 'SP28') },

@@ -1,6 +1,6 @@
 /** `ridgeway fill …`: the rest of a degree filled in. */
 import { fillMending, fillQuestion, type FillAnswer } from '#core/fill'
-import { conflictOf, proposalOf, type Proposal } from '#wire/filling'
+import { conflictOf, proposalOf, type Filled } from '#wire/filling'
 import { becauseText, endedText } from '#wire/words'
 import { readCall } from './route'
 
@@ -55,7 +55,7 @@ export function fill(args: readonly string[]): number {
   return proposal ? 0 : 1
 }
 
-function fileOf(answer: FillAnswer, proposal: Proposal | undefined, conflict: string[]): ProposalFile {
+function fileOf(answer: FillAnswer, proposal: Filled | undefined, conflict: string[]): ProposalFile {
   return {
     format: 'ridgeway proposal 1',
     ended: answer.kind !== 'filled' ? answer.kind : answer.proved ? 'proved' : 'feasible',

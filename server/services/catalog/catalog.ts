@@ -20,6 +20,36 @@ export function groupBy<T, K>(rows: readonly T[], key: (row: T) => K): Map<K, T[
   return groups
 }
 
+/** A section whose classes all begin from here on is an evening one (common practice). */
+const EVENING = 17 * 60
+
+async function readHeldAs(db: Reader): Promise<CatalogPicture['heldAs']> {
+  const rows = await db
+    .select({
+      course: t.course.code,
+      campus: t.campus.code,
+      mode: t.section.mode,
+      first: sql<number | null>`min(${t.meeting.startsMin})`
+    })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.campus, eq(t.campus.id, t.section.campusId))
+    .leftJoin(t.meeting, eq(t.meeting.sectionId, t.section.id))
+    .where(all(eq(t.term.published, true), eq(t.section.cancelled, false), isNull(t.section.parentId)))
+    .groupBy(t.section.id)
+  return Object.fromEntries(
+    [...groupBy(rows, (row) => row.course)].map(([course, sections]) => [
+      course,
+      {
+        online: sections.some(({ mode }) => mode === 'online' || mode === 'onlineHours'),
+        evening: sections.some(({ first }) => first !== null && first >= EVENING),
+        campuses: [...new Set(sections.map(({ campus }) => campus))]
+      }
+    ])
+  )
+}
+
 export async function readCatalog(db: Reader): Promise<CatalogPicture> {
   const [institution] = await db.select().from(t.institution).limit(1)
   if (!institution) throw new Error('the database holds no institution')
@@ -118,7 +148,8 @@ export async function readCatalog(db: Reader): Promise<CatalogPicture> {
     lists,
     running: Object.fromEntries(
       [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
-    )
+    ),
+    heldAs: await readHeldAs(db)
   }
 }
 

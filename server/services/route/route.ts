@@ -6,6 +6,7 @@ import type { RouteChange } from '#core/findings'
 import { courseCode, termCode, type StudentId } from '#core/ids'
 import {
   applyChange,
+  coursesBefore,
   coursesTouched,
   differenceOf,
   historyOf,
@@ -160,10 +161,10 @@ async function plannedAt(db: Reader, route: RouteRow, now: PlannedCourse[], vers
   const later = (await stepsOf(db, route.id)).filter((step) => step.version > version)
   if (later.length !== route.version - version)
     throw new Refused(404, 'noVersion', 'That version of the route is not kept any more.')
-  return later.reduceRight((courses, step) => {
-    const back = applyChange(courses, inverse(step.change), () => true)
-    return back.ok ? back.courses : courses
-  }, now)
+  return coursesBefore(
+    now,
+    later.map((step) => step.change)
+  )
 }
 
 /** The same, still at the version that was seen. @throws Refused when it has moved on meanwhile. */
