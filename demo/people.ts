@@ -159,6 +159,12 @@ export class PeopleBuilder {
   build(): this {
     this.writtenByHand()
     for (let i = 0; i < GENERATED; i++) this.generated(i)
+    this.add({
+      name: 'Maren Tolliver',
+      situation: 'Begins in the autumn; nothing is planned yet.',
+      programs: ['GEOF', 'ETHC'],
+      campus: 'HARBOUR'
+    })
     return this
   }
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { needsServedBy } from '#core/degree'
-import type { Course, Term } from '#core/catalog'
+import { runsIn, type Course, type Term } from '#core/catalog'
 import { obstacles, termLoad } from '#core/route'
+import { obstacleText } from '#wire/words'
 
 /** Finds a course by code or words, and opens it in the panel beside the page, or places it at once. */
 const college = useCollege()
@@ -35,25 +36,31 @@ function counts(course: Course): string {
   return needs.length ? `counts toward ${needs.map((one) => one.need.title).join(', ')}` : ''
 }
 
-/** The first term in which the course may stand and has room. */
-function firstTerm(course: Course): Term | undefined {
+/** The first term in which the course may stand and has room, a summer only where no other has; or why not. */
+function placeFor(course: Course): { term?: Term; why?: string } {
   const context = student.reading?.context
-  if (!context || !student.mayEditRoute) return undefined
-  if (context.takings.counted.some((one) => one.course === course.code)) return undefined
-  return context.terms.find(
-    (term) =>
-      obstacles(context, course.code, term).length === 0 &&
-      termLoad(context.takings, term.code) + course.credits <= context.loadMost(term)
+  if (!context || !student.mayEditRoute) return {}
+  if (context.takings.counted.some((one) => one.course === course.code))
+    return { why: 'It is there already.' }
+  const may = place.terms.value.filter((term) => obstacles(context, course.code, term).length === 0)
+  const room = may.filter(
+    (term) => termLoad(context.takings, term.code) + course.credits <= context.loadMost(term)
   )
+  const term = room.find((one) => one.season !== 'summer') ?? room[0]
+  if (term) return { term }
+  if (may.length) return { why: 'No term in which it may stand has room for it.' }
+  const last = place.terms.value.findLast((one) => runsIn(course, one, context.running))
+  const obstacle = last && obstacles(context, course.code, last)[0]
+  return { why: obstacle ? obstacleText(obstacle, last.name) : 'It is not known to run again.' }
 }
 const target = computed(() => {
   const course = open.value ? found.value[active.value] : undefined
-  return course && firstTerm(course)
+  return course ? placeFor(course) : {}
 })
 
 async function put() {
   const course = found.value[active.value]
-  const term = target.value
+  const { term } = target.value
   if (!course || !term) return
   text.value = ''
   await place.put([course], term.code)
@@ -136,9 +143,10 @@ watch(text, () => (active.value = 0))
         </li>
       </ul>
       <p class="none quiet small">
-        Enter opens it<template v-if="target">
-          · Shift+Enter puts {{ found[active]!.code }} into {{ college.shortTerm(target.code) }}</template
-        >
+        Enter opens it<template v-if="target.term">
+          · Shift+Enter puts {{ found[active]!.code }} into
+          {{ college.shortTerm(target.term.code) }}</template
+        ><template v-else-if="target.why"> · {{ target.why }}</template>
       </p>
     </div>
   </div>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
+
 /** What just happened, with the way back. */
 const student = useStudent()
 const shown = computed({
@@ -7,10 +9,28 @@ const shown = computed({
     if (!open) student.notice = undefined
   }
 })
+/** It gives way to what is dragged, which may be dropped where it stands. */
+const aside = ref(false)
+let end: (() => void) | undefined
+onMounted(() => {
+  end = monitorForElements({
+    onDragStart: () => (aside.value = true),
+    onDrop: () => (aside.value = false)
+  })
+})
+onUnmounted(() => end?.())
 </script>
 
 <template>
-  <v-snackbar v-model="shown" location="bottom" timeout="8000" color="band" :transition="false" role="status">
+  <v-snackbar
+    v-model="shown"
+    :class="{ aside }"
+    location="bottom"
+    timeout="8000"
+    color="band"
+    :transition="false"
+    role="status"
+  >
     {{ student.notice?.text }}
     <template #actions>
       <button v-if="student.notice?.undo" class="act" @click="student.stepRoute('undo')">Undo</button>
@@ -21,6 +41,12 @@ const shown = computed({
     </template>
   </v-snackbar>
 </template>
+
+<style>
+.v-snackbar.aside {
+  display: none;
+}
+</style>
 
 <style scoped>
 .act {

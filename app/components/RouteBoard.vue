@@ -145,7 +145,9 @@ function walk(key: string): boolean {
             <span class="quiet small block"
               >{{ unfolded ? '' : `${count(behind.terms, 'term')} · ` }}{{ behind.credits }} cr</span
             >
-            <span class="quiet small block">{{ unfolded ? 'fold past terms' : 'show by term' }}</span>
+            <span v-if="unfolded || behind.terms" class="quiet small block">{{
+              unfolded ? 'fold past terms' : 'show by term'
+            }}</span>
           </th>
           <th
             v-for="t in terms"

@@ -40,7 +40,7 @@ export const useStudent = defineStore('student', () => {
     }
   }
 
-  /** Changes on their way to the server; news waits until they are answered. */
+  /** How many changes are on their way to the server; news waits until they are answered. */
   let sending = 0
   let news: RouteNews | undefined
   let source: EventSource | undefined
@@ -127,72 +127,83 @@ export const useStudent = defineStore('student', () => {
 
   /** Shows the change at once, sends it, and takes the server's word for it. */
   async function changeRoute(change: RouteChange): Promise<boolean> {
-    const before = picture.value!.route
-    const changed = applyChange(before.courses, change, () => true)
-    if (changed.ok) putRoute({ ...before, courses: changed.courses })
-    const done = await sendRoute(before, 'route', { change })
-    if (!done) return false
-    notice.value = { text: `${changeText(change, college.shortTerm)}: done.`, undo: true }
+    const before = showAtOnce(change)
+    if (!(await sendRoute(before, 'route', { change }))) return false
+    tellDone(change, 'done', true)
     return true
   }
 
   async function stepRoute(step: 'undo' | 'redo'): Promise<boolean> {
-    const before = picture.value!.route
-    const change = before[step]
+    const change = picture.value!.route[step]
     if (!change) return false
-    const changed = applyChange(before.courses, step === 'undo' ? inverse(change) : change, () => true)
+    const before = showAtOnce(step === 'undo' ? inverse(change) : change)
+    if (!(await sendRoute(before, 'route/step', { step }))) return false
+    tellDone(change, step === 'undo' ? 'taken back' : 'done again')
+    return true
+  }
+  function showAtOnce(change: RouteChange): RoutePicture {
+    const before = picture.value!.route
+    const changed = applyChange(before.courses, change, () => true)
     if (changed.ok) putRoute({ ...before, courses: changed.courses })
-    const done = await sendRoute(before, 'route/step', { step })
-    if (done)
-      notice.value = {
-        text: `${changeText(change, college.shortTerm)}: ${step === 'undo' ? 'taken back' : 'done again'}.`
-      }
-    return done
+    return before
+  }
+  function tellDone(change: RouteChange, how: string, undo = false): void {
+    const rest = waiting.value.length ? 'it waits for the connection' : how
+    notice.value = {
+      text: `${changeText(change, college.shortTerm)}: ${rest}.`,
+      undo: undo && !waiting.value.length
+    }
   }
 
   const returnRoute = (to: number) => sendRoute(picture.value!.route, 'route/return', { to }, true)
 
+  /** Requests that change the route go one after the other: each carries the version that the one before made. */
+  let last: Promise<unknown> = Promise.resolve()
+  function inTurn<T>(work: () => Promise<T>): Promise<T> {
+    sending++
+    const next = last.then(work).finally(() => {
+      sending--
+      void takeNews()
+    })
+    last = next.catch(() => undefined)
+    return next
+  }
+
   /** Sends a change made to the route as it was; without a connection it waits, and stays on screen. */
-  async function sendRoute(
-    before: RoutePicture,
-    where: string,
-    body: object,
-    anew = false
-  ): Promise<boolean> {
+  function sendRoute(before: RoutePicture, where: string, body: object, anew = false): Promise<boolean> {
+    return inTurn(() => sendNow(before, where, body, anew))
+  }
+  async function sendNow(before: RoutePicture, where: string, body: object, anew: boolean): Promise<boolean> {
     if (waiting.value.length) {
-      waiting.value = [...waiting.value, { where, body }]
+      waiting.value = [...waiting.value, { route: before.id, where, body }]
       return true
     }
     try {
-      await post(before, where, body)
+      await post(before.id, where, body)
       if (anew) await reload()
       return true
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       if (error.status === 0 && !anew) {
-        waiting.value = [{ where, body }]
+        waiting.value = [{ route: before.id, where, body }]
         return true
       }
       putRoute(before)
       notice.value = { text: error.message }
       if (error.status === 409) await refused(before, body)
+      else await reload()
       return false
     }
   }
 
-  async function post(before: RoutePicture, where: string, body: object): Promise<void> {
-    sending++
-    try {
-      const answer = await api<RouteAnswer>(path(where), {
-        method: 'POST',
-        body: { route: before.id, version: before.version, ...body }
-      })
-      const { route: id, version, changedAt, changedBy, undo, redo } = answer
-      putRoute({ ...picture.value!.route, id, version, changedAt, changedBy, undo, redo })
-    } finally {
-      sending--
-    }
-    await takeNews()
+  async function post(route: number | null, where: string, body: object): Promise<void> {
+    const known = () => routes.value.find((one) => one.id === route) ?? view.value!.route
+    const answer = await api<RouteAnswer>(path(where), {
+      method: 'POST',
+      body: { route, version: known().version, ...body }
+    })
+    const { route: id, version, changedAt, changedBy, undo, redo } = answer
+    putRoute({ ...known(), id, version, changedAt, changedBy, undo, redo })
   }
 
   /** Somebody was faster: the route as it is now, what they changed, and the own change to be made after all. */
@@ -207,7 +218,7 @@ export const useStudent = defineStore('student', () => {
   }
 
   /** Changes made without a connection, in order. */
-  const waiting = ref<{ where: string; body: object }[]>([])
+  const waiting = ref<{ route: number | null; where: string; body: object }[]>([])
   const RETRY_MS = 4000
   let retry: ReturnType<typeof setTimeout> | undefined
   watch(waiting, (list) => {
@@ -215,14 +226,15 @@ export const useStudent = defineStore('student', () => {
     if (list.length) retry = setTimeout(() => void flush(), RETRY_MS)
   })
   if (import.meta.client) addEventListener('online', () => void flush())
-  async function flush(): Promise<void> {
-    const [first, ...rest] = waiting.value
-    if (!first || !picture.value) return
+  function flush(): Promise<void> {
+    return inTurn(flushNow)
+  }
+  async function flushNow(): Promise<void> {
+    if (!waiting.value.length || !picture.value) return
     try {
-      await post(picture.value.route, first.where, first.body)
-      waiting.value = rest
-      if (rest.length) await flush()
-      else notice.value = { text: 'The connection is back; everything is saved.' }
+      for (let first; (first = waiting.value[0]); waiting.value = waiting.value.slice(1))
+        await post(first.route, first.where, first.body)
+      notice.value = { text: 'The connection is back; everything is saved.' }
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       if (error.status === 0) {

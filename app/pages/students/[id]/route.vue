@@ -144,6 +144,11 @@ async function once(work: () => Promise<unknown>) {
     <p v-if="!route.chosen" class="signed">
       This is not the chosen route; Week and Register work with “{{ student.routes[0]?.name }}”.
     </p>
+    <p v-if="!route.courses.length && student.mayEditRoute" class="signed">
+      Nothing is placed yet. Drag what is needed onto a term or press it, find a course with
+      <kbd>/</kbd>, or <button class="textlink" @click="open = 'fill'">let the rest be filled</button>, from
+      what your program suggests if you like.
+    </p>
     <CarryPanel v-if="open === 'carry'" @close="open = undefined" />
     <RoutesPanel v-if="open === 'routes'" @close="open = undefined" />
 
@@ -154,7 +159,13 @@ async function once(work: () => Promise<unknown>) {
     <div class="foot">
       <section class="card" aria-labelledby="findings-title">
         <h2 id="findings-title">{{ findings.length ? count(findings.length, 'finding') : 'No findings' }}</h2>
-        <p v-if="!findings.length" class="quiet">Every planned course may stand where it stands.</p>
+        <p v-if="!findings.length" class="quiet">
+          {{
+            route.courses.length
+              ? 'Every planned course may stand where it stands.'
+              : 'There is nothing to check yet.'
+          }}
+        </p>
         <div
           v-for="finding in findings"
           :key="`${finding.code} ${findingSubject(finding, college.shortTerm)}`"
