@@ -91,22 +91,28 @@ const creditsATerm = z
   .max(60, 'has to be 60 or less')
   .multipleOf(0.5, 'has to be a multiple of 0.5')
   .nullable()
-export const carryBody = z.object({
-  credits: creditsATerm,
-  hours: hoursAWeek,
-  outside: hoursAWeek,
-  target: termCode.nullable(),
-  terms: z
-    .array(
-      z.object({
-        term: termCode,
-        credits: creditsATerm,
-        hours: hoursAWeek,
-        away: z.enum(['exchange', 'leave'], 'has to be exchange or leave').nullable()
-      })
-    )
-    .max(60, 'has to name 60 terms or less')
-})
+export const carryBody = z
+  .object({
+    credits: creditsATerm,
+    least: creditsATerm,
+    hours: hoursAWeek,
+    outside: hoursAWeek,
+    target: termCode.nullable(),
+    terms: z
+      .array(
+        z.object({
+          term: termCode,
+          credits: creditsATerm,
+          hours: hoursAWeek,
+          away: z.enum(['exchange', 'leave'], 'has to be exchange or leave').nullable()
+        })
+      )
+      .max(60, 'has to name 60 terms or less')
+  })
+  .refine(({ credits, least }) => credits === null || least === null || least <= credits, {
+    path: ['least'],
+    error: 'has to be no more than the credits at most'
+  })
 
 const noteText = z.string().trim().max(400, 'has to be 400 characters or less').nullable()
 export const markBody = z.object({
@@ -158,6 +164,9 @@ export const exceptionBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('waiver'), ...named }),
   z.object({ kind: z.literal('substitution'), course, ...named })
 ])
+
+export const waiverBody = z.object({ reason })
+export const waiverAnswerBody = z.object({ answer: z.enum(['granted', 'declined']) })
 
 export const clockBody = z.discriminatedUnion('mode', [
   z.object({

@@ -361,6 +361,7 @@ export function routeFileOf(name: string, note: string | null, planned: readonly
 export const limitsFile = z.strictObject({
   format: z.literal('ridgeway limits 1'),
   credits: credits.nullable().optional(),
+  least: credits.nullable().optional(),
   hours: z.int().min(0).max(168).nullable().optional(),
   outside: z.int().min(0).max(168).nullable().optional(),
   target: term.nullable().optional(),
@@ -381,6 +382,7 @@ export const limitsFile = z.strictObject({
 export function limitsFrom(file: z.infer<typeof limitsFile>): Carry {
   return {
     credits: file.credits ?? null,
+    least: file.least ?? null,
     hours: file.hours ?? null,
     outside: file.outside ?? null,
     target: file.target ? termCode(file.target) : null,

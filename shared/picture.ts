@@ -104,6 +104,7 @@ export interface StudentPicture {
   /** Conditions met beside courses, by id. */
   milestones: string[]
   exceptions: ExceptionGrant[]
+  waivers: WaiverPicture[]
   record: RecordEntry[]
   held: HeldSeat[]
   waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]
@@ -120,6 +121,15 @@ export interface StudentPicture {
   permitted: { section: SectionCode; until: Instant | null }[]
   signOffs: SignOffPicture[]
   messages: { from: string; text: string; at: Instant }[]
+}
+
+/** Whether the prerequisite of a course is asked of the student. */
+export interface WaiverPicture {
+  course: CourseCode
+  state: 'asked' | 'granted' | 'declined'
+  reason: string
+  askedAt: Instant
+  answered: { by: string; at: Instant } | null
 }
 
 export interface RoutePicture {
@@ -180,6 +190,8 @@ export interface RouteVersion {
 /** What a student can carry in a term; null where nothing is said. */
 export interface Carry {
   credits: number | null
+  /** Fewest credits of a term in which something is taken. */
+  least: number | null
   /** Hours a week for study outside class. */
   hours: number | null
   /** Hours a week of work and family. */
@@ -237,6 +249,8 @@ export interface DeskRow {
   attendance: string
   purpose: 'program' | 'support'
   reviewAskedAt: Instant | null
+  /** Waivers asked for and not answered. */
+  waiversAsked: number
   signedOffAt: Instant | null
   changedSince: boolean
   planned: number

@@ -49,6 +49,7 @@ export type ReadableStudent = Pick<
   | 'tests'
   | 'milestones'
   | 'exceptions'
+  | 'waivers'
   | 'record'
   | 'held'
   | 'waiting'
@@ -135,7 +136,8 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     student: {
       standing: student.student.standing,
       programs: student.programs.map((p) => p.spec.code),
-      tests: student.tests
+      tests: student.tests,
+      waived: waivedOf(student)
     },
     takings,
     planned,
@@ -160,6 +162,11 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   }
 }
 
+/** Courses whose prerequisite is not asked of the student. */
+export function waivedOf({ waivers }: Pick<StudentPicture, 'waivers'>): ReadonlySet<CourseCode> {
+  return new Set(waivers.filter((one) => one.state === 'granted').map((one) => one.course))
+}
+
 function wasTaken({ record, held }: ReadableStudent, planned: { course: string; term: string }): boolean {
   return [...record, ...held].some((one) => one.course === planned.course && one.term === planned.term)
 }
@@ -173,6 +180,9 @@ export function limitsOf(carry: Carry, allowed: (term: Term) => number) {
   return {
     loadMost: (term: Term) =>
       Math.min(allowed(term), own.get(term.code)?.credits ?? carry.credits ?? Infinity),
+    // A summer may be light.
+    loadLeast: ({ code, season }: Term) =>
+      season === 'summer' ? 0 : Math.min(carry.least ?? 0, own.get(code)?.credits ?? Infinity),
     hoursMost: ({ code }: Term) => own.get(code)?.hours ?? carry.hours ?? undefined,
     away: new Map(away),
     target: carry.target ?? undefined

@@ -4,7 +4,7 @@ import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { StudentPicture } from './picture'
-import { termOf, type Shelf } from './reading'
+import { termOf, waivedOf, type Shelf } from './reading'
 
 export interface Occasion {
   term: TermCode
@@ -38,7 +38,8 @@ export function registrationFacts(
     student: {
       standing: picture.student.standing,
       programs: picture.programs.map((p) => p.spec.code),
-      tests: picture.tests
+      tests: picture.tests,
+      waived: waivedOf(picture)
     },
     holds: picture.holds,
     record: picture.record,

@@ -69,7 +69,14 @@ export function trialContext(
 }
 
 /** Nothing is said about what can be carried. */
-export const NO_LIMITS: Carry = { credits: null, hours: null, outside: null, target: null, terms: [] }
+export const NO_LIMITS: Carry = {
+  credits: null,
+  least: null,
+  hours: null,
+  outside: null,
+  target: null,
+  terms: []
+}
 
 /** Credits of a term at most, where no institution says otherwise (common practice). */
 const LOAD_MOST = 18

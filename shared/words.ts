@@ -103,7 +103,7 @@ export function leavesText(leaves: readonly RuleLeaf[], joint = 'and'): string {
   return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${joint} ${words.at(-1)}`
 }
 
-export const AWAY_WORDS = { exchange: 'an exchange', leave: 'a leave' } as const
+const AWAY_WORDS = { exchange: 'an exchange', leave: 'a leave' } as const
 
 type TermNames = (code: string) => string
 

@@ -23,8 +23,10 @@ import {
 } from '#core/degree'
 import { fillMending } from '#core/fill'
 import { courseCode, termCode } from '#core/ids'
+import { checkRoute, obstacles, slackOf } from '#core/route'
 import { CourseSearch } from '#wire/courseSearch'
 import { listsFor } from '#wire/reading'
+import { NO_LIMITS, trialContext } from '#wire/trial'
 import { clashOf, datesOf, type Meeting } from '#core/week'
 import { questionOf } from '../core/degree/testing/question'
 import { solve } from '../core/degree/best/testing/search'
@@ -32,7 +34,12 @@ import { caseFrom, type Case } from '../core/degree/best/testing/cases'
 import { judge } from '../core/degree/best/testing/judge'
 import { fillCase } from '../core/fill/testing/cases'
 import { judgeFill } from '../core/fill/testing/judge'
-import { catalog as demoCatalog, lists, programs as demoPrograms } from '../demo/catalog'
+import {
+  catalog as demoCatalog,
+  courses as demoCourses,
+  lists,
+  programs as demoPrograms
+} from '../demo/catalog'
 import { terms as demoTerms } from '../demo/college'
 import { OfferBuilder } from '../demo/offer'
 import { PeopleBuilder, type DemoStudent } from '../demo/people'
@@ -285,9 +292,54 @@ const large = Array.from({ length: 5000 }, (_, i): Course => ({
   title: `${TITLES[i % 8]!} and ${TITLES[(i * 5 + 3) % 8]!} ${i}`
 }))
 const unique = [...new Map(large.map((course) => [course.code, course])).values()]
-const finder = new CourseSearch(unique)
-const asks = ['regresion', 'landscpes rivers', 'envi310', '94', 'soils', 'AENV 120, BSTA 301']
+const texts = demoCourses.map((one) => one.description)
+const finder = await CourseSearch.make(
+  unique,
+  ({ code }) => ({ description: texts[Number(code.slice(5, 8)) % texts.length]! }),
+  () => Promise.resolve()
+)
+const asks = [
+  'regresion',
+  'meadow laboratory',
+  'landscpes rivers',
+  'envi310',
+  '94',
+  'soils',
+  'AENV 120, BSTA 301'
+]
 const finding = measure(60, (i) => finder.find(asks[i % asks.length]!, 9))
+
+// The checks of the demo students' routes, and where a course that is lifted may stand.
+const contexts = people
+  .filter((student) => student.planned.length > 4)
+  .slice(0, 60)
+  .map((student) =>
+    trialContext(
+      {
+        name: student.name,
+        standing: student.standing,
+        record: recordOf(student),
+        planned: [],
+        tests: {},
+        milestones: [],
+        exceptions: []
+      },
+      {
+        programs: student.programs.map((code) => compiled.get(code)!),
+        catalog: demoCatalog,
+        terms: demoTerms.map((term) => ({ ...term, start: term.startsOn, end: term.endsOn }))
+      },
+      { planned: plannedBy(student), carry: NO_LIMITS, today: '2027-04-09' }
+    )
+  )
+const contextOf = (i: number) => contexts[i % contexts.length]!
+const checked = measure(300, (i) => checkRoute(contextOf(i)))
+const lifted = measure(1000, (i) => {
+  const context = contextOf(i)
+  const course = context.planned[i % context.planned.length]!.course
+  return context.terms.map((term) => obstacles(context, course, term))
+})
+const slack = measure(300, (i) => slackOf(contextOf(i)))
 
 const random = new Random(7)
 const meetings = Array.from({ length: 400 }, (): Meeting => {
@@ -376,7 +428,14 @@ table([
     ratio: `${ended.optimal} runs proved, ${ended.limit} at the limit`
   },
   ...filled,
-  { what: `finding a course among ${unique.length}`, ...finding, ratio: '' },
+  { what: `finding a course among ${unique.length}, descriptions and all`, ...finding, ratio: '' },
+  { what: `checks of a route, ${contexts.length} demo students`, ...checked, ratio: '' },
+  {
+    what: `where a lifted course may stand, ${contexts[0]!.terms.length} terms`,
+    ...lifted,
+    ratio: `${ratio(checked, lifted)} times less than all checks`
+  },
+  { what: 'chains and slack of a route', ...slack, ratio: '' },
   {
     what: `clash test, ${PAIRS} pairs`,
     ...clash,
@@ -402,4 +461,4 @@ for (const [what, { seconds, early, late }] of Object.entries(batches))
   console.log(
     `batch of ${STUDENTS} ${what}, two workers: ${seconds.toFixed(1)} s; resident ${early.toFixed(0)} MB after a quarter, ${late.toFixed(0)} MB near the end`
   )
-console.log(await redraw())
+for (const line of await redraw()) console.log(line)

@@ -15,6 +15,7 @@ const terms = computed(() =>
 const given = student.picture!.carry
 const form = reactive({
   credits: given.credits ?? ('' as number | ''),
+  least: given.least ?? ('' as number | ''),
   hours: given.hours ?? ('' as number | ''),
   outside: given.outside ?? ('' as number | ''),
   target: given.target ?? ''
@@ -48,6 +49,7 @@ async function save() {
   const beyond = given.terms.filter((one) => !terms.value.some((term) => term.code === one.term))
   const carry: Carry = {
     credits: number(form.credits),
+    least: number(form.least),
     hours: number(form.hours),
     outside: number(form.outside),
     target: (form.target || null) as Carry['target'],
@@ -75,8 +77,12 @@ async function save() {
     <h2 id="carry-title" ref="heading" tabindex="-1">What I can carry</h2>
     <div class="usual">
       <label
-        >Credits a term
+        >Credits a term at most
         <input v-model.number="form.credits" class="field" type="number" min="1" max="60" step="0.5"
+      /></label>
+      <label
+        >and at least
+        <input v-model.number="form.least" class="field" type="number" min="1" max="60" step="0.5"
       /></label>
       <label
         >Hours of study a week

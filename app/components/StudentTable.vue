@@ -33,6 +33,7 @@ function review(row: DeskRow): string {
 function checks(row: DeskRow): string {
   const parts: string[] = []
   if (row.findings) parts.push(count(row.findings, 'finding'))
+  if (row.waiversAsked) parts.push(`${count(row.waiversAsked, 'waiver')} asked`)
   if (row.holds) parts.push(count(row.holds, 'hold'))
   if (row.outside) parts.push(`${row.outside} credits outside the degree`)
   if (row.changedSince) parts.push('changed since sign-off')

@@ -24,7 +24,13 @@ type Group = keyof typeof groups.value
 const shown = ref<Group | 'needing'>('needing')
 const needing = computed(() =>
   rows.value.filter(
-    (r) => r.reviewAskedAt !== null || r.changedSince || r.findings > 0 || r.holds > 0 || !r.planned
+    (r) =>
+      r.reviewAskedAt !== null ||
+      r.waiversAsked > 0 ||
+      r.changedSince ||
+      r.findings > 0 ||
+      r.holds > 0 ||
+      !r.planned
   )
 )
 const list = computed(() => (shown.value === 'needing' ? needing.value : groups.value[shown.value]))

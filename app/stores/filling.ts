@@ -30,7 +30,11 @@ export const useFilling = defineStore('filling', () => {
   /** The student with what is kept of the proposal; undefined while there is none. */
   const preview = computed(() => {
     if (!proposal.value || !student.picture || !college.shelf) return undefined
-    const chosen = proposal.value.courses.filter((one) => kept.value.has(keyOf(one.planned)))
+    // While it is being taken, some of it is on the route already.
+    const there = new Set(student.picture.route.courses.map(keyOf))
+    const chosen = proposal.value.courses.filter(
+      ({ planned }) => kept.value.has(keyOf(planned)) && !there.has(keyOf(planned))
+    )
     return reread([...student.picture.route.courses, ...chosen.map((one) => one.planned)])
   })
 

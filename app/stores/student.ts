@@ -318,6 +318,11 @@ export const useStudent = defineStore('student', () => {
       { kind: 'waiver' } | { kind: 'substitution'; course: string }
     )
   ) => act(() => api(path('exceptions'), { method: 'POST', body }))
+  const waiverPath = (course: CourseCode) => path(`waivers/${course.replace(' ', '-')}`)
+  const askWaiver = (course: CourseCode, reason: string) =>
+    act(() => api(waiverPath(course), { method: 'POST', body: { reason } }))
+  const answerWaiver = (course: CourseCode, answer: 'granted' | 'declined') =>
+    act(() => api(`${waiverPath(course)}/answer`, { method: 'POST', body: { answer } }))
   const withdrawException = (exception: number) =>
     act(() => api(path(`exceptions/${exception}`), { method: 'DELETE' }))
 
@@ -352,7 +357,9 @@ export const useStudent = defineStore('student', () => {
     withdrawSignOff,
     answerProgram,
     grantException,
-    withdrawException
+    withdrawException,
+    askWaiver,
+    answerWaiver
   }
 })
 

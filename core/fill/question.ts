@@ -309,7 +309,7 @@ class Question {
   /** The rule of a candidate; a course that it could not do without is undefined where nothing can be done. */
   private ruleFor(course: Course): FillRule | undefined {
     const rule = ruleOf(course.prerequisite)
-    if (!rule) return undefined
+    if (!rule || this.context.student.waived?.has(course.code)) return undefined
     const made = this.translate(rule)
     return made === TRUE ? undefined : made
   }

@@ -169,7 +169,7 @@ function courseRefusals(
   const asOf = { ...asOfTerm(term.code, terms, takings, student, catalog), permitted }
   const result = evaluateRule(rule, asOf)
   const { before, together } = splitMissing(missingPart(result))
-  if (before) refusals.push({ code: 'prerequisite', missing: before })
+  if (before && !student.waived?.has(code)) refusals.push({ code: 'prerequisite', missing: before })
   if (together) refusals.push({ code: 'corequisite', missing: together })
   return { refusals, assumed: assumedLeaves(result) }
 }

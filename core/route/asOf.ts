@@ -1,13 +1,15 @@
 /** What a student will have when a term begins, from what is earned, under way, held and planned. */
 import type { Catalog, Term } from '../catalog'
 import type { Taking } from '../degree'
-import type { TermCode } from '../ids'
+import type { CourseCode, TermCode } from '../ids'
 import { standingBy, type AsOf, type Standing } from '../requisites'
 
 export interface StudentFacts {
   standing: Standing
   programs: readonly string[]
   tests: Readonly<Record<string, number>>
+  /** Courses whose prerequisite is not asked of this student. */
+  waived?: ReadonlySet<CourseCode>
 }
 
 /**

@@ -75,7 +75,7 @@ export function obstacles(context: RouteContext, code: CourseCode, term: Term): 
     const result = evaluateRule(rule, asOfTerm(term.code, terms, others, student, catalog))
     // Permission is given for a section; it does not speak against planning the course.
     const { before, together } = splitMissing(missingPart(result), (leaf) => leaf.kind === 'permission')
-    if (before) found.push({ code: 'prerequisite', missing: before })
+    if (before && !student.waived?.has(code)) found.push({ code: 'prerequisite', missing: before })
     if (together) found.push({ code: 'corequisite', missing: together })
   }
   return found

@@ -57,6 +57,27 @@ function after(
   return check(changed.courses, record, over)
 }
 
+describe('a waived prerequisite', () => {
+  const plan = [planned('STAT 212', 'AU27'), planned('HYDR 331', 'AU27')]
+  const student = (waived: string[]) => ({
+    student: {
+      standing: 'sophomore' as const,
+      programs: ['TEST'],
+      tests: {},
+      waived: new Set(waived.map((code) => courseCode(code)))
+    }
+  })
+  const codes = (waived: string[]) => check(plan, [], student(waived)).map((one) => one.code)
+  it('settles the finding of its course, not of another', () => {
+    expect(codes([])).toEqual(['corequisite', 'prerequisite'])
+    expect(codes(['STAT 212'])).toEqual(['corequisite'])
+    expect(codes(['STAT 330'])).toEqual(['corequisite', 'prerequisite'])
+  })
+  it('leaves the corequisite asked for', () => {
+    expect(codes(['HYDR 331'])).toEqual(['corequisite', 'prerequisite'])
+  })
+})
+
 describe('changes of a route', () => {
   it('can be taken back in a row, to what was planned before them', () => {
     const start = [planned('STAT 212', 'AU27'), planned('STAT 330', 'SP28')]

@@ -19,6 +19,8 @@ export type Action =
   | 'registration.made'
   | 'exception.granted'
   | 'exception.withdrawn'
+  | 'waiver.asked'
+  | 'waiver.answered'
   | 'clock.set'
 
 export interface LoggedEvent {

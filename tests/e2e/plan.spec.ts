@@ -120,3 +120,23 @@ test('the same by dragging what is needed onto a term, and choosing', async ({ b
   await expectComplete(page)
   await page.context().close()
 })
+
+test('what a program suggests is proposed from where the student stands, and its open places chosen', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  await page.getByRole('button', { name: 'Fill the rest' }).click()
+  await page.getByRole('button', { name: 'Start from the sequence of BSc Env. Data' }).click()
+  await expect(page.getByText(/^What BSc Env. Data suggests from its term 5 on: 3 courses/)).toBeVisible()
+  await page
+    .getByRole('combobox', { name: 'A course for A course in speaking in Autumn 2028' })
+    .selectOption({ label: 'SPCH 101 Speaking in Public' })
+  await expect(page.locator('.course.proposed')).toHaveCount(4)
+  await page.getByRole('button', { name: 'Take all 4 courses' }).click()
+  await expect(cell(page, 'SPCH 101')).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: 4 changes at once/ }).click()
+  await expect(cell(page, 'SPCH 101')).toHaveCount(0)
+  await page.context().close()
+})

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { enter, expect, test } from './site'
 
@@ -235,5 +236,53 @@ test('on a narrow screen a course is moved, noted and taken off, a term at a tim
   await expect(page.getByRole('button', { name: /^Take all/ })).toBeVisible({ timeout: 20_000 })
   const wide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth)
   expect(wide).toBe(false)
+  await page.context().close()
+})
+
+test('a waiver is asked for, granted by the advisor, and settles its finding', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  await page.getByRole('button', { name: 'Ask for a waiver for ENDA 410' }).click()
+  await page.getByLabel('Why').fill('Took its like in a summer school')
+  await page.getByRole('button', { name: 'Ask', exact: true }).click()
+  await expect(page.getByText('Waiver asked today: “Took its like in a summer school”')).toBeVisible()
+
+  const advisor = await enter(browser, site, 'orla.denholt')
+  await advisor.goto('/desk')
+  await expect(advisor.locator('tr', { hasText: 'Imke Varga' })).toContainText('1 waiver asked')
+  await openRoute(advisor)
+  await advisor.getByRole('button', { name: 'Waive the prerequisite of ENDA 410', exact: true }).click()
+  await expect(advisor.getByText('Waiver granted by Orla Denholt, today.')).toBeVisible()
+  // The student hears of it without reloading.
+  await expect(page.getByText('Waiver granted by Orla Denholt, today.')).toBeVisible()
+  await expect(page.getByText('ENDA 410 in Autumn 28')).toHaveCount(0)
+  await advisor.getByRole('button', { name: 'Do not waive the prerequisite of ENDA 410' }).click()
+  await expect(page.getByText('ENDA 410 in Autumn 28')).toBeVisible()
+  await Promise.all([page.context().close(), advisor.context().close()])
+})
+
+test('a term is noted on, past terms show what they came to, and dates go into a calendar', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await openRoute(page)
+  await page.getByRole('button', { name: 'Add a note on Autumn 2027' }).click()
+  await page.keyboard.type('ten hours at the library')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: /^Note on Autumn 2027: ten hours/ })).toBeVisible()
+  await openRoute(page)
+  await expect(page.getByRole('button', { name: /^Note on Autumn 2027: ten hours/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Behind you' }).click()
+  await expect(page.getByRole('columnheader', { name: /^Autumn 26 20 cr earned · GPA 3\.16/ })).toBeVisible()
+
+  await page.getByRole('button', { name: 'Print or export' }).click()
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByText('Save dates and deadlines as iCalendar').click()
+  ])
+  expect(file.suggestedFilename()).toMatch(/^dates-.*\.ics$/)
+  const text = await readFile(await file.path(), 'utf8')
+  expect(text).toContain('UID:AU27-opening@ridgeway')
   await page.context().close()
 })

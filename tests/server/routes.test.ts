@@ -261,6 +261,7 @@ describe('what can be carried', () => {
     const when = await by(imke)
     const carry = {
       credits: 15,
+      least: 9,
       hours: 30,
       outside: 12,
       target: termCode('SP29'),
@@ -277,5 +278,7 @@ describe('what can be carried', () => {
     expect([context.loadMost(term('AU27')), context.loadMost(term('AU28'))]).toEqual([12, 15])
     expect(findings.filter((f) => f.code === 'away').every((f) => f.term === 'SP28')).toBe(true)
     expect(findings.map((f) => f.code)).toContain('away')
+    // Summer 2028 and Autumn 2028 hold fewer than nine credits; a summer may, and so may the last term.
+    expect(findings.flatMap((f) => (f.code === 'lightLoad' ? [f.term] : []))).toEqual(['AU28'])
   })
 })

@@ -1,5 +1,15 @@
 import { sql } from 'drizzle-orm'
-import { check, index, int, json, mysqlEnum, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
+import {
+  check,
+  index,
+  int,
+  json,
+  mysqlEnum,
+  mysqlTable,
+  text,
+  uniqueIndex,
+  varchar
+} from 'drizzle-orm/mysql-core'
 import { term } from './calendar'
 import { course } from './catalog'
 import { credits, id, instant } from './columns'
@@ -61,6 +71,29 @@ export const exception = mysqlTable(
   (t) => [
     index('exception_student').on(t.studentId),
     check('exception_course', sql`(${t.kind} = 'substitution') = (${t.courseId} is not null)`)
+  ]
+)
+
+/** A student asks that the prerequisite of a course be waived; an advisor or the registrar grants it or not. */
+export const waiver = mysqlTable(
+  'waiver',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    state: mysqlEnum(['asked', 'granted', 'declined']).notNull(),
+    reason: varchar({ length: 400 }).notNull(),
+    askedAt: instant().notNull(),
+    answeredById: int().references(() => account.id),
+    answeredAt: instant()
+  },
+  (t) => [
+    uniqueIndex('waiver_course').on(t.studentId, t.courseId),
+    check('waiver_answered', sql`(${t.state} = 'asked') = (${t.answeredById} is null)`)
   ]
 )
 

@@ -57,6 +57,7 @@ export const student = mysqlTable(
     aimTermId: int().references(() => term.id),
     /** What the student can carry in a term: credits, hours of study a week, hours of work and family. */
     carryCredits: credits(),
+    carryLeast: credits(),
     carryHours: smallint(),
     outsideHours: smallint()
   },

@@ -62,6 +62,7 @@ function deskRow(
     attendance: picture.student.attendance,
     purpose,
     reviewAskedAt: signOff ? null : picture.route.reviewAskedAt,
+    waiversAsked: picture.waivers.filter((one) => one.state === 'asked').length,
     signedOffAt: signOff?.at ?? null,
     changedSince: signOff !== undefined && !sameCourses(signOff.courses, coming),
     planned: coming.length,

@@ -14,6 +14,7 @@ export async function writeCarry(tx: Transaction, at: Occasion, carry: Carry): P
     .update(t.student)
     .set({
       carryCredits: carry.credits,
+      carryLeast: carry.least,
       carryHours: carry.hours,
       outsideHours: carry.outside,
       aimTermId: target

@@ -61,6 +61,7 @@ export async function readPictures(
     (row) => row.studentId
   )
   const exceptions = groupBy(await exceptionRows(db, wanted), (row) => row.grant.studentId)
+  const waivers = groupBy(await waiverRows(db, wanted), (row) => row.waiver.studentId)
   const record = groupBy(await recordRows(db, wanted), (row) => row.studentId)
   const held = groupBy(await heldRows(db, wanted), (row) => row.studentId)
   const waiting = groupBy(await waitingRows(db, wanted), (row) => row.studentId)
@@ -136,6 +137,13 @@ export async function readPictures(
         by,
         at: grant.at.getTime()
       })),
+      waivers: (waivers.get(s.id) ?? []).map(({ waiver, course, by }) => ({
+        course: courseCode(course),
+        state: waiver.state,
+        reason: waiver.reason,
+        askedAt: waiver.askedAt.getTime(),
+        answered: by && waiver.answeredAt ? { by, at: waiver.answeredAt.getTime() } : null
+      })),
       record: (record.get(s.id) ?? []).map(
         ({ course, term, credits, grade, origin, campus, mode }): RecordEntry => ({
           course: courseCode(course),
@@ -203,6 +211,7 @@ export async function readPictures(
       },
       carry: {
         credits: s.carryCredits,
+        least: s.carryLeast,
         hours: s.carryHours,
         outside: s.outsideHours,
         target: aim === null ? null : termCode(aim),
@@ -419,3 +428,13 @@ const messageRows = (db: Reader, ids: number[]) =>
     .innerJoin(t.account, eq(t.account.id, t.message.authorId))
     .where(inArray(t.message.studentId, ids))
     .orderBy(desc(t.message.at))
+
+function waiverRows(db: Reader, ids: number[]) {
+  return db
+    .select({ waiver: t.waiver, course: t.course.code, by: t.account.name })
+    .from(t.waiver)
+    .innerJoin(t.course, eq(t.course.id, t.waiver.courseId))
+    .leftJoin(t.account, eq(t.account.id, t.waiver.answeredById))
+    .where(inArray(t.waiver.studentId, ids))
+    .orderBy(asc(t.waiver.askedAt))
+}

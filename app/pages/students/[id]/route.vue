@@ -43,6 +43,7 @@ function onKey(event: KeyboardEvent) {
 const busy = ref(false)
 const term = computed(() => standing.term)
 const signOff = computed(() => standing.signOff)
+const granted = computed(() => picture.value.waivers.filter((one) => one.state === 'granted'))
 const advisor = computed(() => picture.value.advisors.find((a) => a.purpose === 'program'))
 const ahead = computed(() => {
   const amounts = standing.main?.amounts
@@ -176,15 +177,22 @@ async function once(work: () => Promise<unknown>) {
             <strong class="stops">{{ findingSubject(finding, college.shortTerm) }}</strong>
             {{ findingText(finding, college.shortTerm) }}
           </p>
-          <div v-if="student.mayEditRoute" class="ways">
-            <v-btn
-              v-for="way in finding.ways"
-              :key="changeText(way, college.shortTerm)"
-              size="small"
-              @click="student.changeRoute(way)"
-              >{{ changeText(way, college.shortTerm) }}</v-btn
-            >
+          <div class="ways">
+            <template v-if="student.mayEditRoute">
+              <v-btn
+                v-for="way in finding.ways"
+                :key="changeText(way, college.shortTerm)"
+                size="small"
+                @click="student.changeRoute(way)"
+                >{{ changeText(way, college.shortTerm) }}</v-btn
+              >
+            </template>
+            <WaiverAsk v-if="finding.code === 'prerequisite'" :course="finding.course" />
           </div>
+        </div>
+        <div v-for="one in granted" :key="one.course" class="finding">
+          The prerequisite of <strong>{{ one.course }}</strong> is waived:
+          <WaiverAsk :course="one.course" />
         </div>
       </section>
       <section v-if="advisor" class="card">

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import type { CourseCode } from '#core/ids'
+import { ago } from '#wire/when'
+
+/** The waiver of a course's prerequisite: asked for by the student, answered by whoever may. */
+const props = defineProps<{ course: CourseCode }>()
+const student = useStudent()
+const college = useCollege()
+const clock = useClock()
+const asking = ref(false)
+const reason = ref('')
+const busy = ref(false)
+const waiver = computed(() => student.picture?.waivers.find((one) => one.course === props.course))
+const when = (at: number) => ago(at, clock.now, college.zone)
+
+async function once(work: () => Promise<boolean>) {
+  busy.value = true
+  if (await work()) asking.value = false
+  busy.value = false
+}
+</script>
+
+<template>
+  <span v-if="waiver" class="waiver">
+    <template v-if="waiver.state === 'asked'"
+      >Waiver asked {{ when(waiver.askedAt) }}: “{{ waiver.reason }}”</template
+    >
+    <template v-else-if="waiver.answered"
+      >Waiver {{ waiver.state }} by {{ waiver.answered.by }}, {{ when(waiver.answered.at) }}.</template
+    >
+    <template v-if="student.mayGrant">
+      <v-btn
+        v-if="waiver.state !== 'granted'"
+        size="small"
+        :disabled="busy"
+        :aria-label="`Waive the prerequisite of ${course}`"
+        @click="once(() => student.answerWaiver(course, 'granted'))"
+        >Waive it</v-btn
+      >
+      <v-btn
+        v-if="waiver.state !== 'declined'"
+        size="small"
+        :disabled="busy"
+        :aria-label="`Do not waive the prerequisite of ${course}`"
+        @click="once(() => student.answerWaiver(course, 'declined'))"
+        >{{ waiver.state === 'granted' ? 'Take it back' : 'Do not' }}</v-btn
+      >
+    </template>
+  </span>
+  <template v-if="student.own && (!waiver || waiver.state === 'declined')">
+    <form
+      v-if="asking"
+      class="waiver"
+      @submit.prevent="once(() => student.askWaiver(course, reason.trim()))"
+      @keydown.esc.stop="asking = false"
+    >
+      <label
+        >Why <input v-model="reason" class="field" autofocus required minlength="5" maxlength="400"
+      /></label>
+      <v-btn type="submit" size="small" :disabled="busy">Ask</v-btn>
+      <button type="button" class="textlink" @click="asking = false">Leave it</button>
+    </form>
+    <v-btn v-else size="small" :aria-label="`Ask for a waiver for ${course}`" @click="asking = true"
+      >Ask for a waiver</v-btn
+    >
+  </template>
+</template>
+
+<style scoped>
+.waiver label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.waiver {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+}
+</style>

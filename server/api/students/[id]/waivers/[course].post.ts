@@ -1,0 +1,12 @@
+import { studentCourseParams, waiverBody } from '#wire/bodies'
+import { routeEndpoint } from '../../../../routeEndpoint'
+import { askWaiver } from '../../../../services/advising/waivers'
+
+/** The student asks that the prerequisite of a course be waived. */
+export default routeEndpoint(
+  { params: studentCourseParams, body: waiverBody },
+  async (tx, at, { params, body }) => {
+    await askWaiver(tx, at, params.course, body.reason)
+    return {}
+  }
+)

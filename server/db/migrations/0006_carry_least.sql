@@ -1,0 +1,1 @@
+ALTER TABLE `student` ADD `carry_least` decimal(4,1);
