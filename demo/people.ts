@@ -344,8 +344,7 @@ export class PeopleBuilder {
         { course: 'SOIL 220', numbers: ['01', '01A'] },
         { course: 'MATH 231', numbers: ['01'] },
         { course: 'WRIT 215', numbers: ['01'] }
-      ],
-      aim: 'SP29'
+      ]
     })
     this.underWay(imke, 'ENDA 240', 'HYDR 205', 'STAT 212', 'GEOG 118')
 
@@ -418,6 +417,7 @@ export class PeopleBuilder {
     const priya = this.add({
       name: 'Priya Castellane',
       situation: 'Signed off, and changed since.',
+      aim: 'SP29',
       programs: ['ENVD'],
       standing: 'junior',
       record: foundations(),

@@ -132,6 +132,8 @@ export function findingText(finding: Finding, termName: TermNames): string {
       return `holds ${creditsText(finding.credits)}, fewer than the ${finding.least} you want at least.`
     case 'hours':
       return `asks for ${finding.hours} hours of study a week; you have ${finding.most}.`
+    case 'needLeft':
+      return `is when you want to finish; ${creditsText(finding.credits)} still have no place.`
     case 'late':
       return `is when this route finishes; you want to finish by ${termName(finding.target)}.`
   }

@@ -46,6 +46,8 @@ export type Finding =
   | (OfTerm & { code: 'lightLoad'; credits: number; least: number })
   /** More hours of study a week than the student has. */
   | (OfTerm & { code: 'hours'; hours: number; most: number })
+  /** So many credits have no place yet, and the student wants to finish in this term. */
+  | (OfTerm & { code: 'needLeft'; credits: number })
   /** The route finishes in this term, later than wanted. */
   | (OfTerm & { code: 'late'; target: TermCode })
 

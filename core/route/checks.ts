@@ -8,7 +8,16 @@ import { phaseOf, runsIn, type Catalog, type Course, type Term } from '../catalo
 import { takes, type Audit, type PlannedCourse, type Taking, type Takings } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
-import { evaluateRule, leavesOf, missingPart, ruleOf, splitMissing, type Rule } from '../requisites'
+import {
+  assumedLeaves,
+  evaluateRule,
+  leavesOf,
+  missingPart,
+  ruleOf,
+  splitMissing,
+  type Rule,
+  type RuleLeaf
+} from '../requisites'
 import type { IsoDate } from '../time'
 import { studyHours } from '../week'
 import { asOfTerm, type StudentFacts } from './asOf'
@@ -94,8 +103,48 @@ export function checkRoute(context: RouteContext): Finding[] {
     for (const found of ofTerm(context, term))
       findings.push({ ...found, ways: waysOfTerm(context, here, term, found) })
   }
-  const late = lateness(context)
-  return late ? [...findings, late] : findings
+  const ending = needLeft(context) ?? lateness(context)
+  return ending ? [...findings, ending] : findings
+}
+
+/** A finding when something is planned, a term to finish in is wanted, and what is needed has no place. */
+function needLeft({ audits, planned, target }: RouteContext): Finding | undefined {
+  const credits = audits.reduce((sum, audit) => sum + audit.amounts.needed, 0)
+  return target && planned.length && credits
+    ? { code: 'needLeft', term: target, credits, ways: [] }
+    : undefined
+}
+
+/** A course under way that later courses count on, and at which grade. */
+export interface CountedOn {
+  leaf: RuleLeaf
+  courses: CourseCode[]
+}
+
+/** What is under way without a grade and assumed to end well, each with the planned courses that ask for it. */
+export function countedOn(context: RouteContext): CountedOn[] {
+  const { catalog, terms, student, takings } = context
+  const underWay = new Set(
+    takings.counted
+      .filter((taking) => taking.firmness === 'underWay')
+      .map((taking) => catalog.groupOf(taking.course))
+  )
+  const found = new Map<string, CountedOn>()
+  for (const term of futureTerms(context))
+    for (const { course } of plannedIn(context, term)) {
+      const rule = ruleOf(catalog.maybeCourse(course)?.prerequisite ?? '')
+      if (!rule) continue
+      for (const leaf of assumedLeaves(
+        evaluateRule(rule, asOfTerm(term.code, terms, takings.counted, student, catalog))
+      )) {
+        if (leaf.kind !== 'course' || !underWay.has(catalog.groupOf(leaf.course))) continue
+        const key = JSON.stringify(leaf)
+        const known = found.get(key) ?? { leaf, courses: [] }
+        known.courses.push(course)
+        found.set(key, known)
+      }
+    }
+  return [...found.values()]
 }
 
 /** Credits of a term: held and planned courses, each once. */

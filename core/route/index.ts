@@ -13,7 +13,16 @@ export {
   type PlanDifference,
   type Step
 } from './change'
-export { checkRoute, obstacles, plan, termHours, termLoad, type Obstacle, type RouteContext } from './checks'
+export {
+  checkRoute,
+  countedOn,
+  obstacles,
+  plan,
+  termHours,
+  termLoad,
+  type Obstacle,
+  type RouteContext
+} from './checks'
 export { climbOf, type Climb, type ClimbPoint } from './climb'
 export { termResult, type TermResult } from './results'
 export { alignSequence, type Aligned } from './sequence'

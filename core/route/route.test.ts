@@ -5,7 +5,7 @@ import type { Finding, RouteChange } from '../findings'
 import { courseCode, termCode } from '../ids'
 import { course, entry, planned, program, term } from '../testing/build'
 import { applyChange, coursesBefore, differenceOf, historyOf, inverse, type Step } from './change'
-import { checkRoute, obstacles, termLoad, type RouteContext } from './checks'
+import { checkRoute, countedOn, obstacles, termLoad, type RouteContext } from './checks'
 import { climbOf } from './climb'
 import { slackOf } from './slack'
 
@@ -270,6 +270,27 @@ describe('checks of a route', () => {
     ])
     expect(check([planned('STAT 110', 'AU27')], [], target, both)).toEqual([])
     expect(check([], [], target, both)).toEqual([])
+    // Wanting to finish when the route does settles it.
+    expect(check([planned('STAT 110', 'SP28')], [], { target: termCode('SP28') }, both)).toEqual([])
+  })
+  it('say what has no place, once a term to finish in is wanted and something is planned', () => {
+    const two = program({ from: 'STAT *', measure: 'courses', amount: 2, credits: 6 })
+    const plan = [planned('STAT 110', 'AU27')]
+    expect(check(plan, [], {}, two)).toEqual([])
+    expect(check(plan, [], { target: termCode('SP28') }, two)).toEqual([
+      { code: 'needLeft', term: 'SP28', credits: 3, ways: [] }
+    ])
+    const all = [...plan, planned('STAT 212', 'SP28')]
+    expect(check(all, [], { target: termCode('SP28') }, two)).toEqual([])
+  })
+  it('assume a passing grade of what is under way, and say which courses count on it', () => {
+    const record = [entry('STAT 110', null, { term: termCode('SP27') })]
+    const plan = [planned('STAT 212', 'AU27'), planned('STAT 330', 'SP28')]
+    expect(check(plan, record)).toEqual([])
+    expect(countedOn(context(plan, record))).toMatchObject([
+      { leaf: { course: 'STAT 110', leastGrade: 'C' }, courses: ['STAT 212'] }
+    ])
+    expect(countedOn(context(plan, [entry('STAT 110')]))).toEqual([])
   })
   it('offer another course of the same need where one may not stand', () => {
     const need = program({ from: 'FELD 390 or STAT 110', measure: 'courses', amount: 1 })

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { NeedResult, PlannedCourse } from '#core/degree'
+import { countedOn } from '#core/route'
 import type { BoardCourse } from '~/composables/useRouteBoard'
 import { ago, shortDay } from '#wire/when'
-import { changeText, count, findingSubject, findingText } from '#wire/words'
+import { changeText, count, findingSubject, findingText, leavesText } from '#wire/words'
 
 useHead({ title: 'Route · Ridgeway' })
 const student = useStudent()
@@ -44,6 +45,8 @@ const busy = ref(false)
 const term = computed(() => standing.term)
 const signOff = computed(() => standing.signOff)
 const granted = computed(() => picture.value.waivers.filter((one) => one.state === 'granted'))
+/** What the route counts on, of what is under way. */
+const relied = computed(() => (student.reading ? countedOn(student.reading.context) : []))
 const advisor = computed(() => picture.value.advisors.find((a) => a.purpose === 'program'))
 const ahead = computed(() => {
   const amounts = standing.main?.amounts
@@ -187,6 +190,18 @@ async function once(work: () => Promise<unknown>) {
                 >{{ changeText(way, college.shortTerm) }}</v-btn
               >
             </template>
+            <v-btn
+              v-if="finding.code === 'needLeft' && student.mayEditRoute"
+              size="small"
+              @click="open = 'fill'"
+              >Fill the rest</v-btn
+            >
+            <v-btn
+              v-if="finding.code === 'late' && student.own"
+              size="small"
+              @click="student.changeCarry({ ...picture.carry, target: finding.term })"
+              >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
+            >
             <WaiverAsk v-if="finding.code === 'prerequisite'" :course="finding.course" />
           </div>
         </div>
@@ -194,6 +209,12 @@ async function once(work: () => Promise<unknown>) {
           The prerequisite of <strong>{{ one.course }}</strong> is waived:
           <WaiverAsk :course="one.course" />
         </div>
+        <p v-if="relied.length" class="quiet">
+          Grades under way are assumed:
+          <template v-for="({ leaf, courses }, i) in relied" :key="i"
+            >{{ i ? '; ' : '' }}{{ leavesText([leaf]) }} for {{ courses.join(', ') }}</template
+          >.
+        </p>
       </section>
       <section v-if="advisor" class="card">
         <p>
