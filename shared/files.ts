@@ -9,19 +9,21 @@ import { COMMON_SCALE, GradeScale } from '#core/grades'
 import { courseCode, termCode } from '#core/ids'
 import type { Carry, StudentPicture } from './picture'
 
-const course = z.string().regex(/^[A-Z]{2,5} \d{1,4}[A-Z]{0,2}$/, 'has to be a course code such as ENVI 310')
-const term = z.string().regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')
-const date = z.iso.date('has to be a date such as 2027-08-30')
+export const course = z
+  .string()
+  .regex(/^[A-Z]{2,5} \d{1,4}[A-Z]{0,2}$/, 'has to be a course code such as ENVI 310')
+export const term = z.string().regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')
+export const date = z.iso.date('has to be a date such as 2027-08-30')
 const id = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'has to be lower-case letters, digits and hyphens')
 const title = z.string().min(1, 'is needed').max(160, 'has to be 160 characters or less')
 const note = z.string().max(400, 'has to be 400 characters or less').optional()
 const rule = z.string().max(500, 'has to be 500 characters or less')
 const set = rule.min(1, 'has to name courses')
 const year = z.string().regex(/^\d{4}-\d{2}$/, 'has to be a catalog year such as 2025-26')
-const credits = z.number().min(0, 'has to be zero or more').max(400, 'has to be 400 or less')
+export const credits = z.number().min(0, 'has to be zero or more').max(400, 'has to be 400 or less')
 const grade = z.string().min(1, 'is needed').max(3, 'has to be three characters or less')
 const many = 20_000
-const MODES = ['inPerson', 'onlineHours', 'online', 'mixed'] as const
+export const MODES = ['inPerson', 'onlineHours', 'online', 'mixed'] as const
 
 const courseShape = z.strictObject({
   code: course,

@@ -434,3 +434,21 @@ export function changesText(
     ...moved.map((m) => `${m.course} moved from ${shortTerm(m.from)} to ${shortTerm(m.to)}`)
   ].join('; ')
 }
+
+interface Demanded {
+  courses: readonly string[]
+  hours: readonly string[]
+}
+
+/** Why no week fits: what cannot hold together. */
+export function conflictText({ courses, hours: kept }: Demanded): string {
+  const all = [...courses, ...kept.map((name) => `free time ${name}`)]
+  if (all.length === 1) return `No week fits: ${all[0]} cannot be had at all.`
+  return `No week fits: ${all.slice(0, -1).join(', ')} and ${all.at(-1)} cannot hold together.`
+}
+
+/** What letting go of one thing would give. */
+export function reliefText({ courses, hours: kept }: Demanded, weeks: number | undefined): string {
+  const gives = weeks === undefined ? 'many weeks' : count(weeks, 'week')
+  return kept.length ? `Letting go of ${kept[0]} gives ${gives}.` : `Without ${courses[0]}: ${gives}.`
+}

@@ -6,6 +6,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { pathToFileURL } from 'node:url'
 import { z } from 'zod'
 import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#wire/files'
+import { sectionsFile, wantFile } from '#wire/weekFiles'
 
 const FILES = {
   catalog: catalogFile,
@@ -13,7 +14,9 @@ const FILES = {
   lists: listsFile,
   program: programFile,
   record: recordFile,
-  route: routeFile
+  route: routeFile,
+  sections: sectionsFile,
+  want: wantFile
 }
 const FOLDER = new URL('../docs/schemas/', import.meta.url)
 

@@ -37,6 +37,15 @@ const MALFORMED: [string, unknown, string][] = [
     { kind: 'substitution', program: 'ENVD', need: 'x', reason: 'because', course: 'X' },
     'course'
   ],
+  ['students/1/waivers/ENDA-410', { reason: 'no' }, 'reason'],
+  ['students/1/waivers/nothing', { reason: 'took its like elsewhere' }, 'course'],
+  ['students/1/waivers/ENDA-410/answer', { answer: 'perhaps' }, 'answer'],
+  ['students/1/terms/AU27', { text: 12 }, 'text'],
+  [
+    'students/1/carry',
+    { credits: 12, least: 15, hours: null, outside: null, target: null, terms: [] },
+    'least'
+  ],
   ['clock', { mode: 'standing', at: 'soon' }, 'at'],
   ['clock', { mode: 'backwards' }, 'mode'],
   ['session', { name: '', password: 'x' }, 'name'],
@@ -78,7 +87,8 @@ test('an address that makes no sense gives a clear refusal', async ({ browser, s
   expect(await status('students/1/sheet?term=XX')).toBe(400)
   expect(await status('students/1/sheet?term=AU99')).toBe(422)
   expect(await status('catalog/ENVI-999')).toBe(404)
-  expect(await status('terms/AU27/offer')).toBe(400)
+  expect(await status('terms/AUTUMN/offer')).toBe(400)
+  expect(await status('terms/AU27/offer?courses=everything')).toBe(400)
   expect(await status('students/1/sheet')).toBe(400)
   await page.context().close()
 })
@@ -103,6 +113,11 @@ test('nobody gets past the door, and nobody into another record', async ({ brows
     403
   )
   expect((await post(bram.request, 'students/4/sign-off', { term: 'AU27' })).status).toBe(403)
+  const reason = { reason: 'took its like elsewhere' }
+  expect((await post(bram.request, 'students/1/waivers/ENDA-410', reason)).status).toBe(403)
+  expect((await bram.request.get('/api/students/1/dates')).status()).toBe(403)
+  const granted = { answer: 'granted' }
+  expect((await post(bram.request, 'students/4/waivers/GEOG-230/answer', granted)).status).toBe(403)
   await bram.context().close()
 
   const casimir = await enter(browser, site, 'casimir.boyle')

@@ -48,7 +48,12 @@ export function textOf(file: string): string {
 }
 
 /** The file in this shape, or undefined with what is wrong noted. */
-function shaped<T>(file: string, text: string, shape: z.ZodType<T>, complaints: Complaints): T | undefined {
+export function shaped<T>(
+  file: string,
+  text: string,
+  shape: z.ZodType<T>,
+  complaints: Complaints
+): T | undefined {
   const read = readFileText(text, shape)
   if (read.ok) return read.value
   for (const { path, message } of read.faults) complaints.add(file, path, message)

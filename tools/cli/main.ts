@@ -12,6 +12,7 @@ import { check } from './check'
 import { checkroute } from './checkroute'
 import { fill } from './fill'
 import { CallError } from './options'
+import { weeks } from './weeks'
 
 const HELP = `ridgeway check FILES…
   Reads catalogs, programs, course lists and records and says what is wrong with them. Programs are
@@ -32,6 +33,10 @@ ridgeway fill --catalog C.json --program P.json [--program …] --record R.json 
 ridgeway checkroute …the same files… [--json]
   Checks a route and says what is wrong with it, each with its ways out.
 
+ridgeway weeks --sections S.json --want W.json [--top 50] [--json]
+  Finds the weeks in which nothing clashes, the best of them first as the wishes are ordered, and says how
+  many there are; or what cannot hold together, and what letting go of one thing would give.
+
 Exit codes: 0 done, 1 something is wrong with a file, 2 called in a wrong way.
 The formats are described in docs/formats.md.`
 
@@ -39,7 +44,8 @@ const COMMANDS: Record<string, (args: readonly string[]) => Promise<number> | nu
   audit,
   check,
   checkroute,
-  fill
+  fill,
+  weeks
 }
 
 export async function main(args: readonly string[]): Promise<number> {

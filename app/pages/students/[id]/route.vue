@@ -181,7 +181,8 @@ async function once(work: () => Promise<unknown>) {
             {{ findingText(finding, college.shortTerm) }}
           </p>
           <div class="ways">
-            <template v-if="student.mayEditRoute">
+            <!-- While a proposal is looked at, ways would be of a route that is not there yet. -->
+            <template v-if="student.mayEditRoute && !filling.proposal">
               <v-btn
                 v-for="way in finding.ways"
                 :key="changeText(way, college.shortTerm)"

@@ -1,0 +1,109 @@
+/** `ridgeway weeks …`: the weeks that fit, ranked, how many there are, and why none does. */
+import { bestWeeks, conflictOf, countWeeks, findQuestion, reliefs, weekOf, type Want } from '#core/find'
+import { figuresOf, sectionsOf, type Option } from '#core/week'
+import { sectionsFrom, wantFrom, sectionsFile, wantFile } from '#wire/weekFiles'
+import { clockTime } from '#wire/when'
+import { conflictText, count, reliefText } from '#wire/words'
+import { Complaints, shaped, textOf } from './files'
+import { CallError, options } from './options'
+
+const TOP = 50
+
+export function weeks(args: readonly string[]): number {
+  const { values } = options(args, {
+    sections: { type: 'string' },
+    want: { type: 'string' },
+    top: { type: 'string' },
+    json: { type: 'boolean' }
+  })
+  if (values.sections === undefined) throw new CallError('Name the sections of a term with --sections.')
+  if (values.want === undefined) throw new CallError('Name what is wanted with --want.')
+  const top = values.top === undefined ? TOP : Number(values.top)
+  if (!(Number.isInteger(top) && top >= 1 && top <= 1000))
+    throw new CallError('--top has to be a whole number from 1 to 1000.')
+  const complaints = new Complaints()
+  const offer = shaped(values.sections, textOf(values.sections), sectionsFile, complaints)
+  const wanted = shaped(values.want, textOf(values.want), wantFile, complaints)
+  if (!offer || !wanted) {
+    for (const line of complaints.lines) console.error(line)
+    return 1
+  }
+  const { sections, holidays } = sectionsFrom(offer)
+  const want = wantFrom(wanted)
+  const missing = [...want.fixed].filter((code) => !sections.some((one) => one.code === code))
+  if (missing.length)
+    throw new CallError(`${values.want}: fixed: there is no section ${missing.join(', ')}.`, 1)
+  const question = findQuestion(sections, want, holidays)
+  const found = bestWeeks(question.problem, top)
+  const number = countWeeks(question.problem)
+  const conflict = found.weeks.length || !found.proved ? undefined : conflictOf(question.problem)
+  const relief = conflict ? reliefs(question.problem) : []
+  const ended = conflict ? 'none' : found.proved ? 'proved' : 'stopped'
+  if (values.json) {
+    const list = found.weeks.map((week) => ({
+      sections: weekOf(question, week)
+        .flatMap(sectionsOf)
+        .map((one) => one.code),
+      costs: week.costs
+    }))
+    const none = conflict && {
+      conflict: namesOf(want, conflict),
+      reliefs: relief.map((one) => ({ ...one, ...namesOf(want, asDemands(one.of)) }))
+    }
+    console.log(
+      JSON.stringify(
+        {
+          format: 'ridgeway weeks 1',
+          ended,
+          steps: found.steps,
+          count: number ?? null,
+          weeks: list,
+          ...none
+        },
+        null,
+        2
+      )
+    )
+    return found.weeks.length ? 0 : 1
+  }
+  for (const [i, week] of found.weeks.entries())
+    console.log(`${String(i + 1).padStart(3)}  ${lineOf(weekOf(question, week))}`)
+  if (conflict) {
+    console.log(conflictText(namesOf(want, conflict)))
+    for (const one of relief) console.log(`  ${reliefText(namesOf(want, asDemands(one.of)), one.weeks)}`)
+  } else {
+    const fit =
+      number === undefined
+        ? 'More weeks fit than can be counted exactly'
+        : `${count(number, 'week')} fit${number === 1 ? 's' : ''}`
+    console.log(
+      `${fit}; ${found.proved ? 'these are the best, proved' : `stopped after ${found.steps} steps, there may be better ones`}.`
+    )
+  }
+  return found.weeks.length ? 0 : 1
+}
+
+const asDemands = ({ kind, number }: { kind: 'group' | 'kept'; number: number }) => ({
+  groups: kind === 'group' ? [number] : [],
+  kept: kind === 'kept' ? [number] : []
+})
+
+function namesOf(want: Want, { groups, kept }: { groups: number[]; kept: number[] }) {
+  return {
+    courses: groups.map((g) => {
+      const { courses, take } = want.groups[g]!
+      return courses.length === 1 ? courses[0]! : `${take} of ${courses.join(', ')}`
+    }),
+    hours: kept.map((k) => want.kept[k]!.name)
+  }
+}
+
+function lineOf(week: readonly Option[]): string {
+  const sections = week.flatMap(sectionsOf)
+  const { days, between, firstStart, lastEnd } = figuresOf(sections)
+  const hours = firstStart === null ? 'no hours' : `${clockTime(firstStart)} to ${clockTime(lastEnd!)}`
+  const names = week.map(
+    (option) => `${option.course}-${[option.main, ...option.components].map((one) => one.number).join('+')}`
+  )
+  return `${names.join('  ')}   ${count(days, 'day')}, ${hours}, ${between} min between`
+}
