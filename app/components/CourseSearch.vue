@@ -78,8 +78,10 @@ function choose(index: number) {
 }
 
 function onKey(event: KeyboardEvent) {
-  if (event.key === 'ArrowDown') active.value = Math.min(active.value + 1, found.value.length)
-  else if (event.key === 'ArrowUp') active.value = Math.max(active.value - 1, 0)
+  // The last row leads to the page of all courses; up from the first one comes to it.
+  const rows = found.value.length + 1
+  if (event.key === 'ArrowDown') active.value = (active.value + 1) % rows
+  else if (event.key === 'ArrowUp') active.value = (active.value + rows - 1) % rows
   else if (event.key === 'Enter' && event.shiftKey) void put()
   else if (event.key === 'Enter') choose(active.value)
   else if (event.key === 'Escape') leave()

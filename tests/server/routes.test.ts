@@ -1,5 +1,5 @@
 /** Routes of a student: changes, undo, versions, several of them, what can be carried. */
-import { desc } from 'drizzle-orm'
+import { desc, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { RouteChange } from '#core/findings'
 import { courseCode, termCode } from '#core/ids'
@@ -277,6 +277,9 @@ describe('what can be carried', () => {
     const term = (code: string) => world.shelf.terms.find((one) => one.code === code)!
     expect([context.loadMost(term('AU27')), context.loadMost(term('AU28'))]).toEqual([12, 15])
     expect(findings.filter((f) => f.code === 'away').every((f) => f.term === 'SP28')).toBe(true)
+    await within(world, (tx) => writeCarry(tx, when, { ...carry, least: null, terms: [] }))
+    const log = await world.db.select().from(t.eventLog).where(eq(t.eventLog.action, 'carry.changed'))
+    expect(log.at(-1)).toMatchObject({ before: carry, after: { ...carry, least: null, terms: [] } })
     expect(findings.map((f) => f.code)).toContain('away')
     // Summer 2028 and Autumn 2028 hold fewer than nine credits; a summer may, and so may the last term.
     expect(findings.flatMap((f) => (f.code === 'lightLoad' ? [f.term] : []))).toEqual(['AU28'])

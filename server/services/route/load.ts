@@ -10,6 +10,7 @@ import type { Occasion } from './route'
 
 export async function writeCarry(tx: Transaction, at: Occasion, carry: Carry): Promise<void> {
   const target = carry.target === null ? null : (await termRow(tx, carry.target)).id
+  const before = await lockCarry(tx, at.student)
   await tx
     .update(t.student)
     .set({
@@ -34,8 +35,36 @@ export async function writeCarry(tx: Transaction, at: Occasion, carry: Carry): P
     account: at.who.id,
     student: at.student,
     action: 'carry.changed',
+    before,
     after: carry
   })
+}
+
+/** What was said before, with the student's row locked until the transaction ends. */
+async function lockCarry(tx: Transaction, student: StudentId): Promise<Carry> {
+  const [own] = await tx.select().from(t.student).where(eq(t.student.id, student)).for('update')
+  const [aim] = own?.aimTermId
+    ? await tx.select({ code: t.term.code }).from(t.term).where(eq(t.term.id, own.aimTermId))
+    : []
+  const terms = await tx
+    .select({ term: t.term.code, one: t.studentTerm })
+    .from(t.studentTerm)
+    .innerJoin(t.term, eq(t.term.id, t.studentTerm.termId))
+    .where(eq(t.studentTerm.studentId, student))
+    .orderBy(asc(t.term.startsOn))
+  return {
+    credits: own!.carryCredits,
+    least: own!.carryLeast,
+    hours: own!.carryHours,
+    outside: own!.outsideHours,
+    target: aim ? termCode(aim.code) : null,
+    terms: terms.map(({ term, one }) => ({
+      term: termCode(term),
+      credits: one.carryCredits,
+      hours: one.carryHours,
+      away: one.away
+    }))
+  }
 }
 
 export async function readTermNotes(db: Reader, student: StudentId): Promise<StudentView['termNotes']> {
