@@ -1,0 +1,109 @@
+/** Filling a whole degree of the demo, as the worker of the page is asked to. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { checkRoute } from '#core/route'
+import { fillRoute, type FillChoice } from '#wire/filling'
+import type { CatalogPicture, StudentView } from '#wire/picture'
+import { readStudent } from '#wire/reading'
+import { readCatalog } from '../../server/services/catalog/catalog'
+import { readRoutes } from '../../server/services/route/route'
+import { readPictures } from '../../server/services/students/pictures'
+import { at, demoWorld, idOf, person, type World } from './world'
+
+let world: World
+let catalog: CatalogPicture
+let student: StudentView
+let now: number
+beforeAll(async () => {
+  world = await demoWorld('filling')
+  catalog = await readCatalog(world.db)
+  now = (await at(world)).now
+  const maren = await person(world.db, 'Maren Tolliver')
+  const [picture] = await readPictures(world.db, [idOf(maren)], 'self')
+  student = { ...picture!, routes: await readRoutes(world.db, idOf(maren)), marks: [], termNotes: [] }
+})
+afterAll(() => world.close())
+
+const ANY: FillChoice = {
+  summers: false,
+  starred: false,
+  subjects: [],
+  how: 'any',
+  campus: null,
+  until: null
+}
+const fill = (over: Partial<FillChoice> = {}, as = student) => {
+  const { proposal, ended } = fillRoute({ catalog, student: as, choice: { ...ANY, ...over }, now })
+  if (!proposal) throw new Error(ended)
+  return proposal
+}
+const codes = (over?: Partial<FillChoice>, as?: StudentView) =>
+  fill(over, as).courses.map((one) => one.planned.course)
+
+describe('ways in which courses are held', () => {
+  it('are those of their sections: online, from five in the evening on, by campus', () => {
+    const ways = Object.values(catalog.heldAs)
+    expect(ways.some((one) => one.online)).toBe(true)
+    expect(ways.some((one) => one.evening)).toBe(true)
+    expect(ways.every((one) => one.campuses.length > 0)).toBe(true)
+    expect(new Set(ways.flatMap((one) => one.campuses))).toEqual(new Set(['HILL', 'HARBOUR', 'ONLINE']))
+  })
+})
+
+describe('an empty record', () => {
+  it('is filled to a degree in two years, which is proved the earliest, with no finding', () => {
+    const { courses, finish, proved, left } = fill()
+    expect([finish.code, proved, left]).toEqual(['SP29', true, []])
+    const planned = courses.map((one) => one.planned)
+    const reading = readStudent(
+      { ...student, route: { ...student.route, courses: planned } },
+      world.shelf,
+      now
+    )
+    expect(checkRoute(reading.context)).toEqual([])
+    expect(reading.audits.map((audit) => audit.amounts.needed)).toEqual([0, 0])
+  })
+  it('is filled with more of what is rather held online, or rather on a campus', () => {
+    const unlike = (list: string[], fits: (way: CatalogPicture['heldAs'][string]) => boolean) =>
+      list.filter((code) => !(catalog.heldAs[code] && fits(catalog.heldAs[code]))).length
+    const online = (way: { online: boolean }) => way.online
+    expect(unlike(codes({ how: 'online' }), online)).toBeLessThan(unlike(codes(), online))
+    const hill = (way: { campuses: string[] }) => way.campuses.includes('HILL')
+    expect(unlike(codes({ campus: 'HILL' }), hill)).toBeLessThanOrEqual(unlike(codes(), hill))
+  })
+  it('is filled with starred courses where they would do as well', () => {
+    const plain = codes()
+    // Courses on people and places without a prerequisite that would not be taken otherwise.
+    const rather = world.shelf.catalog.courses.filter(
+      (one) =>
+        one.categories.includes('place') &&
+        one.credits === 3 &&
+        !one.prerequisite &&
+        one.offered.seasons.length > 1 &&
+        !plain.includes(one.code)
+    )
+    const starred = rather.map(({ code }) => ({ course: code, starred: true, lookedAt: null, note: null }))
+    expect(starred.length).toBeGreaterThan(1)
+    const has = (list: string[]) => starred.filter((one) => list.includes(one.course)).length
+    const as = { ...student, marks: starred }
+    expect(has(codes({}, as))).toBe(0)
+    expect(has(codes({ starred: true }, as))).toBeGreaterThan(0)
+  })
+  it('says what is needed no more once it is filled', () => {
+    const planned = fill().courses.map((one) => one.planned)
+    const full = { ...student, route: { ...student.route, courses: planned } }
+    expect(fillRoute({ catalog, student: full, choice: ANY, now })).toEqual({
+      proposal: undefined,
+      ended: 'Nothing is needed any more; there is nothing to fill in.'
+    })
+  })
+  it('says which needs do not fit before a term that is too soon', () => {
+    const { proposal, ended } = fillRoute({
+      catalog,
+      student,
+      choice: { ...ANY, until: student.openings.find((one) => one.term === 'AU27')!.term },
+      now
+    })
+    expect(proposal).toBeUndefined()
+    expect(ended).toMatch(/^Cannot be filled within these terms: /)
+  })
+})
