@@ -1,6 +1,8 @@
 import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
+    // Vitest leaves a core free; two cores are all there are, and the database needs little of them.
+    maxWorkers: 2,
     projects: [
       {
         extends: true,
