@@ -153,7 +153,7 @@ function walk(key: string): boolean {
             v-for="t in terms"
             :key="t.term.code"
             scope="col"
-            :class="{ coming: t.term.code === student.coming?.code, over: t.phase === 'past' }"
+            :class="{ coming: t.term.code === student.coming?.code, gone: t.phase === 'past' }"
           >
             <span class="display">{{ college.shortTerm(t.term.code) }}</span>
             <span class="quiet small">{{ t.note }}</span>

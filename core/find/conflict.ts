@@ -39,8 +39,10 @@ function only(problem: FindProblem, demands: readonly Demand[]): FindProblem {
   }
 }
 
+/** Whether a week fits, as far as is known: only a search that came to its end says that none does. */
 function fits(problem: FindProblem): boolean {
-  return bestWeeks({ ...problem, measures: [] }, 1).weeks.length > 0
+  const { weeks, proved } = bestWeeks({ ...problem, measures: [] }, 1)
+  return weeks.length > 0 || !proved
 }
 
 /**

@@ -9,12 +9,9 @@ export function countWeeks(problem: FindProblem, most = STATES): number | undefi
   const { options, groups } = problem
   const clashes = options.map((one) => OptionSet.of(options.length, one.clashes))
   const ofCourse = optionsByCourse(problem)
-  // Courses of a group one after the other, the fewest options first: states stay few.
-  const order = groups
-    .flatMap((group, g) =>
-      group.courses.map((course, i) => ({ course, g, last: group.courses.length - i - 1 }))
-    )
-    .sort((a, b) => a.g - b.g)
+  const order = groups.flatMap((group, g) =>
+    group.courses.map((course, i) => ({ course, g, last: group.courses.length - i - 1 }))
+  )
   let states = new Map<string, { open: OptionSet; wanted: number; n: number }>()
   const add = (to: typeof states, open: OptionSet, { wanted, n }: { wanted: number; n: number }): void => {
     const key = `${wanted} ${open.key}`
