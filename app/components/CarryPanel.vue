@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { phaseOf } from '#core/catalog'
 import type { Carry } from '#wire/picture'
 
 /** What the student can carry in a term, set once and changed by term; terms spent elsewhere. */
@@ -9,9 +8,7 @@ const college = useCollege()
 const TERMS = 10
 const heading = ref<HTMLElement>()
 onMounted(() => heading.value?.focus())
-const terms = computed(() =>
-  (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future').slice(0, TERMS)
-)
+const terms = computed(() => college.termsAhead.slice(0, TERMS))
 const given = student.picture!.carry
 const form = reactive({
   credits: given.credits ?? ('' as number | ''),
@@ -96,11 +93,7 @@ async function save() {
         Finish by
         <select v-model="form.target" class="field">
           <option value="">no wish</option>
-          <option
-            v-for="term in college.shelf?.terms.filter((t) => phaseOf(t, college.today) === 'future')"
-            :key="term.code"
-            :value="term.code"
-          >
+          <option v-for="term in college.termsAhead" :key="term.code" :value="term.code">
             {{ term.name }}
           </option>
         </select>

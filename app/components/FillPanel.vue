@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { phaseOf, type Course } from '#core/catalog'
+import type { Course } from '#core/catalog'
 import { candidatesFor } from '#core/degree'
 import type { CourseCode, TermCode } from '#core/ids'
 import type { FillChoice, Proposal } from '#wire/filling'
@@ -35,9 +35,7 @@ const sequences = computed(() =>
 const heading = ref<HTMLElement>()
 onMounted(() => heading.value?.focus())
 
-const terms = computed(() =>
-  (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'future')
-)
+const terms = computed(() => college.termsAhead)
 const byTerm = computed(() =>
   terms.value
     .map((term) => ({

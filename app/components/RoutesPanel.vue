@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { phaseOf } from '#core/catalog'
 import { coursesBefore, differenceOf, type PlanDifference } from '#core/route'
 import type { RoutePicture, RouteVersion } from '#wire/picture'
 import { readStudent } from '#wire/reading'
@@ -20,13 +19,8 @@ const shown = computed(() => student.picture!.route)
 
 /** What a route comes to, read like the chosen one. */
 function summary(route: RoutePicture) {
-  const reading = readStudent(
-    { ...student.picture!, route },
-    college.shelf!,
-    Date.parse(`${college.today}T12:00:00Z`)
-  )
+  const reading = readStudent({ ...student.picture!, route }, college.shelf!, college.noon)
   const main = reading.audits[0]
-  const ahead = college.shelf!.terms.filter((t) => phaseOf(t, college.today) === 'future')
   const load = (code: string) =>
     reading.takings.counted.reduce((sum, t) => sum + (t.term === code ? t.credits : 0), 0)
   return {
@@ -35,7 +29,7 @@ function summary(route: RoutePicture) {
     needed: main?.amounts.needed ?? 0,
     finish: main && main.amounts.needed === 0 ? reading.climb.points.at(-1)?.term.name : undefined,
     findings: reading.findings.length,
-    busiest: Math.max(0, ...ahead.map((t) => load(t.code))),
+    busiest: Math.max(0, ...college.termsAhead.map((t) => load(t.code))),
     difference: differenceOf(shown.value.courses, route.courses)
   }
 }

@@ -1,4 +1,4 @@
-import { phaseOf, type Course } from '#core/catalog'
+import type { Course } from '#core/catalog'
 import type { PlannedCourse } from '#core/degree'
 import type { SingleChange } from '#core/findings'
 import type { TermCode } from '#core/ids'
@@ -9,9 +9,7 @@ export function usePlacing() {
   const student = useStudent()
   const college = useCollege()
   /** Terms to come in which something can be placed. */
-  const terms = computed(() =>
-    (college.shelf?.terms ?? []).filter((one) => phaseOf(one, college.today) === 'future')
-  )
+  const terms = computed(() => college.termsAhead)
   /** `instead` leaves the route in the same change. */
   async function put(courses: readonly Course[], term: string, instead?: PlannedCourse): Promise<boolean> {
     const added = courses.map((course): SingleChange => ({

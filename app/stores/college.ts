@@ -31,9 +31,26 @@ export const useCollege = defineStore('college', () => {
   const shortTerm = (code: string) => termName(code).replace(/ \d\d(\d\d)$/, ' $1')
   const campusName = (code: string) =>
     picture.value?.campuses.find((campus) => campus.code === code)?.name ?? code
-  const openTerms = computed(() =>
-    (shelf.value?.terms ?? []).filter((t) => t.published && phaseOf(t, today.value) === 'future')
+  /** Noon of today: an instant on which everybody agrees what day it is. */
+  const noon = computed(() => Date.parse(`${today.value}T12:00:00Z`))
+  /** Terms to come, in which something can be placed. */
+  const termsAhead = computed(() =>
+    (shelf.value?.terms ?? []).filter((t) => phaseOf(t, today.value) === 'future')
   )
+  const openTerms = computed(() => termsAhead.value.filter((t) => t.published))
 
-  return { picture, shelf, load, zone, name, today, termName, shortTerm, campusName, openTerms }
+  return {
+    picture,
+    shelf,
+    load,
+    zone,
+    name,
+    today,
+    noon,
+    termsAhead,
+    termName,
+    shortTerm,
+    campusName,
+    openTerms
+  }
 })

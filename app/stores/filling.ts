@@ -21,11 +21,10 @@ export const useFilling = defineStore('filling', () => {
   const ended = ref<string>()
   let worker: Worker | undefined
 
-  const noon = () => Date.parse(`${college.today}T12:00:00Z`)
   const reread = (planned: readonly PlannedCourse[]): Reading => {
     const picture = student.picture!
     const route = { ...picture.route, courses: [...planned] }
-    return readStudent({ ...picture, route }, college.shelf!, noon())
+    return readStudent({ ...picture, route }, college.shelf!, college.noon)
   }
   /** The student with what is kept of the proposal; undefined while there is none. */
   const preview = computed(() => {
@@ -50,7 +49,7 @@ export const useFilling = defineStore('filling', () => {
       stop()
       ended.value = 'Filling broke off. Nothing was changed; try again.'
     }
-    const call: FillCall = { catalog, student: picture, choice, now: noon() }
+    const call: FillCall = { catalog, student: picture, choice, now: college.noon }
     worker.postMessage(call)
   }
 

@@ -89,7 +89,7 @@ export const useStudent = defineStore('student', () => {
   )
   const reading = computed<Reading | undefined>((before) => {
     if (!readable.value || !college.shelf || !today.value) return undefined
-    const now = readStudent(readable.value, college.shelf, Date.parse(`${today.value}T12:00:00Z`))
+    const now = readStudent(readable.value, college.shelf, college.noon)
     if (before) now.audits.forEach((audit, i) => keepSame(before.audits[i]?.areas, audit.areas))
     return now
   })

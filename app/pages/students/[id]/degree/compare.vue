@@ -38,7 +38,7 @@ const sides = computed((): Side[] => {
   const now = student.reading
   if (!now || !college.shelf || !other.value) return []
   // The day matters, the second does not: nothing is read again at every tick.
-  const then = readAgainst(student.picture!, sets.value, college.shelf, Date.parse(`${now.today}T12:00:00Z`))
+  const then = readAgainst(student.picture!, sets.value, college.shelf, college.noon)
   const beside = other.value.kind !== 'degree'
   const of = (reading: Reading, audit: Audit): Side => ({
     title: audit.program.spec.title,
