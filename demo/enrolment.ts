@@ -69,6 +69,7 @@ export class Enrolment {
         from: fromOn,
         to: toOn,
         campus: section.campus,
+        building: null,
         room: null
       }))
       this.meetings.set(section.id, list)

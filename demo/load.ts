@@ -1,4 +1,7 @@
 /** Writes the demo scenario into an empty, migrated database. */
+import { parseDayLetters } from '#core/formats'
+import { minutes } from '#core/time'
+import type { AsPicked } from '#core/week'
 import { connect, type Database } from '../server/db/connect'
 import * as t from '../server/db/schema'
 import { hashPassword } from '../server/services/accounts/password'
@@ -208,6 +211,12 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
     offer.sections.map((s) => ({ sectionId: s.id, instructorId: s.instructor }))
   )
   await put(
+    t.reservedSeats,
+    offer.sections.flatMap(({ id, kept }) =>
+      kept ? [{ sectionId: id, programCode: kept.program, seats: kept.seats }] : []
+    )
+  )
+  await put(
     t.meeting,
     offer.sections.flatMap((s) =>
       s.meetings.map((m) => ({
@@ -215,7 +224,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
         days: m.days,
         startsMin: m.start,
         endsMin: m.end,
-        ...datesOf(s),
+        ...(m.on ? { fromOn: m.on, toOn: m.on } : datesOf(s)),
         roomId: m.room === null ? null : m.room + 1
       }))
     )
@@ -351,28 +360,47 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       }))
     )
   )
-  const drafts = students.filter((s) => s.picks.length)
+  const drafts = students.flatMap((s) =>
+    s.drafts.map((draft, i) => ({ ...draft, student: s.id, goingWith: i === 0 }))
+  )
   await put(
     t.draftWeek,
-    drafts.map((s, i) => ({
+    drafts.map(({ name, student, goingWith }, i) => ({
       id: i + 1,
-      studentId: s.id,
+      studentId: student,
       termId: termId.get('AU27'),
-      name: 'First draft',
-      goingWith: true
+      name,
+      goingWith: goingWith || null
     }))
   )
   await put(
     t.pickedSection,
-    drafts.flatMap((s, i) =>
-      s.picks.flatMap((pick) =>
-        pick.numbers.map((number) => ({
-          draftWeekId: i + 1,
-          sectionId: offer.sections.find(
-            (x) => x.term === 'AU27' && x.course === pick.course && x.number === number
-          )!.id
-        }))
+    drafts.flatMap((draft, i) =>
+      draft.picks.flatMap(({ course, numbers, was }) =>
+        numbers.map((number) => {
+          const section = offer.sections.find(
+            (x) => x.term === 'AU27' && x.course === course && x.number === number
+          )!
+          return {
+            draftWeekId: i + 1,
+            sectionId: section.id,
+            asPicked: was && asPickedAt(section, was)
+          }
+        })
       )
+    )
+  )
+  await put(
+    t.keepFree,
+    students.flatMap((s) =>
+      s.keepFree.map(({ name, days, start, end, hard }) => ({
+        studentId: s.id,
+        name,
+        days,
+        startsMin: minutes(start),
+        endsMin: minutes(end),
+        hard
+      }))
     )
   )
   await put(
@@ -418,6 +446,15 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
     }
   ])
   return { students: students.length, sections: offer.sections.length, courses: courses.length }
+}
+
+function asPickedAt(
+  section: DemoSection,
+  { days, start, end }: { days: string; start: string; end: string }
+): AsPicked {
+  const { fromOn, toOn } = datesOf(section)
+  const hours = { days: parseDayLetters(days)!, start: minutes(start), end: minutes(end) }
+  return { left: section.capacity, meetings: [{ ...hours, from: fromOn, to: toOn, campus: section.campus }] }
 }
 
 /** Generated students are spread over the advisors of their program. */

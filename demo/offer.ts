@@ -11,6 +11,8 @@ export interface DemoMeeting {
   start: number
   end: number
   room: number | null
+  /** The only date of a meeting that takes place once. */
+  on?: string
 }
 
 export interface DemoSection {
@@ -31,6 +33,8 @@ export interface DemoSection {
   officeOnly: boolean
   permissionNeeded: boolean
   onlyFor: { programs: string[]; standings: ('senior' | 'graduate')[] } | null
+  /** Seats kept for the students of a program. */
+  kept: { program: string; seats: number } | null
   instructor: number
   meetings: DemoMeeting[]
 }
@@ -140,6 +144,13 @@ const SUMMER = new Set([
   'STAT 212'
 ])
 
+/** Saturdays in the field, by block. */
+const FIELD_DAYS: Record<string, string> = {
+  heron: '2027-10-09',
+  kestrel: '2027-10-16',
+  plover: '2027-11-06'
+}
+
 /** What a cohort of the second year takes together. */
 export const COHORT_COURSES = ['GEOS 210', 'GEOS 240', 'FELD 210']
 
@@ -201,7 +212,10 @@ export class OfferBuilder {
 
     at('ENDA 310', ['MW', '9:30', '10:45'], 'Slate 204', { capacity: 36 })
     at('ENDA 310', ['TR', '9:30', '10:45'], 'Slate 210', { capacity: 24 })
-    at('ENDA 325', ['MW', '14:15', '15:30'], 'Slate 310', { capacity: 30 })
+    at('ENDA 325', ['MW', '14:15', '15:30'], 'Slate 310', {
+      capacity: 30,
+      kept: { program: 'ENVD', seats: 8 }
+    })
     at('ENDA 325', ['TR', '15:50', '17:05'], 'Slate 310', { capacity: 30 })
     at('ENDA 325', null, null, { capacity: 60 })
     at('ENDA 325', ['MW', '16:15', '17:30'], 'Slate 310', { capacity: 24 })
@@ -252,9 +266,11 @@ export class OfferBuilder {
       ]
     ]
     for (const [block, hours] of cohort) {
-      COHORT_COURSES.forEach((course, i) =>
-        at(course, hours[i]!, 'Harbour 14', { block, campus: 'HARBOUR', capacity: 16 })
-      )
+      COHORT_COURSES.forEach((course, i) => {
+        const section = at(course, hours[i]!, 'Harbour 14', { block, campus: 'HARBOUR', capacity: 16 })
+        if (course === 'FELD 210')
+          section.meetings.push({ ...this.hours(['S', '9:00', '16:00'], null), on: FIELD_DAYS[block]! })
+      })
     }
   }
 
@@ -409,6 +425,7 @@ export class OfferBuilder {
       officeOnly: false,
       permissionNeeded: false,
       onlyFor: null,
+      kept: null,
       instructor: parent?.instructor ?? this.teacher(course, term, over),
       meetings: [],
       ...over
@@ -439,7 +456,7 @@ function differ(a: string, b: string): boolean {
 }
 
 /** First and last date of a section's meetings. */
-export function datesOf(section: DemoSection): { fromOn: string; toOn: string } {
+export function datesOf(section: Pick<DemoSection, 'term' | 'session'>): { fromOn: string; toOn: string } {
   const term = terms.find((t) => t.code === section.term)!
   const session = sessionsOf(term).find((s) => s.code === section.session)!
   return { fromOn: session.startsOn, toOn: session.endsOn }

@@ -17,6 +17,13 @@ export interface DemoRecord {
   origin: 'here' | 'transfer' | 'test'
 }
 
+export interface DemoPick {
+  course: string
+  numbers: string[]
+  /** When its first section met at the time it was picked, where that has changed since. */
+  was?: { days: string; start: string; end: string }
+}
+
 export interface DemoStudent {
   id: number
   name: string
@@ -34,8 +41,9 @@ export interface DemoStudent {
   planned: { course: string; term: string; note?: string }[]
   routeName: string
   reviewAskedAt: Date | null
-  /** Courses of Autumn 2027 of which a section is picked, with the section's number. */
-  picks: { course: string; numbers: string[] }[]
+  /** Draft weeks of Autumn 2027; the first is gone with. */
+  drafts: { name: string; picks: DemoPick[] }[]
+  keepFree: { name: string; days: string; start: string; end: string; hard: boolean }[]
   signedOff: { by: string; at: Date; courses: string[] } | null
   holds: {
     title: string
@@ -185,7 +193,8 @@ export class PeopleBuilder {
       planned: [],
       routeName: 'Main route',
       reviewAskedAt: null,
-      picks: [],
+      drafts: [],
+      keepFree: [],
       signedOff: null,
       holds: [],
       advisors: [advisors.find((a) => a.programs.includes(over.programs[0]!))!.signIn],
@@ -339,11 +348,28 @@ export class PeopleBuilder {
       ),
       routeName: 'Hydrology lean',
       reviewAskedAt: campusTime('2027-04-08T16:10'),
-      picks: [
-        { course: 'ENDA 310', numbers: ['01'] },
-        { course: 'SOIL 220', numbers: ['01', '01A'] },
-        { course: 'MATH 231', numbers: ['01'] },
-        { course: 'WRIT 215', numbers: ['01'] }
+      drafts: [
+        {
+          name: 'Fridays off',
+          picks: [
+            { course: 'ENDA 310', numbers: ['01'] },
+            { course: 'SOIL 220', numbers: ['01', '01A'] },
+            { course: 'MATH 231', numbers: ['01'] },
+            { course: 'WRIT 215', numbers: ['01'] }
+          ]
+        },
+        {
+          name: 'Late starts',
+          picks: [
+            { course: 'ENDA 310', numbers: ['01'] },
+            { course: 'ENDA 325', numbers: ['03'] },
+            { course: 'SOIL 220', numbers: ['01', '01B'] }
+          ]
+        }
+      ],
+      keepFree: [
+        { name: 'Swim coaching', days: 'MW', start: '16:00', end: '20:00', hard: true },
+        { name: 'Lunch with Noor', days: 'F', start: '12:00', end: '13:00', hard: false }
       ]
     })
     this.underWay(imke, 'ENDA 240', 'HYDR 205', 'STAT 212', 'GEOG 118')
@@ -532,11 +558,17 @@ export class PeopleBuilder {
 
     const mira = this.add({
       name: 'Mira Sandoval',
-      situation: 'Waiting in line for a full section.',
+      situation: 'Waiting in line for a full section; a section she picked has moved.',
       programs: ['ENVD'],
       standing: 'senior',
       record: [...foundations(), ...this.done('ENDA 240 A, HYDR 205 A-, STAT 212 A, GEOG 118 B+', 'SP26')],
-      planned: plan('AU27: ENDA 310, ENDA 325, SOIL 220, MATH 231; SP28: ENDA 360, STAT 330')
+      planned: plan('AU27: ENDA 310, ENDA 325, SOIL 220, MATH 231; SP28: ENDA 360, STAT 330'),
+      drafts: [
+        {
+          name: 'First draft',
+          picks: [{ course: 'ENDA 325', numbers: ['02'], was: { days: 'TR', start: '14:30', end: '15:45' } }]
+        }
+      ]
     })
     mira.record = mira.record.filter(
       (r, i, list) => list.findIndex((other) => other.course === r.course) === i

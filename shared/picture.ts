@@ -6,7 +6,8 @@ import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Hold, SignOffPolicy } from '#core/registration'
 import type { RuleLeaf, Standing } from '#core/requisites'
 import type { Instant, IsoDate } from '#core/time'
-import type { Section } from '#core/week'
+import type { KeptHours, Wish } from '#core/find'
+import type { AsPicked, Section } from '#core/week'
 
 export type Role = 'student' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
 
@@ -30,6 +31,8 @@ export interface TermPicture extends Term {
 export interface CatalogPicture {
   institution: { name: string; timeZone: string }
   campuses: { code: string; name: string }[]
+  /** Minutes from one campus to another. */
+  travel: { from: string; to: string; minutes: number }[]
   terms: TermPicture[]
   courses: Course[]
   subjects: { code: string; name: string; college: string }[]
@@ -113,7 +116,7 @@ export interface StudentPicture {
   /** The chosen route. */
   route: RoutePicture
   carry: Carry
-  drafts: { term: TermCode; name: string; sections: SectionCode[] }[]
+  drafts: DraftWeek[]
   /** Held and picked sections of terms that are not past, and those waited for. */
   sections: Section[]
   openings: { term: TermCode; title: string; opens: Instant }[]
@@ -121,6 +124,43 @@ export interface StudentPicture {
   permitted: { section: SectionCode; until: Instant | null }[]
   signOffs: SignOffPicture[]
   messages: { from: string; text: string; at: Instant }[]
+}
+
+/** One set of picked sections for a term. */
+export interface DraftWeek {
+  id: number
+  term: TermCode
+  name: string
+  /** Of the draft weeks of a term one is: what the run sheet and the checks rest on. */
+  goingWith: boolean
+  sections: SectionCode[]
+  /** What they were like when they were picked, by code. */
+  asPicked: Record<string, AsPicked>
+  /** The key of the link under which it is shared; null while it is not. */
+  shareKey: string | null
+}
+
+/** Hours a student keeps free, in every term. */
+export interface KeepFree extends KeptHours {
+  /** Must hold; otherwise if possible. */
+  hard: boolean
+}
+
+/** What a student cares about in a week. */
+export interface WeekHabits {
+  /** In order of weight. */
+  wishes: Wish[]
+  /** Whether the way from one campus to another must fit between classes. */
+  travelHolds: boolean
+}
+
+/** A draft week as everybody sees it who has its link: the week, and nothing else of the record. */
+export interface SharedWeek {
+  institution: string
+  name: string
+  term: TermCode
+  termName: string
+  sections: Section[]
 }
 
 /** Whether the prerequisite of a course is asked of the student. */
@@ -156,6 +196,10 @@ export interface StudentView extends StudentPicture {
   routes: RoutePicture[]
   /** The student's own; empty for everybody else. */
   marks: CourseMark[]
+  keepFree: KeepFree[]
+  habits: WeekHabits
+  /** The key of the private calendar address; null while there is none, and for everybody else. */
+  calendarKey: string | null
   /** What the student or an advisor noted on a term. */
   termNotes: { term: TermCode; text: string; by: string }[]
 }

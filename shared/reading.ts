@@ -20,7 +20,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import { asOfTerm, checkRoute, climbOf, type Climb, type RouteContext } from '#core/route'
 import { evaluateRule, leavesOf, missingPart, ruleOf, type AsOf, type Standing } from '#core/requisites'
 import type { Instant, IsoDate } from '#core/time'
-import type { Carry, CatalogPicture, StudentPicture, TermPicture } from './picture'
+import type { Carry, CatalogPicture, DraftWeek, StudentPicture, TermPicture } from './picture'
 import { campusDate } from './when'
 
 export interface Shelf {
@@ -28,6 +28,8 @@ export interface Shelf {
   terms: TermPicture[]
   running: ReadonlyMap<string, ReadonlySet<string>>
   lists: CatalogPicture['lists']
+  campuses: CatalogPicture['campuses']
+  travel: CatalogPicture['travel']
   zone: string
 }
 
@@ -38,6 +40,8 @@ export function shelve(picture: CatalogPicture): Shelf {
     terms: [...picture.terms].sort(byStart),
     running: new Map(Object.entries(picture.running).map(([term, codes]) => [term, new Set(codes)])),
     lists: picture.lists,
+    campuses: picture.campuses,
+    travel: picture.travel,
     zone: picture.institution.timeZone
   }
 }
@@ -97,12 +101,20 @@ export function listsFor(
   return new Map(inForce.map((list) => [list.name, list.from]))
 }
 
+/** The draft week of a term that the student is going with. */
+export function goingWith(
+  { drafts }: Pick<StudentPicture, 'drafts'>,
+  term: string | undefined
+): DraftWeek | undefined {
+  return drafts.find((draft) => draft.term === term && draft.goingWith)
+}
+
 export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant): Reading {
   const today = campusDate(now, shelf.zone)
   const isAhead = (p: { term: string }) => phaseOf(termOf(shelf, p.term), today) === 'future'
   const planned = student.route.courses.filter(isAhead)
   const picked = new Set<string>()
-  for (const draft of student.drafts) {
+  for (const draft of student.drafts.filter((one) => one.goingWith)) {
     for (const code of draft.sections) {
       const section = student.sections.find((s) => s.code === code)
       if (section) picked.add(`${draft.term} ${section.course}`)

@@ -145,6 +145,8 @@ export function sectionsFrom(file: z.infer<typeof sectionsFile>): {
       permissionNeeded: false,
       onlyFor: null,
       cancelled: one.cancelled ?? false,
+      fee: 0,
+      reserved: [],
       meetings: one.meetings.map((meeting) => ({
         days: parseDayLetters(meeting.days)!,
         start: minutes(meeting.start),
@@ -152,6 +154,7 @@ export function sectionsFrom(file: z.infer<typeof sectionsFile>): {
         from: meeting.from,
         to: meeting.to,
         campus: meeting.campus ?? campus,
+        building: null,
         room: meeting.room ?? null
       }))
     }

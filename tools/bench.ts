@@ -380,6 +380,7 @@ const meetings = Array.from({ length: 400 }, (): Meeting => {
     from: '2027-08-30',
     to: '2027-12-17',
     campus: 'HILL',
+    building: null,
     room: null
   }
 })

@@ -2,7 +2,7 @@
 import { phaseOf, type Course } from '#core/catalog'
 import { optionsAmong, type Section } from '#core/week'
 import { ago } from '#wire/when'
-import { KIND_WORDS, sectionHours } from '#wire/words'
+import { KIND_WORDS, seatsText, sectionHours } from '#wire/words'
 
 /** The sections of a course in the terms that are published and not over. */
 const props = defineProps<{ course: Course }>()
@@ -29,13 +29,6 @@ const offered = computed(() =>
     })
     .filter((one) => one.mains.length)
 )
-function seats(section: Section): string {
-  if (section.cancelled) return 'cancelled'
-  if (section.officeOnly) return 'placed by an office'
-  const left = section.capacity - section.taken
-  if (left > 0) return `${left} of ${section.capacity} left`
-  return section.waiting ? `full, ${section.waiting} in line` : 'full'
-}
 const HALVES: Record<string, string> = {
   first: 'first half',
   second: 'second half',
@@ -79,7 +72,7 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.campusN
                   {{ section.instructors.join(', ') || 'instructor to be named' }}</span
                 >
               </td>
-              <td>{{ seats(section) }}</td>
+              <td>{{ seatsText(section) }}</td>
             </tr>
           </template>
         </tbody>

@@ -9,6 +9,11 @@ const shown = computed({
     if (!open) student.notice = undefined
   }
 })
+function goBack() {
+  const back = student.notice?.back
+  student.notice = undefined
+  void back?.()
+}
 /** It gives way to what is dragged, which may be dropped where it stands. */
 const aside = ref(false)
 let end: (() => void) | undefined
@@ -34,6 +39,7 @@ onUnmounted(() => end?.())
     {{ student.notice?.text }}
     <template #actions>
       <button v-if="student.notice?.undo" class="act" @click="student.stepRoute('undo')">Undo</button>
+      <button v-if="student.notice?.back" class="act" @click="goBack">Undo</button>
       <button v-if="student.notice?.again" class="act" @click="student.changeRoute(student.notice.again)">
         Make it now
       </button>

@@ -1,89 +1,171 @@
 <script setup lang="ts">
-import { seatsLeft, sectionsOf, type Option, type OptionClash } from '#core/week'
-import { DAY_NAMES, clockTime } from '#wire/when'
-import { KIND_WORDS, sectionHours } from '#wire/words'
+import { sectionsOf, type Section } from '#core/week'
+import { clockTime } from '#wire/when'
+import {
+  clashText,
+  daysAndHours,
+  KIND_WORDS,
+  refusalText,
+  repairText,
+  seatsText,
+  sectionHours,
+  wayText
+} from '#wire/words'
+import type { JudgedOption, OptionGroup } from '~/composables/useWeekOptions'
 
-/** An option of a course: its hours in small, its seats, and what it would clash with. */
+/** Options of a course at the same hours: the week in small, and of each its seats and what stands against it. */
 const props = defineProps<{
-  option: Option
+  group: OptionGroup
   hue: number
-  picked: boolean
-  clashes: OptionClash[]
   disabled: boolean
   scale: { from: number; to: number }
   why?: string | undefined
+  /** Courses whose picks come along, where it is of a block. */
+  along?: readonly string[]
+  /** The ways between campuses must fit. */
+  travelHolds: boolean
 }>()
-defineEmits<{ pick: []; preview: [on: boolean] }>()
-const sections = computed(() => sectionsOf(props.option))
-const left = computed(() => seatsLeft(props.option))
-const capacity = computed(() =>
-  Math.min(...sections.value.filter((s) => s.capacity - s.taken === left.value).map((s) => s.capacity))
-)
-const waiting = computed(() => Math.max(...sections.value.map((s) => s.waiting)))
-const lineFull = computed(
-  () => left.value <= 0 && sections.value.some((s) => s.capacity === s.taken && s.waiting >= s.waitCapacity)
-)
-const clash = computed(() => {
-  const first = props.clashes[0]
-  if (!first) return ''
-  const days = first.clash.days.map((d) => DAY_NAMES[d]).join(' ')
-  return `meets ${first.with.course}${first.with.kind === 'lecture' ? '' : ` ${KIND_WORDS[first.with.kind]}`} ${days} ${clockTime(first.clash.start)}`
+const emit = defineEmits<{
+  pick: [one: JudgedOption]
+  repair: [one: JudgedOption]
+  preview: [one: JudgedOption | undefined]
+  about: [section: Section]
+}>()
+const college = useCollege()
+const best = computed(() => props.group.options[0]!)
+const sections = computed(() => sectionsOf(best.value.option))
+const alike = computed(() => props.group.options.length > 1)
+const picked = computed(() => props.group.options.some((one) => one.picked))
+const full = computed(() => props.group.options.every((one) => one.left <= 0))
+const lineFull = ({ option }: JudgedOption) =>
+  sectionsOf(option).some((one) => one.capacity === one.taken && one.waiting >= one.waitCapacity)
+/** Seats of the scarcest of its sections. */
+function seats({ option, left }: JudgedOption): string {
+  const scarce = sectionsOf(option).reduce((a, b) => (b.capacity - b.taken < a.capacity - a.taken ? b : a))
+  const free = scarce.capacity - scarce.taken
+  if (free <= 0) return seatsText(scarce)
+  if (left <= 0) return `${free} kept for others`
+  return `${left} of ${scarce.capacity} left`
+}
+const room = (section: Section) =>
+  section.meetings.find((one) => one.room)?.room ??
+  (section.mode === 'inPerson' || section.mode === 'mixed' ? college.campusName(section.campus) : '')
+const HALVES: Record<string, string> = {
+  first: 'first half',
+  second: 'second half',
+  other: 'dates of its own'
+}
+function lineOf(section: Section): string {
+  const kind = section.parent ? `${KIND_WORDS[section.kind]} ${alike.value ? '' : section.code}`.trim() : ''
+  const about = [sectionHours(section), HALVES[section.half], alike.value ? '' : room(section)]
+  return [kind, about.filter(Boolean).join(' · ')].filter(Boolean).join(' ')
+}
+/** What stands against it, the gravest first; one line. */
+const against = computed((): { text: string; grave: boolean } | undefined => {
+  const { clashes, kept, ways, refusal } = best.value
+  const hard = kept.find((one) => one.hard)
+  const grave = (text: string) => ({ text, grave: true })
+  if (clashes[0]) {
+    const more = new Set(clashes.map((one) => one.with.course)).size - 1
+    return grave(clashText(clashes[0]) + (more > 0 ? ` and ${more} more` : ''))
+  }
+  if (hard) return grave(`in ${hard.name}, ${daysAndHours(hard)}`)
+  if (ways[0]) return { text: wayText(ways[0]), grave: props.travelHolds }
+  if (refusal) return grave(refusalText(refusal, college.zone))
+  const soft = kept[0]
+  return soft && { text: `in ${soft.name} from ${clockTime(soft.start)}`, grave: false }
 })
-const seats = computed(() =>
-  left.value > 0
-    ? `${left.value} of ${capacity.value} left`
-    : waiting.value
-      ? `full · ${waiting.value} in line`
-      : 'full'
-)
-const room = (s: Option['main']) => s.meetings[0]?.room ?? ''
-const HALVES: Record<string, string> = { first: 'first half', second: 'second half' }
 </script>
 
 <template>
-  <button
+  <article
     class="option"
-    :class="[`hue-${hue}`, { picked, clash: clashes.length, full: left <= 0, struck: lineFull }]"
-    :aria-pressed="picked"
-    :aria-disabled="disabled || undefined"
-    :title="why"
-    @click="disabled || $emit('pick')"
-    @mouseenter="$emit('preview', true)"
-    @mouseleave="$emit('preview', false)"
-    @focus="$emit('preview', true)"
-    @blur="$emit('preview', false)"
+    :class="[`hue-${hue}`, { picked, clash: best.apart || best.refusal, full, many: alike }]"
+    @mouseleave="emit('preview', undefined)"
   >
-    <span class="top">
-      <strong class="code">{{ option.main.code }}</strong>
-      <span class="small">{{ seats }}</span>
-    </span>
-    <SmallWeek :sections="sections" :hue="hue" :clashing="clashes.length > 0" :scale="scale" />
-    <span v-for="section in sections" :key="section.code" class="line">
-      <template v-if="section.parent">{{ KIND_WORDS[section.kind] }} {{ section.code }} </template
-      >{{ sectionHours(section) }}
-      <template v-if="HALVES[section.half]"> · {{ HALVES[section.half] }}</template>
-      <template v-if="room(section)"> · {{ room(section) }}</template>
-    </span>
-    <span class="line quiet"
-      >{{ option.course }}-{{ option.main.number }} · {{ option.main.instructors.join(', ') }}</span
+    <component
+      :is="alike ? 'div' : 'button'"
+      class="body"
+      :class="{ choose: !alike }"
+      :aria-pressed="alike ? undefined : picked"
+      :aria-disabled="(!alike && disabled) || undefined"
+      :title="why"
+      @click="alike || disabled || emit('pick', best)"
+      @mouseenter="emit('preview', best)"
+      @focus="alike || emit('preview', best)"
+      @blur="alike || emit('preview', undefined)"
     >
-    <span v-if="clash" class="line stops">{{ clash }}</span>
-    <span v-if="picked" class="line"><strong>picked</strong></span>
-    <span v-else-if="option.main.block" class="line">block {{ option.main.block }}</span>
-    <span v-if="why" class="visually-hidden">{{ why }}</span>
-  </button>
+      <span v-if="!alike" class="top">
+        <strong class="code" :class="{ struck: lineFull(best) }">{{ best.option.main.code }}</strong>
+        <span class="small">{{ seats(best) }}</span>
+      </span>
+      <span v-else class="top"
+        ><strong class="code">{{ group.options.length }} at these hours</strong></span
+      >
+      <SmallWeek
+        :sections="sections"
+        :hue-of="() => hue"
+        :clashing="best.clashes.length > 0"
+        :scale="scale"
+      />
+      <strong v-if="best.option.main.topic" class="line">{{ best.option.main.topic }}</strong>
+      <span v-for="section in sections" :key="section.code" class="line">{{ lineOf(section) }}</span>
+      <span v-if="!alike" class="line quiet"
+        >{{ best.option.main.number }} ·
+        {{ best.option.main.instructors.join(', ') || 'instructor to be named' }}</span
+      >
+      <span v-if="best.option.main.block" class="line"
+        >block {{ best.option.main.block
+        }}<template v-if="along?.length">, one choice with {{ along.join(', ') }}</template></span
+      >
+      <span v-if="against" class="line" :class="against.grave ? 'stops' : 'warns'">{{ against.text }}</span>
+      <span v-if="why" class="visually-hidden">{{ why }}</span>
+    </component>
+    <ul v-if="alike">
+      <li v-for="one in group.options" :key="one.option.key">
+        <button
+          class="choose row"
+          :class="{ on: one.picked }"
+          :aria-pressed="one.picked"
+          :aria-disabled="disabled || undefined"
+          @click="disabled || emit('pick', one)"
+          @focus="emit('preview', one)"
+          @blur="emit('preview', undefined)"
+        >
+          <span class="top">
+            <strong class="code" :class="{ struck: lineFull(one) }">{{ one.option.main.code }}</strong>
+            <span class="small">{{ one.picked ? 'picked' : seats(one) }}</span>
+          </span>
+          <span class="line quiet"
+            >{{ one.option.main.number }} · {{ one.option.main.instructors.join(', ') || 'to be named'
+            }}<template v-if="room(one.option.main)"> · {{ room(one.option.main) }}</template></span
+          >
+          <span v-if="one.refusal && one !== best" class="line stops">{{
+            refusalText(one.refusal, college.zone)
+          }}</span>
+        </button>
+      </li>
+    </ul>
+    <p class="foot">
+      <strong v-if="picked && !alike">picked</strong>
+      <button v-if="best.repair && !disabled" class="textlink" @click="emit('repair', best)">
+        take it: {{ repairText(best.repair) }}
+      </button>
+      <button class="textlink about" @click="emit('about', best.option.main)">
+        about<span class="visually-hidden"> {{ best.option.course }}-{{ best.option.main.number }}</span>
+      </button>
+    </p>
+  </article>
 </template>
 
 <style scoped>
 .option {
-  flex: 0 0 184px;
+  position: relative;
+  flex: 0 0 188px;
   display: flex;
   flex-direction: column;
-  gap: 1px;
-  text-align: left;
-  border: 1px dashed var(--rule);
+  border: 1px dashed var(--quiet);
   border-radius: 9px;
-  padding: 7px 10px;
   background: var(--card);
   font-size: 12px;
 }
@@ -92,31 +174,85 @@ const HALVES: Record<string, string> = { first: 'first half', second: 'second ha
 }
 .option.clash {
   background: var(--paper);
+  border-color: var(--rule);
 }
 .option.full {
   background: repeating-linear-gradient(135deg, var(--paper) 0 7px, var(--card) 7px 14px);
 }
-.option.struck .code {
-  text-decoration: line-through;
-}
 .option.picked {
   border: 2px solid var(--hue);
-  padding: 6px 9px;
+  margin: -1px;
   background: color-mix(in srgb, var(--hue) 10%, var(--card));
 }
-.option[aria-disabled] {
+.body {
+  display: flex;
+  flex-direction: column;
+  gap: 1px;
+  text-align: left;
+  padding: 7px 10px 2px;
+  border-radius: 9px;
+}
+.option.picked .body {
+  padding: 7px 10px 2px;
+}
+.choose[aria-disabled] {
   cursor: default;
 }
 .top {
   display: flex;
   justify-content: space-between;
   align-items: baseline;
+  gap: 6px;
 }
 .code {
   font-family: var(--display);
   font-size: 14.5px;
 }
+.struck {
+  text-decoration: line-through;
+}
 .line {
   line-height: 1.35;
+}
+.warns {
+  color: var(--ember);
+}
+ul {
+  list-style: none;
+  padding: 0 6px;
+}
+.row {
+  width: 100%;
+  border-radius: 6px;
+  padding: 2px 4px;
+  border-top: 1px solid var(--rule);
+  display: flex;
+  flex-direction: column;
+}
+.row:hover {
+  background: var(--dusk-tint);
+}
+.row.on {
+  background: color-mix(in srgb, var(--hue) 16%, var(--card));
+}
+.foot {
+  display: flex;
+  gap: 8px;
+  justify-content: space-between;
+  align-items: end;
+  margin-top: auto;
+  padding: 0 10px 3px;
+}
+.foot .textlink {
+  font-size: 12px;
+  line-height: 1.3;
+}
+.about {
+  display: inline-block;
+  min-height: 24px;
+  padding: 5px 0 0 8px;
+  margin-left: auto;
+  font-weight: 400;
+  color: var(--quiet);
 }
 </style>

@@ -1,6 +1,9 @@
 <script setup lang="ts">
-import { ribbonOf, type Bar, type Section } from '#core/week'
+import { ribbonOf, type Bar, type Section, type ShortWay, type SincePicked } from '#core/week'
+import type { Weekday } from '#core/time'
+import type { KeepFree } from '#wire/picture'
 import { clockTime, DAY_NAMES, dayMonth, hours, LONG_DAY_NAMES } from '#wire/when'
+import { SINCE_WORDS, wayText } from '#wire/words'
 
 /** The week on its side: days are rows, hours run across. */
 const props = defineProps<{
@@ -9,22 +12,45 @@ const props = defineProps<{
   preview?: readonly Section[]
   /** Codes of sections that clash with something shown. */
   clashing?: ReadonlySet<string>
+  /** What has become of picked sections, by code. */
+  since?: ReadonlyMap<string, readonly SincePicked[]>
+  keepFree?: readonly KeepFree[]
+  ways?: readonly ShortWay[]
   hueOf: (course: string) => { hue: number }
   compact?: boolean
   /** Hours to show at least. */
   scale?: { from: number; to: number }
+  term?: { start: string; end: string } | undefined
   note?: string
+  /** Where it is a real week: what stands beside each day, and why nothing meets on it. */
+  dated?: ReadonlyMap<Weekday, { date: string; free: string | undefined }>
+  /** Hours can be painted on it. */
+  paints?: boolean
 }>()
+const emit = defineEmits<{ paint: [hours: { days: Weekday[]; start: number; end: number }] }>()
 
 const narrow = useNarrow()
 const shownDay = ref(0)
 const all = computed(() => [...props.held, ...props.picked, ...(props.preview ?? [])])
-const ribbon = computed(() => ribbonOf(all.value, props.scale))
+const USUAL = { from: 8 * 60, to: 18 * 60 }
+/** A phone has no room for hours in which nothing is. */
+const CLOSE = { from: 11 * 60, to: 13 * 60 }
+const ribbon = computed(() =>
+  ribbonOf(all.value, {
+    ...(narrow.value && !props.compact ? CLOSE : (props.scale ?? USUAL)),
+    term: props.term
+  })
+)
 const rows = computed(() =>
   narrow.value && !props.compact
     ? ribbon.value.days.slice(shownDay.value, shownDay.value + 1)
     : ribbon.value.days
 )
+const barsOf = computed(() => {
+  const found = new Map<Weekday, Bar[]>()
+  for (const bar of ribbon.value.bars) found.set(bar.day, [...(found.get(bar.day) ?? []), bar])
+  return found
+})
 const marks = computed(() => {
   const list: number[] = []
   for (let at = ribbon.value.from; at <= ribbon.value.to; at += 60) list.push(at)
@@ -33,6 +59,23 @@ const marks = computed(() => {
 const span = computed(() => ribbon.value.to - ribbon.value.from)
 const left = (at: number) => `${(100 * (at - ribbon.value.from)) / span.value}%`
 const width = (minutes: number) => `${(100 * minutes) / span.value}%`
+/** Lanes stay legible however many there are. */
+const LANE = { big: 25, small: 15 }
+function rowStyle(day: Weekday) {
+  const lanes = ribbon.value.lanes.get(day) ?? 1
+  const least = lanes * (props.compact ? LANE.small : LANE.big)
+  return lanes > 2 ? { height: `${least}px` } : {}
+}
+const kept = (day: Weekday) =>
+  (props.keepFree ?? [])
+    .filter((one) => one.days.includes(day))
+    .map((one) => ({
+      ...one,
+      start: Math.max(one.start, ribbon.value.from),
+      end: Math.min(one.end, ribbon.value.to)
+    }))
+    .filter((one) => one.start < one.end)
+const waysOf = (day: Weekday) => (props.ways ?? []).filter((one) => one.day === day)
 function form(section: Section): string {
   if (props.preview?.some((s) => s.code === section.code)) return 'preview'
   return props.held.some((s) => s.code === section.code) ? 'registered' : 'picked'
@@ -40,6 +83,12 @@ function form(section: Section): string {
 const FORM_WORDS: Record<string, string> = { preview: 'preview', registered: 'registered', picked: 'picked' }
 const halves: Record<string, string> = { first: 'first half', second: 'second half' }
 const kind = (section: Section) => (section.kind === 'lecture' ? '' : ` ${section.kind}`)
+const changed = (section: Section) => props.since?.get(section.code)?.[0]
+/** The end of its dates where they are not the term's. */
+function spanOf(bar: Bar): string {
+  if (bar.once) return dayMonth(bar.once)
+  return halves[bar.section.half] ?? (bar.section.half === 'other' ? `from ${dayMonth(bar.from)}` : '')
+}
 const style = (bar: Bar) => ({
   left: left(bar.start),
   width: width(bar.end - bar.start),
@@ -55,12 +104,57 @@ function touchStart(event: TouchEvent) {
 }
 function touchEnd(event: TouchEvent) {
   const moved = (event.changedTouches[0]?.clientX ?? touchX.value) - touchX.value
-  if (Math.abs(moved) > 50) swipe(moved < 0 ? 1 : -1)
+  if (Math.abs(moved) > 50 && !props.paints) swipe(moved < 0 ? 1 : -1)
+}
+
+/** Painting: from where the pointer went down to where it is now, by quarters of an hour. */
+const QUARTER = 15
+const painted = ref<{ from: { day: Weekday; at: number }; to: { day: Weekday; at: number } }>()
+const list = ref<HTMLElement>()
+function pointAt(event: PointerEvent): { day: Weekday; at: number } | undefined {
+  const lanes = [...(list.value?.querySelectorAll<HTMLElement>('.lane') ?? [])]
+  const boxes = lanes.map((lane) => lane.getBoundingClientRect())
+  const first = boxes[0]
+  if (!first) return undefined
+  const row = boxes.findIndex((box) => event.clientY < box.bottom)
+  const part = Math.max(0, Math.min(1, (event.clientX - first.left) / first.width))
+  const minute = ribbon.value.from + part * span.value
+  return { day: rows.value[row < 0 ? rows.value.length - 1 : row]!, at: minute }
+}
+const area = computed(() => {
+  if (!painted.value) return undefined
+  const { from, to } = painted.value
+  const [first, last] = [Math.min(from.day, to.day), Math.max(from.day, to.day)]
+  const start = Math.floor(Math.min(from.at, to.at) / QUARTER) * QUARTER
+  const end = Math.max(start + QUARTER, Math.ceil(Math.max(from.at, to.at) / QUARTER) * QUARTER)
+  return { days: rows.value.filter((day) => day >= first && day <= last), start, end }
+})
+function paintStart(event: PointerEvent) {
+  if (!props.paints || event.button !== 0) return
+  const from = pointAt(event)
+  if (!from) return
+  event.preventDefault()
+  ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
+  painted.value = { from, to: from }
+}
+function paintOn(event: PointerEvent) {
+  const to = painted.value && pointAt(event)
+  if (to) painted.value = { ...painted.value!, to }
+}
+function paintEnd() {
+  const done = area.value
+  painted.value = undefined
+  if (done) emit('paint', done)
 }
 </script>
 
 <template>
-  <div class="ribbon card" :class="{ compact }" @touchstart.passive="touchStart" @touchend.passive="touchEnd">
+  <div
+    class="ribbon card"
+    :class="{ compact, paints }"
+    @touchstart.passive="touchStart"
+    @touchend.passive="touchEnd"
+  >
     <div v-if="narrow && !compact" class="days">
       <button aria-label="Day before" class="textlink" @click="swipe(-1)">‹</button>
       <strong>{{ LONG_DAY_NAMES[rows[0]!] }}</strong>
@@ -71,10 +165,21 @@ function touchEnd(event: TouchEvent) {
         clockTime(at).replace(':00', '')
       }}</span>
     </div>
-    <ul class="rows" aria-label="Week">
-      <li v-for="day in rows" :key="day" class="row" :aria-label="LONG_DAY_NAMES[day]">
-        <span class="day display">{{ DAY_NAMES[day] }}</span>
-        <div class="lane">
+    <ul
+      ref="list"
+      class="rows"
+      aria-label="Week"
+      @pointerdown="paintStart"
+      @pointermove="paintOn"
+      @pointerup="paintEnd"
+      @pointercancel="painted = undefined"
+    >
+      <li v-for="day in rows" :key="day" class="row" :style="rowStyle(day)" :aria-label="LONG_DAY_NAMES[day]">
+        <span class="day display"
+          >{{ DAY_NAMES[day]
+          }}<span v-if="dated" class="date">{{ dayMonth(dated.get(day)!.date) }}</span></span
+        >
+        <div class="lane" :class="{ off: dated?.get(day)?.free }">
           <span
             v-for="at in marks.slice(1, -1)"
             :key="at"
@@ -82,15 +187,30 @@ function touchEnd(event: TouchEvent) {
             :style="{ left: left(at) }"
             aria-hidden="true"
           />
-          <p v-if="!ribbon.bars.some((b) => b.day === day)" class="free quiet">no classes</p>
+          <p v-if="!barsOf.has(day)" class="free quiet">
+            {{ dated?.get(day)?.free ?? 'no classes' }}
+          </p>
+          <span
+            v-for="one in kept(day)"
+            :key="`${one.name} ${one.start}`"
+            class="kept"
+            :class="{ hard: one.hard }"
+            :style="{ left: left(one.start), width: width(one.end - one.start) }"
+            ><span class="keptname">{{ one.name }}{{ one.hard ? '' : ', if possible' }}</span></span
+          >
           <div
-            v-for="bar in ribbon.bars.filter((b) => b.day === day)"
-            :key="`${bar.section.code} ${bar.start}`"
+            v-for="bar in barsOf.get(day)"
+            :key="`${bar.section.code} ${bar.start} ${bar.from}`"
             class="bar"
             :class="[
               form(bar.section),
               `hue-${hueOf(bar.section.course).hue}`,
-              { clash: clashing?.has(bar.section.code), flat: bar.height < 0.9 }
+              {
+                clash: clashing?.has(bar.section.code),
+                flat: bar.height < 0.9,
+                once: bar.once,
+                changed: changed(bar.section)
+              }
             ]"
             :style="style(bar)"
           >
@@ -98,17 +218,33 @@ function touchEnd(event: TouchEvent) {
               >{{ bar.section.course }}{{ kind(bar.section)
               }}<template v-if="form(bar.section) === 'preview'">?</template></strong
             >
-            <span v-if="halves[bar.section.half]" class="half"> · {{ halves[bar.section.half] }}</span>
-            <span v-if="bar.once" class="half"> · {{ dayMonth(bar.once) }}</span>
+            <span v-if="spanOf(bar)" class="half"> · {{ spanOf(bar) }}</span>
             <span class="room">{{
               clashing?.has(bar.section.code)
                 ? 'clashes'
                 : (bar.room ?? (bar.section.mode === 'onlineHours' ? 'online' : 'room not set'))
             }}</span>
             <span class="visually-hidden"
-              >, {{ hours(bar.start, bar.end) }}, {{ FORM_WORDS[form(bar.section)] }}</span
+              >, {{ hours(bar.start, bar.end) }}, {{ FORM_WORDS[form(bar.section)]
+              }}<template v-if="changed(bar.section)"
+                >, {{ SINCE_WORDS[changed(bar.section)!] }}</template
+              ></span
             >
           </div>
+          <span
+            v-for="way in waysOf(day)"
+            :key="`${way.from.code} ${way.to.code}`"
+            class="way"
+            :style="{ left: left(way.leave), width: width(Math.max(10, way.arrive - way.leave)) }"
+            :title="wayText(way)"
+            ><span class="visually-hidden">{{ wayText(way) }}</span></span
+          >
+          <span
+            v-if="area?.days.includes(day)"
+            class="kept hard painting"
+            :style="{ left: left(area.start), width: width(area.end - area.start) }"
+            ><span class="keptname">{{ hours(area.start, area.end) }}</span></span
+          >
         </div>
       </li>
     </ul>
@@ -143,6 +279,7 @@ function touchEnd(event: TouchEvent) {
   font-size: 12px;
   color: var(--quiet);
   line-height: 21px;
+  white-space: nowrap;
 }
 .rows {
   list-style: none;
@@ -178,6 +315,71 @@ function touchEnd(event: TouchEvent) {
   left: 40%;
   margin: 0;
   line-height: 46px;
+}
+.date {
+  display: block;
+  font-family: var(--body);
+  font-size: 12px;
+  font-weight: 400;
+  color: var(--quiet);
+}
+.lane.off {
+  background: var(--shade);
+}
+.paints .rows {
+  cursor: crosshair;
+  touch-action: none;
+  user-select: none;
+}
+.paints .bar {
+  pointer-events: none;
+}
+.kept {
+  position: absolute;
+  inset-block: 0;
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  overflow: hidden;
+  font-size: 12.5px;
+  color: var(--quiet);
+  border-inline: 1px dotted var(--quiet);
+}
+.kept.hard {
+  background: repeating-linear-gradient(135deg, var(--shade) 0 3px, var(--card) 3px 8px);
+  border-inline-style: solid;
+}
+.kept.painting {
+  border: 1.5px dashed var(--dusk);
+  color: var(--dusk);
+}
+.keptname {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  background: var(--card);
+  border-radius: 4px;
+  padding: 0 6px;
+  white-space: nowrap;
+}
+.way {
+  position: absolute;
+  top: calc(50% - 5px);
+  height: 10px;
+  border-block: 2px solid var(--rowan);
+  background: repeating-linear-gradient(90deg, var(--rowan) 0 2px, transparent 2px 5px);
+}
+.bar.once {
+  border-style: double;
+  border-width: 3px;
+}
+.bar.changed::after {
+  content: '';
+  position: absolute;
+  top: 0;
+  right: 0;
+  border: 6px solid var(--rowan);
+  border-left-color: transparent;
+  border-bottom-color: transparent;
 }
 .bar {
   position: absolute;
@@ -268,6 +470,9 @@ function touchEnd(event: TouchEvent) {
 .compact .free {
   line-height: 33px;
 }
+.compact .keptname {
+  display: none;
+}
 .compact .hours {
   margin-left: 44px;
 }
@@ -289,7 +494,16 @@ function touchEnd(event: TouchEvent) {
 }
 @media (max-width: 720px) {
   .row {
-    height: 56px;
+    height: 62px;
+  }
+  .bar {
+    white-space: normal;
+    line-height: 1.15;
+    padding: 2px 2px 2px 7px;
+  }
+  .bar .room {
+    overflow: hidden;
+    white-space: nowrap;
   }
   .day {
     flex-basis: 40px;

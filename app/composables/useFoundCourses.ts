@@ -4,7 +4,6 @@ import { decideCourse, type CourseDecision } from '#core/registration'
 import { courseTests, sieve, type CourseFilter, type CourseQuestion, type FoundCourse } from '#core/search'
 import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
 import type { CourseQuery, CourseSort } from '#wire/courseQuery'
-import { registrationFacts } from '#wire/registering'
 
 export interface FoundNeed {
   key: string
@@ -34,7 +33,6 @@ export interface FoundGroup {
 export function useFoundCourses(query: Ref<CourseQuery>) {
   const college = useCollege()
   const student = useStudent()
-  const clock = useClock()
   const finder = useFinder()
 
   const term = computed(() =>
@@ -67,24 +65,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     )
   )
 
-  // As of the opening: what only waits for it is not in the way. The second does not matter.
-  const minute = computed(() => Math.floor(clock.now / 60_000) * 60_000)
-  const facts = computed(() => {
-    const { picture } = student
-    if (!picture || !college.shelf || !term.value) return undefined
-    const { code } = term.value
-    const opens = picture.openings.find((one) => one.term === code)?.opens ?? minute.value
-    const held = new Set<string>(picture.held.map((seat) => seat.section))
-    const heldSections = picture.sections.filter(
-      (one) => one.term === code && (held.has(one.code) || (one.parent !== null && held.has(one.parent)))
-    )
-    return registrationFacts(picture, college.shelf, {
-      term: code,
-      now: Math.max(minute.value, opens),
-      heldSections,
-      offer: offer.value?.sections ?? []
-    })
-  })
+  const facts = useTermFacts(term, () => offer.value?.sections ?? [])
 
   const everything = computed((): FoundLine[] => {
     const { shelf, picture } = college

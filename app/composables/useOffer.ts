@@ -9,6 +9,7 @@ export function useOffer(courses: Ref<string[]>) {
   const loaded = ref(false)
   const readAt = ref(0)
 
+  let asked = 0
   async function refresh(): Promise<void> {
     const term = student.coming?.code
     if (!term || !courses.value.length) {
@@ -16,10 +17,14 @@ export function useOffer(courses: Ref<string[]>) {
       loaded.value = true
       return
     }
+    const mine = ++asked
     try {
-      sections.value = await api<Section[]>(`/api/terms/${term}/offer`, {
+      const found = await api<Section[]>(`/api/terms/${term}/offer`, {
         query: { courses: courses.value.join() }
       })
+      // A later question may have been answered before this one.
+      if (mine !== asked) return
+      sections.value = found
       failure.value = undefined
       loaded.value = true
       readAt.value = clock.now

@@ -1,6 +1,7 @@
 import { clashesWith } from '#core/week'
 import type { CourseCode } from '#core/ids'
 import { dayNumber } from '#core/time'
+import { goingWith } from '#wire/reading'
 import { count } from '#wire/words'
 import { timeLeft } from '#wire/when'
 
@@ -33,7 +34,7 @@ export const useStanding = defineStore('standing', () => {
     (student.picture?.route.courses ?? []).filter((p) => p.term === term.value?.code)
   )
   const held = computed(() => (student.picture?.held ?? []).filter((h) => h.term === term.value?.code))
-  const draft = computed(() => student.picture?.drafts.find((d) => d.term === term.value?.code))
+  const draft = computed(() => student.picture && goingWith(student.picture, term.value?.code))
 
   /** Sections of the coming term: held ones, then picked ones of courses that are not held. */
   const heldSections = computed(() => {

@@ -1,5 +1,5 @@
 import type { RouteChange } from '#core/findings'
-import type { CourseCode, SectionCode, TermCode } from '#core/ids'
+import type { CourseCode, TermCode } from '#core/ids'
 import { applyChange, differenceOf, inverse } from '#core/route'
 import { keepSame } from '#wire/keepSame'
 import type { Carry, CourseMark, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
@@ -19,7 +19,7 @@ export const useStudent = defineStore('student', () => {
   })
   const failure = ref<string>()
   /** What was just done, and whether it can be taken back from there. */
-  const notice = ref<{ text: string; undo?: boolean; again?: RouteChange }>()
+  const notice = ref<{ text: string; undo?: boolean; again?: RouteChange; back?: () => unknown }>()
   const college = useCollege()
   const clock = useClock()
 
@@ -259,8 +259,11 @@ export const useStudent = defineStore('student', () => {
     }
   }
 
-  const pick = (term: TermCode, course: CourseCode, sections: SectionCode[]) =>
-    act(() => api(path('picks'), { method: 'POST', body: { term, course, sections } }))
+  /** Shows what is changed at once, until the server says otherwise. */
+  function show(part: Partial<StudentView>): void {
+    if (view.value) view.value = { ...view.value, ...part }
+  }
+
   const askForReview = () => act(() => api(path('review'), { method: 'POST' }))
   const signOff = (term: TermCode) => act(() => api(path('sign-off'), { method: 'POST', body: { term } }))
   const withdrawSignOff = (term: TermCode) =>
@@ -351,7 +354,9 @@ export const useStudent = defineStore('student', () => {
     changeCarry,
     markCourse,
     writeTermNote,
-    pick,
+    act,
+    path,
+    show,
     askForReview,
     signOff,
     withdrawSignOff,
@@ -366,7 +371,14 @@ export const useStudent = defineStore('student', () => {
 /** Whether two pictures differ at most in the version of the route. */
 function readsAlike(a: StudentView, b: StudentView): boolean {
   const keys = Object.keys(b) as (keyof StudentView)[]
-  const light = new Set<keyof StudentView>(['routes', 'marks', 'termNotes'])
+  const light = new Set<keyof StudentView>([
+    'routes',
+    'marks',
+    'termNotes',
+    'keepFree',
+    'habits',
+    'calendarKey'
+  ])
   return keys.every(
     (key) => light.has(key) || (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key])
   )

@@ -1,4 +1,5 @@
 import { ago, shortInstant, timeLeft } from '#wire/when'
+import { goingWith } from '#wire/reading'
 import { count, findingSubject, findingText } from '#wire/words'
 
 export interface Todo {
@@ -67,7 +68,7 @@ export const useTodo = defineStore('todo', () => {
     } else if (opens !== undefined && planned.some((p) => !held.some((h) => h.course === p.course))) {
       const picked = new Set(
         picture.sections
-          .filter((s) => picture.drafts.some((d) => d.term === term.code && d.sections.includes(s.code)))
+          .filter((s) => goingWith(picture, term.code)?.sections.includes(s.code))
           .map((s) => s.course)
       )
       const open = planned.filter((p) => !held.some((h) => h.course === p.course))

@@ -1,4 +1,16 @@
 export { conflictOf, reliefs, type Demands, type Relief } from './conflict'
 export { countWeeks } from './count'
-export { findQuestion, weekOf, type FindQuestion, type KeptHours, type Want, type Wish } from './question'
+export { unbeaten } from './front'
+export {
+  fallsIn,
+  findQuestion,
+  SAFE_SEATS,
+  weekOf,
+  withWishes,
+  type FindQuestion,
+  type KeptHours,
+  type Want,
+  type Wish
+} from './question'
+export type { FoundWeek } from './problem'
 export { bestWeeks, type BestWeeks, type FindEffort } from './search'

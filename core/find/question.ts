@@ -10,8 +10,10 @@ import {
   type Holidays,
   type Meeting,
   type Mode,
+  shortWays,
   type Option,
-  type Section
+  type Section,
+  type Travel
 } from '../week'
 import type { DayPart, FindProblem, FoundWeek, Measure } from './problem'
 
@@ -24,12 +26,17 @@ export interface KeptHours {
 }
 
 export type Wish =
-  | { kind: 'fewestDays' | 'fewestHoursBetween' | 'evenDays' | 'oneCampusADay' | 'seatsSafe' }
+  | {
+      kind:
+        'fewestDays' | 'fewestHoursBetween' | 'evenDays' | 'oneCampusADay' | 'seatsSafe' | 'keptIfPossible'
+    }
   | { kind: 'dayOff'; day: Weekday }
   | { kind: 'startsAfter' | 'endsBefore'; time: Minutes }
   | { kind: 'lunchFree'; from: Minutes; to: Minutes; minutes: Minutes }
   | { kind: 'mode'; modes: readonly Mode[] }
   | { kind: 'instructors'; names: readonly string[] }
+  /** Sections that a friend takes. */
+  | { kind: 'together'; sections: readonly string[] }
 
 export interface Want {
   /** Of each so many courses are taken. */
@@ -37,8 +44,14 @@ export interface Want {
   /** Sections that are to be in the week. */
   fixed: ReadonlySet<string>
   kept: readonly KeptHours[]
+  /** Hours that stay free if possible: what the wish `keptIfPossible` is about. */
+  softly?: readonly KeptHours[] | undefined
   /** In order of weight. */
   wishes: readonly Wish[]
+  /** Only options with a seat left. */
+  seatsLeft?: boolean | undefined
+  /** Where the way between campuses has to fit between two classes. */
+  travel?: Travel | undefined
 }
 
 export interface FindQuestion {
@@ -49,22 +62,29 @@ export interface FindQuestion {
 }
 
 /** Fewer seats than this are a risk. */
-const SAFE_SEATS = 5
+export const SAFE_SEATS = 5
 
-/** Cancelled sections, and those that only an office registers, are left out unless they are fixed. */
+/**
+ * Cancelled sections, and those that only an office registers, are left out unless they are fixed. A block is one
+ * choice: an option of it stands beside options of the same block only, in the courses that the block has.
+ */
 export function findQuestion(sections: readonly Section[], want: Want, holidays: Holidays): FindQuestion {
   const courses = want.groups.flatMap((group) => group.courses)
+  const canBeWalked = (list: readonly Section[]) =>
+    want.travel === undefined || !shortWays(list, want.travel, holidays).length
   const options = courses.flatMap((course) => {
     const own = optionsAmong(sections.filter((one) => one.course === course))
     const fixed = own.flatMap((option) => sectionsOf(option).filter((one) => want.fixed.has(one.code)))
     return own.filter(
       (option) =>
         fixed.every((one) => sectionsOf(option).includes(one)) &&
+        canBeWalked(sectionsOf(option)) &&
+        (!want.seatsLeft || fixed.length > 0 || seatsLeft(option) > 0) &&
         (fixed.length > 0 || sectionsOf(option).every((one) => !one.officeOnly))
     )
   })
   const campuses = [...new Set(options.flatMap(meetingsOf).map((meeting) => meeting.campus))]
-  const clash = clashTable(options, holidays)
+  const clash = apart(options, want, holidays)
   const problem: FindProblem = {
     courses: courses.length,
     groups: want.groups.map((group) => ({
@@ -75,21 +95,57 @@ export function findQuestion(sections: readonly Section[], want: Want, holidays:
       course: courses.indexOf(option.course),
       parts: partsOf(option, campuses),
       clashes: options.flatMap((other, n) => (other.course !== option.course && clash(o, n) ? [n] : [])),
-      costs: want.wishes.map((wish) => costOf(wish, option))
+      costs: want.wishes.map((wish) => costOf(wish, option, want.softly ?? [], holidays))
     })),
     kept: want.kept.map((hours) =>
-      options.flatMap((option, o) =>
-        meetingsOf(option).some((meeting) => isIn(meeting, hours, holidays)) ? [o] : []
-      )
+      options.flatMap((option, o) => (fallsIn(option, hours, holidays) ? [o] : []))
     ),
     measures: want.wishes.map(measureOf)
   }
   return { problem, options, courses }
 }
 
+/** The same question with other wishes: what rules options out stays as it was worked out. */
+export function withWishes(
+  question: FindQuestion,
+  { wishes, softly = [] }: Pick<Want, 'wishes' | 'softly'>,
+  holidays: Holidays
+): FindQuestion {
+  const options = question.problem.options.map((one, o) => ({
+    ...one,
+    costs: wishes.map((wish) => costOf(wish, question.options[o]!, softly, holidays))
+  }))
+  return { ...question, problem: { ...question.problem, options, measures: wishes.map(measureOf) } }
+}
+
 /** The options of a week that was found. */
 export function weekOf({ options }: FindQuestion, week: FoundWeek): Option[] {
   return week.options.map((o) => options[o]!)
+}
+
+/** Whether two options cannot stand in one week. */
+function apart(
+  options: readonly Option[],
+  { travel, fixed }: Want,
+  holidays: Holidays
+): (a: number, b: number) => boolean {
+  const clash = clashTable(options, holidays)
+  const coursesOf = new Map<string, Set<CourseCode>>()
+  for (const { main, course } of options)
+    if (main.block !== null) coursesOf.set(main.block, (coursesOf.get(main.block) ?? new Set()).add(course))
+  const leaves = (a: Option, b: Option) =>
+    a.main.block !== null && a.main.block !== b.main.block && coursesOf.get(a.main.block)!.has(b.course)
+  const isFixed = (one: Option) => fixed.has(one.main.code)
+  return (a, b) => {
+    const [one, other] = [options[a]!, options[b]!]
+    if (clash(a, b)) return true
+    // Who has left a block already does not have to be in it for the rest.
+    if (!isFixed(one) && !isFixed(other) && (leaves(one, other) || leaves(other, one))) return true
+    return (
+      travel !== undefined &&
+      shortWays([...sectionsOf(one), ...sectionsOf(other)], travel, holidays).length > 0
+    )
+  }
 }
 
 /** Whether two options clash on some date; meetings alike are compared once. */
@@ -134,8 +190,11 @@ function partsOf(option: Option, campuses: readonly string[]): DayPart[] {
   )
 }
 
-function isIn(meeting: Meeting, { days, start, end }: KeptHours, holidays: Holidays): boolean {
-  return clashOf(meeting, { ...meeting, days, start, end }, holidays) !== undefined
+/** Whether some class of an option falls into hours on some date. */
+export function fallsIn(option: Option, { days, start, end }: KeptHours, holidays: Holidays): boolean {
+  return meetingsOf(option).some(
+    (meeting) => clashOf(meeting, { ...meeting, days, start, end }, holidays) !== undefined
+  )
 }
 
 function measureOf(wish: Wish): Measure {
@@ -159,12 +218,14 @@ function measureOf(wish: Wish): Measure {
     case 'mode':
     case 'instructors':
     case 'seatsSafe':
+    case 'together':
+    case 'keptIfPossible':
       return { kind: 'each' }
   }
 }
 
 /** What an option costs a wish that looks at options one by one. */
-function costOf(wish: Wish, option: Option): number {
+function costOf(wish: Wish, option: Option, softly: readonly KeptHours[], holidays: Holidays): number {
   switch (wish.kind) {
     case 'mode':
       return wish.modes.includes(option.main.mode) ? 0 : 1
@@ -174,6 +235,10 @@ function costOf(wish: Wish, option: Option): number {
         : 1
     case 'seatsSafe':
       return Math.max(0, SAFE_SEATS - seatsLeft(option))
+    case 'keptIfPossible':
+      return softly.filter((hours) => fallsIn(option, hours, holidays)).length
+    case 'together':
+      return sectionsOf(option).every((one) => wish.sections.includes(one.code)) ? 0 : 1
     default:
       return 0
   }

@@ -16,8 +16,8 @@ import {
 export interface FindEffort {
   /** Steps at most. */
   most?: number
-  /** Told the steps now and then; true stops. */
-  stopped?: (steps: number) => boolean
+  /** Told the steps now and then, and the best so far; true stops. */
+  stopped?: (steps: number, best: readonly FoundWeek[]) => boolean
 }
 
 export interface BestWeeks {
@@ -74,7 +74,7 @@ class Search {
     if (this.ended) return
     this.steps++
     if (this.steps > (this.effort.most ?? STEPS)) this.ended = true
-    if (this.steps % TELL === 0 && this.effort.stopped?.(this.steps)) this.ended = true
+    if (this.steps % TELL === 0 && this.effort.stopped?.(this.steps, this.best)) this.ended = true
     const options = this.problem.options
     const still = left.filter((course) => wanted[this.groupOf[course]!]! > 0)
     const room = still.map((course) => ({

@@ -91,6 +91,7 @@ export function meeting(letters: string, start: string, end: string, over: Parti
     from: '2027-08-30',
     to: '2027-12-17',
     campus: 'SLATE',
+    building: null,
     room: null,
     ...over
   }
@@ -123,6 +124,8 @@ export function section(course: string, meetings: Meeting[] = [], over: Partial<
     permissionNeeded: false,
     onlyFor: null,
     cancelled: false,
+    fee: 0,
+    reserved: [],
     meetings,
     ...over
   }

@@ -1,18 +1,30 @@
-export { clashOf, datesOf, weeklyMinutes, type Clash, type Holidays, type Meeting } from './meeting'
+export { classesBetween, weeksOfTerm, weekToOpen, type DatedClass } from './dated'
+export { figuresOf, loadByWeek, mondayOf, studyHours, type WeekFigures, type WeekLoad } from './figures'
+export {
+  clashOf,
+  datesOf,
+  sharesClash,
+  weeklyMinutes,
+  type Clash,
+  type Holidays,
+  type Meeting
+} from './meeting'
 export {
   clashesWith,
-  figuresOf,
+  keptForOthers,
   meetingsOf,
   optionsAmong,
   seatsAmong,
   seatsLeft,
   sectionsOf,
-  studyHours,
   type ComponentKind,
   type Mode,
   type Option,
   type OptionClash,
-  type Section,
-  type WeekFigures
+  type ReservedSeats,
+  type Section
 } from './option'
+export { repairOf, type Repair } from './repair'
 export { ribbonOf, type Bar, type Ribbon } from './ribbon'
+export { asPicked, changesSince, type AsPicked, type SincePicked } from './since'
+export { shortWays, type ShortWay, type Travel } from './travel'

@@ -14,7 +14,8 @@ export interface Meeting {
   from: IsoDate
   to: IsoDate
   campus: string
-  /** Null while no room is assigned, and for a meeting online. */
+  building: string | null
+  /** With its building. Null while no room is assigned, and for a meeting online. */
   room: string | null
 }
 
@@ -53,6 +54,24 @@ export function clashOf(a: Meeting, b: Meeting, holidays: Holidays = new Set()):
   }
   if (first === undefined) return undefined
   return { days: [...hit].sort((x, y) => x - y), minutes: end - start, start, end, dates, first }
+}
+
+/** Whether any of some meetings clashes with any of others. */
+export function sharesClash(
+  some: readonly Meeting[],
+  others: readonly Meeting[],
+  holidays: Holidays = new Set()
+): boolean {
+  return some.some((a) => others.some((b) => clashOf(a, b, holidays) !== undefined))
+}
+
+/** Whether two meetings both take place on some date that falls on the weekday. */
+export function sharesDate(a: Meeting, b: Meeting, day: Weekday, holidays: Holidays): boolean {
+  const last = dayNumber(a.to < b.to ? a.to : b.to)
+  for (let date = dayNumber(a.from > b.from ? a.from : b.from); date <= last; date++) {
+    if (weekdayOf(date) === day && !holidays.has(date)) return true
+  }
+  return false
 }
 
 /** The dates on which a meeting takes place, in order. */

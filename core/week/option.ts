@@ -4,7 +4,7 @@
  */
 import type { CourseCode, SectionCode, TermCode } from '../ids'
 import type { Standing } from '../requisites'
-import { clashOf, weeklyMinutes, type Clash, type Holidays, type Meeting } from './meeting'
+import { clashOf, type Clash, type Holidays, type Meeting } from './meeting'
 
 export type Mode = 'inPerson' | 'onlineHours' | 'online' | 'mixed'
 export type ComponentKind = 'lecture' | 'lab' | 'tutorial' | 'seminar' | 'studio'
@@ -35,7 +35,19 @@ export interface Section {
   /** Whom it is for; null when anybody may take it. Of each list one has to apply; an empty one asks nothing. */
   onlyFor: { programs: readonly string[]; standings: readonly Standing[] } | null
   cancelled: boolean
+  /** What it costs, that of its course included; a component only what it adds. */
+  fee: number
+  /** Seats that only some may take. */
+  reserved: readonly ReservedSeats[]
   meetings: readonly Meeting[]
+}
+
+/** Seats kept for the students of a program or a block. */
+export interface ReservedSeats {
+  program: string | null
+  block: string | null
+  /** How many of them are not taken. */
+  left: number
 }
 
 export interface Option {
@@ -57,6 +69,18 @@ export function meetingsOf(option: Option): Meeting[] {
 /** The seats left in an option: those of its scarcest section. */
 export function seatsLeft(option: Option): number {
   return Math.min(...sectionsOf(option).map((section) => section.capacity - section.taken))
+}
+
+/** Seats of a section that are kept for others than this student. */
+export function keptForOthers(
+  section: Pick<Section, 'reserved'>,
+  student: { programs: readonly string[]; block: string | null }
+): number {
+  return section.reserved
+    .filter(({ program, block }) =>
+      program === null ? block !== student.block : !student.programs.includes(program)
+    )
+    .reduce((sum, { left }) => sum + left, 0)
 }
 
 /**
@@ -131,50 +155,4 @@ export function clashesWith(
     }
   }
   return found
-}
-
-export interface WeekFigures {
-  days: number
-  firstStart: number | null
-  lastEnd: number | null
-  /** Minutes between classes over a typical week, halves taken together. */
-  between: number
-  classMinutes: number
-}
-
-/** Figures of a typical week. Classes at the same time are counted once toward the time between. */
-export function figuresOf(sections: readonly Section[]): WeekFigures {
-  const meetings = sections.flatMap((section) => section.meetings).filter((m) => m.from !== m.to)
-  const byDay = new Map<number, Meeting[]>()
-  for (const meeting of meetings) {
-    for (const day of meeting.days) byDay.set(day, [...(byDay.get(day) ?? []), meeting])
-  }
-  let between = 0
-  for (const list of byDay.values()) {
-    let until: number | undefined
-    for (const meeting of list.sort((a, b) => a.start - b.start)) {
-      if (until !== undefined) between += Math.max(0, meeting.start - until)
-      until = Math.max(until ?? 0, meeting.end)
-    }
-  }
-  return {
-    days: byDay.size,
-    firstStart: meetings.length ? Math.min(...meetings.map((m) => m.start)) : null,
-    lastEnd: meetings.length ? Math.max(...meetings.map((m) => m.end)) : null,
-    between,
-    classMinutes: meetings.reduce((sum, meeting) => sum + weeklyMinutes(meeting), 0)
-  }
-}
-
-/**
- * Weekly hours outside class: two for each credit (34 CFR 600.2), twice that while a course runs in
- * half a term. Hours per week of the fullest part of the term.
- */
-export function studyHours(courses: readonly { credits: number; half: Section['half'] }[]): number {
-  const week = (half: 'first' | 'second') =>
-    courses.reduce(
-      (sum, c) => sum + (c.half === 'full' || c.half === 'other' ? 2 : c.half === half ? 4 : 0) * c.credits,
-      0
-    )
-  return Math.max(week('first'), week('second'))
 }

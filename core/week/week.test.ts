@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { dayNumber, type Weekday } from '../time'
 import { meeting, section } from '../testing/build'
+import { figuresOf, studyHours } from './figures'
 import { clashOf, datesOf, weeklyMinutes, type Meeting } from './meeting'
-import { clashesWith, figuresOf, optionsAmong, seatsAmong, seatsLeft, sectionsOf, studyHours } from './option'
+import { clashesWith, optionsAmong, seatsAmong, seatsLeft, sectionsOf } from './option'
 import { ribbonOf } from './ribbon'
 
 const FIRST = { from: '2027-08-30', to: '2027-10-22' }
@@ -168,7 +169,8 @@ describe('the figures of a week', () => {
       firstStart: null,
       lastEnd: null,
       between: 0,
-      classMinutes: 0
+      classMinutes: 0,
+      campusChanges: 0
     })
   })
 })

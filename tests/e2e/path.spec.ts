@@ -155,7 +155,7 @@ test('two browsers go for the last seat: one gets it, the other is told', async 
       })
     }
     const pick = await page.request.post(`/api/students/${who.student}/picks`, {
-      data: { term: 'AU27', course: 'ENDA 325', sections: [section!.code] }
+      data: { term: 'AU27', picks: [{ course: 'ENDA 325', sections: [section!.code] }] }
     })
     expect(pick.ok()).toBe(true)
     const signed = await orla.request.post(`/api/students/${who.student}/sign-off`, {

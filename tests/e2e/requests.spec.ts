@@ -23,9 +23,28 @@ const MALFORMED: [string, unknown, string][] = [
   ['students/1/route', add({ ...fine, credits: -3 }), 'change.planned.credits'],
   ['students/1/route', add({ ...fine, credits: 2.3 }), 'change.planned.credits'],
   ['students/1/route', add({ ...fine, note: 'x'.repeat(401) }), 'change.planned.note'],
-  ['students/1/picks', { term: 'AU27', course: 'ENDA 310' }, 'sections'],
-  ['students/1/picks', { term: 'AU27', course: 'ENDA 310', sections: ['QQ'] }, 'sections.0'],
-  ['students/1/picks', { term: 27, course: 'ENDA 310', sections: [] }, 'term'],
+  ['students/1/picks', { term: 'AU27', picks: [{ course: 'ENDA 310' }] }, 'picks.0.sections'],
+  [
+    'students/1/picks',
+    { term: 'AU27', picks: [{ course: 'ENDA 310', sections: ['QQ'] }] },
+    'picks.0.sections.0'
+  ],
+  ['students/1/picks', { term: 'AU27', picks: [] }, 'picks'],
+  ['students/1/picks', { term: 27, picks: [{ course: 'ENDA 310', sections: [] }] }, 'term'],
+  ['students/1/weeks', { term: 'AU27', name: ' ' }, 'name'],
+  ['students/1/weeks', { term: 'AU27', name: 'x', sections: ['nothing'] }, 'sections.0'],
+  ['students/1/weeks/99999', { goingWith: false }, 'goingWith'],
+  [
+    'students/1/keep-free',
+    { hours: [{ name: 'x', days: [1], start: 600, end: 540, hard: true }] },
+    'hours.0.end'
+  ],
+  [
+    'students/1/keep-free',
+    { hours: [{ name: 'x', days: [8], start: 1, end: 2, hard: true }] },
+    'hours.0.days.0'
+  ],
+  ['students/1/week-habits', { wishes: [{ kind: 'sunshine' }], travelHolds: false }, 'wishes.0.kind'],
   ['students/1/runs', { term: 'AU27', courses: [] }, 'courses'],
   ['students/1/runs', { term: 'AU27', courses: 'all' }, 'courses'],
   ['students/1/program', { answer: 'wrong', program: 'ENVD' }, 'instead'],

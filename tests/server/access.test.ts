@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Who } from '#wire/picture'
+import { goingWith } from '#wire/reading'
 import * as t from '../../server/db/schema'
 import { ANYBODY, mustBe, signIn } from '../../server/services/accounts/accounts'
 import { readDesk, withdrawSignOff } from '../../server/services/advising/advising'
@@ -88,12 +89,14 @@ describe('picking', () => {
     await pickFor(world, imke, 'SOIL 220', '01', '01B')
     const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
     const soil = picture!.sections.filter((s) => s.course === 'SOIL 220')
-    expect(soil.map((s) => s.number)).toEqual(['01', '01B'])
+    const picked = goingWith(picture!, AUTUMN)!.sections
+    expect(soil.filter((s) => picked.includes(s.code)).map((s) => s.number)).toEqual(['01', '01B'])
   })
   it('takes a pick back', async () => {
     await pickFor(world, imke, 'SOIL 220')
     const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
-    expect(picture!.sections.filter((s) => s.course === 'SOIL 220')).toEqual([])
+    const picked = goingWith(picture!, AUTUMN)!.sections
+    expect(picture!.sections.filter((s) => s.course === 'SOIL 220' && picked.includes(s.code))).toEqual([])
   })
 })
 

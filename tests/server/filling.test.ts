@@ -19,7 +19,15 @@ beforeAll(async () => {
   now = (await at(world)).now
   const maren = await person(world.db, 'Maren Tolliver')
   const [picture] = await readPictures(world.db, [idOf(maren)], 'self')
-  student = { ...picture!, routes: await readRoutes(world.db, idOf(maren)), marks: [], termNotes: [] }
+  student = {
+    ...picture!,
+    routes: await readRoutes(world.db, idOf(maren)),
+    marks: [],
+    termNotes: [],
+    keepFree: [],
+    habits: { wishes: [], travelHolds: false },
+    calendarKey: null
+  }
 })
 afterAll(() => world.close())
 

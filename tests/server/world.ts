@@ -95,7 +95,9 @@ export async function pickFor(
   const code = courseCode(course)
   const sections = (await sectionsNumbered(world, course, ...numbers)).map((row) => row.code as SectionCode)
   const when = await at(world)
-  await within(world, (tx) => pick(tx, who, idOf(who), { term: AUTUMN, course: code, sections }, when))
+  await within(world, (tx) =>
+    pick(tx, who, idOf(who), { term: AUTUMN, picks: [{ course: code, sections }] }, when)
+  )
   return code
 }
 

@@ -58,6 +58,7 @@ export function termCase(seed: number, shape: TermShape): TermCase {
               from: span.from,
               to: span.to,
               campus: pick(['HILL', 'HARBOUR']),
+              building: null,
               room: null
             }
           ]
@@ -79,11 +80,13 @@ export function termCase(seed: number, shape: TermShape): TermCase {
       taken: below(21),
       waitCapacity: 5,
       waiting: 0,
-      block: null,
+      block: roll() < 0.08 ? pick(['Heron', 'Plover']) : null,
       officeOnly: roll() < 0.05,
       permissionNeeded: false,
       onlyFor: null,
       cancelled: roll() < 0.05,
+      fee: 0,
+      reserved: [],
       meetings,
       ...over
     }
@@ -109,13 +112,17 @@ export function termCase(seed: number, shape: TermShape): TermCase {
     { kind: 'endsBefore', time: 900 },
     { kind: 'lunchFree', from: 690, to: 840, minutes: 45 },
     { kind: 'mode', modes: ['inPerson'] },
-    { kind: 'instructors', names: ['Ada'] }
+    { kind: 'instructors', names: ['Ada'] },
+    { kind: 'keptIfPossible' },
+    { kind: 'together', sections: sections.filter(() => roll() < 0.3).map((one) => one.code) }
   ]
   const ordered = wishes.map((wish) => ({ wish, at: roll() })).sort((a, b) => a.at - b.at)
-  const kept = Array.from({ length: below(shape.kept + 1) }, (_, i): KeptHours => {
+  const hours = (_: unknown, i: number): KeptHours => {
     const start = hour()
     return { name: `hours ${i}`, days: pick(PATTERNS), start, end: start + 120 }
-  })
+  }
+  const kept = Array.from({ length: below(shape.kept + 1) }, hours)
+  const softly = Array.from({ length: 2 }, hours)
   // Sometimes two of the courses are one group, of which one is taken.
   const pair = codes.length > 2 && roll() < 0.3
   const groups = pair
@@ -131,11 +138,16 @@ export function termCase(seed: number, shape: TermShape): TermCase {
       groups,
       fixed: new Set(fixed),
       kept,
+      softly,
+      travel: roll() < 0.3 ? (from, to) => (from === to ? undefined : WAY) : undefined,
       wishes: ordered.slice(0, 1 + below(5)).map((one) => one.wish)
     },
     holidays: new Set([dayNumber('2027-11-25'), dayNumber('2027-11-26'), dayNumber('2027-09-06')])
   }
 }
+
+/** Minutes from one campus to the other. */
+const WAY = 30
 
 /** The dates and minutes of a week's meetings, written out. */
 function minutesOn(meetings: readonly Meeting[], holidays: ReadonlySet<number>): Set<number>[] {
@@ -166,47 +178,80 @@ export function everyWeek({ sections, want, holidays }: TermCase): { key: string
         }
     return true
   }
-  const isFree = (option: Option) =>
-    want.kept.every((hours) =>
-      meetingsOf(option).every((meeting) =>
-        minutesOn([meeting], holidays).every((minutes) =>
-          [...minutes].every((one) => {
-            const [date, minute] = [Math.floor(one / DAY), one % DAY]
-            return !(hours.days.includes(weekdayOf(date)) && minute < hours.end && minute + 5 > hours.start)
-          })
-        )
-      )
-    )
+  const isFree = (option: Option) => want.kept.every((hours) => !fallsIn(option, hours, holidays))
   const optionsOf = (course: CourseCode) => {
     const own = optionsAmong(sections.filter((one) => one.course === course))
     const held = own.flatMap((option) => sectionsOf(option)).filter((one) => want.fixed.has(one.code))
-    return own.filter(
-      (option) =>
-        isFree(option) &&
-        (held.length
-          ? held.every((one) => sectionsOf(option).includes(one))
-          : sectionsOf(option).every((one) => !one.officeOnly))
+    return own.filter((option) =>
+      held.length
+        ? held.every((one) => sectionsOf(option).includes(one))
+        : sectionsOf(option).every((one) => !one.officeOnly)
     )
   }
   let weeks: Option[][] = [[]]
   for (const group of want.groups)
     weeks = weeks.flatMap((week) =>
       // Groups of these terms take one of their courses.
-      group.courses.flatMap((course) => optionsOf(course).map((option) => [...week, option]))
+      group.courses.flatMap((course) =>
+        optionsOf(course)
+          .filter(isFree)
+          .map((option) => [...week, option])
+      )
     )
-  return weeks.filter(fits).map((week) => ({
-    key: week
-      .map((option) => option.key)
-      .sort()
-      .join(' '),
-    costs: want.wishes.map((wish) => costOf(wish, week))
-  }))
+  /** Every way from one class to a later one of the same date is long enough. */
+  const canBeWalked = (week: readonly Option[]) => {
+    if (!want.travel) return true
+    const classes = week
+      .flatMap((option) => sectionsOf(option))
+      .filter((one) => one.mode !== 'onlineHours')
+      .flatMap((one) => one.meetings)
+      .flatMap((one) => datesOf(one, holidays).map((date) => ({ ...one, date })))
+    return classes.every((a) =>
+      classes.every(
+        (b) => a.date !== b.date || a.campus === b.campus || b.start < a.end || b.start - a.end >= WAY
+      )
+    )
+  }
+  const all = want.groups
+    .flatMap((group) => group.courses.flatMap(optionsOf))
+    .filter((option) => canBeWalked([option]))
+  const isWhole = (week: readonly Option[]) =>
+    week.every(({ main }) => {
+      if (main.block === null || want.fixed.has(main.code)) return true
+      const block = all.filter((one) => one.main.block === main.block).map((one) => one.course)
+      return week.every(
+        (one) => want.fixed.has(one.main.code) || !block.includes(one.course) || one.main.block === main.block
+      )
+    })
+  return weeks
+    .filter((week) => fits(week) && isWhole(week) && canBeWalked(week))
+    .map((week) => ({
+      key: week
+        .map((option) => option.key)
+        .sort()
+        .join(' '),
+      costs: want.wishes.map((wish) => costOf(wish, week, want.softly ?? [], holidays))
+    }))
+}
+
+function fallsIn(option: Option, hours: KeptHours, holidays: ReadonlySet<number>): boolean {
+  return minutesOn(meetingsOf(option), holidays).some((minutes) =>
+    [...minutes].some((one) => {
+      const [date, minute] = [Math.floor(one / DAY), one % DAY]
+      return hours.days.includes(weekdayOf(date)) && minute < hours.end && minute + 5 > hours.start
+    })
+  )
 }
 
 const sum = (list: readonly number[]) => list.reduce((total, one) => total + one, 0)
 
 /** What a wish says of a week, minute by minute. */
-function costOf(wish: Wish, week: readonly Option[]): number {
+function costOf(
+  wish: Wish,
+  week: readonly Option[],
+  softly: readonly KeptHours[],
+  holidays: ReadonlySet<number>
+): number {
   const typical = week
     .flatMap((option) => sectionsOf(option))
     .flatMap((section) => section.meetings.map((meeting) => ({ section, meeting })))
@@ -267,5 +312,10 @@ function costOf(wish: Wish, week: readonly Option[]): number {
         (option) =>
           !sectionsOf(option).some((one) => one.instructors.some((name) => wish.names.includes(name)))
       ).length
+    case 'keptIfPossible':
+      return sum(week.map((option) => softly.filter((hours) => fallsIn(option, hours, holidays)).length))
+    case 'together':
+      return week.filter((option) => sectionsOf(option).some((one) => !wish.sections.includes(one.code)))
+        .length
   }
 }

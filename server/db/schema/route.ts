@@ -16,7 +16,6 @@ import type { RouteChange } from '#core/findings'
 import { term } from './calendar'
 import { course } from './catalog'
 import { credits, id, instant } from './columns'
-import { section } from './offer'
 import { account, student } from './people'
 
 export const route = mysqlTable(
@@ -89,41 +88,6 @@ export const routeStep = mysqlTable(
       .references(() => account.id)
   },
   (t) => [primaryKey({ columns: [t.routeId, t.version] })]
-)
-
-export const draftWeek = mysqlTable(
-  'draft_week',
-  {
-    id: id(),
-    studentId: int()
-      .notNull()
-      .references(() => student.id),
-    termId: int()
-      .notNull()
-      .references(() => term.id),
-    name: varchar({ length: 60 }).notNull(),
-    /** True for the one the student is going with, null for the others. */
-    goingWith: boolean()
-  },
-  (t) => [
-    uniqueIndex('draft_week_going').on(t.studentId, t.termId, t.goingWith),
-    uniqueIndex('draft_week_name').on(t.studentId, t.termId, t.name),
-    check('draft_week_going_or_null', sql`${t.goingWith} is null or ${t.goingWith} = true`)
-  ]
-)
-
-export const pickedSection = mysqlTable(
-  'picked_section',
-  {
-    id: id(),
-    draftWeekId: int()
-      .notNull()
-      .references(() => draftWeek.id),
-    sectionId: int()
-      .notNull()
-      .references(() => section.id)
-  },
-  (t) => [uniqueIndex('picked_section_once').on(t.draftWeekId, t.sectionId)]
 )
 
 /** Courses a student has starred, and looked at last. */

@@ -1,12 +1,13 @@
 /** Waivers of prerequisites: asked for by the student, granted or declined by an advisor or the registrar. */
 import { eq } from 'drizzle-orm'
-import type { CourseCode } from '#core/ids'
+import type { CourseCode, StudentId } from '#core/ids'
 import { all, type Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
 import { courseIds } from '../catalog/catalog'
 import { logEvent } from '../log'
 import { Refused } from '../problem'
 import type { Occasion } from '../route/route'
+import { lockStudent } from '../students/lock'
 
 type When = Omit<Occasion, 'zone'>
 
@@ -70,10 +71,9 @@ export async function answerWaiver(
   })
 }
 
-async function lockWaiver(tx: Transaction, student: number, code: CourseCode) {
+async function lockWaiver(tx: Transaction, student: StudentId, code: CourseCode) {
   const courseId = (await courseIds(tx, [code])).get(code)!
-  // The student's row orders two requests that come at once.
-  await tx.select({ id: t.student.id }).from(t.student).where(eq(t.student.id, student)).for('update')
+  await lockStudent(tx, student)
   const [row] = await tx
     .select()
     .from(t.waiver)

@@ -1,5 +1,6 @@
 /** The catalog as every screen needs it, and the page of one course. */
 import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/mysql-core'
 import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
 import type { CatalogPicture, CoursePage } from '#wire/picture'
@@ -57,6 +58,12 @@ export async function readCatalog(db: Reader): Promise<CatalogPicture> {
     .select({ code: t.campus.code, name: t.campus.name })
     .from(t.campus)
     .orderBy(asc(t.campus.id))
+  const other = alias(t.campus, 'other')
+  const travel = await db
+    .select({ from: t.campus.code, to: other.code, minutes: t.campusTravel.minutes })
+    .from(t.campusTravel)
+    .innerJoin(t.campus, eq(t.campus.id, t.campusTravel.fromId))
+    .innerJoin(other, eq(other.id, t.campusTravel.toId))
   const terms = await db.select().from(t.term).orderBy(asc(t.term.startsOn))
   const sessions = groupBy(await db.select().from(t.session), (s) => s.termId)
   const holidays = groupBy(await db.select().from(t.holiday).orderBy(asc(t.holiday.onDate)), (h) => h.termId)
@@ -106,6 +113,7 @@ export async function readCatalog(db: Reader): Promise<CatalogPicture> {
   return {
     institution: { name: institution.name, timeZone: institution.timeZone },
     campuses,
+    travel,
     terms: terms.map((term) => ({
       code: termCode(term.code),
       name: term.name,

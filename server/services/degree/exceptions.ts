@@ -10,6 +10,7 @@ import * as t from '../../db/schema'
 import { courseIds, programSpec } from '../catalog/catalog'
 import { logEvent } from '../log'
 import { Refused } from '../problem'
+import { lockStudent } from '../students/lock'
 
 export type ExceptionBody = { program: string; need: string; reason: string } & (
   { kind: 'waiver' } | { kind: 'substitution'; course: CourseCode }
@@ -37,8 +38,7 @@ export async function grantException(
         { field: 'course', message: 'has to be a course that the requirement does not take' }
       ])
   }
-  // The student's row orders two grants that come at once.
-  await tx.select({ id: t.student.id }).from(t.student).where(eq(t.student.id, student)).for('update')
+  await lockStudent(tx, student)
   const standing = await tx
     .select({ kind: t.exception.kind, courseId: t.exception.courseId })
     .from(t.exception)

@@ -5,7 +5,7 @@ import type { RegistrationFacts } from '#core/registration'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { StudentPicture } from '#wire/picture'
-import type { Shelf } from '#wire/reading'
+import { goingWith, type Shelf } from '#wire/reading'
 import { registrationFacts } from '#wire/registering'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
@@ -19,7 +19,7 @@ export async function readFacts(
   term: TermCode,
   now: Instant
 ): Promise<{ facts: RegistrationFacts; offer: Section[] }> {
-  const draft = picture.drafts.find((d) => d.term === term)
+  const draft = goingWith(picture, term)
   const offer = await familiesOf(db, draft?.sections ?? [])
   const heldSections = await sectionsByCode(db, await registeredCodes(db, picture.student.id, term))
   return { facts: registrationFacts(picture, shelf, { term, now, heldSections, offer }), offer }

@@ -5,19 +5,20 @@
  * Locks are taken in one order: the student's row, then the sections' rows by id. So one student's
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
-import { asc, eq, inArray, sql } from 'drizzle-orm'
+import { asc, inArray, sql } from 'drizzle-orm'
 import type { Refusal } from '#core/findings'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import { decide, groupLines } from '#core/registration'
 import { sectionsOf, type Option } from '#core/week'
 import type { Receipt, ReceiptLine, Who } from '#wire/picture'
-import type { Shelf } from '#wire/reading'
+import { goingWith, type Shelf } from '#wire/reading'
 import { DatabaseError, inTransaction, type Database, type Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
 import { campusNow } from '../../standins/clock'
 import { courseIds, termRow } from '../catalog/catalog'
 import { logEvent } from '../log'
 import { Refused } from '../problem'
+import { lockStudent } from '../students/lock'
 import { readPictures } from '../students/pictures'
 import { readFacts } from './facts'
 import { pickedOptions, readReceipts } from './sheet'
@@ -33,7 +34,7 @@ export async function run(
   const [picture] = await readPictures(db, [student], 'self')
   if (!picture) throw new Refused(404, 'noStudent', 'There is no such student.')
   const { offer } = await readFacts(db, picture, shelf, body.term, 0)
-  const options = pickedOptions(offer, picture.drafts.find((d) => d.term === body.term)?.sections ?? [])
+  const options = pickedOptions(offer, goingWith(picture, body.term)?.sections ?? [])
   const chosen = [...new Set(body.courses)]
   const ids = await courseIds(db, chosen)
   const lines = chosen.flatMap((course) => options.get(course) ?? [])
@@ -90,7 +91,7 @@ async function takeSeats(
   group: readonly Option[],
   shelf: Shelf
 ): Promise<ReceiptLine[]> {
-  await tx.select({ id: t.student.id }).from(t.student).where(eq(t.student.id, student)).for('update')
+  await lockStudent(tx, student)
   const codes = group.flatMap(sectionsOf).map((section) => section.code)
   const locked = await tx
     .select({ id: t.section.id, code: t.section.code })

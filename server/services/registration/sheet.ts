@@ -11,7 +11,7 @@ import {
 import { optionsAmong, sectionsOf, type Option, type Section } from '#core/week'
 import type { Instant } from '#core/time'
 import type { Receipt, RunSheet, SheetLine, StudentPicture } from '#wire/picture'
-import type { Shelf } from '#wire/reading'
+import { goingWith, type Shelf } from '#wire/reading'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
 import { groupBy } from '../catalog/catalog'
@@ -71,7 +71,7 @@ export async function readSheet(
   const opening = picture.openings.find((o) => o.term === term)
   const checkedFor = Math.max(now, opening?.opens ?? now)
   const { facts, offer } = await readFacts(db, picture, shelf, term, checkedFor)
-  const draft = picture.drafts.find((d) => d.term === term)
+  const draft = goingWith(picture, term)
   const options = pickedOptions(offer, draft?.sections ?? [])
   const registered = new Map(facts.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
   const ready = [...options.values()].filter((option) => !registered.has(option.course))

@@ -223,9 +223,15 @@ export async function readPictures(
         }))
       },
       drafts: [...groupBy(drafts.get(s.id) ?? [], (row) => row.id).values()].map((rows) => ({
+        id: rows[0]!.id,
         term: termCode(rows[0]!.term),
         name: rows[0]!.name,
-        sections: rows.flatMap((row) => (row.section ? [row.section as SectionCode] : []))
+        goingWith: rows[0]!.goingWith === true,
+        sections: rows.flatMap((row) => (row.section ? [row.section as SectionCode] : [])),
+        asPicked: Object.fromEntries(
+          rows.flatMap((row) => (row.section && row.asPicked ? [[row.section, row.asPicked]] : []))
+        ),
+        shareKey: relation === 'self' ? rows[0]!.shareKey : null
       })),
       sections: [...mine].flatMap((code) => sections.get(code) ?? []),
       openings: terms.flatMap((term) => {
@@ -395,6 +401,9 @@ const draftRows = (db: Reader, ids: number[]) =>
       studentId: t.draftWeek.studentId,
       id: t.draftWeek.id,
       name: t.draftWeek.name,
+      goingWith: t.draftWeek.goingWith,
+      shareKey: t.draftWeek.shareKey,
+      asPicked: t.pickedSection.asPicked,
       term: t.term.code,
       section: t.section.code
     })
@@ -402,8 +411,8 @@ const draftRows = (db: Reader, ids: number[]) =>
     .innerJoin(t.term, eq(t.term.id, t.draftWeek.termId))
     .leftJoin(t.pickedSection, eq(t.pickedSection.draftWeekId, t.draftWeek.id))
     .leftJoin(t.section, eq(t.section.id, t.pickedSection.sectionId))
-    .where(all(inArray(t.draftWeek.studentId, ids), eq(t.draftWeek.goingWith, true)))
-    .orderBy(asc(t.draftWeek.id), asc(t.pickedSection.id))
+    .where(inArray(t.draftWeek.studentId, ids))
+    .orderBy(desc(t.draftWeek.goingWith), asc(t.draftWeek.id), asc(t.pickedSection.id))
 
 const permittedRows = (db: Reader, ids: number[]) =>
   db

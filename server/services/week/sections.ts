@@ -1,5 +1,5 @@
 /** Sections with everything a week or a decision needs to know about them. */
-import { eq, inArray, or, type SQL } from 'drizzle-orm'
+import { count, eq, exists, inArray, or, type SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import { parseDayLetters } from '#core/formats'
 import { courseCode, termCode, type CourseCode, type SectionCode } from '#core/ids'
@@ -15,6 +15,7 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
     .select({
       section: t.section,
       course: t.course.code,
+      courseFee: t.course.fee,
       term: t.term.code,
       session: t.session.code,
       half: t.session.half,
@@ -50,39 +51,80 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       .where(inArray(t.sectionInstructor.sectionId, ids)),
     (row) => row.sectionId
   )
-  return rows.map(({ section: s, course, term, session, half, campus, parent, block }): Section => ({
-    code: s.code as SectionCode,
-    course: courseCode(course),
-    term: termCode(term),
-    number: s.number,
-    kind: s.kind,
-    parent: parent as SectionCode | null,
-    session,
-    half,
-    campus,
-    mode: s.mode,
-    credits: s.credits,
-    topic: s.topic,
-    instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
-    capacity: s.capacity,
-    taken: s.taken,
-    waitCapacity: s.waitCapacity,
-    waiting: s.waiting,
-    block,
-    officeOnly: s.officeOnly,
-    permissionNeeded: s.permissionNeeded,
-    onlyFor: s.onlyFor,
-    cancelled: s.cancelled,
-    meetings: (meetings.get(s.id) ?? []).map(({ meeting, room, building }) => ({
-      days: parseDayLetters(meeting.days) ?? [],
-      start: meeting.startsMin,
-      end: meeting.endsMin,
-      from: meeting.fromOn,
-      to: meeting.toOn,
+  const reserved = groupBy(await readReserved(db, ids), (row) => row.sectionId)
+  return rows.map(
+    ({ section: s, course, courseFee, term, session, half, campus, parent, block }): Section => ({
+      code: s.code as SectionCode,
+      course: courseCode(course),
+      term: termCode(term),
+      number: s.number,
+      kind: s.kind,
+      parent: parent as SectionCode | null,
+      session,
+      half,
       campus,
-      room: room === null ? null : `${building} ${room}`
-    }))
-  }))
+      mode: s.mode,
+      credits: s.credits,
+      topic: s.topic,
+      instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
+      capacity: s.capacity,
+      taken: s.taken,
+      waitCapacity: s.waitCapacity,
+      waiting: s.waiting,
+      block,
+      officeOnly: s.officeOnly,
+      permissionNeeded: s.permissionNeeded,
+      onlyFor: s.onlyFor,
+      cancelled: s.cancelled,
+      fee: s.fee + (s.parentId === null ? courseFee : 0),
+      reserved: (reserved.get(s.id) ?? []).map(({ program, block, seats, taken }) => ({
+        program,
+        block,
+        left: Math.max(0, seats - taken)
+      })),
+      meetings: (meetings.get(s.id) ?? []).map(({ meeting, room, building }) => ({
+        days: parseDayLetters(meeting.days) ?? [],
+        start: meeting.startsMin,
+        end: meeting.endsMin,
+        from: meeting.fromOn,
+        to: meeting.toOn,
+        campus,
+        building,
+        room: room === null ? null : `${building} ${room}`
+      }))
+    })
+  )
+}
+
+/** Seats kept for a program or a block, and how many of its students sit there already. */
+function readReserved(db: Reader, ids: number[]) {
+  const inProgram = db
+    .select({ id: t.studentProgram.studentId })
+    .from(t.studentProgram)
+    .innerJoin(t.programVersion, eq(t.programVersion.id, t.studentProgram.programVersionId))
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .where(
+      all(
+        eq(t.studentProgram.studentId, t.registration.studentId),
+        eq(t.program.code, t.reservedSeats.programCode)
+      )
+    )
+  const isFor = or(eq(t.student.blockId, t.reservedSeats.blockId), exists(inProgram))!
+  return db
+    .select({
+      sectionId: t.reservedSeats.sectionId,
+      program: t.reservedSeats.programCode,
+      block: t.block.title,
+      seats: t.reservedSeats.seats,
+      taken: count(t.student.id)
+    })
+    .from(t.reservedSeats)
+    .leftJoin(t.block, eq(t.block.id, t.reservedSeats.blockId))
+    .leftJoin(t.registration, eq(t.registration.sectionId, t.reservedSeats.sectionId))
+    .leftJoin(t.student, all(eq(t.student.id, t.registration.studentId), isFor))
+    .where(inArray(t.reservedSeats.sectionId, ids))
+    .groupBy(t.reservedSeats.id, t.block.title)
+    .orderBy(t.reservedSeats.id)
 }
 
 /** All sections of a published term; of some of its courses where they are named. */

@@ -6,12 +6,12 @@ import { mustBe } from '../../../services/accounts/accounts'
 import { pick } from '../../../services/week/pick'
 import { campusNow } from '../../../standins/clock'
 
-/** Picks an option of a course for the draft week, or takes the pick back. */
+/** Picks an option of a course for a draft week, or takes the pick back. */
 export default endpoint({ params: studentParams, body: pickBody }, async ({ db, who, params, body }) => {
   const id = studentId(params.id)
   const { zone } = await currentShelf()
-  await inTransaction(db, async (tx) => {
+  return inTransaction(db, async (tx) => {
     await mustBe(tx, who, id, 'self')
-    await pick(tx, who, id, body, { now: await campusNow(tx), zone })
+    return pick(tx, who, id, body, { now: await campusNow(tx), zone })
   })
 })

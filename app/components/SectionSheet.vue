@@ -1,0 +1,226 @@
+<script setup lang="ts">
+import { decide } from '#core/registration'
+import { takes } from '#core/degree'
+import { figuresOf, keptForOthers, optionsAmong, sectionsOf, studyHours, type Section } from '#core/week'
+import { clockTime, dayMonth, shortInstant } from '#wire/when'
+import {
+  count,
+  creditsText,
+  KIND_WORDS,
+  MODE_WORDS,
+  moneyText,
+  refusalText,
+  seatsText,
+  sectionHours,
+  STANDING_WORDS
+} from '#wire/words'
+
+/** Everything about a section, and what taking it would do. */
+const props = defineProps<{
+  section: Section
+  /** Sections among which its components are. */
+  among: readonly Section[]
+  readAt?: number
+}>()
+const emit = defineEmits<{ close: [] }>()
+const student = useStudent()
+const college = useCollege()
+const standing = useStanding()
+const weeks = useWeeks()
+const panel = useCoursePanel()
+const heading = ref<HTMLElement>()
+watch(
+  () => props.section,
+  async () => {
+    await nextTick()
+    heading.value?.focus()
+  },
+  { immediate: true }
+)
+
+const course = computed(() => college.shelf?.catalog.maybeCourse(props.section.course))
+const term = computed(() => college.shelf?.terms.find((one) => one.code === props.section.term))
+const session = computed(() => term.value?.sessions.find((one) => one.code === props.section.session))
+const parts = computed(() => props.among.filter((one) => one.parent === props.section.code))
+const facts = useTermFacts(term, () => props.among)
+const mine = computed(() =>
+  optionsAmong(props.among.filter((one) => one.course === props.section.course)).filter((option) =>
+    sectionsOf(option).some((one) => one.code === props.section.code)
+  )
+)
+/** Everything that would be said of it at the opening, for the choice of its parts of which least is. */
+const decision = computed(() => {
+  if (!facts.value || !mine.value.length) return undefined
+  const all = mine.value.map((option) => decide(facts.value!, [option])[0]!)
+  return all.reduce((a, b) => (b.refusals.length < a.refusals.length ? b : a))
+})
+const kept = computed(() => {
+  const { picture } = student
+  if (!picture) return 0
+  return keptForOthers(props.section, {
+    programs: picture.programs.map((one) => one.spec.code),
+    block: picture.student.block
+  })
+})
+const needs = computed(() => {
+  const { reading } = student
+  if (!reading || !course.value) return []
+  return reading.audits.flatMap((audit) =>
+    audit.areas.flatMap(({ area, needs }) =>
+      area.free
+        ? []
+        : needs
+            .filter((result) => result.state === 'needed' && takes(result.need, course.value!))
+            .map((result) => result.need.title)
+    )
+  )
+})
+/** What the week would come to with it, against what it is. */
+const would = computed(() => {
+  const option = mine.value[0]
+  if (!option || props.section.term !== standing.term?.code) return undefined
+  const rest = [...standing.heldSections, ...weeks.picked].filter((one) => one.course !== option.course)
+  const [before, after] = [
+    [...standing.heldSections, ...weeks.picked],
+    [...rest, ...sectionsOf(option)]
+  ]
+  const mains = (list: readonly Section[]) => list.filter((one) => one.parent === null)
+  const credits = (list: readonly Section[]) => mains(list).reduce((sum, one) => sum + one.credits, 0)
+  const figures = (list: readonly Section[]) => {
+    const { days, firstStart, between } = figuresOf(list)
+    return { days, firstStart, between, credits: credits(list), study: studyHours(mains(list)) }
+  }
+  return { before: figures(before), after: figures(after) }
+})
+const onlyFor = computed(() => {
+  const { onlyFor } = props.section
+  if (!onlyFor) return undefined
+  return [
+    ...onlyFor.programs.map((one) => `program ${one}`),
+    ...onlyFor.standings.map((one) => `${STANDING_WORDS[one]} students`)
+  ].join(' and ')
+})
+const change = (before: string, after: string) => (before === after ? after : `${after}, now ${before}`)
+const gap = (minutes: number) => `${Math.floor(minutes / 60)} h ${minutes % 60} m`
+</script>
+
+<template>
+  <SidePanel :label="`Section ${section.course}-${section.number}`" @close="emit('close')">
+    <h2 ref="heading" tabindex="-1">
+      {{ section.course }}-{{ section.number }} {{ section.topic ?? course?.title }}
+    </h2>
+    <p class="quiet">
+      {{ term?.name }} · code {{ section.code }} ·
+      {{ section.parent ? KIND_WORDS[section.kind] : creditsText(section.credits) }}
+      <button class="textlink" @click="panel.open(section.course)">About the course</button>
+    </p>
+    <dl>
+      <dt>Hours</dt>
+      <dd>{{ sectionHours(section) }}</dd>
+      <dt>Session</dt>
+      <dd v-if="session">{{ session.name }}, {{ dayMonth(session.start) }} to {{ dayMonth(session.end) }}</dd>
+      <dt>Place</dt>
+      <dd>
+        {{ college.campusName(section.campus)
+        }}<template v-if="section.meetings[0]?.room">, {{ section.meetings[0].room }}</template
+        ><template v-else-if="section.mode === 'inPerson'">, room not set yet</template>
+      </dd>
+      <dt>Mode</dt>
+      <dd>{{ MODE_WORDS[section.mode] }}</dd>
+      <dt>Instructor</dt>
+      <dd>{{ section.instructors.join(', ') || 'to be named' }}</dd>
+      <dt>Seats</dt>
+      <dd>
+        {{ seatsText(section) }}<template v-if="kept">; {{ kept }} of them kept for others</template>;
+        {{ section.waiting }} of {{ section.waitCapacity }} places in line taken
+        <span v-if="readAt" class="quiet"> · read {{ shortInstant(readAt, college.zone) }}</span>
+      </dd>
+      <template v-if="section.reserved.length">
+        <dt>Kept seats</dt>
+        <dd>
+          <span v-for="one in section.reserved" :key="`${one.program} ${one.block}`" class="row"
+            >{{ one.left }} left for {{ one.program ? `program ${one.program}` : `block ${one.block}` }}</span
+          >
+        </dd>
+      </template>
+      <template v-if="onlyFor">
+        <dt>Only for</dt>
+        <dd>{{ onlyFor }}</dd>
+      </template>
+      <template v-if="section.block">
+        <dt>Block</dt>
+        <dd>{{ section.block }}: taken whole</dd>
+      </template>
+      <template v-if="section.permissionNeeded">
+        <dt>Permission</dt>
+        <dd>of the instructor or the department</dd>
+      </template>
+      <template v-if="course?.prerequisite">
+        <dt>Needs before</dt>
+        <dd>{{ course.prerequisite }}</dd>
+      </template>
+      <dt>Fee</dt>
+      <dd>{{ section.fee ? moneyText(section.fee) : 'none' }}</dd>
+      <template v-if="parts.length">
+        <dt>Belongs to it</dt>
+        <dd>
+          <span v-for="one in parts" :key="one.code" class="row"
+            >{{ KIND_WORDS[one.kind] }} {{ one.number }} · {{ one.code }} · {{ sectionHours(one) }} ·
+            {{ seatsText(one) }}</span
+          >
+        </dd>
+      </template>
+    </dl>
+    <template v-if="student.picture">
+      <h3>If you take it</h3>
+      <dl>
+        <dt>Degree</dt>
+        <dd>{{ needs.length ? needs.join('; ') : 'meets no requirement that is still open' }}</dd>
+        <template v-if="would">
+          <dt>Week</dt>
+          <dd>
+            {{ change(count(would.before.days, 'day'), count(would.after.days, 'day')) }};
+            {{ change(`${gap(would.before.between)}`, `${gap(would.after.between)} between classes`) }}
+            <template v-if="would.after.firstStart !== null"
+              >; first class {{ clockTime(would.after.firstStart) }}</template
+            >
+          </dd>
+          <dt>Load</dt>
+          <dd>
+            {{ change(creditsText(would.before.credits), creditsText(would.after.credits)) }};
+            {{ count(would.after.study, 'hour') }} of study a week
+          </dd>
+        </template>
+        <dt>Registering</dt>
+        <dd v-if="section.officeOnly">Only an office places students in it.</dd>
+        <dd v-else-if="decision?.refusals.length">
+          <span v-for="(one, i) in decision.refusals" :key="i" class="row">{{
+            refusalText(one, college.zone)
+          }}</span>
+        </dd>
+        <dd v-else>Every check passes as of your opening.</dd>
+      </dl>
+    </template>
+  </SidePanel>
+</template>
+
+<style scoped>
+h2:focus-visible {
+  outline: none;
+}
+h3 {
+  margin: 14px 0 4px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 3px 12px;
+  margin-top: 8px;
+}
+dt {
+  color: var(--quiet);
+}
+.row {
+  display: block;
+}
+</style>

@@ -1,0 +1,218 @@
+<script setup lang="ts">
+import { ScatterChart, LineChart } from 'echarts/charts'
+import { GridComponent } from 'echarts/components'
+import { init, use, type ECharts } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import { unbeaten } from '#core/find'
+import { clockTime } from '#wire/when'
+import { count } from '#wire/words'
+import type { FoundCard } from '~/stores/finding'
+import { themes } from '~/theme/tokens'
+
+/** Two measures of the weeks that were found against each other; the weeks that nothing beats on both stand out. */
+const props = defineProps<{ cards: readonly FoundCard[]; pointed: number | undefined; chosen: number }>()
+const emit = defineEmits<{ point: [number: number | undefined]; choose: [number: number] }>()
+use([ScatterChart, LineChart, GridComponent, SVGRenderer])
+const { preferred } = useThemeChoice()
+
+interface Axis {
+  title: string
+  value: (card: FoundCard) => number
+  /** Whether more of it is better. */
+  more?: boolean
+  text: (value: number) => string
+  /** Marks stand at whole multiples of it. */
+  step: number
+}
+const hoursText = (minutes: number) =>
+  `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60}` : ''}`
+const AXES: Record<string, Axis> = {
+  between: { title: 'hours between classes', value: (one) => one.figures.between, text: hoursText, step: 60 },
+  first: {
+    title: 'first class',
+    value: (one) => one.figures.firstStart ?? 24 * 60,
+    more: true,
+    text: clockTime,
+    step: 60
+  },
+  last: { title: 'last class over', value: (one) => one.figures.lastEnd ?? 0, text: clockTime, step: 60 },
+  days: { title: 'days', value: (one) => one.figures.days, text: String, step: 1 },
+  fullest: { title: 'fullest day', value: (one) => one.fullest, text: hoursText, step: 60 },
+  campus: { title: 'campus changes', value: (one) => one.figures.campusChanges, text: String, step: 1 },
+  risky: { title: 'sections at risk', value: (one) => one.risky, text: String, step: 1 },
+  fees: { title: 'fees', value: (one) => one.fees, text: (value) => value.toFixed(0), step: 20 }
+}
+const names = Object.keys(AXES)
+const x = ref('between')
+const y = ref('first')
+const axes = computed(() => ({ x: AXES[x.value]!, y: AXES[y.value]! }))
+const cost = ({ value, more }: Axis, card: FoundCard) => (more ? -value(card) : value(card))
+const front = computed(() =>
+  unbeaten(props.cards.map((card) => [cost(axes.value.x, card), cost(axes.value.y, card)] as const)).map(
+    (i) => props.cards[i]!
+  )
+)
+/** Of weeks at the same point one stands for all. */
+const points = computed(() => {
+  const found = new Map<string, FoundCard[]>()
+  for (const card of props.cards) {
+    const key = `${axes.value.x.value(card)} ${axes.value.y.value(card)}`
+    found.set(key, [...(found.get(key) ?? []), card])
+  }
+  return [...found.values()]
+})
+const corners = computed(() => points.value.filter((list) => front.value.includes(list[0]!)))
+
+const place = ref<HTMLElement>()
+let chart: ECharts | undefined
+function draw() {
+  if (!chart) return
+  const { colors } = themes[preferred.value]
+  const at = (card: FoundCard) => [axes.value.x.value(card), axes.value.y.value(card)]
+  const axis = (one: Axis) => ({
+    type: 'value' as const,
+    ...rangeOf(one),
+    name: one.title,
+    nameLocation: 'middle' as const,
+    nameTextStyle: { color: colors.quiet, fontFamily: FONT, fontSize: 12 },
+    axisLabel: {
+      color: colors.quiet,
+      fontFamily: FONT,
+      fontSize: 11,
+      formatter: one.text,
+      hideOverlap: true
+    },
+    axisLine: { show: true, lineStyle: { color: colors.rule } },
+    axisTick: { show: false },
+    splitLine: { show: false }
+  })
+  const isLit = (list: readonly FoundCard[]) =>
+    list.some((one) => one.number === props.pointed || one.number === props.chosen)
+  chart.setOption(
+    {
+      animation: false,
+      grid: { left: 66, right: 16, top: 12, bottom: 40 },
+      xAxis: { ...axis(axes.value.x), nameGap: 26 },
+      yAxis: { ...axis(axes.value.y), nameGap: 52 },
+      series: [
+        {
+          type: 'line',
+          silent: true,
+          symbol: 'none',
+          lineStyle: { color: colors.dusk, type: 'dashed', width: 1 },
+          data: corners.value.map((list) => at(list[0]!))
+        },
+        {
+          type: 'scatter',
+          data: points.value.map((list) => ({
+            value: at(list[0]!),
+            name: String(list[0]!.number),
+            symbolSize: isLit(list) ? 17 : corners.value.includes(list) ? 12 : 9,
+            itemStyle: {
+              color: corners.value.includes(list) ? colors.dusk : colors.rule,
+              borderColor: isLit(list) ? colors.ember : colors.quiet,
+              borderWidth: isLit(list) ? 2.5 : 0.5
+            },
+            label: {
+              show: isLit(list),
+              formatter: `week ${list.find((one) => one.number === props.pointed)?.number ?? list.find((one) => one.number === props.chosen)?.number ?? ''}`,
+              position: 'right',
+              color: colors.ink,
+              fontFamily: FONT
+            }
+          }))
+        }
+      ]
+    },
+    true
+  )
+}
+/** From mark to mark, about four of them, with room at both ends. */
+function rangeOf({ value, step }: Axis) {
+  const values = props.cards.map(value)
+  const [least, most] = [Math.min(...values), Math.max(...values)]
+  const interval = step * Math.max(1, Math.ceil((most - least) / step / 4))
+  const min = Math.max(0, Math.floor(least / interval - 0.2) * interval)
+  return { interval, min, max: Math.ceil(most / interval + 0.2) * interval }
+}
+const FONT = 'Atkinson Hyperlegible Next Variable'
+let watching: ResizeObserver | undefined
+onMounted(() => {
+  chart = init(place.value!, null, { renderer: 'svg' })
+  chart.on('mouseover', (event) => emit('point', Number(event.name)))
+  chart.on('mouseout', () => emit('point', undefined))
+  chart.on('click', (event) => emit('choose', Number(event.name)))
+  watching = new ResizeObserver(() => chart?.resize())
+  watching.observe(place.value!)
+  draw()
+})
+onUnmounted(() => {
+  watching?.disconnect()
+  chart?.dispose()
+})
+watch([() => props.cards, () => props.pointed, () => props.chosen, x, y, preferred], draw)
+</script>
+
+<template>
+  <section class="card trade" aria-labelledby="trade-title">
+    <h2 id="trade-title">
+      Nothing beats {{ corners.length === 1 ? 'this one' : `these ${corners.length}` }}
+    </h2>
+    <p class="quiet small">on both {{ axes.x.title }} and {{ axes.y.title }}, among the weeks shown</p>
+    <div
+      ref="place"
+      class="place"
+      role="img"
+      :aria-label="`${axes.x.title} against ${axes.y.title}, ${count(cards.length, 'week')}`"
+    />
+    <p class="axes">
+      <label
+        >across
+        <select v-model="x" class="field">
+          <option v-for="name in names" :key="name" :value="name">{{ AXES[name]!.title }}</option>
+        </select></label
+      >
+      <label
+        >up
+        <select v-model="y" class="field">
+          <option v-for="name in names" :key="name" :value="name">{{ AXES[name]!.title }}</option>
+        </select></label
+      >
+    </p>
+    <ul>
+      <li v-for="list in corners" :key="list[0]!.number">
+        <button
+          class="textlink"
+          @click="emit('choose', list[0]!.number)"
+          @focus="emit('point', list[0]!.number)"
+          @blur="emit('point', undefined)"
+        >
+          Week {{ list[0]!.number }}
+        </button>
+        <template v-if="list.length > 1"> and {{ list.length - 1 }} more</template>:
+        {{ axes.x.text(axes.x.value(list[0]!)) }}, {{ axes.y.text(axes.y.value(list[0]!)) }}
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.trade {
+  padding: 10px 14px;
+}
+.place {
+  height: 250px;
+}
+.axes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin-top: 6px;
+  max-height: 130px;
+  overflow-y: auto;
+}
+</style>

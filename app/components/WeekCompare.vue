@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { clashesWith, figuresOf, studyHours, type Section } from '#core/week'
+import { clockTime } from '#wire/when'
+import { count, creditsText } from '#wire/words'
+
+/** The draft weeks of the term side by side. */
+const props = defineProps<{
+  /** Sections as the seats stand now. */
+  fresh: (list: readonly Section[]) => Section[]
+  scale: { from: number; to: number }
+}>()
+const emit = defineEmits<{ close: [] }>()
+const weeks = useWeeks()
+const standing = useStanding()
+const student = useStudent()
+const { hueOf } = useHues()
+const SAFE = 5
+
+const columns = computed(() =>
+  weeks.drafts.map((week) => {
+    const picked = props.fresh(weeks.sectionsOfWeek(week))
+    const sections = [...props.fresh(standing.heldSections), ...picked]
+    const mains = sections.filter((one) => one.parent === null)
+    const figures = figuresOf(sections)
+    const clashes = sections.flatMap((one) =>
+      clashesWith({ course: one.course, sections: [one] }, sections, standing.holidays)
+    ).length
+    const there = new Set(mains.map((one) => one.course))
+    return {
+      week,
+      sections,
+      mains,
+      without: standing.courses.filter((course) => !there.has(course)),
+      rows: [
+        ['Credits', creditsText(mains.reduce((sum, one) => sum + one.credits, 0))],
+        ['Days', count(figures.days, 'day')],
+        ['First class', figures.firstStart === null ? 'none' : clockTime(figures.firstStart)],
+        ['Last end', figures.lastEnd === null ? 'none' : clockTime(figures.lastEnd)],
+        ['Between classes', `${Math.floor(figures.between / 60)} h ${figures.between % 60} m`],
+        ['Study', `${studyHours(mains)} h a week`],
+        ['Campus changes', String(figures.campusChanges)],
+        ['Clashes', String(clashes / 2)],
+        ['At risk', count(picked.filter((one) => one.capacity - one.taken < SAFE).length, 'section')]
+      ] as const
+    }
+  })
+)
+const look = (week: (typeof columns.value)[number]['week']) => {
+  weeks.look(week)
+  emit('close')
+}
+</script>
+
+<template>
+  <div class="columns">
+    <section v-for="one in columns" :key="one.week.id" class="card column" :aria-label="one.week.name">
+      <h2>{{ one.week.name }}</h2>
+      <p class="quiet small">{{ one.week.goingWith ? 'going with this one' : '' }}&nbsp;</p>
+      <SmallWeek :sections="one.sections" :hue-of="(course) => hueOf(course).hue" :scale="scale" alone />
+      <dl>
+        <template v-for="[title, value] in one.rows" :key="title">
+          <dt class="quiet">{{ title }}</dt>
+          <dd>{{ value }}</dd>
+        </template>
+      </dl>
+      <p class="small">
+        <span v-for="main in one.mains" :key="main.code" class="line"
+          >{{ main.course }}-{{ main.number }}</span
+        >
+        <span v-for="course in one.without" :key="course" class="line quiet">{{ course }}: no section</span>
+      </p>
+      <p class="line">
+        <button class="textlink" @click="look(one.week)">
+          Look at it<span class="visually-hidden">: {{ one.week.name }}</span>
+        </button>
+        <button
+          v-if="student.own && !one.week.goingWith"
+          class="textlink"
+          @click="weeks.change(one.week, { goingWith: true })"
+        >
+          Go with this one
+        </button>
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+  gap: 10px;
+}
+.column {
+  padding: 10px 14px;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 1px 12px;
+  margin: 8px 0;
+}
+dd {
+  text-align: right;
+}
+.line {
+  display: inline-block;
+  margin-right: 12px;
+}
+</style>

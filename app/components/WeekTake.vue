@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import Papa from 'papaparse'
+import type { Section } from '#core/week'
+import { formatDayLetters } from '#core/formats'
+import { clockTime } from '#wire/when'
+import { KIND_WORDS } from '#wire/words'
+
+/** The week taken along: for a calendar, as a table, on paper, as codes to type, as a link. */
+const props = defineProps<{ held: readonly Section[]; picked: readonly Section[] }>()
+const student = useStudent()
+const college = useCollege()
+const standing = useStanding()
+const weeks = useWeeks()
+const open = ref(false)
+const told = ref('')
+const link = ref<{ title: string; address: string }>()
+
+const all = computed(() => [...props.held, ...props.picked])
+const term = computed(() => standing.term!)
+const name = computed(() => `${term.value.code}-${(weeks.draft?.name ?? 'week').replace(/[^\w]+/g, '-')}`)
+
+async function saveCalendar() {
+  const query = { term: term.value.code, ...(weeks.draft ? { week: String(weeks.draft.id) } : {}) }
+  try {
+    saveFile(`${name.value}.ics`, await api<string>(student.path('classes'), { query }), 'text/calendar')
+    told.value = 'The calendar file is saved.'
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    told.value = error.message
+  }
+}
+function saveTable() {
+  const rows = all.value.flatMap((one) => {
+    const about = {
+      Course: one.course,
+      Section: one.number,
+      Code: one.code,
+      Kind: KIND_WORDS[one.kind],
+      Title: college.shelf?.catalog.maybeCourse(one.course)?.title ?? '',
+      Credits: one.credits,
+      State: props.held.includes(one) ? 'registered' : 'picked',
+      Instructors: one.instructors.join(', '),
+      Campus: college.campusName(one.campus)
+    }
+    const none = { Days: '', Start: '', End: '', From: '', To: '', Room: '' }
+    if (!one.meetings.length) return [{ ...about, ...none }]
+    return one.meetings.map((meeting) => ({
+      ...about,
+      Days: formatDayLetters(meeting.days),
+      Start: clockTime(meeting.start),
+      End: clockTime(meeting.end),
+      From: meeting.from,
+      To: meeting.to,
+      Room: meeting.room ?? ''
+    }))
+  })
+  saveFile(`${name.value}.csv`, csvText(Papa.unparse(rows, { newline: '\r\n' })), 'text/csv')
+  told.value = 'The table is saved.'
+}
+const codes = computed(() =>
+  props.picked.filter((one) => one.parent === null || one.code).map((one) => one.code)
+)
+async function copy(text: string, what: string) {
+  try {
+    await navigator.clipboard.writeText(text)
+    told.value = `${what} copied.`
+  } catch {
+    told.value = `Copying is not allowed here; mark it and copy it by hand: ${text}`
+  }
+}
+async function share() {
+  const { draft } = weeks
+  if (!draft) return
+  if (!draft.shareKey && !(await weeks.change(draft, { shared: true }))) return
+  showLink()
+}
+function showLink() {
+  const key = weeks.draft?.shareKey
+  link.value = key
+    ? {
+        title: `Whoever has this link sees “${weeks.draft!.name}”, and nothing else of you`,
+        address: `${location.origin}/shared/${key}`
+      }
+    : undefined
+}
+async function withdrawLink() {
+  if (weeks.draft && (await weeks.change(weeks.draft, { shared: false }))) {
+    link.value = undefined
+    told.value = 'The link leads nowhere any more.'
+  }
+}
+const calendarAddress = computed(() => {
+  const key = student.picture?.calendarKey
+  return key ? `${location.origin}/api/calendars/${key}.ics` : undefined
+})
+const makeAddress = () => student.act(() => api(student.path('calendar-address'), { method: 'POST' }))
+async function withdrawAddress() {
+  if (await student.act(() => api(student.path('calendar-address'), { method: 'DELETE' })))
+    told.value = 'The calendar address leads nowhere any more.'
+}
+function print() {
+  open.value = false
+  setTimeout(() => globalThis.print())
+}
+</script>
+
+<template>
+  <v-menu v-model="open" :close-on-content-click="false" location="bottom end">
+    <template #activator="{ props: menu }">
+      <v-btn v-bind="menu" variant="outlined" size="small">Take it along</v-btn>
+    </template>
+    <div class="card take" role="group" aria-label="Take the week along">
+      <p>
+        <button class="textlink" @click="saveCalendar">Calendar file</button>
+        <span class="quiet">for any calendar program (.ics)</span>
+      </p>
+      <p>
+        <button class="textlink" @click="saveTable">Table</button>
+        <span class="quiet">for a spreadsheet (.csv)</span>
+      </p>
+      <p>
+        <button class="textlink" @click="print">Print</button> <span class="quiet">the week on one page</span>
+      </p>
+      <p v-if="codes.length">
+        <button class="textlink" @click="copy(codes.join('\n'), 'The section codes are')">
+          Copy section codes
+        </button>
+        <span class="quiet codes">{{ codes.join(' ') }}</span>
+      </p>
+      <template v-if="student.own">
+        <template v-if="weeks.draft">
+          <p>
+            <button class="textlink" @click="weeks.draft.shareKey ? showLink() : share()">
+              {{ weeks.draft.shareKey ? 'Link to this draft' : 'Share this draft' }}
+            </button>
+            <span class="quiet">with a friend or an advisor, to look at</span>
+            <button v-if="weeks.draft.shareKey" class="textlink" @click="withdrawLink">Withdraw it</button>
+          </p>
+          <p v-if="link" class="address">
+            {{ link.title }}: <input class="field" readonly :value="link.address" aria-label="Link" />
+            <button class="textlink" @click="copy(link.address, 'The link is')">Copy</button>
+          </p>
+        </template>
+        <p>
+          <strong>Calendar address</strong>
+          <span class="quiet"> that your calendar program reads again and again</span>
+        </p>
+        <p v-if="calendarAddress" class="address">
+          <input class="field" readonly :value="calendarAddress" aria-label="Calendar address" />
+          <button class="textlink" @click="copy(calendarAddress, 'The address is')">Copy</button>
+          <button class="textlink" @click="withdrawAddress">Withdraw</button>
+          <button class="textlink" @click="makeAddress">New one</button>
+        </p>
+        <p v-else>
+          <button class="textlink" @click="makeAddress">Make one</button>
+          <span class="quiet">Whoever has it sees your classes; it can be withdrawn.</span>
+        </p>
+      </template>
+      <p role="status">{{ told }}</p>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.take {
+  padding: 12px 16px;
+  width: min(440px, 94vw);
+  color: var(--ink);
+}
+.take p {
+  margin-bottom: 5px;
+}
+.address {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+}
+.address .field {
+  flex: 1 1 200px;
+}
+.codes {
+  font-variant-numeric: tabular-nums;
+}
+</style>

@@ -1,0 +1,308 @@
+<script setup lang="ts">
+import {
+  draggable,
+  dropTargetForElements,
+  monitorForElements
+} from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
+import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine'
+import type { Wish } from '#core/find'
+import { WEEKDAYS, minutes, type Weekday } from '#core/time'
+import type { Mode, Section } from '#core/week'
+import type { SharedWeek } from '#wire/picture'
+import { LONG_DAY_NAMES } from '#wire/when'
+import { MODE_WORDS, wishText } from '#wire/words'
+
+/** Wishes in order: a higher one always wins. Dragged, moved by keyboard, changed in place. */
+const props = defineProps<{ wishes: readonly Wish[]; sections: readonly Section[]; disabled: boolean }>()
+const emit = defineEmits<{ change: [wishes: Wish[]] }>()
+
+const list = ref<HTMLElement>()
+const lifted = ref<number>()
+/** As they lie while one is dragged. */
+const lying = shallowRef<readonly Wish[]>()
+const shown = computed(() => lying.value ?? props.wishes)
+const moved = (wishes: readonly Wish[], from: number, to: number) => {
+  const next = [...wishes]
+  next.splice(to, 0, ...next.splice(from, 1))
+  return next
+}
+
+let end: (() => void) | undefined
+function arrange() {
+  end?.()
+  const items = [...(list.value?.querySelectorAll<HTMLElement>('[data-wish]') ?? [])]
+  end = combine(
+    ...items.flatMap((element) => [
+      draggable({ element, getInitialData: () => ({ wish: Number(element.dataset.wish) }) }),
+      dropTargetForElements({ element, getData: () => ({ over: Number(element.dataset.wish) }) })
+    ]),
+    monitorForElements({
+      canMonitor: ({ source }) => typeof source.data.wish === 'number',
+      onDragStart: ({ source }) => {
+        lifted.value = source.data.wish as number
+        lying.value = props.wishes
+      },
+      onDropTargetChange: ({ location }) => {
+        const over = location.current.dropTargets[0]?.data.over
+        if (typeof over !== 'number' || lifted.value === undefined || over === lifted.value) return
+        lying.value = moved(lying.value!, lifted.value, over)
+        lifted.value = over
+        emit('change', [...lying.value])
+      },
+      onDrop: () => {
+        lifted.value = undefined
+        lying.value = undefined
+      }
+    })
+  )
+}
+watch(
+  () => [props.wishes.length, props.disabled],
+  () => nextTick(arrange),
+  { immediate: true }
+)
+onUnmounted(() => end?.())
+
+async function step(from: number, by: number) {
+  const to = from + by
+  if (to < 0 || to >= props.wishes.length) return
+  emit('change', moved(props.wishes, from, to))
+  await nextTick()
+  list.value?.querySelector<HTMLElement>(`[data-wish="${to}"] .grip`)?.focus()
+}
+const put = (i: number, wish: Wish) =>
+  emit(
+    'change',
+    props.wishes.map((one, at) => (at === i ? wish : one))
+  )
+const drop = (i: number) =>
+  emit(
+    'change',
+    props.wishes.filter((_, at) => at !== i)
+  )
+
+const instructors = computed(() =>
+  [...new Set(props.sections.flatMap((one) => one.instructors))].sort((a, b) => a.localeCompare(b, 'en'))
+)
+const NEW: { title: string; wish: () => Wish }[] = [
+  { title: 'Few days with classes', wish: () => ({ kind: 'fewestDays' }) },
+  { title: 'A day off', wish: () => ({ kind: 'dayOff', day: 5 }) },
+  { title: 'Start no earlier than', wish: () => ({ kind: 'startsAfter', time: 9 * 60 + 30 }) },
+  { title: 'End no later than', wish: () => ({ kind: 'endsBefore', time: 16 * 60 }) },
+  { title: 'Few hours between classes', wish: () => ({ kind: 'fewestHoursBetween' }) },
+  {
+    title: 'Lunch free',
+    wish: () => ({ kind: 'lunchFree', from: 11 * 60 + 30, to: 14 * 60, minutes: 45 })
+  },
+  { title: 'Even load over the days', wish: () => ({ kind: 'evenDays' }) },
+  { title: 'One campus a day', wish: () => ({ kind: 'oneCampusADay' }) },
+  { title: 'In person or online', wish: () => ({ kind: 'mode', modes: ['inPerson', 'mixed'] }) },
+  {
+    title: 'Certain instructors',
+    wish: () => ({ kind: 'instructors', names: instructors.value.slice(0, 1) })
+  },
+  { title: 'Seats not at risk', wish: () => ({ kind: 'seatsSafe' }) },
+  { title: 'Hours kept free if possible', wish: () => ({ kind: 'keptIfPossible' }) },
+  { title: 'Together with a friend', wish: () => ({ kind: 'together', sections: [] }) }
+]
+const add = (title: string) => {
+  const found = NEW.find((one) => one.title === title)
+  if (found) emit('change', [...props.wishes, found.wish()])
+}
+
+const clock = (at: number) =>
+  `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`
+const timeOf = (event: Event) => {
+  const { value } = event.target as HTMLInputElement
+  return value ? minutes(value) : undefined
+}
+const putTime = (i: number, wish: Extract<Wish, { time: number }>, event: Event) => {
+  const time = timeOf(event)
+  if (time !== undefined) put(i, { ...wish, time })
+}
+const MODES = Object.entries(MODE_WORDS) as [Mode, string][]
+const turned = <T,>(all: readonly T[], one: T, on: boolean): T[] =>
+  on ? [...all, one] : all.filter((other) => other !== one)
+function turnMode(i: number, wish: Extract<Wish, { kind: 'mode' }>, mode: Mode, on: boolean) {
+  const modes = turned(wish.modes, mode, on)
+  if (modes.length) put(i, { ...wish, modes })
+}
+
+/** The week of a friend, by the link they sent. */
+const friend = ref('')
+const friendSays = ref('')
+async function readFriend(i: number) {
+  const key = /[0-9a-f]{32}/.exec(friend.value)?.[0]
+  if (!key) {
+    friendSays.value = 'Paste the link that your friend sent.'
+    return
+  }
+  try {
+    const week = await api<SharedWeek>(`/api/shared/${key}`)
+    put(i, { kind: 'together', sections: week.sections.map((one) => one.code) })
+    friendSays.value = `“${week.name}”, ${week.termName}`
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    friendSays.value = error.message
+  }
+}
+</script>
+
+<template>
+  <ol ref="list" class="wishes">
+    <li
+      v-for="(wish, i) in shown"
+      :key="`${wish.kind} ${i}`"
+      :data-wish="i"
+      :class="{ lifted: lifted === i }"
+    >
+      <div class="line">
+        <button
+          class="grip"
+          :disabled="disabled"
+          :aria-label="`Wish ${i + 1}: ${wishText(wish)}. Arrow up and down move it.`"
+          @keydown.up.prevent="step(i, -1)"
+          @keydown.down.prevent="step(i, 1)"
+        >
+          <strong>{{ i + 1 }}</strong>
+        </button>
+        <span class="text">{{ wishText(wish) }}</span>
+        <button v-if="!disabled" class="drop" :aria-label="`Drop: ${wishText(wish)}`" @click="drop(i)">
+          <span aria-hidden="true">×</span>
+        </button>
+      </div>
+      <div v-if="!disabled" class="detail">
+        <select
+          v-if="wish.kind === 'dayOff'"
+          class="field"
+          aria-label="Day off"
+          :value="wish.day"
+          @change="put(i, { ...wish, day: Number(($event.target as HTMLSelectElement).value) as Weekday })"
+        >
+          <option v-for="day in WEEKDAYS" :key="day" :value="day">{{ LONG_DAY_NAMES[day] }}</option>
+        </select>
+        <input
+          v-else-if="wish.kind === 'startsAfter' || wish.kind === 'endsBefore'"
+          class="field"
+          type="time"
+          step="900"
+          :aria-label="wish.kind === 'startsAfter' ? 'First class no earlier than' : 'Last class over by'"
+          :value="clock(wish.time)"
+          @change="putTime(i, wish, $event)"
+        />
+        <template v-else-if="wish.kind === 'lunchFree'">
+          <input
+            class="field"
+            type="time"
+            step="900"
+            aria-label="Lunch from"
+            :value="clock(wish.from)"
+            @change="put(i, { ...wish, from: timeOf($event) ?? wish.from })"
+          />
+          <input
+            class="field"
+            type="time"
+            step="900"
+            aria-label="Lunch until"
+            :value="clock(wish.to)"
+            @change="put(i, { ...wish, to: timeOf($event) ?? wish.to })"
+          />
+        </template>
+        <template v-else-if="wish.kind === 'mode'">
+          <label v-for="[mode, title] in MODES" :key="mode"
+            ><input
+              type="checkbox"
+              :checked="wish.modes.includes(mode)"
+              @change="turnMode(i, wish, mode, ($event.target as HTMLInputElement).checked)"
+            />
+            {{ title }}</label
+          >
+        </template>
+        <select
+          v-else-if="wish.kind === 'instructors'"
+          class="field"
+          aria-label="Instructor"
+          :value="wish.names[0]"
+          @change="put(i, { ...wish, names: [($event.target as HTMLSelectElement).value] })"
+        >
+          <option v-for="name in instructors" :key="name">{{ name }}</option>
+        </select>
+        <form v-else-if="wish.kind === 'together'" @submit.prevent="readFriend(i)">
+          <input
+            v-model="friend"
+            class="field"
+            aria-label="Link of a friend's week"
+            placeholder="their link"
+          />
+          <button class="textlink">Read it</button>
+          <span class="small" role="status">{{ friendSays }}</span>
+        </form>
+      </div>
+    </li>
+  </ol>
+  <label v-if="!disabled" class="add">
+    <span class="visually-hidden">Add a wish</span>
+    <select
+      class="field"
+      :value="''"
+      @change="
+        add(($event.target as HTMLSelectElement).value)
+        ;($event.target as HTMLSelectElement).value = ''
+      "
+    >
+      <option value="">Add a wish</option>
+      <option v-for="one in NEW" :key="one.title">{{ one.title }}</option>
+    </select>
+  </label>
+</template>
+
+<style scoped>
+.wishes {
+  list-style: none;
+  margin: 6px 0;
+  padding: 0;
+}
+li {
+  border: 1px dashed var(--quiet);
+  border-radius: 8px;
+  padding: 4px 8px;
+  margin-bottom: 6px;
+  background: var(--card);
+  cursor: grab;
+}
+li.lifted {
+  border-style: solid;
+  border-color: var(--dusk);
+  background: var(--dusk-tint);
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.grip {
+  cursor: grab;
+  padding: 0 4px;
+}
+.text {
+  flex: 1;
+}
+.drop {
+  font-size: 16px;
+  line-height: 1;
+  padding: 2px 4px;
+  color: var(--quiet);
+}
+.detail {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px 10px;
+  padding-left: 24px;
+}
+.detail:not(:empty) {
+  padding-top: 3px;
+}
+.add .field {
+  width: 100%;
+}
+</style>

@@ -1,0 +1,453 @@
+<script setup lang="ts">
+import {
+  clashesWith,
+  figuresOf,
+  ribbonOf,
+  sectionsOf,
+  shortWays,
+  studyHours,
+  changesSince,
+  type Option,
+  type Section
+} from '#core/week'
+import type { Weekday } from '#core/time'
+import { clockTime, dayMonth, shortInstant } from '#wire/when'
+import { clashText, count, creditsText, moneyText, sectionHours, SINCE_WORDS, wayText } from '#wire/words'
+import type { JudgedOption } from '~/composables/useWeekOptions'
+
+useHead({ title: 'Week · Ridgeway' })
+const student = useStudent()
+const college = useCollege()
+const standing = useStanding()
+const weeks = useWeeks()
+const panel = useCoursePanel()
+const place = usePlacing()
+const { hueOf } = useHues()
+
+const wanted = computed<string[]>(() => standing.courses)
+const { sections, failure, loaded, readAt, refresh } = useOffer(wanted)
+const { rows, alongWith, travel } = useWeekOptions(sections)
+const preview = ref<Option>()
+const about = shallowRef<Section>()
+const shown = ref<'typical' | 'dated' | 'compare'>('typical')
+const keeping = ref(false)
+const painted = shallowRef<{ days: Weekday[]; start: number; end: number }>()
+
+/** Sections as the seats stand now, where they are read; picked ones that are not among them as they came. */
+const fresh = computed(() => new Map(sections.value.map((one) => [one.code, one])))
+const now = (list: readonly Section[]) => list.map((one) => fresh.value.get(one.code) ?? one)
+const held = computed(() => now(standing.heldSections))
+const picked = computed(() => now(weeks.picked))
+const week = computed(() => [...held.value, ...picked.value])
+const isPicked = (option: Option) =>
+  sectionsOf(option).every((s) => picked.value.some((p) => p.code === s.code))
+const shownPreview = computed(() => {
+  const option = preview.value
+  return option && !isPicked(option) && !standing.heldCourses.has(option.course) ? sectionsOf(option) : []
+})
+/** While an option is previewed, the pick it would replace steps aside. */
+const shownPicked = computed(() =>
+  shownPreview.value.length ? picked.value.filter((s) => s.course !== preview.value!.course) : picked.value
+)
+const clashesAmong = (list: readonly Section[]) =>
+  list.flatMap((s) => clashesWith({ course: s.course, sections: [s] }, list, standing.holidays))
+const clashing = computed(
+  () =>
+    new Set<string>(
+      clashesAmong([...held.value, ...shownPicked.value, ...shownPreview.value]).map((c) => c.own.code)
+    )
+)
+/** One scale of hours for the ribbon and every option, so that they line up. */
+const scale = computed(() => {
+  const { from, to } = ribbonOf([...week.value, ...sections.value.filter((one) => !one.officeOnly)])
+  return { from, to }
+})
+const ways = computed(() => shortWays(week.value, travel, standing.holidays))
+const since = computed(() => {
+  const then = weeks.draft?.asPicked ?? {}
+  return new Map(picked.value.map((one) => [one.code as string, changesSince(one, then[one.code] ?? null)]))
+})
+const mains = computed(() => week.value.filter((s) => s.parent === null))
+const SAFE = 5
+const summary = computed(() => {
+  const { days, firstStart, lastEnd, between, campusChanges } = figuresOf(week.value)
+  const credits = mains.value.reduce((sum, s) => sum + s.credits, 0)
+  const fees = week.value.reduce((sum, one) => sum + one.fee, 0)
+  const risky = picked.value.filter((one) => one.capacity - one.taken < SAFE).length
+  const parts = [creditsText(credits), count(days, 'day')]
+  if (firstStart !== null) parts.push(`${clockTime(firstStart)} to ${clockTime(lastEnd!)}`)
+  parts.push(`${Math.floor(between / 60)} h ${String(between % 60).padStart(2, '0')} between classes`)
+  parts.push(`${studyHours(mains.value)} h study`)
+  if (campusChanges) parts.push(count(campusChanges, 'campus change'))
+  if (fees) parts.push(`fees ${moneyText(fees)}`)
+  if (risky) parts.push(`${risky} at risk`)
+  return parts.join(' · ')
+})
+const note = computed(() => {
+  const holidays = standing.term?.holidays ?? []
+  const halves = week.value.some((s) => s.half !== 'full')
+    ? 'upper lane first half · lower lane second half · '
+    : ''
+  return `${halves}no classes ${holidays.map((h) => dayMonth(h.date)).join(', ')}`
+})
+/** What the student should know of the week on screen: one sentence each, with its way out where there is one. */
+const remarks = computed(() => {
+  const list: { key: string; text: string; grave: boolean }[] = []
+  const seen = new Set<string>()
+  for (const clash of clashesAmong(week.value)) {
+    const pair = [clash.own.code, clash.with.code].sort().join()
+    if (seen.has(pair)) continue
+    seen.add(pair)
+    list.push({ key: pair, text: `${clash.own.course} ${clashText(clash)}.`, grave: true })
+  }
+  for (const one of picked.value)
+    for (const what of since.value.get(one.code) ?? [])
+      list.push({
+        key: `${one.code} ${what}`,
+        text: `${one.course}-${one.number} ${SINCE_WORDS[what]}${what === 'moved' ? `: now ${sectionHours(one)}` : ''}. Pick again, or another one.`,
+        grave: what !== 'moved'
+      })
+  for (const way of ways.value)
+    list.push({
+      key: `${way.from.code} ${way.to.code} ${way.day}`,
+      text: `${wayText(way)}.`,
+      grave: weeks.habits.travelHolds
+    })
+  return list
+})
+const why = computed(() => (student.own ? undefined : 'Only the student picks sections.'))
+/** How many options each of the hours kept free holds out of the week. */
+const removes = computed(() =>
+  weeks.keepFree.map(
+    (hours) => rows.value.flatMap((row) => row.open).filter((one) => one.kept.includes(hours)).length
+  )
+)
+
+function pick({ option, picked: there }: JudgedOption) {
+  const along = alongWith(option)
+  const all = [option, ...along]
+  preview.value = undefined
+  void weeks.pick(all.map((one) => ({ course: one.course, option: there ? undefined : one })))
+}
+function repair({ option, repair: found }: JudgedOption) {
+  if (!found) return
+  preview.value = undefined
+  const before = found.moves.map(({ from }) => ({ course: from.course, option: from }))
+  const old = rows.value.find((row) => row.course === option.course)?.open.find((one) => one.picked)?.option
+  void weeks
+    .pick([
+      { course: option.course, option },
+      ...found.moves.map(({ to }) => ({ course: to.course, option: to }))
+    ])
+    .then((done) => {
+      if (done)
+        student.notice = {
+          text: `${option.course} is picked; ${found.moves.map(({ to }) => to.course).join(' and ')} moved.`,
+          back: () => weeks.pick([{ course: option.course, option: old }, ...before])
+        }
+    })
+}
+const plan = (course: string) => {
+  const known = college.shelf?.catalog.maybeCourse(course)
+  if (known && standing.term) void place.put([known], standing.term.code)
+}
+function paint(hours: { days: Weekday[]; start: number; end: number }) {
+  painted.value = hours
+}
+
+function onArrow(event: KeyboardEvent) {
+  const side = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
+  const down = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  if (!side && !down) return
+  const here = (event.target as HTMLElement).closest<HTMLElement>('.choose')
+  if (!here) return
+  const list = here.closest('.options')
+  const cards = [...(list?.querySelectorAll<HTMLElement>('.choose') ?? [])]
+  const lists = [...document.querySelectorAll<HTMLElement>('.options')].filter((one) =>
+    one.querySelector('.choose')
+  )
+  const next = side
+    ? cards[cards.indexOf(here) + side]
+    : lists[lists.indexOf(list as HTMLElement) + down!]?.querySelector<HTMLElement>('.choose')
+  if (next) {
+    event.preventDefault()
+    next.focus()
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <TermSwitch />
+      <DraftWeeks @compare="shown = 'compare'" />
+      <div class="push actions no-print">
+        <v-btn variant="outlined" size="small" :aria-expanded="keeping" @click="keeping = !keeping">
+          Keep-free hours
+        </v-btn>
+        <WeekTake :held="held" :picked="picked" />
+        <v-btn
+          variant="flat"
+          size="small"
+          color="primary"
+          :to="`/students/${student.picture?.student.id}/week/find`"
+          >Find weeks</v-btn
+        >
+      </div>
+    </div>
+    <div class="views">
+      <span role="group" aria-label="How the week is shown" class="no-print">
+        <button :aria-pressed="shown === 'typical'" @click="shown = 'typical'">Typical week</button>
+        <button :aria-pressed="shown === 'dated'" @click="shown = 'dated'">Real weeks</button>
+        <button v-if="weeks.drafts.length > 1" :aria-pressed="shown === 'compare'" @click="shown = 'compare'">
+          Drafts side by side
+        </button>
+      </span>
+      <span class="quiet">{{ summary }}</span>
+    </div>
+    <template v-if="standing.courses.length">
+      <WeekRibbon
+        v-if="shown === 'typical'"
+        :held="held"
+        :picked="shownPicked"
+        :preview="shownPreview"
+        :clashing="clashing"
+        :since="since"
+        :keep-free="weeks.keepFree"
+        :ways="shownPreview.length ? [] : ways"
+        :hue-of="hueOf"
+        :note="note"
+        :scale="scale"
+        :term="standing.term"
+        :paints="keeping && student.own"
+        @paint="paint"
+      />
+      <RealWeeks v-else-if="shown === 'dated'" :held="held" :picked="picked" :hue-of="hueOf" :scale="scale" />
+      <WeekCompare v-else :fresh="now" :scale="scale" @close="shown = 'typical'" />
+      <KeepFreePanel
+        v-if="keeping"
+        :removes="removes"
+        :painted="painted"
+        @done="painted = undefined"
+        @close="keeping = false"
+      />
+      <ul v-if="remarks.length" class="remarks" role="status">
+        <li v-for="one in remarks" :key="one.key" :class="one.grave ? 'stops' : 'warns'">{{ one.text }}</li>
+      </ul>
+      <ViewState :failure="failure" :ready="loaded" @retry="refresh">
+        <div class="card courses" @keydown="onArrow">
+          <section
+            v-for="row in rows"
+            :key="row.course"
+            class="course"
+            :class="`hue-${hueOf(row.course).hue}`"
+          >
+            <header>
+              <button class="name" @click="panel.open(row.course)">
+                <strong class="display">{{ row.course }}</strong><span>{{ row.about?.title }}</span>
+              </button>
+              <span class="quiet"
+                >{{ row.about?.credits }} cr ·
+                {{
+                  row.seat.length
+                    ? row.placed
+                      ? 'placed by an office'
+                      : 'registered'
+                    : count(row.open.length, 'option')
+                }}</span
+              >
+              <span v-if="!row.seat.length && row.open.length" class="quiet"
+                >{{ row.fitting }} fit<template v-if="row.repairable"
+                  >, {{ row.repairable }} more if others move</template
+                ></span
+              >
+              <span v-if="!row.settled && row.open.length" class="unsettled">no section yet</span>
+              <span v-if="row.waiting" class="unsettled"
+                >number {{ row.waiting.place }} in line for {{ row.waiting.section }}</span
+              >
+              <span v-if="!row.planned && !row.seat.length" class="unsettled"
+                >not on your route
+                <button v-if="student.own" class="textlink" @click="plan(row.course)">Put it there</button>
+              </span>
+            </header>
+            <div class="options">
+              <p v-if="row.seat.length" class="seat">
+                <span v-for="s in row.seat" :key="s.code"
+                  ><strong>{{ s.code }}</strong> {{ s.kind === 'lecture' ? '' : s.kind }} {{ sectionHours(s)
+                  }}<br
+                /></span>
+                <span class="quiet">You hold this seat.</span>
+              </p>
+              <template v-else>
+                <OptionCard
+                  v-for="group in row.groups"
+                  :key="group.key"
+                  :group="group"
+                  :hue="hueOf(row.course).hue"
+                  :scale="scale"
+                  :disabled="!student.own"
+                  :why="why"
+                  :travel-holds="weeks.habits.travelHolds"
+                  :along="alongWith(group.options[0]!.option).map((one) => one.course)"
+                  @pick="pick"
+                  @repair="repair"
+                  @preview="preview = $event?.option"
+                  @about="about = $event"
+                />
+              </template>
+              <p v-if="!row.seat.length && !row.open.length && loaded" class="quiet none">
+                {{ row.course }} has no section to pick in {{ standing.term?.name }}.
+                <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/route`"
+                  >Settle it on the route</NuxtLink
+                >
+              </p>
+              <details v-if="!row.seat.length && row.office.length" class="quiet office">
+                <summary>{{ count(row.office.length, 'section') }} only an office places</summary>
+                <span v-for="{ option } in row.office" :key="option.key"
+                  >{{ option.main.number }} · {{ sectionHours(option.main) }}</span
+                >
+              </details>
+            </div>
+          </section>
+        </div>
+        <TermSpan v-if="week.length" :sections="week" :hue-of="hueOf" />
+        <p class="quiet small foot">
+          <template v-if="readAt">Seats as read {{ shortInstant(readAt, college.zone) }}.</template>
+          A picked section holds no seat.
+          <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/week/sections`"
+            >Search all sections of {{ standing.term?.name }}</NuxtLink
+          >
+        </p>
+      </ViewState>
+    </template>
+    <div v-else class="card empty">
+      <h2>Nothing is planned for {{ standing.term?.name }}</h2>
+      <p>Put courses on your route first; their sections appear here beside your week.</p>
+      <v-btn variant="flat" color="primary" :to="`/students/${student.picture?.student.id}/degree`"
+        >See what your degree needs</v-btn
+      >
+      <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/week/sections`"
+        >Search all sections</NuxtLink
+      >
+    </div>
+    <SectionSheet v-if="about" :section="about" :among="sections" @close="about = undefined" />
+  </div>
+</template>
+
+<style scoped>
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.views {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  justify-content: space-between;
+  align-items: baseline;
+  margin-bottom: 6px;
+}
+.views button {
+  padding: 2px 2px;
+  margin-right: 14px;
+  border-bottom: 2px solid transparent;
+  color: var(--quiet);
+}
+.views button[aria-pressed='true'] {
+  border-color: var(--dusk);
+  color: var(--ink);
+  font-weight: 650;
+}
+.remarks {
+  list-style: none;
+  padding: 0;
+  margin: 8px 0 0;
+  font-weight: 650;
+}
+.warns {
+  color: var(--ember);
+}
+.office {
+  align-self: center;
+}
+.office span {
+  display: block;
+}
+.foot {
+  margin-top: 8px;
+}
+.courses {
+  margin-top: 10px;
+}
+.course {
+  display: flex;
+  gap: 14px;
+  padding: 9px 12px;
+}
+.course + .course {
+  border-top: 1px solid var(--rule);
+}
+header {
+  flex: 0 0 150px;
+  border-left: 6px solid var(--hue);
+  padding-left: 9px;
+  align-self: flex-start;
+  display: flex;
+  flex-direction: column;
+  min-height: 58px;
+}
+.name {
+  text-align: left;
+}
+.name:hover strong {
+  text-decoration: underline;
+}
+.name span {
+  display: block;
+}
+.name .display {
+  font-size: 15px;
+}
+.unsettled {
+  color: var(--ember);
+  font-weight: 650;
+  font-size: 12px;
+}
+.options {
+  flex: 1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  min-width: 0;
+}
+.seat,
+.none {
+  margin: 0;
+  align-self: center;
+}
+.empty {
+  padding: 28px;
+}
+.empty p {
+  margin: 6px 0 14px;
+}
+.empty .textlink {
+  margin-left: 14px;
+}
+@media (max-width: 720px) {
+  .course {
+    flex-direction: column;
+    gap: 8px;
+  }
+  header {
+    flex-basis: auto;
+    min-height: 0;
+  }
+  .options {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    padding-bottom: 6px;
+  }
+}
+</style>

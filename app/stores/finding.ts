@@ -1,0 +1,227 @@
+import type { Wish } from '#core/find'
+import type { CourseCode } from '#core/ids'
+import { figuresOf, optionsAmong, type Section, type WeekFigures } from '#core/week'
+import type { FindCall, Must, WeeksCounted, WeeksFound } from '#wire/finding'
+import type { WeeksAsked, WeeksNews } from '~/workers/weeks.worker'
+
+/** A week that was found, with what is compared. */
+export interface FoundCard {
+  number: number
+  sections: Section[]
+  figures: WeekFigures
+  /** Sections with few seats left, or none. */
+  risky: number
+  /** Minutes in class on the fullest day. */
+  fullest: number
+  fees: number
+}
+
+const TOP = 50
+const SAFE = 5
+const USUAL_WISHES: Wish[] = [
+  { kind: 'fewestDays' },
+  { kind: 'startsAfter', time: 9 * 60 + 30 },
+  { kind: 'fewestHoursBetween' },
+  { kind: 'oneCampusADay' },
+  { kind: 'seatsSafe' }
+]
+
+/** Weeks that fit: what is asked, searched in a worker, and what was found. */
+export const useFinding = defineStore('finding', () => {
+  const student = useStudent()
+  const standing = useStanding()
+  const college = useCollege()
+  const weeks = useWeeks()
+
+  /** Sections of the courses asked about. */
+  const sections = shallowRef<readonly Section[]>([])
+  const added = ref<CourseCode[]>([])
+  const left = ref(new Set<CourseCode>())
+  const either = ref(new Set<CourseCode>())
+  const take = ref(1)
+  /** Courses of which the pick stays. */
+  const stays = ref(new Set<CourseCode>())
+  const seatsLeft = ref(false)
+
+  /** What is said belongs to a term and a student. */
+  watch([() => standing.term?.code, () => student.picture?.student.id], () => {
+    added.value = []
+    left.value = either.value = stays.value = new Set()
+    take.value = 1
+    seatsLeft.value = false
+  })
+
+  const courses = computed(() => [...new Set([...standing.courses, ...added.value])])
+  const hasOptions = computed(() => {
+    const found = new Set<CourseCode>()
+    for (const course of courses.value)
+      if (
+        standing.heldCourses.has(course) ||
+        optionsAmong(sections.value.filter((one) => one.course === course && !one.officeOnly)).length
+      )
+        found.add(course)
+    return found
+  })
+  const asked = computed(() =>
+    courses.value.filter((course) => hasOptions.value.has(course) && !left.value.has(course))
+  )
+  const choice = computed(() => asked.value.filter((course) => either.value.has(course)))
+  const groups = computed(() => {
+    const single = asked.value.filter((course) => !either.value.has(course))
+    const all = single.map((course) => ({ courses: [course], take: 1 }))
+    if (!choice.value.length) return all
+    return [...all, { courses: choice.value, take: Math.min(take.value, choice.value.length) }]
+  })
+  const wishes = computed<Wish[]>(() => (weeks.habits.wishes.length ? weeks.habits.wishes : USUAL_WISHES))
+  const hard = computed(() => weeks.keepFree.filter((one) => one.hard))
+  const fixed = computed(() => [
+    ...standing.heldSections.map((one) => one.code),
+    ...weeks.picked.filter((one) => stays.value.has(one.course)).map((one) => one.code)
+  ])
+
+  const call = computed((): Omit<FindCall, 'want'> & { want: Omit<FindCall['want'], 'wishes'> } => ({
+    sections: sections.value,
+    holidays: [...standing.holidays],
+    want: {
+      groups: groups.value,
+      kept: hard.value,
+      softly: weeks.keepFree.filter((one) => !one.hard),
+      seatsLeft: seatsLeft.value,
+      fixed: fixed.value,
+      travelHolds: weeks.habits.travelHolds
+    },
+    travel: college.shelf?.travel ?? [],
+    top: TOP
+  }))
+
+  const found = shallowRef<WeeksFound & { ms: number | undefined }>()
+  const counted = shallowRef<WeeksCounted>()
+  /** Steps of a search under way. */
+  const steps = ref<number>()
+  const failure = ref<string>()
+  let worker: Worker | undefined
+  let isBusy = false
+
+  function send(message: WeeksAsked): void {
+    if (isBusy) end()
+    if (!worker) {
+      worker = new Worker(new URL('../workers/weeks.worker.ts', import.meta.url), { type: 'module' })
+      worker.onmessage = ({ data }: MessageEvent<WeeksNews>) => hear(data)
+      worker.onerror = () => {
+        end()
+        failure.value = 'Finding broke off. Nothing was changed; try again.'
+      }
+    }
+    isBusy = true
+    steps.value = 0
+    failure.value = undefined
+    worker.postMessage(message)
+  }
+  let expectsCount = false
+  function hear(news: WeeksNews): void {
+    if (news.kind === 'so far') {
+      steps.value = news.found.steps
+      found.value = { ...news.found, ms: undefined }
+    } else if (news.kind === 'best') {
+      found.value = { ...news.found, ms: news.ms }
+      steps.value = undefined
+      isBusy = expectsCount
+    } else {
+      counted.value = news.counted
+      isBusy = expectsCount = false
+    }
+  }
+  function end(): void {
+    worker?.terminate()
+    worker = undefined
+    isBusy = false
+    steps.value = undefined
+  }
+
+  function ask(): void {
+    if (!groups.value.length || !sections.value.length) {
+      end()
+      found.value = { weeks: [], proved: true, steps: 0, ms: 0 }
+      counted.value = undefined
+      return
+    }
+    counted.value = undefined
+    expectsCount = true
+    const { want, ...rest } = call.value
+    send({ call: plain({ ...rest, want: { ...want, wishes: wishes.value } }) })
+  }
+  /** Only the order of the wishes, or one of them, is another. */
+  function rank(): void {
+    // A worker that was ended, or still counts, knows nothing to go on from.
+    if (worker && !isBusy) send({ wishes: plain(wishes.value) })
+    else ask()
+  }
+
+  const cards = computed((): FoundCard[] => {
+    const known = new Map<string, Section>(sections.value.map((one) => [one.code, one]))
+    const held = new Set<string>(standing.heldSections.map((one) => one.code))
+    return (found.value?.weeks ?? []).map((codes, i) => {
+      const own = codes.flatMap((code) => known.get(code) ?? [])
+      const byDay = new Map<number, number>()
+      for (const meeting of own.flatMap((one) => one.meetings).filter((one) => one.from !== one.to))
+        for (const day of meeting.days) byDay.set(day, (byDay.get(day) ?? 0) + meeting.end - meeting.start)
+      return {
+        number: i + 1,
+        sections: own,
+        figures: figuresOf(own),
+        risky: own.filter((one) => !held.has(one.code) && one.capacity - one.taken < SAFE).length,
+        fullest: Math.max(0, ...byDay.values()),
+        fees: own.reduce((sum, one) => sum + one.fee, 0)
+      }
+    })
+  })
+
+  /** Lets go of something that must hold. */
+  function letGo(must: Must): void {
+    if (must.kind === 'travel') void weeks.setHabits({ travelHolds: false })
+    else if (must.kind === 'seats') seatsLeft.value = false
+    else if (must.kind === 'fixed') {
+      const course = sections.value.find((one) => one.code === must.section)?.course
+      stays.value = new Set([...stays.value].filter((one) => one !== course))
+    } else if (must.kind === 'kept') {
+      const gone = hard.value[must.number]
+      void weeks.setKeepFree(
+        weeks.keepFree.map((one) => (one === gone ? { ...one, hard: false } : one)),
+        `${gone?.name} is kept free if possible.`
+      )
+    } else {
+      const group = groups.value[must.number]!
+      if (group.courses.length === 1) left.value = new Set([...left.value, group.courses[0]!])
+      else take.value = Math.max(0, group.take - 1)
+    }
+  }
+
+  return {
+    sections,
+    courses,
+    added,
+    hasOptions,
+    left,
+    either,
+    take,
+    choice,
+    stays,
+    seatsLeft,
+    groups,
+    wishes,
+    hard,
+    call,
+    found,
+    counted,
+    steps,
+    failure,
+    cards,
+    ask,
+    rank,
+    end,
+    letGo
+  }
+})
+
+/** Without what makes it watched: only plain values can be sent to a worker. */
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T

@@ -1,0 +1,6 @@
+import { keyParams } from '#wire/bodies'
+import { openEndpoint } from '../../endpoint'
+import { readShared } from '../../services/week/drafts'
+
+/** A shared draft week, for whoever has its link. */
+export default openEndpoint({ params: keyParams }, ({ db, params }) => readShared(db, params.key))

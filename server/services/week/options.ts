@@ -1,0 +1,84 @@
+/** What may be picked in a term, and how picks are kept. */
+import { inArray } from 'drizzle-orm'
+import { phaseOf } from '#core/catalog'
+import type { CourseCode, SectionCode, TermCode } from '#core/ids'
+import type { Instant } from '#core/time'
+import { asPicked, optionsAmong, sectionsOf, type Section } from '#core/week'
+import { campusDate } from '#wire/when'
+import type { Transaction } from '../../db/connect'
+import * as t from '../../db/schema'
+import { termRow } from '../catalog/catalog'
+import { Refused } from '../problem'
+import { familiesOf } from './sections'
+
+/** A term that is not over. @throws Refused */
+export async function openTerm(tx: Transaction, code: TermCode, at: { now: Instant; zone: string }) {
+  const term = await termRow(tx, code)
+  if (phaseOf({ start: term.startsOn, end: term.endsOn }, campusDate(at.now, at.zone)) === 'past') {
+    throw new Refused(422, 'termClosed', `${term.name} is over; its sections cannot be picked any more.`, [
+      { field: 'term', message: 'has to be a term that is not over' }
+    ])
+  }
+  return term
+}
+
+/** Refuses sections that are not one option of their course, or that only an office registers. */
+export function mustBeOption(
+  offer: readonly Section[],
+  { course, sections }: { course: CourseCode; sections: readonly SectionCode[] },
+  term: string
+): void {
+  const wanted = [...sections].sort().join()
+  const option = optionsAmong(offer).find((one) => one.key.split('+').sort().join() === wanted)
+  if (!option)
+    throw new Refused(
+      422,
+      'noOption',
+      `These sections are not one choice of ${course} in ${term}: pick a section and one of each of its components.`,
+      [{ field: 'sections', message: `has to be a section of ${course} with one of each of its components` }]
+    )
+  const placed = sectionsOf(option).find((section) => section.officeOnly)
+  if (placed)
+    throw new Refused(
+      422,
+      'officeOnly',
+      `Only an office places students in ${course}-${placed.number}; it cannot be picked.`,
+      [{ field: 'sections', message: 'has to be sections that students register themselves' }]
+    )
+}
+
+/** Refuses sections of a term of which those of some course are not one option of it. */
+export async function mustBeOptions(
+  tx: Transaction,
+  term: { code: string; name: string },
+  codes: readonly SectionCode[]
+): Promise<void> {
+  const offer = await familiesOf(tx, codes)
+  const strange = codes.find((code) => !offer.some((one) => one.code === code && one.term === term.code))
+  if (strange)
+    throw new Refused(422, 'noOption', `${term.name} has no section ${strange}.`, [
+      { field: 'sections', message: `has to be sections of ${term.name}` }
+    ])
+  const picked = offer.filter((one) => codes.includes(one.code))
+  for (const course of new Set(picked.map((one) => one.course))) {
+    const own = (list: readonly Section[]) => list.filter((one) => one.course === course)
+    mustBeOption(own(offer), { course, sections: own(picked).map((one) => one.code) }, term.name)
+  }
+}
+
+/** Puts sections into a draft week, with what they are like now. */
+export async function putPicks(tx: Transaction, draft: number, codes: readonly SectionCode[]): Promise<void> {
+  if (!codes.length) return
+  const sections = new Map<string, Section>((await familiesOf(tx, codes)).map((one) => [one.code, one]))
+  const rows = await tx
+    .select({ id: t.section.id, code: t.section.code })
+    .from(t.section)
+    .where(inArray(t.section.code, [...codes]))
+  await tx.insert(t.pickedSection).values(
+    rows.map(({ id, code }) => ({
+      draftWeekId: draft,
+      sectionId: id,
+      asPicked: asPicked(sections.get(code)!)
+    }))
+  )
+}
