@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CourseQuestion } from '#core/search'
-import type { FoundNeed } from '~/composables/useFoundCourses'
+import type { FoundNeed } from '~/composables/useOpenNeeds'
 import type { CourseQuery } from '#wire/courseQuery'
 import { LEVEL_WORDS, MODE_WORDS, SEASON_WORDS } from '#wire/words'
 

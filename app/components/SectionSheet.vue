@@ -100,8 +100,18 @@ const onlyFor = computed(() => {
     ...onlyFor.standings.map((one) => `${STANDING_WORDS[one]} students`)
   ].join(' and ')
 })
-const change = (before: string, after: string) => (before === after ? after : `${after}, now ${before}`)
-const gap = (minutes: number) => `${Math.floor(minutes / 60)} h ${minutes % 60} m`
+const weekChange = computed(() => {
+  const { before, after } = would.value!
+  const parts = [
+    change(count(before.days, 'day'), count(after.days, 'day')),
+    change(gap(before.between), `${gap(after.between)} between classes`)
+  ]
+  if (after.firstStart !== null) parts.push(`first class ${clockTime(after.firstStart)}`)
+  return parts.join('; ')
+})
+const change = (before: string, after: string) =>
+  after.startsWith(before) ? after : `${after}, now ${before}`
+const gap = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
 </script>
 
 <template>
@@ -179,11 +189,7 @@ const gap = (minutes: number) => `${Math.floor(minutes / 60)} h ${minutes % 60} 
         <template v-if="would">
           <dt>Week</dt>
           <dd>
-            {{ change(count(would.before.days, 'day'), count(would.after.days, 'day')) }};
-            {{ change(`${gap(would.before.between)}`, `${gap(would.after.between)} between classes`) }}
-            <template v-if="would.after.firstStart !== null"
-              >; first class {{ clockTime(would.after.firstStart) }}</template
-            >
+            {{ weekChange }}
           </dd>
           <dt>Load</dt>
           <dd>

@@ -1,19 +1,9 @@
 import { runsIn, subjectOf } from '#core/catalog'
-import { takes, type Audit, type NeedResult } from '#core/degree'
 import { decideCourse, type CourseDecision } from '#core/registration'
 import { courseTests, sieve, type CourseFilter, type CourseQuestion, type FoundCourse } from '#core/search'
 import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
 import type { CourseQuery, CourseSort } from '#wire/courseQuery'
-
-export interface FoundNeed {
-  key: string
-  title: string
-  audit: Audit
-  area: string
-  /** Of a free choice, which takes what nothing else wants. */
-  free: boolean
-  result: NeedResult
-}
+import { needsServed, type FoundNeed } from './useOpenNeeds'
 
 /** A course found, with everything a line about it shows; the decision is made when it is first looked at. */
 export interface FoundLine extends FoundCourse {
@@ -47,24 +37,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     return sections
   })
 
-  /** Needs that are still open, of every program. */
-  const openNeeds = computed((): FoundNeed[] =>
-    (student.reading?.audits ?? []).flatMap((audit) =>
-      audit.areas.flatMap(({ area, needs }) =>
-        needs
-          .filter((result) => result.state === 'needed')
-          .map((result) => ({
-            key: `${audit.program.spec.code} ${result.need.id}`,
-            title: result.need.title,
-            audit,
-            area: area.id,
-            free: area.free ?? false,
-            result
-          }))
-      )
-    )
-  )
-
+  const openNeeds = useOpenNeeds()
   const facts = useTermFacts(term, () => offer.value?.sections ?? [])
 
   const everything = computed((): FoundLine[] => {
@@ -79,10 +52,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     return shelf.catalog.courses.map((course): FoundLine => {
       const sections = byCourse.value.get(course.code) ?? []
       const options = optionsAmong(sections)
-      const every = openNeeds.value.filter(({ result }) => takes(result.need, course))
-      // Nearly everything may be chosen freely; that is worth saying only where nothing else is.
-      const particular = every.filter((need) => !need.free)
-      const needs = particular.length ? particular : every
+      const needs = needsServed(openNeeds.value, course)
       let decision: CourseDecision | undefined
       return {
         course,

@@ -128,9 +128,8 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
     }
   }
 
-  /** How well it fits: less is better. */
-  function rank({ picked, apart, repair, refusal, left, kept, ways }: JudgedOption): number {
-    if (picked) return 0
+  /** How well it fits beside the other courses: less is better. A pick does not move it under the pointer. */
+  function rank({ apart, repair, refusal, left, kept, ways }: JudgedOption): number {
     if (refusal) return 7
     if (apart) return repair && !kept.some((one) => one.hard) ? 5 : 6
     if (left <= 0) return 4

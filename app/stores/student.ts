@@ -157,7 +157,7 @@ export const useStudent = defineStore('student', () => {
 
   const returnRoute = (to: number) => sendRoute(picture.value!.route, 'route/return', { to }, true)
 
-  /** Requests that change the route go one after the other: each carries the version that the one before made. */
+  /** Requests that change the record go one after the other; on the route each carries the version that the one before made. */
   let last: Promise<unknown> = Promise.resolve()
   function inTurn<T>(work: () => Promise<T>): Promise<T> {
     sending++
@@ -247,7 +247,9 @@ export const useStudent = defineStore('student', () => {
     }
   }
 
-  async function act(work: () => Promise<unknown>): Promise<boolean> {
+  /** Does something and reads the record anew; in turn, so that what is read is never older than what was done. */
+  const act = (work: () => Promise<unknown>): Promise<boolean> => inTurn(() => actNow(work))
+  async function actNow(work: () => Promise<unknown>): Promise<boolean> {
     try {
       await work()
       await reload()
@@ -355,6 +357,7 @@ export const useStudent = defineStore('student', () => {
     markCourse,
     writeTermNote,
     act,
+    inTurn,
     path,
     show,
     askForReview,

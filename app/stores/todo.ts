@@ -1,6 +1,7 @@
 import { ago, shortInstant, timeLeft } from '#wire/when'
 import { goingWith } from '#wire/reading'
-import { count, findingSubject, findingText } from '#wire/words'
+import { changesSince } from '#core/week'
+import { count, findingSubject, findingText, sectionHours, SINCE_WORDS } from '#wire/words'
 
 export interface Todo {
   id: string
@@ -109,6 +110,23 @@ export const useTodo = defineStore('todo', () => {
         when: '',
         action: { label: 'Look at other sections', to: `${base}/week` }
       })
+    }
+    for (const week of picture.drafts.filter((one) => one.goingWith && one.term === term.code)) {
+      for (const section of picture.sections.filter((one) => week.sections.includes(one.code))) {
+        if (held.some((one) => one.course === section.course)) continue
+        for (const what of changesSince(section, week.asPicked[section.code] ?? null))
+          things.push({
+            id: `${what} ${section.code}`,
+            urgency: 'attention',
+            title: `${section.course}-${section.number} ${SINCE_WORDS[what]}`,
+            text:
+              what === 'moved'
+                ? `It is now ${sectionHours(section)}. Pick it again if that suits you, or another one.`
+                : 'Pick another section of it before you register.',
+            when: before ? `before ${shortInstant(opens, zone)}` : 'now',
+            action: { label: 'See the week', to: `${base}/week` }
+          })
+      }
     }
     for (const finding of reading.findings) {
       things.push({

@@ -1,4 +1,4 @@
-import type { CourseCode, SectionCode, TermCode } from '#core/ids'
+import type { CourseCode, SectionCode } from '#core/ids'
 import type { Wish } from '#core/find'
 import { asPicked, sectionsOf, type Option, type Section } from '#core/week'
 import type { DraftWeek, KeepFree } from '#wire/picture'
@@ -46,70 +46,52 @@ export const useWeeks = defineStore('weeks', () => {
     })
   }
 
-  /** Picks go one after the other, so that the last one made is the last one kept. */
-  let last: Promise<unknown> = Promise.resolve()
-
   /** Picks options of their courses in the draft on screen; a course without one loses its pick. */
   function pick(picks: readonly { course: CourseCode; option: Option | undefined }[]): Promise<boolean> {
     const inTerm = term.value!
-    const before = draft.value
-    const codesOf = (option: Option | undefined) =>
-      option ? sectionsOf(option).map((one) => one.code) : ([] as SectionCode[])
+    const id = draft.value?.id ?? null
     const gone = new Set(picks.map((one) => one.course))
     const added = picks.flatMap(({ option }) => (option ? sectionsOf(option) : []))
-    if (before) {
+    const show = (week: DraftWeek) => {
       const courseOf = new Map(student.picture!.sections.map((one) => [one.code, one.course]))
-      put(
-        {
-          ...before,
-          sections: [
-            ...before.sections.filter((code) => !gone.has(courseOf.get(code)!)),
-            ...added.map((one) => one.code)
-          ],
-          asPicked: {
-            ...before.asPicked,
-            ...Object.fromEntries(added.map((one) => [one.code, asPicked(one)]))
-          }
-        },
-        added
-      )
+      const others = week.sections.filter((code) => !gone.has(courseOf.get(code)!))
+      const sections = [...others, ...added.map((one) => one.code)]
+      const now = Object.fromEntries(added.map((one) => [one.code, asPicked(one)]))
+      put({ ...week, sections, asPicked: { ...week.asPicked, ...now } }, added)
     }
+    if (draft.value) show(draft.value)
     const body = {
       term: inTerm,
-      week: before?.id ?? null,
-      picks: picks.map(({ course, option }) => ({ course, sections: codesOf(option) }))
+      week: id,
+      picks: picks.map(({ course, option }) => ({
+        course,
+        sections: option ? sectionsOf(option).map((one) => one.code) : []
+      }))
     }
-    const next = last.then(() => sendPicks(body, before, added))
-    last = next.catch(() => undefined)
-    return next
-  }
-  async function sendPicks(
-    body: { term: TermCode; week: number | null },
-    before: DraftWeek | undefined,
-    added: readonly Section[]
-  ): Promise<boolean> {
-    try {
-      const { week } = await api<{ week: number }>(student.path('picks'), { method: 'POST', body })
-      if (!before)
-        put(
-          {
+    return student.inTurn(async () => {
+      try {
+        const { week } = await api<{ week: number }>(student.path('picks'), { method: 'POST', body })
+        // What was done before may have been read anew since, without this.
+        const known = student.picture!.drafts.find((one) => one.id === week)
+        show(
+          known ?? {
             id: week,
-            term: body.term,
+            term: inTerm,
             name: FIRST,
             goingWith: true,
-            sections: added.map((one) => one.code),
-            asPicked: Object.fromEntries(added.map((one) => [one.code, asPicked(one)])),
+            sections: [],
+            asPicked: {},
             shareKey: null
-          },
-          added
+          }
         )
-      return true
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      if (before) put(before, [])
-      student.notice = { text: error.message }
-      return false
-    }
+        return true
+      } catch (error) {
+        if (!(error instanceof Failure)) throw error
+        await student.reload()
+        student.notice = { text: error.message }
+        return false
+      }
+    })
   }
 
   /** Makes a draft week and looks at it. */

@@ -1,2 +1,9 @@
 export { courseTests, inTheWay, type CourseFilter, type CourseQuestion, type FoundCourse } from './courses'
+export {
+  patternOf,
+  sectionTests,
+  type FoundSection,
+  type SectionFilter,
+  type SectionQuestion
+} from './sections'
 export { sieve, type Sieved } from './sieve'

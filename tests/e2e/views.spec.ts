@@ -12,6 +12,8 @@ const STUDENT = [
   'degree/trial',
   'route',
   'week',
+  'week/find',
+  'week/sections',
   'register'
 ]
 

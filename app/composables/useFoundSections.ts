@@ -1,0 +1,182 @@
+import { fallsIn } from '#core/find'
+import { subjectOf } from '#core/catalog'
+import { decideCourse, type CourseDecision } from '#core/registration'
+import {
+  inTheWay,
+  patternOf,
+  sectionTests,
+  sieve,
+  type FoundSection,
+  type SectionQuestion
+} from '#core/search'
+import { clashesWith, optionsAmong, sectionsOf, type Section } from '#core/week'
+import {
+  haystackOf,
+  isTyped,
+  readTyped,
+  typedCode,
+  type SectionQuery,
+  type SectionSort
+} from '#wire/sectionQuery'
+import { needsServed, type FoundNeed } from './useOpenNeeds'
+
+/** A section found; what is decided about it is worked out when it is first looked at. */
+export interface SectionLine extends FoundSection {
+  parts: Section[]
+  needs: FoundNeed[]
+  decision: CourseDecision | undefined
+  haystack: string
+  /** Something is in the way of its course, whatever the section. */
+  blocked: boolean
+}
+
+/** The sections of a term that a query finds, and what each of its filters hides. */
+export function useFoundSections(query: Ref<SectionQuery>) {
+  const college = useCollege()
+  const finder = useFinder()
+  const standing = useStanding()
+  const weeks = useWeeks()
+
+  const term = computed(() =>
+    college.shelf?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
+  )
+  watch(term, (now) => now && finder.loadOffer(now.code, true), { immediate: true })
+  const offer = computed(() => (term.value ? finder.offers.get(term.value.code) : undefined))
+  const sections = computed(() => offer.value?.sections ?? [])
+  const facts = useTermFacts(term, () => sections.value)
+  const openNeeds = useOpenNeeds()
+  const mustStayFree = computed(() => weeks.keepFree.filter((one) => one.hard))
+
+  const everything = computed((): SectionLine[] => {
+    const { shelf, picture } = college
+    if (!shelf || !picture) return []
+    const subjects = new Map(picture.subjects.map((one) => [one.code, one]))
+    const parts = new Map<string, Section[]>()
+    for (const one of sections.value)
+      if (one.parent !== null) parts.set(one.parent, [...(parts.get(one.parent) ?? []), one])
+    const needsOf = new Map<string, FoundNeed[]>()
+    const blocked = new Map<string, boolean>()
+    const [judged, holidays, hard] = [facts.value, standing.holidays, mustStayFree.value]
+    const week = [...standing.heldSections, ...weeks.picked]
+    const isComing = term.value?.code === standing.term?.code
+    return sections.value.flatMap((main): SectionLine[] => {
+      const course = shelf.catalog.maybeCourse(main.course)
+      if (main.parent !== null || !course) return []
+      const own = parts.get(main.code) ?? []
+      const subject = subjects.get(subjectOf(course.code))
+      let needs = needsOf.get(course.code)
+      if (!needs) needsOf.set(course.code, (needs = needsServed(openNeeds.value, course)))
+      const options = optionsAmong([main, ...own])
+      let isBlocked = blocked.get(course.code)
+      if (isBlocked === undefined) {
+        const general = judged && decideCourse(judged, course.code, [])
+        blocked.set(
+          course.code,
+          (isBlocked = general !== undefined && inTheWay(general.refusals) !== undefined)
+        )
+      }
+      let decision: CourseDecision | undefined
+      let fits: boolean | undefined
+      return [
+        {
+          main,
+          parts: own,
+          options,
+          course,
+          college: subject?.college ?? '',
+          needs,
+          serves: needs.map((need) => need.key),
+          blocked: isBlocked,
+          haystack: haystackOf(main, course.title, subject?.name ?? '', own),
+          get decision() {
+            return (decision ??= judged && decideCourse(judged, course.code, options))
+          },
+          get refusals() {
+            return this.decision?.refusals ?? []
+          },
+          get fits() {
+            return (fits ??=
+              isComing &&
+              options.some(
+                (option) =>
+                  !clashesWith({ course: course.code, sections: sectionsOf(option) }, week, holidays)
+                    .length && hard.every((hours) => !fallsIn(option, hours, holidays))
+              ))
+          }
+        }
+      ]
+    })
+  })
+
+  const worded = computed(() => {
+    const { text } = query.value
+    const code = typedCode(text)
+    if (code) {
+      const found = everything.value.filter(
+        (one) => one.main.code === code || one.parts.some((part) => part.code === code)
+      )
+      if (found.length) return found
+    }
+    if (!text.trim()) return everything.value
+    const typed = readTyped(text)
+    return everything.value.filter((one) => isTyped(one.haystack, one.main, typed))
+  })
+  const isOffice = (one: SectionLine) => one.main.officeOnly
+  const office = computed(() => worded.value.filter(isOffice).length)
+  const sieved = computed(() =>
+    sieve<SectionLine, SectionQuestion>(
+      query.value.office ? worded.value : worded.value.filter((one) => !isOffice(one)),
+      sectionTests(query.value.filter)
+    )
+  )
+  const lines = computed(() => [...sieved.value.kept].sort(ORDERS[query.value.sort]))
+
+  /** What occurs in the term, with how often: the choices of the filters. */
+  const occurring = computed(() => {
+    const tally = (of: (one: SectionLine) => string | null | undefined) => {
+      const found = new Map<string, number>()
+      for (const one of everything.value) {
+        const value = of(one)
+        if (value) found.set(value, (found.get(value) ?? 0) + 1)
+      }
+      return [...found].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
+    }
+    return {
+      subjects: tally((one) => subjectOf(one.course.code)).sort((a, b) => (a[0] < b[0] ? -1 : 1)),
+      colleges: tally((one) => one.college),
+      campuses: tally((one) => one.main.campus),
+      buildings: tally((one) => one.main.meetings.find((meeting) => meeting.building)?.building),
+      sessions: tally((one) => one.main.session),
+      patterns: tally((one) => patternOf(one.main)),
+      blocks: tally((one) => one.main.block)
+    }
+  })
+
+  return { term, offer, sections, openNeeds, sieved, lines, office, occurring, facts }
+}
+
+const byCourse = (a: SectionLine, b: SectionLine) =>
+  a.main.course < b.main.course
+    ? -1
+    : a.main.course > b.main.course
+      ? 1
+      : a.main.number < b.main.number
+        ? -1
+        : 1
+const left = ({ main }: SectionLine) => main.capacity - main.taken
+const firstHour = ({ main }: SectionLine) =>
+  Math.min(Infinity, ...main.meetings.map((one) => one.days[0]! * 1440 + one.start))
+/** What can be taken comes first, of it what serves a need that is asked for by name, then what has seats. */
+const particular = (one: SectionLine) => one.needs.filter((need) => !need.free).length
+const ORDERS: Record<SectionSort, (a: SectionLine, b: SectionLine) => number> = {
+  best: (a, b) =>
+    Number(a.blocked) - Number(b.blocked) ||
+    particular(b) - particular(a) ||
+    Number(left(b) > 0) - Number(left(a) > 0) ||
+    byCourse(a, b),
+  course: byCourse,
+  hour: (a, b) => firstHour(a) - firstHour(b) || byCourse(a, b),
+  seats: (a, b) => left(b) - left(a) || byCourse(a, b),
+  instructor: (a, b) =>
+    (a.main.instructors[0] ?? '~').localeCompare(b.main.instructors[0] ?? '~', 'en') || byCourse(a, b)
+}

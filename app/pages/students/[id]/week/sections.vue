@@ -1,0 +1,342 @@
+<script setup lang="ts">
+import { phaseOf } from '#core/catalog'
+import { inTheWay, type SectionQuestion } from '#core/search'
+import { clashesWith, sectionsOf, seatsLeft, type Option, type Section } from '#core/week'
+import { readSectionQuery, SECTION_SORTS, sectionAddress, type SectionQuery } from '#wire/sectionQuery'
+import { shortInstant } from '#wire/when'
+import { clashText, count, refusalText, seatsText, sectionHours } from '#wire/words'
+import type { SectionLine } from '~/composables/useFoundSections'
+
+useHead({ title: 'Sections · Ridgeway' })
+const route = useRoute()
+const student = useStudent()
+const college = useCollege()
+const standing = useStanding()
+const weeks = useWeeks()
+const finder = useFinder()
+const { hueOf } = useHues()
+
+const query = computed(() => readSectionQuery(route.query))
+const { term, offer, sections, openNeeds, sieved, lines, office, occurring } = useFoundSections(query)
+const change = (next: SectionQuery) => navigateTo({ query: sectionAddress(next) }, { replace: true })
+const text = ref(query.value.text)
+watch(
+  () => query.value.text,
+  (now) => now.trim() !== text.value.trim() && (text.value = now)
+)
+watch(text, (now) => change({ ...query.value, text: now }))
+
+const terms = computed(() => (college.shelf?.terms ?? []).filter((one) => one.published))
+const isPast = computed(() => term.value !== undefined && phaseOf(term.value, college.today) === 'past')
+const about = shallowRef<Section>()
+const scale = { from: 8 * 60, to: 20 * 60 }
+const SORT_WORDS: Record<(typeof SECTION_SORTS)[number], string> = {
+  best: 'best first',
+  course: 'by course',
+  hour: 'by day and hour',
+  seats: 'most seats left first',
+  instructor: 'by instructor'
+}
+const COSTLY: Record<SectionQuestion, string> = {
+  subjects: 'the subject',
+  colleges: 'the college',
+  campuses: 'the campus',
+  buildings: 'the building',
+  modes: 'the mode',
+  sessions: 'the session',
+  days: 'the days',
+  after: 'the earliest start',
+  before: 'the latest end',
+  length: 'the length of class',
+  patterns: 'the pattern of hours',
+  seats: 'the seats',
+  credits: 'the credits',
+  categories: 'the category',
+  blocks: 'the block',
+  noFee: 'that it has no extra fee',
+  noPermission: 'that it needs no permission',
+  needs: 'the need',
+  serves: 'that it serves two needs',
+  takable: 'that you can take it',
+  fits: 'that it fits your week'
+}
+const dropCostliest = () =>
+  change({
+    ...query.value,
+    filter: { ...query.value.filter, [sieved.value.costliest!]: undefined }
+  })
+
+const inDraft = (line: SectionLine) => weeks.picked.some((one) => one.code === line.main.code)
+const isHeld = (line: SectionLine) => standing.heldSections.some((one) => one.code === line.main.code)
+/** The choice of its parts that fits best: without a clash, then with seats. */
+function choiceOf({ options, course }: SectionLine): Option | undefined {
+  const week = [...standing.heldSections, ...weeks.picked]
+  const rank = (option: Option) =>
+    clashesWith({ course: course.code, sections: sectionsOf(option) }, week, standing.holidays).length * 2 +
+    Number(seatsLeft(option) <= 0)
+  return options.length ? options.reduce((a, b) => (rank(b) < rank(a) ? b : a)) : undefined
+}
+const isComing = computed(() => term.value?.code === standing.term?.code)
+async function pick(line: SectionLine) {
+  const option = choiceOf(line)
+  if (!option) return
+  const there = inDraft(line)
+  if (await weeks.pick([{ course: line.main.course, option: there ? undefined : option }]))
+    student.notice = there
+      ? { text: `${line.main.course} has no section in “${weeks.draft?.name ?? 'First draft'}” any more.` }
+      : {
+          text: `${line.main.course}-${line.main.number} is in “${weeks.draft?.name ?? 'First draft'}”.`,
+          back: () => weeks.pick([{ course: line.main.course, option: undefined }])
+        }
+}
+/** The one thing in the way, or what it would clash with. */
+function against(line: SectionLine): string | undefined {
+  if (line.main.officeOnly) return 'only an office places students in it'
+  const refusal = inTheWay(line.refusals.filter((one) => one.code !== 'clash' && one.code !== 'full'))
+  if (refusal) return refusalText(refusal, college.zone)
+  if (line.fits || !isComing.value || !line.options.length || inDraft(line)) return undefined
+  const week = [...standing.heldSections, ...weeks.picked]
+  const option = choiceOf(line)!
+  const [clash] = clashesWith(
+    { course: line.course.code, sections: sectionsOf(option) },
+    week,
+    standing.holidays
+  )
+  return clash ? clashText(clash) : 'in hours that you keep free'
+}
+const room = ({ main }: SectionLine) =>
+  main.meetings.find((one) => one.room)?.room ?? college.campusName(main.campus)
+const session = ({ main }: SectionLine) =>
+  main.session === 'FULL' ? '' : (term.value?.sessions.find((one) => one.code === main.session)?.name ?? '')
+onMounted(() => finder.warm())
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Sections of</h1>
+      <label class="term"
+        ><span class="visually-hidden">Term</span>
+        <select
+          :value="term?.code"
+          @change="change({ ...query, term: ($event.target as HTMLSelectElement).value })"
+        >
+          <option v-for="one in terms" :key="one.code" :value="one.code">{{ one.name }}</option>
+        </select></label
+      >
+      <input
+        v-model="text"
+        type="search"
+        class="question"
+        aria-label="Course, section, words, instructor, days and hours"
+        placeholder="ENVI 310-02, a name, words, or TR 9-12"
+        autocomplete="off"
+      />
+      <label
+        ><span class="visually-hidden">Order</span>
+        <select
+          :value="query.sort"
+          @change="
+            change({ ...query, sort: ($event.target as HTMLSelectElement).value as SectionQuery['sort'] })
+          "
+        >
+          <option v-for="sort in SECTION_SORTS" :key="sort" :value="sort">{{ SORT_WORDS[sort] }}</option>
+        </select></label
+      >
+      <v-btn
+        class="push"
+        variant="outlined"
+        size="small"
+        :to="`/students/${student.picture?.student.id}/week`"
+        >Back to the week</v-btn
+      >
+    </div>
+    <p v-if="isPast" class="past">
+      {{ term?.name }} is over. You see what was offered and how full it was; nothing can be picked.
+    </p>
+    <SectionFilters
+      :query="query"
+      :hides="sieved.hides"
+      :needs="openNeeds"
+      :occurring="occurring"
+      :sessions="term?.sessions ?? []"
+      :past="isPast"
+      @change="change"
+    />
+    <ViewState
+      :failure="finder.failure"
+      :ready="Boolean(offer)"
+      @retry="term && finder.loadOffer(term.code, true)"
+    >
+      <p class="found" role="status">
+        <strong>{{ count(lines.length, 'section') }}</strong>
+        <span v-if="offer" class="quiet small">
+          · seats as read {{ shortInstant(offer.readAt, college.zone) }}</span
+        >
+        <button v-if="office" class="textlink" @click="change({ ...query, office: !query.office })">
+          {{ query.office ? 'fold away' : 'show' }} {{ count(office, 'section') }} only an office places
+        </button>
+      </p>
+      <v-virtual-scroll
+        v-if="lines.length"
+        class="card list"
+        :items="lines"
+        :item-height="70"
+        role="list"
+        aria-label="Sections found"
+      >
+        <template #default="{ item: line }">
+          <div class="row" role="listitem" :class="`hue-${hueOf(line.main.course).hue}`">
+            <div class="what">
+              <button class="name" @click="about = line.main">
+                <strong class="display">{{ line.main.course }}-{{ line.main.number }}</strong>
+                {{ line.main.topic ?? line.course.title }}
+              </button>
+              <span class="quiet small"
+                >{{ line.main.code }} · {{ line.main.credits }} cr ·
+                {{ line.main.instructors.join(', ') || 'instructor to be named' }}</span
+              >
+              <span v-if="line.needs.length" class="small needs">{{
+                line.needs.map((one) => one.title).join('; ')
+              }}</span>
+            </div>
+            <SmallWeek
+              :sections="[line.main, ...line.parts]"
+              :hue-of="() => hueOf(line.main.course).hue"
+              :scale="scale"
+            />
+            <div class="when">
+              <span>{{ sectionHours(line.main) }}</span>
+              <span class="quiet small">{{
+                [
+                  room(line),
+                  session(line),
+                  line.parts.length ? `with ${line.parts[0]!.kind}` : '',
+                  line.main.block && `block ${line.main.block}`
+                ]
+                  .filter(Boolean)
+                  .join(' · ')
+              }}</span>
+            </div>
+            <div class="seats">
+              <span>{{ seatsText(line.main) }}</span>
+              <span v-if="!isPast && against(line)" class="small stops">{{ against(line) }}</span>
+            </div>
+            <div class="act">
+              <span v-if="isHeld(line)" class="quiet">registered</span>
+              <button
+                v-else-if="student.own && isComing && !isPast && !line.main.officeOnly && line.options.length"
+                class="textlink"
+                :aria-pressed="inDraft(line)"
+                @click="pick(line)"
+              >
+                {{ inDraft(line) ? 'Unpick' : 'Pick'
+                }}<span class="visually-hidden"> {{ line.main.course }}-{{ line.main.number }}</span>
+              </button>
+            </div>
+          </div>
+        </template>
+      </v-virtual-scroll>
+      <div v-else class="card none">
+        <p>
+          No section of {{ term?.name }} fits all of this.
+          <template v-if="sieved.costliest">
+            Without {{ COSTLY[sieved.costliest] }} there
+            {{
+              sieved.hides.get(sieved.costliest) === 1
+                ? 'would be 1.'
+                : `would be ${sieved.hides.get(sieved.costliest)}.`
+            }}
+            <button class="textlink" @click="dropCostliest">Ask without it</button>
+          </template>
+          <template v-else>Try a course such as ENVI 310, or fewer words.</template>
+        </p>
+      </div>
+    </ViewState>
+    <SectionSheet
+      v-if="about"
+      :section="about"
+      :among="sections"
+      v-bind="offer ? { readAt: offer.readAt } : {}"
+      @close="about = undefined"
+    />
+  </div>
+</template>
+
+<style scoped>
+.term select {
+  font-family: var(--display);
+  font-size: 18px;
+  font-weight: 650;
+}
+.question {
+  flex: 1 1 260px;
+  height: 33px;
+  border: 1px solid var(--quiet);
+  border-radius: 8px;
+  background: var(--card);
+  color: var(--ink);
+  padding: 0 10px;
+}
+.past {
+  margin-bottom: 8px;
+  color: var(--ember);
+  font-weight: 650;
+}
+.found {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  margin-bottom: 6px;
+}
+.list {
+  height: calc(100vh - 252px);
+  min-height: 320px;
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(220px, 1.5fr) 150px minmax(150px, 1fr) minmax(150px, 1fr) 60px;
+  gap: 14px;
+  align-items: center;
+  min-height: 70px;
+  padding: 5px 12px;
+  border-bottom: 1px solid var(--rule);
+}
+.what,
+.when,
+.seats {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+}
+.what {
+  border-left: 5px solid var(--hue);
+  padding-left: 9px;
+}
+.name {
+  text-align: left;
+}
+.name:hover {
+  text-decoration: underline;
+}
+.needs {
+  color: var(--dusk);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.none {
+  padding: 16px;
+}
+@media (max-width: 820px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .row svg {
+    display: none;
+  }
+  .list {
+    height: calc(100vh - 330px);
+  }
+}
+</style>
