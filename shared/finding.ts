@@ -56,6 +56,9 @@ export interface WeeksCounted {
   conflict: { groups: number[]; kept: number[] } | undefined
 }
 
+/** Sets of open options kept at once while counting what letting go of one thing gives: each is counted apart. */
+const EACH = 40_000
+
 /** Answers one call; with other wishes anew without working out again what clashes. */
 export class WeekFinder {
   private readonly holidays: ReadonlySet<DayNumber>
@@ -100,7 +103,8 @@ export class WeekFinder {
   count(): WeeksCounted {
     const { want } = this.call
     const fit = countWeeks(this.question.problem)
-    const countOf = (changed: FindCall['want']) => countWeeks(this.ask({ ...changed, wishes: [] }).problem)
+    const countOf = (changed: FindCall['want']) =>
+      countWeeks(this.ask({ ...changed, wishes: [] }).problem, EACH)
     const without: WeeksCounted['without'] = [
       ...want.kept.map((_, number) => ({
         must: { kind: 'kept' as const, number },

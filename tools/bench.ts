@@ -22,7 +22,6 @@ import {
   type RecordEntry
 } from '#core/degree'
 import { fillMending } from '#core/fill'
-import { bestWeeks, countWeeks, findQuestion, type Want } from '#core/find'
 import { courseCode, termCode } from '#core/ids'
 import { checkRoute, obstacles, slackOf } from '#core/route'
 import { CourseSearch } from '#wire/courseSearch'
@@ -35,7 +34,6 @@ import { caseFrom, type Case } from '../core/degree/best/testing/cases'
 import { judge } from '../core/degree/best/testing/judge'
 import { fillCase } from '../core/fill/testing/cases'
 import { judgeFill } from '../core/fill/testing/judge'
-import { termCase } from '../core/find/testing/terms'
 import {
   catalog as demoCatalog,
   courses as demoCourses,
@@ -47,6 +45,7 @@ import { OfferBuilder } from '../demo/offer'
 import { PeopleBuilder, type DemoStudent } from '../demo/people'
 import { Random } from '../demo/random'
 import { redraw } from './benchBrowser'
+import { sectionRows, weeksRows } from './benchWeeks'
 
 const SUBJECTS = ['ENVI', 'STAT', 'HYDR', 'ARTS', 'SOIL', 'MATH', 'GEOS', 'HERI', 'CSCI', 'WRIT']
 const NUMBERS = [101, 102, 110, 120, 201, 205, 210, 220, 230, 240, 301, 310, 320, 330, 340, 401, 410, 420]
@@ -343,32 +342,7 @@ const lifted = measure(1000, (i) => {
 })
 const slack = measure(300, (i) => slackOf(contextOf(i)))
 
-// Weeks: a term made to be hard, courses at every hour of the day; each question once.
-function weeksOnce(courses: number, perCourse: number, runs: number) {
-  let [proved, counted] = [0, 0]
-  const times = Array.from({ length: runs }, (_, i) => {
-    const { sections, want, holidays } = termCase(300 + i, { courses, options: perCourse, hours: 9, kept: 1 })
-    const wishes: Want['wishes'] = [
-      { kind: 'fewestDays' },
-      { kind: 'startsAfter', time: 600 },
-      { kind: 'seatsSafe' },
-      { kind: 'fewestHoursBetween' }
-    ]
-    const { problem } = findQuestion(sections, { ...want, wishes }, holidays)
-    const from = performance.now()
-    if (bestWeeks(problem, 50).proved) proved++
-    const took = performance.now() - from
-    if (countWeeks(problem) !== undefined) counted++
-    return took
-  }).sort((a, b) => a - b)
-  return {
-    what: `best 50 weeks, ${courses} courses of up to ${perCourse} sections`,
-    median: times[Math.floor(runs / 2)]!,
-    p99: times.at(-1)!,
-    ratio: `${proved} of ${runs} proved, ${counted} counted`
-  }
-}
-const weeks = [weeksOnce(5, 8, 9), weeksOnce(7, 12, 5), weeksOnce(8, 25, 3)]
+const weeks = [...(await weeksRows()), ...sectionRows()]
 
 const random = new Random(7)
 const meetings = Array.from({ length: 400 }, (): Meeting => {

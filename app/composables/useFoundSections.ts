@@ -108,18 +108,20 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     })
   })
 
+  /** Sorted once, so that what is kept of it stands in order. */
+  const ordered = computed(() => [...everything.value].sort(ORDERS[query.value.sort]))
   const worded = computed(() => {
     const { text } = query.value
     const code = typedCode(text)
     if (code) {
-      const found = everything.value.filter(
+      const found = ordered.value.filter(
         (one) => one.main.code === code || one.parts.some((part) => part.code === code)
       )
       if (found.length) return found
     }
-    if (!text.trim()) return everything.value
+    if (!text.trim()) return ordered.value
     const typed = readTyped(text)
-    return everything.value.filter((one) => isTyped(one.haystack, one.main, typed))
+    return ordered.value.filter((one) => isTyped(one.haystack, one.main, typed))
   })
   const isOffice = (one: SectionLine) => one.main.officeOnly
   const office = computed(() => worded.value.filter(isOffice).length)
@@ -129,7 +131,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
       sectionTests(query.value.filter)
     )
   )
-  const lines = computed(() => [...sieved.value.kept].sort(ORDERS[query.value.sort]))
+  const lines = computed(() => sieved.value.kept)
 
   /** What occurs in the term, with how often: the choices of the filters. */
   const occurring = computed(() => {

@@ -20,6 +20,7 @@ import {
 } from '../../server/services/week/habits'
 import { pick } from '../../server/services/week/pick'
 import { offerOf } from '../../server/services/week/sections'
+import { wholeOffer } from '../../server/services/week/wholeOffer'
 import { at, AUTUMN, demoWorld, idOf, person, pickFor, sectionsNumbered, within, type World } from './world'
 
 let world: World
@@ -252,5 +253,17 @@ describe('seats kept for a program', () => {
     expect((await read()).reserved[0]!.left).toBe(before.left)
     await world.db.insert(t.registration).values({ ...seat, studentId: idOf(imke) })
     expect((await read()).reserved[0]!.left).toBe(before.left - 1)
+  })
+})
+
+describe('the whole offer of a term', () => {
+  it('is what is read section by section, with seats that are never old', async () => {
+    const [one] = await sectionsNumbered(world, 'ENDA 310', '01')
+    const read = async (now: number) => wholeOffer(world.db, AUTUMN, now)
+    expect(await read(0)).toEqual(await offerOf(world.db, AUTUMN))
+    await world.db.update(t.section).set({ taken: 17, topic: 'Tides' }).where(eq(t.section.id, one!.id))
+    const find = async (now: number) => (await read(now)).find((section) => section.code === one!.code)
+    expect(await find(10)).toMatchObject({ taken: 17, topic: null })
+    expect(await find(60_000)).toMatchObject({ taken: 17, topic: 'Tides' })
   })
 })

@@ -25,6 +25,8 @@ export interface TermShape {
   /** How many hours a day has to put classes in. */
   hours: number
   kept: number
+  /** Every course has all its options, and none of them a component. */
+  every?: boolean
 }
 
 const PATTERNS: readonly (readonly Weekday[])[] = [[1, 3], [2, 4], [1, 3, 5], [5], [2], [1, 2, 3, 4]]
@@ -92,11 +94,11 @@ export function termCase(seed: number, shape: TermShape): TermCase {
     }
   }
   for (const course of codes) {
-    const mains = 1 + below(shape.options)
+    const mains = shape.every ? shape.options : 1 + below(shape.options)
     for (let i = 0; i < mains; i++) {
       const main = make(course, `0${i}`, {})
       sections.push(main)
-      if (roll() < 0.25)
+      if (!shape.every && roll() < 0.25)
         for (const letter of ['A', 'B'].slice(0, 1 + below(2)))
           sections.push(make(course, `0${i}${letter}`, { parent: main.code, kind: 'lab', credits: 0 }))
     }

@@ -234,6 +234,19 @@ function onArrow(event: KeyboardEvent) {
       <ul v-if="remarks.length" class="remarks" role="status">
         <li v-for="one in remarks" :key="one.key" :class="one.grave ? 'stops' : 'warns'">{{ one.text }}</li>
       </ul>
+      <table class="print-only paper">
+        <tbody>
+          <tr v-for="one in week" :key="one.code">
+            <td>{{ one.course }}-{{ one.number }}</td>
+            <td>{{ one.code }}</td>
+            <td>{{ one.topic ?? college.shelf?.catalog.maybeCourse(one.course)?.title }}</td>
+            <td>{{ sectionHours(one) }}</td>
+            <td>{{ one.meetings[0]?.room }}</td>
+            <td>{{ one.instructors.join(', ') }}</td>
+            <td>{{ held.includes(one) ? 'registered' : 'picked' }}</td>
+          </tr>
+        </tbody>
+      </table>
       <ViewState :failure="failure" :ready="loaded" @retry="refresh">
         <div class="card courses" @keydown="onArrow">
           <section
@@ -310,7 +323,7 @@ function onArrow(event: KeyboardEvent) {
             </div>
           </section>
         </div>
-        <TermSpan v-if="week.length" :sections="week" :hue-of="hueOf" />
+        <TermSpan v-if="week.length" class="span" :sections="week" :hue-of="hueOf" />
         <p class="quiet small foot">
           <template v-if="readAt">Seats as read {{ shortInstant(readAt, college.zone) }}.</template>
           A picked section holds no seat.
@@ -367,6 +380,23 @@ function onArrow(event: KeyboardEvent) {
 }
 .warns {
   color: var(--ember);
+}
+@media print {
+  .courses,
+  .span,
+  .foot {
+    display: none;
+  }
+  .paper {
+    display: table;
+    width: 100%;
+    margin-top: 12px;
+    border-collapse: collapse;
+  }
+  .paper td {
+    border-top: 1px solid var(--rule);
+    padding: 4px 8px 4px 0;
+  }
 }
 .office {
   align-self: center;

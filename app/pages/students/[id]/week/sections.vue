@@ -16,15 +16,23 @@ const weeks = useWeeks()
 const finder = useFinder()
 const { hueOf } = useHues()
 
-const query = computed(() => readSectionQuery(route.query))
+/** What is typed is searched at once; the address follows when the hand rests. */
+const text = ref(readSectionQuery(route.query).text)
+const asked = computed(() => readSectionQuery(route.query))
+const query = computed(() => ({ ...asked.value, text: text.value }))
 const { term, offer, sections, openNeeds, sieved, lines, office, occurring } = useFoundSections(query)
 const change = (next: SectionQuery) => navigateTo({ query: sectionAddress(next) }, { replace: true })
-const text = ref(query.value.text)
 watch(
-  () => query.value.text,
+  () => asked.value.text,
   (now) => now.trim() !== text.value.trim() && (text.value = now)
 )
-watch(text, (now) => change({ ...query.value, text: now }))
+const REST_MS = 250
+let rest: ReturnType<typeof setTimeout> | undefined
+watch(text, () => {
+  clearTimeout(rest)
+  rest = setTimeout(() => change(query.value), REST_MS)
+})
+onUnmounted(() => clearTimeout(rest))
 
 const terms = computed(() => (college.shelf?.terms ?? []).filter((one) => one.published))
 const isPast = computed(() => term.value !== undefined && phaseOf(term.value, college.today) === 'past')
