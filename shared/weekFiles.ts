@@ -54,6 +54,8 @@ export const sectionsFile = z.strictObject({
         mode: z.enum(MODES).optional(),
         credits: credits.optional(),
         topic: name.nullable().optional(),
+        /** The block it is of, taken whole. */
+        block: name.nullable().optional(),
         instructors: z.array(name).max(20).optional(),
         capacity: seats.optional(),
         taken: seats.optional(),
@@ -67,7 +69,14 @@ export const sectionsFile = z.strictObject({
 
 const wish = z.discriminatedUnion('kind', [
   z.strictObject({
-    kind: z.enum(['fewestDays', 'fewestHoursBetween', 'evenDays', 'oneCampusADay', 'seatsSafe'])
+    kind: z.enum([
+      'fewestDays',
+      'fewestHoursBetween',
+      'evenDays',
+      'oneCampusADay',
+      'seatsSafe',
+      'keptIfPossible'
+    ])
   }),
   z.strictObject({ kind: z.literal('dayOff'), day: days }),
   z.strictObject({ kind: z.enum(['startsAfter', 'endsBefore']), time }),
@@ -78,7 +87,9 @@ const wish = z.discriminatedUnion('kind', [
     minutes: z.int().min(5).max(240)
   }),
   z.strictObject({ kind: z.literal('mode'), modes: z.array(z.enum(MODES)).min(1).max(4) }),
-  z.strictObject({ kind: z.literal('instructors'), names: z.array(name).min(1).max(40) })
+  z.strictObject({ kind: z.literal('instructors'), names: z.array(name).min(1).max(40) }),
+  /** Sections that a friend takes. */
+  z.strictObject({ kind: z.literal('together'), sections: z.array(code).min(1).max(60) })
 ])
 
 export const wantFile = z.strictObject({
@@ -103,7 +114,14 @@ export const wantFile = z.strictObject({
   keepFree: z
     .array(
       z
-        .strictObject({ name: name.optional(), days, start: time, end: time })
+        .strictObject({
+          name: name.optional(),
+          days,
+          start: time,
+          end: time,
+          /** Unless it says no, it must hold; otherwise the wish keptIfPossible counts it. */
+          hard: z.boolean().optional()
+        })
         .refine((one) => isBefore(one.start, one.end), {
           path: ['end'],
           error: 'has to be later than the start'
@@ -140,7 +158,7 @@ export function sectionsFrom(file: z.infer<typeof sectionsFile>): {
       taken: one.taken ?? 0,
       waitCapacity: 0,
       waiting: 0,
-      block: null,
+      block: one.block ?? null,
       officeOnly: one.officeOnly ?? false,
       permissionNeeded: false,
       onlyFor: null,
@@ -166,6 +184,14 @@ const SEATS = 1000
 
 /** What is wanted of a week, from its file. */
 export function wantFrom(file: z.infer<typeof wantFile>): Want {
+  const all = file.keepFree ?? []
+  const hoursOf = (asked: (one: (typeof all)[number]) => boolean) =>
+    all.filter(asked).map((one) => ({
+      name: one.name ?? `${one.days} ${one.start}–${one.end}`,
+      days: parseDayLetters(one.days)!,
+      start: minutes(one.start),
+      end: minutes(one.end)
+    }))
   return {
     groups: file.courses.map((one) =>
       typeof one === 'string'
@@ -173,12 +199,8 @@ export function wantFrom(file: z.infer<typeof wantFile>): Want {
         : { courses: one.of.map((code) => courseCode(code)), take: one.take }
     ),
     fixed: new Set(file.fixed ?? []),
-    kept: (file.keepFree ?? []).map((one) => ({
-      name: one.name ?? `${one.days} ${one.start}–${one.end}`,
-      days: parseDayLetters(one.days)!,
-      start: minutes(one.start),
-      end: minutes(one.end)
-    })),
+    kept: hoursOf((one) => one.hard !== false),
+    softly: hoursOf((one) => one.hard === false),
     wishes: (file.wishes ?? []).map((one) => {
       switch (one.kind) {
         case 'dayOff':

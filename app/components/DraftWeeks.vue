@@ -29,7 +29,7 @@ const copy = (week: DraftWeek) =>
     v-for="week in weeks.drafts"
     :key="week.id"
     class="draft"
-    :class="{ on: week.id === weeks.draft?.id }"
+    :class="week.id === weeks.draft?.id ? 'on' : 'no-print'"
   >
     <button
       class="name"
@@ -70,7 +70,7 @@ const copy = (week: DraftWeek) =>
     <button class="textlink">{{ naming.week ? 'Keep' : 'Make it' }}</button>
     <button type="button" class="textlink" @click="naming = undefined">Leave it</button>
   </form>
-  <button v-else-if="student.own" class="pill new" @click="name(undefined)">+ new draft</button>
+  <button v-else-if="student.own" class="pill new no-print" @click="name(undefined)">+ new draft</button>
 </template>
 
 <style scoped>

@@ -11,7 +11,7 @@ const college = useCollege()
       <button
         v-for="t in college.openTerms.filter((t) => t.code !== student.coming?.code)"
         :key="t.code"
-        class="pill"
+        class="pill no-print"
         @click="student.chosen = t.code"
       >
         go to {{ t.name }}

@@ -36,6 +36,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
   const finder = useFinder()
   const standing = useStanding()
   const weeks = useWeeks()
+  const student = useStudent()
 
   const term = computed(() =>
     college.shelf?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
@@ -133,6 +134,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
   )
   const lines = computed(() => sieved.value.kept)
 
+  const isHome = (campus: string) => campus === student.picture?.student.campus
   /** What occurs in the term, with how often: the choices of the filters. */
   const occurring = computed(() => {
     const tally = (of: (one: SectionLine) => string | null | undefined) => {
@@ -146,7 +148,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     return {
       subjects: tally((one) => subjectOf(one.course.code)).sort((a, b) => (a[0] < b[0] ? -1 : 1)),
       colleges: tally((one) => one.college),
-      campuses: tally((one) => one.main.campus),
+      campuses: tally((one) => one.main.campus).sort((a, b) => Number(isHome(b[0])) - Number(isHome(a[0]))),
       buildings: tally((one) => one.main.meetings.find((meeting) => meeting.building)?.building),
       sessions: tally((one) => one.main.session),
       patterns: tally((one) => patternOf(one.main)),

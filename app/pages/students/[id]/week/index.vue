@@ -27,6 +27,11 @@ const { hueOf } = useHues()
 const wanted = computed<string[]>(() => standing.courses)
 const { sections, failure, loaded, readAt, refresh } = useOffer(wanted)
 const { rows, alongWith, travel } = useWeekOptions(sections)
+const finding = useFinding()
+watch(sections, (list) => (finding.sections = list), { immediate: true })
+// How many weeks fit stands on the way to them.
+watch([() => finding.call, loaded], () => loaded.value && finding.ask(), { immediate: true })
+onUnmounted(() => finding.end())
 const preview = ref<Option>()
 const about = shallowRef<Section>()
 const shown = ref<'typical' | 'dated' | 'compare'>('typical')
@@ -90,6 +95,20 @@ const note = computed(() => {
     : ''
   return `${halves}no classes ${holidays.map((h) => dayMonth(h.date)).join(', ')}`
 })
+/** Picks beside a block that has a section of their course as well. */
+const leftBlocks = computed(() => {
+  const blocks = new Set(picked.value.flatMap((one) => one.block ?? []))
+  return picked.value.flatMap(({ course, block: own, parent }) =>
+    parent !== null
+      ? []
+      : [...blocks]
+          .filter(
+            (block) =>
+              block !== own && sections.value.some((one) => one.course === course && one.block === block)
+          )
+          .map((block) => ({ course, block }))
+  )
+})
 /** What the student should know of the week on screen: one sentence each, with its way out where there is one. */
 const remarks = computed(() => {
   const list: { key: string; text: string; grave: boolean }[] = []
@@ -107,6 +126,12 @@ const remarks = computed(() => {
         text: `${one.course}-${one.number} ${SINCE_WORDS[what]}${what === 'moved' ? `: now ${sectionHours(one)}` : ''}. Pick again, or another one.`,
         grave: what !== 'moved'
       })
+  for (const { course, block } of leftBlocks.value)
+    list.push({
+      key: `block ${course}`,
+      text: `${course} is apart from the rest of block ${block}.`,
+      grave: false
+    })
   for (const way of ways.value)
     list.push({
       key: `${way.from.code} ${way.to.code} ${way.day}`,
@@ -191,7 +216,9 @@ function onArrow(event: KeyboardEvent) {
           size="small"
           color="primary"
           :to="`/students/${student.picture?.student.id}/week/find`"
-          >Find weeks</v-btn
+          >Find weeks<span v-if="finding.counted?.fit !== undefined" class="fit"
+            >{{ finding.counted.fit.toLocaleString('en') }} fit</span
+          ></v-btn
         >
       </div>
     </div>
@@ -352,6 +379,10 @@ function onArrow(event: KeyboardEvent) {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+}
+.fit {
+  margin-left: 6px;
+  font-weight: 400;
 }
 .views {
   display: flex;

@@ -3,7 +3,7 @@ import { phaseOf } from '#core/catalog'
 import { inTheWay, type SectionQuestion } from '#core/search'
 import { clashesWith, sectionsOf, seatsLeft, type Option, type Section } from '#core/week'
 import { readSectionQuery, SECTION_SORTS, sectionAddress, type SectionQuery } from '#wire/sectionQuery'
-import { shortInstant } from '#wire/when'
+import { dayMonth, shortInstant } from '#wire/when'
 import { clashText, count, refusalText, seatsText, sectionHours } from '#wire/words'
 import type { SectionLine } from '~/composables/useFoundSections'
 
@@ -36,6 +36,12 @@ onUnmounted(() => clearTimeout(rest))
 
 const terms = computed(() => (college.shelf?.terms ?? []).filter((one) => one.published))
 const isPast = computed(() => term.value !== undefined && phaseOf(term.value, college.today) === 'past')
+const sessionChoices = computed(() =>
+  (term.value?.sessions ?? []).map(({ code, name, start, end }) => ({
+    code,
+    name: `${name}, ${dayMonth(start)} to ${dayMonth(end)}`
+  }))
+)
 const about = shallowRef<Section>()
 const scale = { from: 8 * 60, to: 20 * 60 }
 const SORT_WORDS: Record<(typeof SECTION_SORTS)[number], string> = {
@@ -167,7 +173,7 @@ onMounted(() => finder.warm())
       :hides="sieved.hides"
       :needs="openNeeds"
       :occurring="occurring"
-      :sessions="term?.sessions ?? []"
+      :sessions="sessionChoices"
       :past="isPast"
       @change="change"
     />
