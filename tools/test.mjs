@@ -16,8 +16,8 @@ const report = (name) => join(tmpdir(), `ridgeway-${process.pid}-${name}.json`)
 const vitestReport = report('vitest')
 const browserReport = report('browser')
 
-const STEPS = [
-  ['Types of the framework', bin('nuxt'), ['prepare']],
+/** Each by itself, two at a time: every one of them keeps a single core busy. */
+const CHECKS = [
   ['Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
   ['Lint', bin('eslint'), ['.', '--max-warnings', '0']],
   [
@@ -29,21 +29,25 @@ const STEPS = [
   ['Types of core', bin('tsc'), ['-p', 'core/tsconfig.json']],
   ['Types of tools and tests', bin('tsc'), ['-p', 'tsconfig.tools.json']],
   ['Types of app and server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']],
-  ['Types of the server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.server.json']],
+  ['Types of the server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.server.json']]
+]
+const AT_ONCE = 2
+/** Neither keeps both cores busy by itself. */
+const TOGETHER = [
   [
     'Unit and server tests',
     bin('vitest'),
     ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`],
     'loud'
   ],
-  ['Production build', process.execPath, ['--import', 'tsx', 'tools/buildOnly.ts']],
-  ['Browser tests', bin('playwright'), ['test'], 'loud']
+  ['Production build', process.execPath, ['--import', 'tsx', 'tools/buildOnly.ts']]
 ]
+const BROWSER = ['Browser tests', bin('playwright'), ['test'], 'loud']
 
 function step([name, command, args, loud]) {
   return new Promise((resolve) => {
     const started = Date.now()
-    process.stdout.write(`${name} ...${loud ? '\n' : ' '}`)
+    if (loud) console.log(`${name} ...`)
     const env = {
       ...process.env,
       RIDGEWAY_BROWSER_REPORT: browserReport,
@@ -57,7 +61,7 @@ function step([name, command, args, loud]) {
     child.on('error', (error) => (output += error.message))
     child.on('close', (code) => {
       const seconds = ((Date.now() - started) / 1000).toFixed(1)
-      console.log(`${loud ? `${name}: ` : ''}${code === 0 ? 'ok' : 'FAILED'} (${seconds} s)`)
+      console.log(`${name}: ${code === 0 ? 'ok' : 'FAILED'} (${seconds} s)`)
       if (code !== 0 && !loud) console.log(output.trim())
       resolve(code === 0)
     })
@@ -86,12 +90,16 @@ function totals() {
 
 const started = Date.now()
 let failed
-for (const entry of STEPS) {
-  if (!(await step(entry))) {
-    failed = entry[0]
-    break
-  }
+/** Takes one after the other until something fails, here or elsewhere. */
+async function work(queue) {
+  for (let entry; !failed && (entry = queue.shift());) if (!(await step(entry))) failed ??= entry[0]
 }
+await work([['Types of the framework', bin('nuxt'), ['prepare']]])
+for (const steps of [CHECKS, TOGETHER]) {
+  const queue = [...steps]
+  await Promise.all(Array.from({ length: AT_ONCE }, () => work(queue)))
+}
+await work([BROWSER])
 const sum = totals()
 console.log(
   `${failed ? `Stopped at: ${failed}. ` : 'All steps passed. '}${((Date.now() - started) / 1000).toFixed(0)} s`

@@ -30,16 +30,6 @@ const colleges = computed(() => [...new Set((college.picture?.subjects ?? []).ma
 const campuses = computed(() =>
   (college.picture?.campuses ?? []).map(({ code, name }) => ({ value: code, title: name }))
 )
-const families = computed(() => [...new Set((college.picture?.categories ?? []).map((one) => one.family))])
-const categoriesOf = (family: string) =>
-  (college.picture?.categories ?? [])
-    .filter((one) => one.family === family)
-    .map(({ code, title }) => ({ value: code, title }))
-const askCategory = (family: string, list: readonly string[] | undefined) => {
-  const { [family]: _, ...others } = filter.value.categories ?? {}
-  const categories = list ? { ...others, [family]: list } : others
-  ask({ categories: Object.keys(categories).length ? categories : undefined })
-}
 const YEARS = [
   { value: 1, title: 'first year' },
   { value: 2, title: 'second year' },
@@ -56,18 +46,6 @@ const titlesOf = (list: readonly (string | number)[] | undefined, all: { value: 
     .map((one) => one.title)
     .join(', ')
 
-const creditsText = computed(() => {
-  const range = filter.value.credits
-  if (!range) return undefined
-  return range.least === range.most ? `${range.least} credits` : `${range.least} to ${range.most} credits`
-})
-function askCredits(end: 'least' | 'most', text: string) {
-  const now = filter.value.credits ?? { least: 1, most: 6 }
-  const next = { ...now, [end]: Number(text) }
-  if (next.least > next.most) next[end === 'least' ? 'most' : 'least'] = Number(text)
-  ask({ credits: next })
-}
-const CREDITS = [0.5, 1, 2, 3, 4, 5, 6, 8, 12]
 const needTitles = computed(() => {
   const chosen = props.needs.filter((need) => filter.value.needs?.includes(need.key))
   return chosen.length > 2 ? `${chosen.length} needs` : chosen.map((one) => one.title).join(', ')
@@ -75,7 +53,7 @@ const needTitles = computed(() => {
 </script>
 
 <template>
-  <div class="filters" role="group" aria-label="What is asked of the courses">
+  <FilterBar label="What is asked of the courses">
     <template v-if="student.reading">
       <FilterPill
         title="counts toward"
@@ -157,41 +135,16 @@ const needTitles = computed(() => {
         @update:model-value="ask({ years: $event })"
       />
     </FilterPill>
-    <FilterPill
-      title="category"
-      :asks="
-        filter.categories && titlesOf(Object.values(filter.categories).flat(), families.flatMap(categoriesOf))
-      "
+    <FilterCategories
+      :model-value="filter.categories"
       :hides="hides.get('categories')"
-      @drop="ask({ categories: undefined })"
-    >
-      <FilterChoices
-        v-for="family in families"
-        :key="family"
-        :title="family"
-        :model-value="filter.categories?.[family]"
-        :choices="categoriesOf(family)"
-        @update:model-value="askCategory(family, $event)"
-      />
-    </FilterPill>
-    <FilterPill
-      title="credits"
-      :asks="creditsText"
+      @update:model-value="ask({ categories: $event })"
+    />
+    <FilterCredits
+      :model-value="filter.credits"
       :hides="hides.get('credits')"
-      @drop="ask({ credits: undefined })"
-    >
-      <div class="range">
-        <label v-for="end in ['least', 'most'] as const" :key="end"
-          >{{ end === 'least' ? 'at least' : 'at most' }}
-          <select
-            :value="filter.credits?.[end] ?? ''"
-            @change="askCredits(end, ($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="n in CREDITS" :key="n" :value="n">{{ n }}</option>
-          </select>
-        </label>
-      </div>
-    </FilterPill>
+      @update:model-value="ask({ credits: $event })"
+    />
     <FilterPill
       title="season"
       :asks="filter.seasons && `usually in ${titlesOf(filter.seasons, choicesOf(SEASON_WORDS))}`"
@@ -262,33 +215,10 @@ const needTitles = computed(() => {
         </label>
       </fieldset>
     </FilterPill>
-  </div>
+  </FilterBar>
 </template>
 
 <style scoped>
-.filters {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin-bottom: 12px;
-}
-@media (max-width: 720px) {
-  .filters {
-    flex-wrap: nowrap;
-    overflow-x: auto;
-    padding-bottom: 4px;
-  }
-  .filters > * {
-    flex: none;
-  }
-  .filters > .active {
-    order: -1;
-  }
-}
-.range {
-  display: flex;
-  gap: 14px;
-}
 .levels {
   border: 0;
   padding: 0;

@@ -64,26 +64,6 @@ const modes = Object.entries(MODE_WORDS).map(([value, title]) => ({
   value: value as keyof typeof MODE_WORDS,
   title
 }))
-const families = computed(() => [...new Set((college.picture?.categories ?? []).map((one) => one.family))])
-const categoriesOf = (family: string) =>
-  (college.picture?.categories ?? [])
-    .filter((one) => one.family === family)
-    .map(({ code, title }) => ({ value: code, title }))
-const categoryAsks = computed(() => {
-  const asked = Object.values(filter.value.categories ?? {}).flat()
-  return asked.length
-    ? families.value
-        .flatMap(categoriesOf)
-        .filter((one) => asked.includes(one.value))
-        .map((one) => one.title)
-        .join(', ')
-    : undefined
-})
-function askCategory(family: string, list: readonly string[] | undefined) {
-  const { [family]: _, ...others } = filter.value.categories ?? {}
-  const categories = list ? { ...others, [family]: list } : others
-  ask({ categories: Object.keys(categories).length ? categories : undefined })
-}
 function turnDay(day: Weekday, on: boolean) {
   const others = (filter.value.days?.of ?? []).filter((one) => one !== day)
   const of = (on ? [...others, day] : others).sort((a, b) => a - b)
@@ -106,7 +86,6 @@ function askLength(value: string) {
   const [least, most] = value.split('-').map(Number)
   ask({ length: { least: least!, most: most! } })
 }
-const CREDITS = [0.5, 1, 2, 3, 4, 5, 6]
 const needTitles = computed(() => {
   const chosen = props.needs.filter((need) => filter.value.needs?.includes(need.key))
   if (!chosen.length) return undefined
@@ -123,7 +102,7 @@ const clock = (at: number | undefined) =>
 </script>
 
 <template>
-  <div class="filters" role="group" aria-label="What is asked">
+  <FilterBar label="What is asked">
     <template v-if="!past">
       <FilterPill
         toggle
@@ -280,47 +259,16 @@ const clock = (at: number | undefined) =>
         {{ one.title }}</label
       >
     </FilterPill>
-    <FilterPill
-      title="credits"
-      :asks="filter.credits && `${filter.credits.least} to ${filter.credits.most} credits`"
+    <FilterCredits
+      :model-value="filter.credits"
       :hides="hides.get('credits')"
-      @drop="ask({ credits: undefined })"
-    >
-      <label v-for="end in ['least', 'most'] as const" :key="end" class="radio"
-        >{{ end === 'least' ? 'at least' : 'at most' }}
-        <select
-          class="field"
-          :value="filter.credits?.[end] ?? ''"
-          @change="
-            ask({
-              credits: {
-                least: 0,
-                most: 30,
-                ...filter.credits,
-                [end]: Number(($event.target as HTMLSelectElement).value)
-              }
-            })
-          "
-        >
-          <option v-for="n in CREDITS" :key="n" :value="n">{{ n }}</option>
-        </select>
-      </label>
-    </FilterPill>
-    <FilterPill
-      title="category"
-      :asks="categoryAsks"
+      @update:model-value="ask({ credits: $event })"
+    />
+    <FilterCategories
+      :model-value="filter.categories"
       :hides="hides.get('categories')"
-      @drop="ask({ categories: undefined })"
-    >
-      <FilterChoices
-        v-for="family in families"
-        :key="family"
-        :title="family"
-        :model-value="filter.categories?.[family]"
-        :choices="categoriesOf(family)"
-        @update:model-value="askCategory(family, $event)"
-      />
-    </FilterPill>
+      @update:model-value="ask({ categories: $event })"
+    />
     <FilterPill
       toggle
       title="no extra fee"
@@ -337,16 +285,10 @@ const clock = (at: number | undefined) =>
       @ask="ask({ noPermission: true })"
       @drop="ask({ noPermission: undefined })"
     />
-  </div>
+  </FilterBar>
 </template>
 
 <style scoped>
-.filters {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin-bottom: 10px;
-}
 .radio {
   display: flex;
   gap: 7px;
@@ -356,18 +298,5 @@ const clock = (at: number | undefined) =>
 fieldset {
   border: 0;
   padding: 0;
-}
-@media (max-width: 720px) {
-  .filters {
-    flex-wrap: nowrap;
-    overflow-x: auto;
-    padding-bottom: 4px;
-  }
-  .filters > * {
-    flex: none;
-  }
-  .filters > .active {
-    order: -1;
-  }
 }
 </style>
