@@ -259,6 +259,7 @@ test('a draft is shared by a link that shows the week only, and withdrawn; so is
   site
 }) => {
   const page = await enter(browser, site, 'imke.varga')
+  await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await open(page)
   await page.getByRole('button', { name: 'Take it along' }).click()
   await page.getByRole('button', { name: 'Share this draft' }).click()
@@ -301,8 +302,9 @@ test('sections are found by what is typed and asked; none found names the costli
   await page.getByRole('searchbox').fill('TR 9-12')
   await expect(list.getByRole('listitem').first()).toContainText('Tue Thu')
   await page.getByRole('searchbox').fill('WRIT 215-02')
-  await expect(found).toContainText('1 section')
+  await expect(found.locator('strong')).toHaveText('1 section')
   await expect(page).toHaveURL(/q=WRIT/)
+  await expect(page.getByRole('searchbox')).toHaveValue('WRIT 215-02')
   await page.getByRole('searchbox').fill('F5NAB')
   await expect(list).toContainText('ENDA 310-01')
   await page.getByRole('button', { name: /^ENDA 310-01/ }).click()
@@ -327,6 +329,7 @@ test('sections are found by what is typed and asked; none found names the costli
 
 test('a picked section that is cancelled is told on the week and on Today', async ({ browser, site }) => {
   const page = await enter(browser, site, 'imke.varga')
+  await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await site.query("update section set cancelled = 1 where code = 'FEPEQ'")
   await open(page)
   await expect(page.getByText('MATH 231-01 was cancelled.')).toBeVisible()

@@ -21,10 +21,15 @@ const text = ref(readSectionQuery(route.query).text)
 const asked = computed(() => readSectionQuery(route.query))
 const query = computed(() => ({ ...asked.value, text: text.value }))
 const { term, offer, sections, openNeeds, sieved, lines, office, occurring } = useFoundSections(query)
-const change = (next: SectionQuery) => navigateTo({ query: sectionAddress(next) }, { replace: true })
+/** What the address was last told; when it says so, something newer may have been typed. */
+let told = text.value.trim()
+function change(next: SectionQuery) {
+  told = next.text.trim()
+  return navigateTo({ query: sectionAddress(next) }, { replace: true })
+}
 watch(
   () => asked.value.text,
-  (now) => now.trim() !== text.value.trim() && (text.value = now)
+  (now) => now.trim() !== told && (text.value = told = now.trim())
 )
 const REST_MS = 250
 let rest: ReturnType<typeof setTimeout> | undefined
