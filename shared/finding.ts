@@ -4,6 +4,7 @@ import {
   conflictOf,
   countWeeks,
   findQuestion,
+  lettingGo,
   weekOf,
   withWishes,
   type FindEffort,
@@ -102,36 +103,28 @@ export class WeekFinder {
 
   count(): WeeksCounted {
     const { want } = this.call
-    const fit = countWeeks(this.question.problem)
-    const countOf = (changed: FindCall['want']) =>
-      countWeeks(this.ask({ ...changed, wishes: [] }).problem, EACH)
-    const without: WeeksCounted['without'] = [
-      ...want.kept.map((_, number) => ({
-        must: { kind: 'kept' as const, number },
-        fit: countOf({ ...want, kept: want.kept.filter((_, other) => other !== number) })
-      })),
-      ...want.fixed.map((section) => ({
-        must: { kind: 'fixed' as const, section },
-        fit: countOf({ ...want, fixed: want.fixed.filter((one) => one !== section) })
-      })),
-      ...(want.travelHolds
-        ? [{ must: { kind: 'travel' as const }, fit: countOf({ ...want, travelHolds: false }) }]
-        : []),
-      ...(want.seatsLeft
-        ? [{ must: { kind: 'seats' as const }, fit: countOf({ ...want, seatsLeft: false }) }]
-        : [])
+    const { problem } = this.question
+    const fit = countWeeks(problem)
+    const freed = (kind: 'kept' | 'group', list: readonly unknown[]): WeeksCounted['without'] =>
+      list.map((_, number) => {
+        const must = { kind, number }
+        return { must, fit: countWeeks(lettingGo(problem, must), EACH) }
+      })
+    // What changes the options themselves is asked anew.
+    const asked = (must: Must, changed: Partial<FindCall['want']>): WeeksCounted['without'][number] => ({
+      must,
+      fit: countWeeks(this.ask({ ...want, ...changed, wishes: [] }).problem, EACH)
+    })
+    const without = [
+      ...freed('kept', want.kept),
+      ...want.fixed.map((section) =>
+        asked({ kind: 'fixed', section }, { fixed: want.fixed.filter((one) => one !== section) })
+      ),
+      ...(want.travelHolds ? [asked({ kind: 'travel' }, { travelHolds: false })] : []),
+      ...(want.seatsLeft ? [asked({ kind: 'seats' }, { seatsLeft: false })] : []),
+      ...(fit === 0 ? freed('group', want.groups) : [])
     ]
-    const conflict = fit === 0 ? conflictOf(this.question.problem) : undefined
-    if (fit === 0)
-      without.push(
-        ...want.groups.map((_, number) => ({
-          must: { kind: 'group' as const, number },
-          fit: countOf({
-            ...want,
-            groups: want.groups.map((group, g) => (g === number ? { ...group, take: group.take - 1 } : group))
-          })
-        }))
-      )
+    const conflict = fit === 0 ? conflictOf(problem) : undefined
     return { combinations: this.combinations(), fit, without, conflict }
   }
 

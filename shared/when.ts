@@ -55,6 +55,11 @@ export function clockTime(minutes: Minutes): string {
   return `${hour % 12 || 12}:${minute} ${hour < 12 ? 'am' : 'pm'}`
 }
 
+/** `09:30`: a time of day as a field for times holds it. */
+export function timeField(minutes: Minutes): string {
+  return `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+}
+
 /** `9:30–10:45`, with am or pm where it is needed to read it rightly. */
 export function hours(start: Minutes, end: Minutes): string {
   const bare = (text: string) => text.slice(0, -3)

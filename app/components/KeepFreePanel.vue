@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { KeepFree } from '#wire/picture'
-import { DAY_NAMES, LONG_DAY_NAMES } from '#wire/when'
+import { DAY_NAMES, LONG_DAY_NAMES, timeField } from '#wire/when'
 import { count, daysAndHours } from '#wire/words'
 
 /** Hours the student keeps free: painted on the ribbon or typed here; they hold for every term. */
@@ -18,8 +18,6 @@ const heading = ref<HTMLElement>()
 const nameField = ref<HTMLInputElement>()
 onMounted(() => heading.value?.focus())
 
-const clock = (at: number) =>
-  `${String(Math.floor(at / 60) % 24).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`
 const draft = ref({ name: '', days: [] as Weekday[], start: '16:00', end: '20:00', hard: true })
 const LAST = '23:59'
 const fault = ref<string>()
@@ -30,8 +28,8 @@ watch(
     draft.value = {
       name: draft.value.name,
       days: hours.days,
-      start: clock(hours.start),
-      end: hours.end === 24 * 60 ? LAST : clock(hours.end),
+      start: timeField(hours.start),
+      end: hours.end === 24 * 60 ? LAST : timeField(hours.end),
       hard: draft.value.hard
     }
     await nextTick()

@@ -2,7 +2,7 @@
 import type { SectionQuestion } from '#core/search'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { SectionQuery } from '#wire/sectionQuery'
-import { clockTime, DAY_NAMES, hours, LONG_DAY_NAMES } from '#wire/when'
+import { clockTime, DAY_NAMES, hours, LONG_DAY_NAMES, timeField } from '#wire/when'
 import { MODE_WORDS } from '#wire/words'
 import type { FoundNeed } from '~/composables/useOpenNeeds'
 
@@ -95,10 +95,7 @@ const timeOf = (event: Event) => {
   const { value } = event.target as HTMLInputElement
   return value ? minutes(value) : undefined
 }
-const clock = (at: number | undefined) =>
-  at === undefined
-    ? ''
-    : `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`
+const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at))
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SAFE_SEATS } from '#core/find'
 import { clashesWith, figuresOf, studyHours, type Section } from '#core/week'
 import { clockTime } from '#wire/when'
 import { count, creditsText } from '#wire/words'
@@ -14,7 +15,6 @@ const weeks = useWeeks()
 const standing = useStanding()
 const student = useStudent()
 const { hueOf } = useHues()
-const SAFE = 5
 
 const columns = computed(() =>
   weeks.drafts.map((week) => {
@@ -40,7 +40,7 @@ const columns = computed(() =>
         ['Study', `${studyHours(mains)} h a week`],
         ['Campus changes', String(figures.campusChanges)],
         ['Clashes', String(clashes / 2)],
-        ['At risk', count(picked.filter((one) => one.capacity - one.taken < SAFE).length, 'section')]
+        ['At risk', count(picked.filter((one) => one.capacity - one.taken < SAFE_SEATS).length, 'section')]
       ] as const
     }
   })

@@ -9,7 +9,7 @@ import type { Wish } from '#core/find'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { Mode, Section } from '#core/week'
 import type { SharedWeek } from '#wire/picture'
-import { LONG_DAY_NAMES } from '#wire/when'
+import { LONG_DAY_NAMES, timeField } from '#wire/when'
 import { MODE_WORDS, wishText } from '#wire/words'
 
 /** Wishes in order: a higher one always wins. Dragged, moved by keyboard, changed in place. */
@@ -110,8 +110,6 @@ const add = (title: string) => {
   if (found) emit('change', [...props.wishes, found.wish()])
 }
 
-const clock = (at: number) =>
-  `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`
 const timeOf = (event: Event) => {
   const { value } = event.target as HTMLInputElement
   return value ? minutes(value) : undefined
@@ -187,7 +185,7 @@ async function readFriend(i: number) {
           type="time"
           step="900"
           :aria-label="wish.kind === 'startsAfter' ? 'First class no earlier than' : 'Last class over by'"
-          :value="clock(wish.time)"
+          :value="timeField(wish.time)"
           @change="putTime(i, wish, $event)"
         />
         <template v-else-if="wish.kind === 'lunchFree'">
@@ -196,7 +194,7 @@ async function readFriend(i: number) {
             type="time"
             step="900"
             aria-label="Lunch from"
-            :value="clock(wish.from)"
+            :value="timeField(wish.from)"
             @change="put(i, { ...wish, from: timeOf($event) ?? wish.from })"
           />
           <input
@@ -204,7 +202,7 @@ async function readFriend(i: number) {
             type="time"
             step="900"
             aria-label="Lunch until"
-            :value="clock(wish.to)"
+            :value="timeField(wish.to)"
             @change="put(i, { ...wish, to: timeOf($event) ?? wish.to })"
           />
         </template>

@@ -156,7 +156,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     }
   })
 
-  return { term, offer, sections, openNeeds, sieved, lines, office, occurring, facts }
+  return { term, offer, sections, openNeeds, sieved, lines, office, occurring }
 }
 
 const byCourse = (a: SectionLine, b: SectionLine) =>

@@ -176,7 +176,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
     })
   }
 
-  return { rows, alongWith, travel, byCourse, pickedOptions }
+  return { rows, alongWith, travel }
 }
 
 /** Options at the same hours, in the same way and place: together, at the place of the best. */

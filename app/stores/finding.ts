@@ -1,4 +1,4 @@
-import type { Wish } from '#core/find'
+import { SAFE_SEATS, type Wish } from '#core/find'
 import type { CourseCode } from '#core/ids'
 import { figuresOf, optionsAmong, type Section, type WeekFigures } from '#core/week'
 import type { FindCall, Must, WeeksCounted, WeeksFound } from '#wire/finding'
@@ -17,7 +17,6 @@ export interface FoundCard {
 }
 
 const TOP = 50
-const SAFE = 5
 const USUAL_WISHES: Wish[] = [
   { kind: 'fewestDays' },
   { kind: 'startsAfter', time: 9 * 60 + 30 },
@@ -169,7 +168,7 @@ export const useFinding = defineStore('finding', () => {
         number: i + 1,
         sections: own,
         figures: figuresOf(own),
-        risky: own.filter((one) => !held.has(one.code) && one.capacity - one.taken < SAFE).length,
+        risky: own.filter((one) => !held.has(one.code) && one.capacity - one.taken < SAFE_SEATS).length,
         fullest: Math.max(0, ...byDay.values()),
         fees: own.reduce((sum, one) => sum + one.fee, 0)
       }

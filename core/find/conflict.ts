@@ -73,25 +73,20 @@ function subsets<T>(list: readonly T[], size: number, from = 0): T[][] {
     .flatMap((one, i) => subsets(list, size - 1, from + i + 1).map((rest) => [one, ...rest]))
 }
 
+/** The problem without some hours kept free, or with one course fewer of a group. */
+export function lettingGo(problem: FindProblem, { kind, number }: Relief['of']): FindProblem {
+  return kind === 'kept'
+    ? { ...problem, kept: problem.kept.map((options, k) => (k === number ? [] : options)) }
+    : {
+        ...problem,
+        groups: problem.groups.map((group, g) => (g === number ? { ...group, take: group.take - 1 } : group))
+      }
+}
+
 /** What letting go of one demand would give, the most weeks first; what gives none is left out. */
 export function reliefs(problem: FindProblem): Relief[] {
-  const all = demandsOf(problem)
-  return all
-    .map((of): Relief => {
-      const less: FindProblem =
-        of.kind === 'kept'
-          ? only(
-              problem,
-              all.filter((one) => one !== of)
-            )
-          : {
-              ...problem,
-              groups: problem.groups.map((group, g) =>
-                g === of.number ? { ...group, take: group.take - 1 } : group
-              )
-            }
-      return { of, weeks: countWeeks(less) }
-    })
+  return demandsOf(problem)
+    .map((of): Relief => ({ of, weeks: countWeeks(lettingGo(problem, of)) }))
     .filter((one) => one.weeks !== 0)
     .sort((a, b) => (b.weeks ?? Infinity) - (a.weeks ?? Infinity))
 }

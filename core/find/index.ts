@@ -1,4 +1,4 @@
-export { conflictOf, reliefs, type Demands, type Relief } from './conflict'
+export { conflictOf, lettingGo, reliefs, type Demands, type Relief } from './conflict'
 export { countWeeks } from './count'
 export { unbeaten } from './front'
 export {

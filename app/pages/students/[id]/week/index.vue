@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SAFE_SEATS } from '#core/find'
 import {
   clashesWith,
   figuresOf,
@@ -73,12 +74,11 @@ const since = computed(() => {
   return new Map(picked.value.map((one) => [one.code as string, changesSince(one, then[one.code] ?? null)]))
 })
 const mains = computed(() => week.value.filter((s) => s.parent === null))
-const SAFE = 5
 const summary = computed(() => {
   const { days, firstStart, lastEnd, between, campusChanges } = figuresOf(week.value)
   const credits = mains.value.reduce((sum, s) => sum + s.credits, 0)
   const fees = week.value.reduce((sum, one) => sum + one.fee, 0)
-  const risky = picked.value.filter((one) => one.capacity - one.taken < SAFE).length
+  const risky = picked.value.filter((one) => one.capacity - one.taken < SAFE_SEATS).length
   const parts = [creditsText(credits), count(days, 'day')]
   if (firstStart !== null) parts.push(`${clockTime(firstStart)} to ${clockTime(lastEnd!)}`)
   parts.push(`${Math.floor(between / 60)} h ${String(between % 60).padStart(2, '0')} between classes`)
