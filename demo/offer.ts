@@ -33,6 +33,10 @@ export interface DemoSection {
   officeOnly: boolean
   permissionNeeded: boolean
   onlyFor: { programs: string[]; standings: ('senior' | 'graduate')[] } | null
+  /** Where it differs from its course. */
+  prerequisite: string | null
+  categories: string[] | null
+  offSite: string | null
   /** Seats kept for the students of a program. */
   kept: { program: string; seats: number } | null
   instructor: number
@@ -151,6 +155,13 @@ const FIELD_DAYS: Record<string, string> = {
   plover: '2027-11-06'
 }
 
+/** Sections of the autumn that differ from their course. */
+const OWN: Record<string, Partial<Pick<DemoSection, 'prerequisite' | 'categories' | 'offSite'>>> = {
+  'ENVI 120-04': { offSite: 'Tern Island station', categories: ['field', 'place'] },
+  'SPCH 101-02': { categories: ['place'] },
+  'STAT 110-04': { prerequisite: 'MATH 110 or MATH 125', categories: ['number', 'lab'] }
+}
+
 /** What a cohort of the second year takes together. */
 export const COHORT_COURSES = ['GEOS 210', 'GEOS 240', 'FELD 210']
 
@@ -175,6 +186,12 @@ export class OfferBuilder {
       const term = terms.find((t) => t.code === code)!
       if (code === 'AU27') this.writtenByHand(term)
       for (const course of courses) this.generate(course, term)
+    }
+    for (const section of this.sections) {
+      const own = section.term === 'AU27' ? OWN[`${section.course}-${section.number}`] : undefined
+      if (!own) continue
+      Object.assign(section, own)
+      if (own.offSite) for (const meeting of section.meetings) meeting.room = null
     }
     return this
   }
@@ -425,6 +442,9 @@ export class OfferBuilder {
       officeOnly: false,
       permissionNeeded: false,
       onlyFor: null,
+      prerequisite: null,
+      categories: null,
+      offSite: null,
       kept: null,
       instructor: parent?.instructor ?? this.teacher(course, term, over),
       meetings: [],

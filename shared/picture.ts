@@ -109,7 +109,7 @@ export interface StudentPicture {
   exceptions: ExceptionGrant[]
   waivers: WaiverPicture[]
   record: RecordEntry[]
-  held: HeldSeat[]
+  held: HeldWithParts[]
   waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]
   holds: (Hold & { howToLift: string })[]
   advisors: AdvisorCard[]
@@ -126,6 +126,11 @@ export interface StudentPicture {
   messages: { from: string; text: string; at: Instant }[]
 }
 
+/** A seat, with the codes of the components held with it. */
+export interface HeldWithParts extends HeldSeat {
+  components: SectionCode[]
+}
+
 /** One set of picked sections for a term. */
 export interface DraftWeek {
   id: number
@@ -134,6 +139,8 @@ export interface DraftWeek {
   /** Of the draft weeks of a term one is: what the run sheet and the checks rest on. */
   goingWith: boolean
   sections: SectionCode[]
+  /** Courses of which a seat was held when their sections were picked: instead of it. */
+  exchanges: CourseCode[]
   /** What they were like when they were picked, by code. */
   asPicked: Record<string, AsPicked>
   /** The key of the link under which it is shared; null while it is not. */
@@ -253,6 +260,8 @@ export interface SheetLine {
   /** Null: planned, no section picked. */
   sections: Section[] | null
   state: 'ready' | 'registered' | 'unsettled'
+  /** The seat given back for it. */
+  givesBack: Section[]
   /** As of the opening, or as of now once it is past. */
   refusals: Refusal[]
   assumed: RuleLeaf[]
@@ -274,7 +283,9 @@ export interface RunSheet {
 export interface ReceiptLine {
   course: CourseCode
   sections: string[]
-  outcome: 'registered' | 'refused' | 'unsettled'
+  /** The sections of the seat given back for it. */
+  gaveBack: string[]
+  outcome: 'registered' | 'exchanged' | 'refused' | 'unsettled'
   refusals: Refusal[]
 }
 

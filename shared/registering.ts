@@ -1,5 +1,5 @@
 /** What the registration decision asks, put together from what is known of a student: here and nowhere else. */
-import type { TermCode } from '#core/ids'
+import type { CourseCode, TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
@@ -11,6 +11,8 @@ export interface Occasion {
   now: Instant
   /** Sections held in the term, with their components. */
   heldSections: readonly Section[]
+  /** Courses of which the seat held is given back for another. */
+  exchanging?: ReadonlySet<CourseCode>
   /** Sections among which is chosen, with all their components. */
   offer: readonly Section[]
 }
@@ -18,7 +20,7 @@ export interface Occasion {
 export function registrationFacts(
   picture: StudentPicture,
   shelf: Shelf,
-  { term: code, now, heldSections, offer }: Occasion
+  { term: code, now, heldSections, offer, exchanging = new Set() }: Occasion
 ): RegistrationFacts {
   const term = termOf(shelf, code)
   const signOff = picture.signOffs.find((one) => one.term === code)
@@ -45,6 +47,8 @@ export function registrationFacts(
     record: picture.record,
     held: picture.held,
     heldSections,
+    exchanging,
+    block: picture.student.block,
     holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
     loadMost: term.loadMost,
     signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },

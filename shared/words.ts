@@ -354,6 +354,10 @@ export function refusalText(refusal: Refusal, zone: string): string {
         : `You have earned this course already, with ${refusal.grade}.`
     case 'full':
       return `The ${KIND_WORDS[refusal.kind]} is full: ${refusal.capacity} of ${refusal.capacity} seats taken, ${refusal.waiting} in line.`
+    case 'placed':
+      return 'An office placed you in it; only the office can move you.'
+    case 'reserved':
+      return `The ${refusal.left === 1 ? 'last seat' : `${refusal.left} seats left`} of the ${KIND_WORDS[refusal.kind]} ${refusal.left === 1 ? 'is' : 'are'} kept for others.`
     case 'notForYou': {
       const who = [
         ...refusal.programs.map((p) => `program ${p}`),
@@ -382,6 +386,7 @@ export function refusalText(refusal: Refusal, zone: string): string {
 export function wayOut(refusal: Refusal): string | undefined {
   switch (refusal.code) {
     case 'full':
+    case 'reserved':
     case 'clash':
     case 'cancelled':
     case 'componentMissing':

@@ -34,7 +34,7 @@ const HALVES: Record<string, string> = {
   second: 'second half',
   other: 'dates of its own'
 }
-const where = (section: Section) => section.meetings[0]?.room ?? college.campusName(section.campus)
+const where = (section: Section) => section.meetings[0]?.room ?? college.placeName(section)
 </script>
 
 <template>

@@ -37,10 +37,11 @@ const sections = computed(() => sectionsOf(best.value.option))
 const alike = computed(() => props.group.options.length > 1)
 const picked = computed(() => props.group.options.some((one) => one.picked))
 const full = computed(() => props.group.options.every((one) => one.left <= 0))
-const lineFull = ({ option }: JudgedOption) =>
-  sectionsOf(option).some((one) => one.capacity === one.taken && one.waiting >= one.waitCapacity)
+const lineFull = ({ option, yours }: JudgedOption) =>
+  !yours && sectionsOf(option).some((one) => one.capacity === one.taken && one.waiting >= one.waitCapacity)
 /** Seats of the scarcest of its sections. */
-function seats({ option, left }: JudgedOption): string {
+function seats({ option, left, yours }: JudgedOption): string {
+  if (yours) return 'your seat'
   const scarce = sectionsOf(option).reduce((a, b) => (b.capacity - b.taken < a.capacity - a.taken ? b : a))
   const free = scarce.capacity - scarce.taken
   if (free <= 0) return seatsText(scarce)
@@ -49,7 +50,7 @@ function seats({ option, left }: JudgedOption): string {
 }
 const room = (section: Section) =>
   section.meetings.find((one) => one.room)?.room ??
-  (section.mode === 'inPerson' || section.mode === 'mixed' ? college.campusName(section.campus) : '')
+  (section.mode === 'inPerson' || section.mode === 'mixed' ? college.placeName(section) : '')
 const HALVES: Record<string, string> = {
   first: 'first half',
   second: 'second half',

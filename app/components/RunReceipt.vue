@@ -10,8 +10,14 @@ const student = useStudent()
 const college = useCollege()
 const clock = useClock()
 
-const OUTCOMES = { registered: 'registered', refused: 'not registered', unsettled: 'no section picked' }
-const through = computed(() => props.receipt.lines.filter((line) => line.outcome === 'registered').length)
+const OUTCOMES = {
+  registered: 'registered',
+  exchanged: 'exchanged',
+  refused: 'not registered',
+  unsettled: 'no section picked'
+}
+const WENT_THROUGH = new Set<Receipt['lines'][number]['outcome']>(['registered', 'exchanged'])
+const through = computed(() => props.receipt.lines.filter((line) => WENT_THROUGH.has(line.outcome)).length)
 const place = (name: string) => `/students/${student.picture?.student.id}/${name}`
 const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
 </script>
@@ -27,6 +33,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
       <li v-for="line in receipt.lines" :key="line.course">
         <strong>{{ line.course }}</strong> <span class="quiet">{{ line.sections.join(' + ') }}</span>
         <span class="outcome" :class="line.outcome">{{ OUTCOMES[line.outcome] }}</span>
+        <span v-if="line.gaveBack.length" class="reason">{{ line.gaveBack.join(' + ') }} is given back.</span>
         <span v-for="(refusal, i) in line.refusals" :key="i" class="reason">
           {{ refusalText(refusal, college.zone) }}
           <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
@@ -71,7 +78,8 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
   font-weight: 650;
   font-size: 12.5px;
 }
-.outcome.registered {
+.outcome.registered,
+.outcome.exchanged {
   border-color: var(--dusk);
   background: var(--dusk);
   color: var(--on-dusk);

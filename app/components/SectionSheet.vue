@@ -70,7 +70,7 @@ const needs = computed(() => {
       area.free
         ? []
         : needs
-            .filter((result) => result.state === 'needed' && takes(result.need, course.value!))
+            .filter((result) => result.state === 'needed' && takes(result.need, course.value!, props.section))
             .map((result) => result.need.title)
     )
   )
@@ -79,11 +79,8 @@ const needs = computed(() => {
 const would = computed(() => {
   const option = mine.value[0]
   if (!option || props.section.term !== standing.term?.code) return undefined
-  const rest = [...standing.heldSections, ...weeks.picked].filter((one) => one.course !== option.course)
-  const [before, after] = [
-    [...standing.heldSections, ...weeks.picked],
-    [...rest, ...sectionsOf(option)]
-  ]
+  const rest = weeks.all.filter((one) => one.course !== option.course)
+  const [before, after] = [weeks.all, [...rest, ...sectionsOf(option)]]
   const mains = (list: readonly Section[]) => list.filter((one) => one.parent === null)
   const credits = (list: readonly Section[]) => mains(list).reduce((sum, one) => sum + one.credits, 0)
   const figures = (list: readonly Section[]) => {
@@ -92,6 +89,7 @@ const would = computed(() => {
   }
   return { before: figures(before), after: figures(after) }
 })
+const needsBefore = computed(() => props.section.prerequisite ?? course.value?.prerequisite)
 const onlyFor = computed(() => {
   const { onlyFor } = props.section
   if (!onlyFor) return undefined
@@ -131,7 +129,7 @@ const gap = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(minutes
       <dd v-if="session">{{ session.name }}, {{ dayMonth(session.start) }} to {{ dayMonth(session.end) }}</dd>
       <dt>Place</dt>
       <dd>
-        {{ college.campusName(section.campus)
+        {{ college.placeName(section)
         }}<template v-if="section.meetings[0]?.room">, {{ section.meetings[0].room }}</template
         ><template v-else-if="section.mode === 'inPerson'">, room not set yet</template>
       </dd>
@@ -165,9 +163,18 @@ const gap = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(minutes
         <dt>Permission</dt>
         <dd>of the instructor or the department</dd>
       </template>
-      <template v-if="course?.prerequisite">
+      <template v-if="needsBefore">
         <dt>Needs before</dt>
-        <dd>{{ course.prerequisite }}</dd>
+        <dd>
+          {{ needsBefore }}
+          <span v-if="section.prerequisite !== null" class="quiet"
+            >for this section; others of the course: {{ course?.prerequisite || 'nothing' }}</span
+          >
+        </dd>
+      </template>
+      <template v-if="section.categories">
+        <dt>Counts as</dt>
+        <dd>{{ college.categoryTitles(section.categories) }} <span class="quiet">this section only</span></dd>
       </template>
       <dt>Fee</dt>
       <dd>{{ section.fee ? moneyText(section.fee) : 'none' }}</dd>

@@ -18,8 +18,9 @@ const { hueOf } = useHues()
 
 const columns = computed(() =>
   weeks.drafts.map((week) => {
-    const picked = props.fresh(weeks.sectionsOfWeek(week))
-    const sections = [...props.fresh(standing.heldSections), ...picked]
+    const inWeek = weeks.weekOf(week)
+    const picked = props.fresh(inWeek.picked)
+    const sections = [...props.fresh(inWeek.staying), ...picked]
     const mains = sections.filter((one) => one.parent === null)
     const figures = figuresOf(sections)
     const clashes = sections.flatMap((one) =>

@@ -40,7 +40,7 @@ function saveTable() {
       Credits: one.credits,
       State: props.held.includes(one) ? 'registered' : 'picked',
       Instructors: one.instructors.join(', '),
-      Campus: college.campusName(one.campus)
+      Campus: college.placeName(one)
     }
     const none = { Days: '', Start: '', End: '', From: '', To: '', Room: '' }
     if (!one.meetings.length) return [{ ...about, ...none }]

@@ -4,6 +4,7 @@ import { decideCourse, type CourseDecision } from '#core/registration'
 import {
   inTheWay,
   patternOf,
+  placeOf,
   sectionTests,
   sieve,
   type FoundSection,
@@ -58,23 +59,24 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     const needsOf = new Map<string, FoundNeed[]>()
     const blocked = new Map<string, boolean>()
     const [judged, holidays, hard] = [facts.value, standing.holidays, mustStayFree.value]
-    const week = [...standing.heldSections, ...weeks.picked]
+    const week = weeks.all
     const isComing = term.value?.code === standing.term?.code
     return sections.value.flatMap((main): SectionLine[] => {
       const course = shelf.catalog.maybeCourse(main.course)
       if (main.parent !== null || !course) return []
       const own = parts.get(main.code) ?? []
       const subject = subjects.get(subjectOf(course.code))
-      let needs = needsOf.get(course.code)
-      if (!needs) needsOf.set(course.code, (needs = needsServed(openNeeds.value, course)))
+      const as = [course.code, main.campus, main.mode, ...(main.categories ?? [])].join()
+      let needs = needsOf.get(as)
+      if (!needs) needsOf.set(as, (needs = needsServed(openNeeds.value, course, main)))
       const options = optionsAmong([main, ...own])
-      let isBlocked = blocked.get(course.code)
+      // What the course asks for says it of all its sections but those that ask for something else.
+      const isOwn = main.prerequisite !== null
+      let isBlocked = isOwn ? undefined : blocked.get(course.code)
       if (isBlocked === undefined) {
-        const general = judged && decideCourse(judged, course.code, [])
-        blocked.set(
-          course.code,
-          (isBlocked = general !== undefined && inTheWay(general.refusals) !== undefined)
-        )
+        const general = judged && decideCourse(judged, course.code, isOwn ? options : [])
+        isBlocked = general !== undefined && inTheWay(general.refusals) !== undefined
+        if (!isOwn) blocked.set(course.code, isBlocked)
       }
       let decision: CourseDecision | undefined
       let fits: boolean | undefined
@@ -148,7 +150,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     return {
       subjects: tally((one) => subjectOf(one.course.code)).sort((a, b) => (a[0] < b[0] ? -1 : 1)),
       colleges: tally((one) => one.college),
-      campuses: tally((one) => one.main.campus).sort((a, b) => Number(isHome(b[0])) - Number(isHome(a[0]))),
+      campuses: tally((one) => placeOf(one.main)).sort((a, b) => Number(isHome(b[0])) - Number(isHome(a[0]))),
       buildings: tally((one) => one.main.meetings.find((meeting) => meeting.building)?.building),
       sessions: tally((one) => one.main.session),
       patterns: tally((one) => patternOf(one.main)),

@@ -1,5 +1,6 @@
 import type { Section } from '#core/week'
 import type { TermPicture } from '#wire/picture'
+import { termWeek } from '#wire/termWeek'
 import { registrationFacts } from '#wire/registering'
 
 /** What the registration decision asks about the student in a term, as of their opening: what only waits for it is not in the way. */
@@ -7,6 +8,7 @@ export function useTermFacts(term: Ref<TermPicture | undefined>, offer: () => re
   const student = useStudent()
   const college = useCollege()
   const clock = useClock()
+  const weeks = useWeeks()
   // The second does not matter.
   const minute = computed(() => Math.floor(clock.now / 60_000) * 60_000)
   return computed(() => {
@@ -14,14 +16,11 @@ export function useTermFacts(term: Ref<TermPicture | undefined>, offer: () => re
     if (!picture || !college.shelf || !term.value) return undefined
     const { code } = term.value
     const opens = picture.openings.find((one) => one.term === code)?.opens ?? minute.value
-    const held = new Set<string>(picture.held.map((seat) => seat.section))
-    const heldSections = picture.sections.filter(
-      (one) => one.term === code && (held.has(one.code) || (one.parent !== null && held.has(one.parent)))
-    )
     return registrationFacts(picture, college.shelf, {
       term: code,
       now: Math.max(minute.value, opens),
-      heldSections,
+      heldSections: termWeek(picture, code, undefined).held,
+      exchanging: weeks.exchanging,
       offer: offer()
     })
   })

@@ -5,10 +5,9 @@ import { decide } from '#core/registration'
 import { inTheWay } from '#core/search'
 import {
   clashesWith,
-  keptForOthers,
   optionsAmong,
   repairOf,
-  seatsLeft,
+  seatsFor,
   sectionsOf,
   shortWays,
   type Option,
@@ -23,6 +22,8 @@ import type { KeepFree } from '#wire/picture'
 export interface JudgedOption {
   option: Option
   picked: boolean
+  /** The student holds its seats. */
+  yours: boolean
   /** What else is in the week at its hours. */
   clashes: OptionClash[]
   /** Hours kept free that it falls into. */
@@ -45,6 +46,9 @@ export interface OptionGroup {
   /** The best first. */
   options: JudgedOption[]
 }
+
+/** What the seats and the hours on a card say already. */
+const SEEN = new Set<Refusal['code']>(['full', 'reserved', 'clash'])
 
 /** All options of the courses of the week on screen, judged and in order: the best first. */
 export function useWeekOptions(sections: Ref<readonly Section[]>) {
@@ -76,7 +80,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
   const refusalOf = (option: Option): Refusal | undefined => {
     if (!facts.value) return undefined
     const [line] = decide(facts.value, [option])
-    return inTheWay(line!.refusals.filter(({ code }) => code !== 'full' && code !== 'clash'))
+    return inTheWay(line!.refusals.filter(({ code }) => !SEEN.has(code)))
   }
   const isOffice = (option: Option) => sectionsOf(option).some((one) => one.officeOnly)
   const leftFor = (option: Option): number => {
@@ -85,14 +89,17 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
       programs: picture.programs.map((one) => one.spec.code),
       block: picture.student.block
     }
-    const others = Math.max(...sectionsOf(option).map((one) => keptForOthers(one, who)))
-    return Math.max(0, seatsLeft(option) - others)
+    const toTake = sectionsOf(option).filter((one) => !held.value.has(one.code))
+    return Math.min(...toTake.map((one) => seatsFor(one, who)))
   }
+  const held = computed(() => new Set<string>(standing.heldSections.map((one) => one.code)))
+  /** The seat that is held, where it may be exchanged. */
+  const isYours = (option: Option) => sectionsOf(option).every((one) => held.value.has(one.code))
 
   function judge(option: Option): JudgedOption {
     const { course } = option
     const own = sectionsOf(option)
-    const others = [...standing.heldSections, ...weeks.picked].filter((one) => one.course !== course)
+    const others = weeks.all.filter((one) => one.course !== course)
     const clashes = clashesWith({ course, sections: own }, others, standing.holidays)
     const kept = weeks.keepFree.filter((one) => fallsIn(option, one, standing.holidays))
     const mine = new Set(own)
@@ -105,7 +112,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
         ? repairOf({
             wanted: option,
             picked: pickedOptions.value,
-            fixed: standing.heldSections,
+            fixed: weeks.week.staying,
             others: (code) =>
               (byCourse.value.get(code) ?? []).filter(
                 (one) =>
@@ -118,10 +125,11 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
     return {
       option,
       picked: isPicked(option),
+      yours: isYours(option),
       clashes,
       kept,
       ways,
-      refusal: refusalOf(option),
+      refusal: isYours(option) ? undefined : refusalOf(option),
       left: leftFor(option),
       repair,
       apart: clashes.length > 0 || isHeldOut || (weeks.habits.travelHolds && ways.length > 0)
@@ -146,6 +154,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
       const judged = (byCourse.value.get(course) ?? []).map(judge).sort(compare)
       const open = judged.filter((one) => !isOffice(one.option))
       const seat = standing.heldSections.filter((one) => one.course === course)
+      const isFixed = weeks.isFixed(course)
       const topics = new Set(open.map((one) => one.option.main.topic))
       return {
         course,
@@ -155,8 +164,10 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
         topical: topics.size > 1,
         office: judged.filter((one) => isOffice(one.option)),
         seat,
-        planned: standing.planned.some((one) => one.course === course),
+        isFixed,
         placed: standing.held.some((one) => one.course === course && one.placedByOffice),
+        exchanged: weeks.week.exchanged.has(course),
+        planned: standing.planned.some((one) => one.course === course),
         waiting: student.picture?.waiting.find(
           (one) => one.course === course && one.term === standing.term?.code
         ),

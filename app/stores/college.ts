@@ -1,4 +1,5 @@
 import { phaseOf } from '#core/catalog'
+import type { Section } from '#core/week'
 import type { CatalogPicture } from '#wire/picture'
 import { shelve, type Shelf } from '#wire/reading'
 import { campusDate } from '#wire/when'
@@ -31,6 +32,11 @@ export const useCollege = defineStore('college', () => {
   const shortTerm = (code: string) => termName(code).replace(/ \d\d(\d\d)$/, ' $1')
   const campusName = (code: string) =>
     picture.value?.campuses.find((campus) => campus.code === code)?.name ?? code
+  /** Where a section is held: on its campus, or at a place away from all of them. */
+  const placeName = ({ campus, offSite }: Pick<Section, 'campus' | 'offSite'>) =>
+    offSite ?? campusName(campus)
+  const categoryTitles = (codes: readonly string[]) =>
+    codes.map((code) => picture.value?.categories.find((one) => one.code === code)?.title ?? code).join(', ')
   /** Noon of today: an instant on which everybody agrees what day it is. */
   const noon = computed(() => Date.parse(`${today.value}T12:00:00Z`))
   /** Terms to come, in which something can be placed. */
@@ -51,6 +57,8 @@ export const useCollege = defineStore('college', () => {
     termName,
     shortTerm,
     campusName,
+    placeName,
+    categoryTitles,
     openTerms
   }
 })

@@ -74,7 +74,7 @@ export const useFinding = defineStore('finding', () => {
   const wishes = computed<Wish[]>(() => (weeks.habits.wishes.length ? weeks.habits.wishes : USUAL_WISHES))
   const hard = computed(() => weeks.keepFree.filter((one) => one.hard))
   const fixed = computed(() => [
-    ...standing.heldSections.map((one) => one.code),
+    ...standing.heldSections.filter((one) => weeks.isFixed(one.course)).map((one) => one.code),
     ...weeks.picked.filter((one) => stays.value.has(one.course)).map((one) => one.code)
   ])
 

@@ -2,6 +2,7 @@ import { clashesWith } from '#core/week'
 import type { CourseCode } from '#core/ids'
 import { dayNumber } from '#core/time'
 import { goingWith } from '#wire/reading'
+import { termWeek } from '#wire/termWeek'
 import { count } from '#wire/words'
 import { timeLeft } from '#wire/when'
 
@@ -36,20 +37,13 @@ export const useStanding = defineStore('standing', () => {
   const held = computed(() => (student.picture?.held ?? []).filter((h) => h.term === term.value?.code))
   const draft = computed(() => student.picture && goingWith(student.picture, term.value?.code))
 
-  /** Sections of the coming term: held ones, then picked ones of courses that are not held. */
-  const heldSections = computed(() => {
-    const codes = new Set(held.value.map((h) => h.section as string))
-    return (student.picture?.sections ?? [])
-      .filter((s) => codes.has(s.code) || (s.parent !== null && codes.has(s.parent)))
-      .filter((s) => s.term === term.value?.code)
-  })
+  /** The coming term with the draft week gone with. */
+  const week = computed(() =>
+    termWeek(student.picture ?? { held: [], sections: [] }, term.value?.code, draft.value)
+  )
+  const heldSections = computed(() => week.value.held)
   const heldCourses = computed(() => new Set<CourseCode>(held.value.map((h) => h.course)))
-  const pickedSections = computed(() => {
-    const codes = new Set<string>(draft.value?.sections ?? [])
-    return (student.picture?.sections ?? []).filter(
-      (s) => codes.has(s.code) && !heldCourses.value.has(s.course)
-    )
-  })
+  const pickedSections = computed(() => week.value.picked)
   const pickedCourses = computed(() => new Set<CourseCode>(pickedSections.value.map((s) => s.course)))
   /** Every course of the coming term: planned, picked or held, each once. */
   const courses = computed(() => {
@@ -65,9 +59,9 @@ export const useStanding = defineStore('standing', () => {
   )
   const holidays = computed(() => new Set((term.value?.holidays ?? []).map((h) => dayNumber(h.date))))
   const clashes = computed(() => {
-    const week = [...heldSections.value, ...pickedSections.value]
-    return week.flatMap((section) =>
-      clashesWith({ course: section.course, sections: [section] }, week, holidays.value)
+    const all = [...week.value.staying, ...week.value.picked]
+    return all.flatMap((section) =>
+      clashesWith({ course: section.course, sections: [section] }, all, holidays.value)
     )
   })
   const holds = computed(() => (student.picture?.holds ?? []).filter((h) => h.stopsRegistration))
@@ -133,6 +127,7 @@ export const useStanding = defineStore('standing', () => {
     planned,
     held,
     draft,
+    week,
     heldSections,
     pickedSections,
     heldCourses,

@@ -3,6 +3,7 @@ import type { Wish } from '#core/find'
 import { asPicked, sectionsOf, type Option, type Section } from '#core/week'
 import type { DraftWeek, KeepFree } from '#wire/picture'
 import { goingWith } from '#wire/reading'
+import { termWeek } from '#wire/termWeek'
 
 /** The draft weeks of the term, the one on screen, hours kept free and wishes; every change shown at once. */
 export const useWeeks = defineStore('weeks', () => {
@@ -22,14 +23,26 @@ export const useWeeks = defineStore('weeks', () => {
     looked.value = new Map(looked.value).set(week.term, week.id)
   }
 
-  /** The sections picked in a draft week, without those of courses of which a seat is held. */
-  function sectionsOfWeek(week: DraftWeek | undefined): Section[] {
-    const codes = new Set<string>(week?.sections ?? [])
-    return (student.picture?.sections ?? []).filter(
-      (one) => codes.has(one.code) && !standing.heldCourses.has(one.course)
-    )
+  /** The term as a draft week would have it. */
+  const weekOf = (week: DraftWeek | undefined) =>
+    termWeek(student.picture ?? { held: [], sections: [] }, term.value, week)
+  const week = computed(() => weekOf(draft.value))
+  const picked = computed(() => week.value.picked)
+  /** Sections that stand in the week: seats that stay, and what is picked. */
+  const all = computed(() => [...week.value.staying, ...week.value.picked])
+
+  /** Courses whose seat the student is ready to exchange: said for now, until another section is picked. */
+  const unlocked = ref(new Set<CourseCode>())
+  watch([term, () => student.picture?.student.id], () => (unlocked.value = new Set()))
+  const unlock = (course: CourseCode) => (unlocked.value = new Set(unlocked.value).add(course))
+  /** Courses of which the seat may be exchanged. */
+  const exchanging = computed(() => new Set([...unlocked.value, ...week.value.exchanged]))
+  const isFixed = (course: CourseCode) => standing.heldCourses.has(course) && !exchanging.value.has(course)
+  /** The seat stays after all. */
+  async function keepSeat(course: CourseCode): Promise<void> {
+    unlocked.value = new Set([...unlocked.value].filter((one) => one !== course))
+    if (week.value.exchanged.has(course)) await pick([{ course, option: undefined }])
   }
-  const picked = computed(() => sectionsOfWeek(draft.value))
 
   const keepFree = computed(() => student.picture?.keepFree ?? [])
   const habits = computed(() => student.picture?.habits ?? { wishes: [], travelHolds: false })
@@ -46,8 +59,13 @@ export const useWeeks = defineStore('weeks', () => {
     })
   }
 
-  /** Picks options of their courses in the draft on screen; a course without one loses its pick. */
-  function pick(picks: readonly { course: CourseCode; option: Option | undefined }[]): Promise<boolean> {
+  /** Picks options of their courses in the draft on screen; a course without one loses its pick. A seat that is held stays by itself. */
+  function pick(wanted: readonly { course: CourseCode; option: Option | undefined }[]): Promise<boolean> {
+    const held = new Set<string>(week.value.held.map((one) => one.code))
+    const picks = wanted.map(({ course, option }) => ({
+      course,
+      option: option && sectionsOf(option).every((one) => held.has(one.code)) ? undefined : option
+    }))
     const inTerm = term.value!
     const id = draft.value?.id ?? null
     const gone = new Set(picks.map((one) => one.course))
@@ -57,7 +75,9 @@ export const useWeeks = defineStore('weeks', () => {
       const others = week.sections.filter((code) => !gone.has(courseOf.get(code)!))
       const sections = [...others, ...added.map((one) => one.code)]
       const now = Object.fromEntries(added.map((one) => [one.code, asPicked(one)]))
-      put({ ...week, sections, asPicked: { ...week.asPicked, ...now } }, added)
+      const exchanges = new Set(week.exchanges.filter((one) => !gone.has(one)))
+      for (const one of added) if (standing.heldCourses.has(one.course)) exchanges.add(one.course)
+      put({ ...week, sections, exchanges: [...exchanges], asPicked: { ...week.asPicked, ...now } }, added)
     }
     if (draft.value) show(draft.value)
     const body = {
@@ -80,6 +100,7 @@ export const useWeeks = defineStore('weeks', () => {
             name: FIRST,
             goingWith: true,
             sections: [],
+            exchanges: [],
             asPicked: {},
             shareKey: null
           }
@@ -154,8 +175,14 @@ export const useWeeks = defineStore('weeks', () => {
     drafts,
     draft,
     look,
-    sectionsOfWeek,
+    weekOf,
+    week,
     picked,
+    all,
+    unlock,
+    keepSeat,
+    exchanging,
+    isFixed,
     keepFree,
     habits,
     pick,

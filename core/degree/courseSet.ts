@@ -29,6 +29,8 @@ type SetTree =
 export interface HeldAs {
   campus?: string | null
   mode?: string | null
+  /** The categories it counts in; null or absent where they are those of the course. */
+  categories?: readonly string[] | null
 }
 
 /** Named course sets, by name. */
@@ -198,7 +200,7 @@ function compile(tree: SetTree, sure: boolean): (course: Course, as?: HeldAs) =>
         return number >= tree.from && number <= tree.to
       }
     case 'category':
-      return (c) => c.categories.includes(tree.category)
+      return (c, as) => (as?.categories ?? c.categories).includes(tree.category)
     case 'level':
       return (c) => c.yearLevel * 100 >= tree.from
     case 'study':

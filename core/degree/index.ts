@@ -24,7 +24,7 @@ export {
 } from './candidates'
 export { compileProgram, ProgramError, type CompileOptions } from './compile'
 export { NOTHING_BESIDE, type BesideCourses, type ConditionResult, type ConditionSpec } from './conditions'
-export { parseCourseSet, type CourseLists, type CourseSet } from './courseSet'
+export { parseCourseSet, type CourseLists, type CourseSet, type HeldAs } from './courseSet'
 export { type ExceptionGrant } from './exceptions'
 export {
   averageNeeded,

@@ -19,6 +19,8 @@ export interface RecordEntry {
   /** Where and how the section was held; null or absent when it is not known. */
   campus?: string | null
   mode?: string | null
+  /** The categories it counts in, where they were others than its course's. */
+  categories?: readonly string[] | null
 }
 
 export interface PlannedCourse {
@@ -36,6 +38,8 @@ export interface HeldSeat {
   credits: number
   campus?: string | null
   mode?: string | null
+  /** The section's categories, where they are others than its course's. */
+  categories?: readonly string[] | null
   /** Placed by an office, not chosen by the student. */
   placedByOffice: boolean
 }
@@ -54,6 +58,7 @@ export interface Taking {
   /** The section's campus and mode; undefined while none is picked, null when they are not known. */
   campus?: string | null
   mode?: string | null
+  categories?: readonly string[] | null
 }
 
 /** An attempt that gives no credits: failed, withdrawn, replaced by another, or excluded by another course. */
@@ -136,7 +141,7 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
     (a, b) => goesFirst(b) - goesFirst(a) || rank(b) - rank(a) || placeOf(a.term) - placeOf(b.term)
   )
   for (const entry of attempts) {
-    const { course, credits, term, grade, origin, campus = null, mode = null } = entry
+    const { course, credits, term, grade, origin, campus = null, mode = null, categories = null } = entry
     const result = grade === null ? 'open' : scale.meaning(grade).result
     const excluded = excluding(course)
     if (result === 'failed' || result === 'withdrawn') idle.push({ entry, why: result })
@@ -144,7 +149,7 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
       idle.push({ entry, why: 'repeated' })
     else if (excluded) idle.push({ entry, why: 'exclusive', by: excluded })
     else {
-      const taking = { course, credits, term, origin, campus, mode, placedByOffice: false }
+      const taking = { course, credits, term, origin, campus, mode, categories, placedByOffice: false }
       if (result === 'earned') add({ ...taking, grade, firmness: 'earned', detail: 'plain' })
       else
         add({
@@ -155,9 +160,10 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
         })
     }
   }
-  for (const { course, credits, term, placedByOffice, campus = null, mode = null } of input.held) {
+  for (const seat of input.held) {
+    const { course, credits, term, placedByOffice, campus = null, mode = null, categories = null } = seat
     if (there.get(key(course))?.term === term) continue
-    add({ ...ahead, course, credits, term, firmness: 'registered', placedByOffice, campus, mode })
+    add({ ...ahead, course, credits, term, firmness: 'registered', placedByOffice, campus, mode, categories })
   }
   for (const plan of input.planned) {
     const before = there.get(key(plan.course))

@@ -63,8 +63,12 @@ export type Refusal =
   | { code: 'officeOnly'; section: SectionCode }
   | { code: 'componentMissing'; kind: ComponentKind }
   | { code: 'alreadyRegistered' }
+  /** An office placed the student there: a seat that is not exchanged. */
+  | { code: 'placed' }
   | { code: 'alreadyEarned'; grade: string | null }
   | { code: 'full'; section: SectionCode; kind: ComponentKind; capacity: number; waiting: number }
+  /** The seats that are left are kept for others. */
+  | { code: 'reserved'; section: SectionCode; kind: ComponentKind; left: number }
   | { code: 'notForYou'; section: SectionCode; programs: readonly string[]; standings: readonly Standing[] }
   | { code: 'permission'; section: SectionCode }
   | { code: 'prerequisite'; missing: Rule }

@@ -14,6 +14,7 @@ import { asOfTerm, type StudentFacts } from '../route'
 import type { Instant } from '../time'
 import {
   clashesWith,
+  keptForOthers,
   sectionsOf,
   type ComponentKind,
   type Holidays,
@@ -47,6 +48,10 @@ export interface RegistrationFacts {
   /** Seats held in every term, and the sections of those in this one. */
   held: readonly HeldSeat[]
   heldSections: readonly Section[]
+  /** Courses of which the seat held is given back in the same step in which another one is taken. */
+  exchanging: ReadonlySet<CourseCode>
+  /** The block the student belongs to. */
+  block: string | null
   holidays: Holidays
   loadMost: number
   signOff: { policy: SignOffPolicy; courses: readonly CourseCode[] | null }
@@ -94,14 +99,53 @@ export function generalRefusals(
   return refusals
 }
 
+/** The sections given back when an option of their course is taken instead: all that the student holds of it. */
+export function givenBack(
+  { heldSections, exchanging }: Pick<RegistrationFacts, 'heldSections' | 'exchanging'>,
+  course: CourseCode
+): Section[] {
+  return exchanging.has(course) ? heldSections.filter((section) => section.course === course) : []
+}
+
+/** The facts once a group has gone through. */
+export function afterGroup(facts: RegistrationFacts, group: readonly Option[]): RegistrationFacts {
+  const gone = new Set(group.map((option) => option.course))
+  return {
+    ...facts,
+    heldSections: [
+      ...facts.heldSections.filter((section) => !gone.has(section.course)),
+      ...group.flatMap(sectionsOf)
+    ],
+    held: [...heldWithout(facts, gone), ...group.map((option) => seatIn(facts.term, option))]
+  }
+}
+const heldWithout = ({ held, term }: RegistrationFacts, gone: ReadonlySet<CourseCode>) =>
+  held.filter((seat) => seat.term !== term.code || !gone.has(seat.course))
+const seatIn = (term: Term, { course, main }: Option): HeldSeat => ({
+  course,
+  term: term.code,
+  section: main.code,
+  credits: main.credits,
+  placedByOffice: false
+})
+
 function optionRefusals(facts: RegistrationFacts, option: Option, group: readonly Option[]) {
   const refusals: Refusal[] = []
   const sections = sectionsOf(option)
   const cancelled = sections.find((section) => section.cancelled)
   if (cancelled) return { refusals: [{ code: 'cancelled', section: cancelled.code } as Refusal], assumed: [] }
 
-  if (facts.heldSections.some((section) => section.course === option.course)) {
-    return { refusals: [{ code: 'alreadyRegistered' } as Refusal], assumed: [] }
+  const mine = new Set(
+    facts.heldSections.filter((section) => section.course === option.course).map((section) => section.code)
+  )
+  if (mine.size) {
+    const isAnother = mine.size !== sections.length || sections.some((section) => !mine.has(section.code))
+    const only = (refusal: Refusal) => ({ refusals: [refusal], assumed: [] })
+    if (!isAnother || !facts.exchanging.has(option.course)) return only({ code: 'alreadyRegistered' })
+    const isPlaced = facts.held.some(
+      (seat) => seat.term === facts.term.code && seat.course === option.course && seat.placedByOffice
+    )
+    if (isPlaced) return only({ code: 'placed' })
   }
   const signed = facts.signOff.courses
   if (facts.signOff.policy === 'strict' && signed && !signed.includes(option.course)) {
@@ -111,14 +155,17 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   for (const kind of facts.componentsOf(option.main.code)) {
     if (!chosen.has(kind)) refusals.push({ code: 'componentMissing', kind })
   }
-  for (const section of sections) refusals.push(...sectionRefusals(facts, section))
+  for (const section of sections)
+    if (!mine.has(section.code)) refusals.push(...sectionRefusals(facts, section))
 
   const others = group.filter((other) => other !== option)
   const permitted = sections.some((section) => facts.permitted.has(section.code))
-  const { assumed, ...asked } = courseRefusals(facts, option.course, others, permitted)
+  const { assumed, ...asked } = courseRefusals(facts, option.course, others, permitted, option.main)
   refusals.push(...asked.refusals)
 
-  const week = [...facts.heldSections, ...others.flatMap(sectionsOf)]
+  const gone = new Set(group.map((one) => one.course))
+  const staying = facts.heldSections.filter((section) => !gone.has(section.course))
+  const week = [...staying, ...others.flatMap(sectionsOf)]
   for (const { with: other, clash } of clashesWith(
     { course: option.course, sections },
     week,
@@ -127,7 +174,7 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
     refusals.push({ code: 'clash', with: other.course, clash })
   }
   const load = (list: readonly Section[]) => list.reduce((sum, section) => sum + section.credits, 0)
-  const credits = load(facts.heldSections) + group.reduce((sum, one) => sum + load(sectionsOf(one)), 0)
+  const credits = load(staying) + group.reduce((sum, one) => sum + load(sectionsOf(one)), 0)
   if (credits > facts.loadMost) refusals.push({ code: 'load', credits, most: facts.loadMost })
   return { refusals, assumed }
 }
@@ -144,7 +191,10 @@ function sectionRefusals(facts: RegistrationFacts, section: Section): Refusal[] 
   }
   if (section.permissionNeeded && !facts.permitted.has(code))
     refusals.push({ code: 'permission', section: code })
-  if (section.taken >= capacity) refusals.push({ code: 'full', section: code, kind, capacity, waiting })
+  const left = capacity - section.taken
+  const kept = keptForOthers(section, { programs: facts.student.programs, block: facts.block })
+  if (left <= 0) refusals.push({ code: 'full', section: code, kind, capacity, waiting })
+  else if (left <= kept) refusals.push({ code: 'reserved', section: code, kind, left })
   return refusals
 }
 
@@ -153,7 +203,8 @@ function courseRefusals(
   facts: RegistrationFacts,
   code: CourseCode,
   others: readonly Option[],
-  permitted: boolean
+  permitted: boolean,
+  main?: Section
 ) {
   const { catalog, terms, term, student } = facts
   const refusals: Refusal[] = []
@@ -164,7 +215,7 @@ function courseRefusals(
     ? undefined
     : takings.find((t) => t.firmness === 'earned' && same.includes(t.course))
   if (earned) refusals.push({ code: 'alreadyEarned', grade: earned.grade })
-  const rule = ruleOf(course?.prerequisite ?? '')
+  const rule = ruleOf(main?.prerequisite ?? course?.prerequisite ?? '')
   if (!rule) return { refusals, assumed: [] }
   const asOf = { ...asOfTerm(term.code, terms, takings, student, catalog), permitted }
   const result = evaluateRule(rule, asOf)
@@ -181,10 +232,9 @@ function takingsWith(facts: RegistrationFacts, others: readonly Option[]): Takin
   const { catalog, terms, term, record, held } = facts
   const known = others.length ? undefined : alone.get(facts)
   if (known) return known
-  const along = others.map(({ course, main }): HeldSeat => {
-    return { course, term: term.code, section: main.code, credits: main.credits, placedByOffice: false }
-  })
-  const { counted } = takingsOf({ catalog, record, held: [...held, ...along], planned: [] }, terms)
+  const along = others.map((option) => seatIn(term, option))
+  const rest = others.length ? heldWithout(facts, new Set(others.map((option) => option.course))) : held
+  const { counted } = takingsOf({ catalog, record, held: [...rest, ...along], planned: [] }, terms)
   if (!others.length) alone.set(facts, counted)
   return counted
 }

@@ -1,12 +1,22 @@
-/** Which lines of a run go through together: courses of which one asks for the other in the same term. */
-import type { Catalog } from '../catalog'
+/**
+ * Which lines of a run go through together: courses of which one asks for the other in the same term, and
+ * an exchange with what takes the hours that it gives back.
+ */
 import { ruleOf, coursesIn } from '../requisites'
-import type { Option } from '../week'
+import { clashesWith, sectionsOf, type Option } from '../week'
+import { givenBack, type RegistrationFacts } from './decide'
 
-/** Lines in groups, in the order of their first line; most groups hold one. */
-export function groupLines(lines: readonly Option[], catalog: Catalog): Option[][] {
+/**
+ * Lines in groups, in the order of their first line; most groups hold one. Exchanges come first, so that what
+ * they free is there for the others.
+ */
+export function groupLines(
+  lines: readonly Option[],
+  facts: Pick<RegistrationFacts, 'catalog' | 'heldSections' | 'exchanging' | 'holidays'>
+): Option[][] {
+  const exchanges = lines.filter((line) => givenBack(facts, line.course).length)
   const groups: Option[][] = []
-  for (const line of lines) {
+  for (const line of new Set([...exchanges, ...lines])) {
     const bound = groups.filter((group) => group.some((other) => asks(line, other) || asks(other, line)))
     const [first, ...rest] = bound
     if (!first) {
@@ -19,7 +29,10 @@ export function groupLines(lines: readonly Option[], catalog: Catalog): Option[]
   return groups
 
   function asks(a: Option, b: Option): boolean {
-    const rule = ruleOf(catalog.maybeCourse(a.course)?.prerequisite ?? '')
-    return coursesIn(rule, { sameTerm: true }).includes(b.course)
+    const rule = ruleOf(a.main.prerequisite ?? facts.catalog.maybeCourse(a.course)?.prerequisite ?? '')
+    if (coursesIn(rule, { sameTerm: true }).includes(b.course)) return true
+    const stays = new Set(sectionsOf(b).map((section) => section.code))
+    const freed = givenBack(facts, b.course).filter((section) => !stays.has(section.code))
+    return clashesWith({ course: a.course, sections: sectionsOf(a) }, freed, facts.holidays).length > 0
   }
 }

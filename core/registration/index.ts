@@ -1,7 +1,9 @@
 export { decideCourse, type CourseDecision } from './course'
 export {
+  afterGroup,
   decide,
   generalRefusals,
+  givenBack,
   type Hold,
   type LineDecision,
   type RegistrationFacts,

@@ -5,7 +5,7 @@ import { courseCode, termCode } from '../ids'
 import { course, entry, meeting, section, term } from '../testing/build'
 import { optionsAmong, type Option, type Section } from '../week'
 import { decideCourse } from './course'
-import { decide, type RegistrationFacts } from './decide'
+import { afterGroup, decide, givenBack, type RegistrationFacts } from './decide'
 import { groupLines } from './group'
 import { openingFor, type Opening } from './opening'
 
@@ -32,6 +32,8 @@ const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts => ({
   record: [],
   held: [],
   heldSections: [],
+  exchanging: new Set(),
+  block: null,
   holidays: new Set(),
   loadMost: 18,
   signOff: { policy: 'term', courses: [] },
@@ -130,11 +132,127 @@ describe('the decision', () => {
   })
 })
 
+describe('seats kept for others', () => {
+  const kept = (left: number, over: Partial<Section> = {}) =>
+    one(
+      section('STAT 110', [], {
+        capacity: 10,
+        taken: 6,
+        reserved: [{ program: 'GEOF', block: null, left }],
+        ...over
+      })
+    )
+  it('are not left for anybody else, and the refusal says how many there are', () => {
+    expect(codes(kept(3))).toEqual([])
+    expect(decide(facts(), [kept(4)])[0]!.refusals).toEqual([
+      { code: 'reserved', section: expect.any(String), kind: 'lecture', left: 4 }
+    ])
+  })
+  it('are there for those they are kept for, by program or by block', () => {
+    const student = { ...facts().student, programs: ['GEOF'] }
+    expect(codes(kept(4), { student })).toEqual([])
+    const ofBlock = kept(4, { reserved: [{ program: null, block: 'Heron', left: 4 }] })
+    expect(codes(ofBlock)).toEqual(['reserved'])
+    expect(codes(ofBlock, { block: 'Heron' })).toEqual([])
+  })
+  it('a full section is full, whoever its seats were kept for', () => {
+    expect(codes(kept(0, { taken: 10 }))).toEqual(['full'])
+  })
+})
+
+describe('a section that asks for something of its own', () => {
+  it('is judged by that and not by its course', () => {
+    const own = (prerequisite: string | null) => one(section('STAT 212', [], { prerequisite }))
+    expect(codes(own(null))).toEqual(['prerequisite'])
+    expect(codes(own(''))).toEqual([])
+    expect(codes(own('SOIL 220'))).toEqual(['prerequisite'])
+    expect(codes(own('SOIL 220'), { record: [entry('SOIL 220')] })).toEqual([])
+  })
+})
+
+describe('an exchange', () => {
+  const lecture = section('SOIL 220', [meeting('TR', '13:00', '14:15')], { capacity: 24, taken: 24 })
+  const lab = (letters: string, over: Partial<Section> = {}) =>
+    section('SOIL 220', [meeting(letters, '9:00', '11:30')], {
+      kind: 'lab',
+      parent: lecture.code,
+      credits: 0,
+      capacity: 12,
+      ...over
+    })
+  const [monday, friday] = [lab('M', { taken: 12 }), lab('F')]
+  const seat = (placedByOffice = false) => ({
+    course: courseCode('SOIL 220'),
+    term: terms[2]!.code,
+    section: lecture.code,
+    credits: 3,
+    placedByOffice
+  })
+  const holding = (over: Partial<RegistrationFacts> = {}) =>
+    facts({
+      heldSections: [lecture, monday],
+      held: [seat()],
+      exchanging: new Set([courseCode('SOIL 220')]),
+      ...over
+    })
+  const [yours, other] = optionsAmong([lecture, monday, friday]) as [Option, Option]
+  const said = (f: RegistrationFacts, ...group: Option[]) =>
+    decide(f, group).map((line) => line.refusals.map((refusal) => refusal.code))
+
+  it('needs to be wanted: a course that is held is not taken twice', () => {
+    expect(said(holding({ exchanging: new Set() }), other)).toEqual([['alreadyRegistered']])
+    expect(said(holding(), yours)).toEqual([['alreadyRegistered']])
+  })
+  it('asks for seats only in what is new: the full lecture stays the student’s', () => {
+    expect(said(holding(), other)).toEqual([[]])
+    const full = optionsAmong([lecture, lab('F', { capacity: 12, taken: 12 })])[0]!
+    expect(said(holding(), full)).toEqual([['full']])
+  })
+  it('does not clash with what it gives back, and does not count its credits twice', () => {
+    const overlap = optionsAmong([lecture, lab('M', { number: '09' })])[0]!
+    expect(said(holding({ loadMost: 3 }), overlap)).toEqual([[]])
+  })
+  it('is not the student’s to make where an office placed them', () => {
+    expect(said(holding({ held: [seat(true)] }), other)).toEqual([['placed']])
+  })
+  it('goes through together with what takes the hours it gives back, and before everything else', () => {
+    const takesMonday = one(section('STAT 110', [meeting('M', '10:00', '11:00')]))
+    const free = one(section('FELD 390', [meeting('T', '8:00', '8:50')]))
+    const groups = groupLines([free, takesMonday, other], holding())
+    expect(groups.map((g) => g.map((o) => o.course))).toEqual([['SOIL 220', 'STAT 110'], ['FELD 390']])
+    expect(said(holding(), other, takesMonday)).toEqual([[], []])
+    const full = optionsAmong([lecture, lab('F', { capacity: 12, taken: 12 })])[0]!
+    expect(said(holding(), full, takesMonday)).toEqual([['full'], ['together']])
+  })
+  it('two that take each other’s hours go through in one', () => {
+    const stat = section('STAT 110', [meeting('F', '9:00', '10:15')])
+    const statOnMonday = section('STAT 110', [meeting('M', '9:00', '10:15')])
+    const both = holding({
+      heldSections: [lecture, monday, stat],
+      held: [seat(), { ...seat(), course: courseCode('STAT 110'), section: stat.code }],
+      exchanging: new Set([courseCode('SOIL 220'), courseCode('STAT 110')])
+    })
+    const [group] = groupLines([other, one(statOnMonday)], both)
+    expect(group).toHaveLength(2)
+    expect(said(both, ...group!)).toEqual([[], []])
+    expect(said(both, other)).toEqual([['clash']])
+  })
+  it('leaves the facts with what was taken instead of what was held', () => {
+    const after = afterGroup(holding(), [other])
+    expect(after.heldSections.map((s) => s.code)).toEqual([lecture.code, friday.code])
+    expect(after.held.map((s) => s.course)).toEqual(['SOIL 220'])
+    expect(givenBack(holding(), courseCode('SOIL 220')).map((s) => s.code)).toEqual([
+      lecture.code,
+      monday.code
+    ])
+  })
+})
+
 describe('groups', () => {
   const a = one(section('HYDR 331'))
   const b = one(section('HYDR 332'))
   it('hold courses that ask for each other, and nothing else', () => {
-    expect(groupLines([a, plain, b], catalog).map((g) => g.map((o) => o.course))).toEqual([
+    expect(groupLines([a, plain, b], facts()).map((g) => g.map((o) => o.course))).toEqual([
       ['HYDR 331', 'HYDR 332'],
       ['STAT 110']
     ])

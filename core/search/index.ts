@@ -1,6 +1,7 @@
 export { courseTests, inTheWay, type CourseFilter, type CourseQuestion, type FoundCourse } from './courses'
 export {
   patternOf,
+  placeOf,
   sectionTests,
   type FoundSection,
   type SectionFilter,

@@ -24,6 +24,7 @@ export interface FoundSection {
 export interface SectionFilter {
   subjects?: readonly string[] | undefined
   colleges?: readonly string[] | undefined
+  /** Codes of campuses, and names of places away from them. */
   campuses?: readonly string[] | undefined
   buildings?: readonly string[] | undefined
   modes?: readonly Mode[] | undefined
@@ -60,6 +61,11 @@ export function patternOf({ meetings }: Pick<Section, 'meetings'>): string | und
   return first && `${first.days.join('')} ${first.start}-${first.end}`
 }
 
+/** The campus of a section, or the place away from every campus where it is held. */
+export function placeOf({ campus, offSite }: Pick<Section, 'campus' | 'offSite'>): string {
+  return offSite ?? campus
+}
+
 type Test = (found: FoundSection) => boolean
 const hasLine = (one: Section) => one.taken < one.capacity || one.waiting < one.waitCapacity
 /** What is asked of hours holds for each class of some choice; what has no hours stands in no way of any. */
@@ -73,7 +79,7 @@ const everyClass =
 const TESTS: { [K in SectionQuestion]-?: (asked: NonNullable<SectionFilter[K]>) => Test } = {
   subjects: (list) => (found) => list.includes(subjectOf(found.course.code)),
   colleges: (list) => (found) => list.includes(found.college),
-  campuses: (list) => (found) => list.includes(found.main.campus),
+  campuses: (list) => (found) => list.includes(placeOf(found.main)),
   buildings: (list) => (found) =>
     found.main.meetings.some((one) => one.building !== null && list.includes(one.building)),
   modes: (list) => (found) => list.includes(found.main.mode),
@@ -99,7 +105,8 @@ const TESTS: { [K in SectionQuestion]-?: (asked: NonNullable<SectionFilter[K]>) 
       main.credits >= least && main.credits <= most,
   categories: (families) => (found) =>
     Object.values(families).every(
-      (list) => !list.length || list.some((one) => found.course.categories.includes(one))
+      (list) =>
+        !list.length || list.some((one) => (found.main.categories ?? found.course.categories).includes(one))
     ),
   blocks: (list) => (found) => found.main.block !== null && list.includes(found.main.block),
   noFee: () => (found) => found.main.fee === 0,

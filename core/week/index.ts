@@ -12,6 +12,7 @@ export {
 export {
   clashesWith,
   keptForOthers,
+  seatsFor,
   meetingsOf,
   optionsAmong,
   seatsAmong,

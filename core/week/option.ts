@@ -21,8 +21,14 @@ export interface Section {
   session: string
   half: 'full' | 'first' | 'second' | 'other'
   campus: string
+  /** Where it is held away from every campus. */
+  offSite: string | null
   mode: Mode
   credits: number
+  /** What it asks for before it, where that differs from what its course asks for. */
+  prerequisite: string | null
+  /** The categories it counts in, where they differ from those of its course. */
+  categories: readonly string[] | null
   topic: string | null
   instructors: readonly string[]
   capacity: number
@@ -64,6 +70,14 @@ export function sectionsOf(option: Option): readonly Section[] {
 
 export function meetingsOf(option: Option): Meeting[] {
   return sectionsOf(option).flatMap((section) => section.meetings)
+}
+
+/** Seats of a section that this student may take. */
+export function seatsFor(
+  section: Pick<Section, 'capacity' | 'taken' | 'reserved'>,
+  student: { programs: readonly string[]; block: string | null }
+): number {
+  return Math.max(0, section.capacity - section.taken - keptForOthers(section, student))
 }
 
 /** The seats left in an option: those of its scarcest section. */

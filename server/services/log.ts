@@ -24,6 +24,7 @@ export type Action =
   | 'signOff.withdrawn'
   | 'review.asked'
   | 'registration.made'
+  | 'registration.exchanged'
   | 'exception.granted'
   | 'exception.withdrawn'
   | 'waiver.asked'

@@ -1,3 +1,4 @@
+import { clean } from './axe'
 import { enter, expect, OPENS, setClock, test } from './site'
 
 test.use({ scenario: 'path' })
@@ -102,6 +103,44 @@ test('from a need of the degree to a registered seat, as student and advisor', a
     expect(counts['record.read']).toBeGreaterThan(0)
   })
   await imke.context().close()
+})
+
+test('a lab that is held is exchanged for another, and given up only for it', async ({ browser, site }) => {
+  const page = await enter(browser, site, 'imke.varga')
+  await page.goto('/students/1/week')
+  const soil = page.locator('section.course', {
+    has: page.locator('header', { hasText: 'SOIL 220' })
+  })
+  await expect(soil.getByText('You hold this seat.')).toBeVisible()
+  await soil.getByRole('button', { name: /^Exchange it/ }).click()
+  await expect(soil.locator('.option', { hasText: 'your seat' })).toHaveCount(1)
+  await soil.getByRole('button', { pressed: false }).filter({ hasText: 'Larch 1' }).first().click()
+  await expect(
+    page.getByText('SOIL 220: you hold lab 01A until lab 01B is registered instead.')
+  ).toBeVisible()
+  await expect(page.locator('.bar.picked', { hasText: 'SOIL 220 lab' })).toHaveCount(1)
+  await clean(page, 'exchange')
+
+  // The seat stays after all; then it is exchanged.
+  await soil.getByRole('button', { name: 'Keep the seat' }).click()
+  await expect(soil.getByText('You hold this seat.')).toBeVisible()
+  await soil.getByRole('button', { name: /^Exchange it/ }).click()
+  await soil.getByRole('button', { pressed: false }).filter({ hasText: 'Larch 1' }).first().click()
+  await page.getByRole('link', { name: /^Register/ }).click()
+  const line = page.getByRole('row', { name: /SOIL 220/ })
+  await expect(line).toContainText(/instead of F\w{4}, which you hold until/)
+  await page.getByRole('checkbox', { name: 'Register WRIT 215' }).uncheck()
+  await page.getByRole('button', { name: 'Exchange 1', exact: true }).click()
+  await expect(page.locator('.receipt li', { hasText: 'SOIL 220' })).toContainText('exchanged')
+  const held = await site.query<{ number: string; taken: number; held: number }>(
+    `select s.number, s.taken, (select count(*) from registration x where x.section_id = s.id) as held
+     from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
+     join registration r on r.section_id = s.id and r.student_id = 1
+     where t.code = 'AU27' and c.code = 'SOIL 220' order by s.number`
+  )
+  expect(held.map((row) => row.number)).toEqual(['01', '01B'])
+  for (const row of held) expect(row.taken).toBe(row.held)
+  await page.context().close()
 })
 
 test('a course is lifted, shown where it may go, and put down with the keyboard alone', async ({

@@ -6,6 +6,7 @@ import * as t from '../../server/db/schema'
 import { whoIs } from '../../server/services/accounts/accounts'
 import { run } from '../../server/services/registration/run'
 import { readSheet } from '../../server/services/registration/sheet'
+import { goingWith } from '#wire/reading'
 import { readPictures } from '../../server/services/students/pictures'
 import {
   at,
@@ -131,6 +132,113 @@ describe('at the opening', () => {
   })
 })
 
+describe('an exchange of a seat', () => {
+  const labs = async () => {
+    const rows = await sectionsNumbered(world, 'SOIL 220', '01', '01A', '01B')
+    const taken = await Promise.all(rows.map(async ({ id }) => (await seats(id))[0]!.taken))
+    return { rows, taken: taken as [number, number, number] }
+  }
+  const held = async () =>
+    (await readPictures(world.db, [idOf(imke)], 'self'))[0]!.held.find((seat) => seat.course === 'SOIL 220')
+
+  it('is prepared like a pick, and the run sheet says what is given back', async () => {
+    const { rows } = await labs()
+    await pickFor(world, imke, 'SOIL 220', '01', '01B')
+    const line = (await sheet(imke)).lines.find((one) => one.course === 'SOIL 220')!
+    expect(line.state).toBe('ready')
+    expect(line.refusals).toEqual([])
+    expect(line.givesBack.map((one) => one.code)).toEqual([rows[1]!.code])
+  })
+  it('that is refused leaves the seat that is held', async () => {
+    const before = await labs()
+    const { id } = before.rows[2]!
+    const full = { capacity: sql`greatest(taken, 1)`, taken: sql`greatest(taken, 1)` }
+    await world.db.update(t.section).set(full).where(eq(t.section.id, id))
+    const { lines } = await go(imke, 'SOIL 220')
+    expect([lines[0]!.outcome, codes(lines[0]!), lines[0]!.gaveBack]).toEqual(['refused', ['full'], []])
+    expect((await labs()).taken.slice(0, 2)).toEqual(before.taken.slice(0, 2))
+    expect((await held())!.components).toEqual([before.rows[1]!.code])
+    await world.db.update(t.section).set({ capacity: 12, taken: before.taken[2] }).where(eq(t.section.id, id))
+  })
+  it('moves one seat in one step, and is told on the receipt and in the log', async () => {
+    const before = await labs()
+    const [lecture, old, wanted] = before.rows
+    const { lines } = await go(imke, 'SOIL 220')
+    expect(lines).toMatchObject([
+      { outcome: 'exchanged', sections: [lecture!.code, wanted!.code], gaveBack: [old!.code] }
+    ])
+    const [l, a, b] = before.taken
+    expect((await labs()).taken).toEqual([l, a - 1, b + 1])
+    expect((await held())!.components).toEqual([wanted!.code])
+    const [event] = await world.db
+      .select()
+      .from(t.eventLog)
+      .where(eq(t.eventLog.action, 'registration.exchanged'))
+    expect([event!.before, event!.after]).toMatchObject([
+      { sections: [old!.code] },
+      { sections: [lecture!.code, wanted!.code] }
+    ])
+  })
+  it('is done with once it went through', async () => {
+    const line = (await sheet(imke)).lines.find((one) => one.course === 'SOIL 220')!
+    expect([line.state, line.givesBack]).toEqual(['registered', []])
+    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    expect(goingWith(picture!, AUTUMN)!.exchanges).toEqual([])
+    expect(codes((await go(imke, 'SOIL 220')).lines[0]!)).toEqual(['alreadyRegistered'])
+  })
+})
+
+describe('seats kept for a program', () => {
+  it('are not taken by others, however many of them ask at once', async () => {
+    const { db } = world
+    const [section] = await sectionsNumbered(world, 'LANG 101', '01')
+    await db.delete(t.registration).where(eq(t.registration.sectionId, section!.id))
+    await db.update(t.section).set({ capacity: 6, taken: 0 }).where(eq(t.section.id, section!.id))
+    const kept = { sectionId: section!.id, programCode: 'ZZZ', seats: 4 }
+    await db.insert(t.reservedSeats).values(kept)
+    const racers = await crowdFor('LANG 101', 8)
+    for (const who of racers) await pickFor(world, who, 'LANG 101', '01')
+    const lines = (await Promise.all(racers.map((who) => go(who, 'LANG 101')))).map((r) => r.lines[0]!)
+    expect(lines.filter((l) => l.outcome === 'registered')).toHaveLength(2)
+    expect(new Set(lines.flatMap(codes))).toEqual(new Set(['reserved']))
+    expect((await seats(section!.id))[0]!.taken).toBe(2)
+    await db.delete(t.registration).where(eq(t.registration.sectionId, section!.id))
+    await db.update(t.section).set({ taken: 0 }).where(eq(t.section.id, section!.id))
+  })
+})
+
+/** Juniors whom nothing keeps from a course, signed off for it. */
+async function crowdFor(course: string, people: number): Promise<Who[]> {
+  const { db } = world
+  const crowd = await db
+    .select({ account: t.student.accountId })
+    .from(t.student)
+    .where(
+      sql`${t.student.standing} = 'junior' and ${t.student.id} <> ${idOf(imke)}
+        and not exists (select 1 from hold h where h.student_id = ${t.student.id} and h.lifted_at is null)
+        and not exists (select 1 from record_course r join course c on c.id = r.course_id where r.student_id = ${t.student.id} and c.code = ${course})`
+    )
+    .limit(people)
+  expect(crowd).toHaveLength(people)
+  const orla = await person(db, 'Orla Denholt')
+  const [term] = await db.select().from(t.term).where(eq(t.term.code, AUTUMN))
+  const racers = await Promise.all(crowd.map((c) => whoIs(db, c.account)))
+  for (const who of racers) {
+    await db.delete(t.signOff).where(eq(t.signOff.studentId, idOf(who)))
+    await db.insert(t.signOff).values({
+      studentId: idOf(who),
+      routeId: idOf(who),
+      termId: term!.id,
+      byId: orla.id,
+      at: new Date(OPENS),
+      courses: [course],
+      creditsLeast: 1,
+      creditsMost: 18
+    })
+  }
+  return racers
+}
+
 describe('fifty students at once for ten seats', () => {
   const PEOPLE = 50
   const SEATS = 10
@@ -140,33 +248,8 @@ describe('fifty students at once for ten seats', () => {
     const [section] = await sectionsNumbered(world, 'LANG 140', '01')
     await db.delete(t.registration).where(eq(t.registration.sectionId, section!.id))
     await db.update(t.section).set({ capacity: SEATS, taken: 0 }).where(eq(t.section.id, section!.id))
-    const crowd = await db
-      .select({ account: t.student.accountId, id: t.student.id })
-      .from(t.student)
-      .where(
-        sql`${t.student.standing} = 'junior' and ${t.student.id} <> ${idOf(imke)}
-          and not exists (select 1 from hold h where h.student_id = ${t.student.id} and h.lifted_at is null)
-          and not exists (select 1 from record_course r join course c on c.id = r.course_id where r.student_id = ${t.student.id} and c.code = 'LANG 140')`
-      )
-      .limit(PEOPLE)
-    expect(crowd).toHaveLength(PEOPLE)
-    const orla = await person(db, 'Orla Denholt')
-    const [term] = await db.select().from(t.term).where(eq(t.term.code, AUTUMN))
-    const racers = await Promise.all(crowd.map((c) => whoIs(db, c.account)))
-    for (const who of racers) {
-      await db.delete(t.signOff).where(eq(t.signOff.studentId, idOf(who)))
-      await db.insert(t.signOff).values({
-        studentId: idOf(who),
-        routeId: idOf(who),
-        termId: term!.id,
-        byId: orla.id,
-        at: new Date(OPENS),
-        courses: ['LANG 140'],
-        creditsLeast: 1,
-        creditsMost: 18
-      })
-      await pickFor(world, who, 'LANG 140', '01')
-    }
+    const racers = await crowdFor('LANG 140', PEOPLE)
+    for (const who of racers) await pickFor(world, who, 'LANG 140', '01')
     const receipts = await Promise.all(racers.map((who) => go(who, 'LANG 140')))
     const lines = receipts.map((r) => r.lines[0]!)
     expect(lines.filter((l) => l.outcome === 'registered')).toHaveLength(SEATS)

@@ -60,7 +60,13 @@ export const section = mysqlTable(
     campusId: int()
       .notNull()
       .references(() => campus.id),
+    /** Where it is held away from every campus. */
+    offSite: varchar({ length: 80 }),
     mode: mysqlEnum(['inPerson', 'onlineHours', 'online', 'mixed']).notNull(),
+    /** A rule of the prerequisite language, where it differs from that of the course. */
+    prerequisite: varchar({ length: 500 }),
+    /** Codes of categories, where they differ from those of the course. */
+    categories: json().$type<string[]>(),
     /** Zero for a component. */
     credits: credits().notNull(),
     topic: varchar({ length: 120 }),

@@ -5,6 +5,7 @@ import {
   date,
   index,
   int,
+  json,
   mysqlEnum,
   mysqlTable,
   primaryKey,
@@ -116,7 +117,9 @@ export const recordCourse = mysqlTable(
     origin: mysqlEnum(['here', 'transfer', 'test']).notNull(),
     /** Where and how it was held, where that is known. */
     campusId: int().references(() => campus.id),
-    mode: mysqlEnum(['inPerson', 'onlineHours', 'online', 'mixed'])
+    mode: mysqlEnum(['inPerson', 'onlineHours', 'online', 'mixed']),
+    /** Codes of categories, where they were others than those of the course. */
+    categories: json().$type<string[]>()
   },
   (t) => [
     uniqueIndex('record_course_once').on(t.studentId, t.courseId, t.termId),

@@ -124,7 +124,9 @@ export const receiptLine = mysqlTable(
       .references(() => course.id),
     /** Section codes of the line, as they were. Empty for a course without a section. */
     sections: json().$type<string[]>().notNull(),
-    outcome: mysqlEnum(['registered', 'refused', 'unsettled']).notNull(),
+    /** Section codes of the seat given back for it. */
+    gaveBack: json().$type<string[]>().notNull().default([]),
+    outcome: mysqlEnum(['registered', 'exchanged', 'refused', 'unsettled']).notNull(),
     refusals: json().$type<Refusal[]>().notNull()
   },
   (t) => [uniqueIndex('receipt_line_order').on(t.receiptId, t.ordinal)]

@@ -52,7 +52,9 @@ export const pickedSection = mysqlTable(
       .notNull()
       .references(() => section.id),
     /** What the section was like when it was picked. */
-    asPicked: json().$type<AsPicked>()
+    asPicked: json().$type<AsPicked>(),
+    /** Picked while a seat of the course was held: instead of it. */
+    exchange: boolean().notNull().default(false)
   },
   (t) => [uniqueIndex('picked_section_once').on(t.draftWeekId, t.sectionId)]
 )

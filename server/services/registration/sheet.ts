@@ -2,8 +2,10 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm'
 import { courseCode, type CourseCode, type TermCode } from '#core/ids'
 import {
+  afterGroup,
   decide,
   generalRefusals,
+  givenBack,
   groupLines,
   type LineDecision,
   type RegistrationFacts
@@ -36,25 +38,11 @@ export function pickedOptions(offer: readonly Section[], codes: readonly string[
 function rehearse(facts: RegistrationFacts, options: readonly Option[]): Map<CourseCode, LineDecision> {
   const found = new Map<CourseCode, LineDecision>()
   let seen = facts
-  for (const group of groupLines(options, facts.catalog)) {
+  for (const group of groupLines(options, facts)) {
     const decisions = decide(seen, group)
     for (const decision of decisions) found.set(decision.course, decision)
     const specific = decisions.flatMap((d) => d.refusals).some((r) => !GENERAL.has(r.code))
-    if (specific) continue
-    seen = {
-      ...seen,
-      heldSections: [...seen.heldSections, ...group.flatMap(sectionsOf)],
-      held: [
-        ...seen.held,
-        ...group.map(({ course, main }) => ({
-          course,
-          term: main.term,
-          section: main.code,
-          credits: main.credits,
-          placedByOffice: false
-        }))
-      ]
-    }
+    if (!specific) seen = afterGroup(seen, group)
   }
   return found
 }
@@ -74,7 +62,9 @@ export async function readSheet(
   const draft = goingWith(picture, term)
   const options = pickedOptions(offer, draft?.sections ?? [])
   const registered = new Map(facts.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
-  const ready = [...options.values()].filter((option) => !registered.has(option.course))
+  const ready = [...options.values()].filter(
+    ({ course }) => !registered.has(course) || facts.exchanging.has(course)
+  )
   const decisions = rehearse(facts, ready)
 
   const courses = new Set<CourseCode>([
@@ -84,15 +74,16 @@ export async function readSheet(
   ])
   const lines = [...courses].map((course): SheetLine => {
     const about = { course, title: shelf.catalog.maybeCourse(course)?.title ?? '' }
+    const none = { givesBack: [], refusals: [], assumed: [] }
     const held = registered.get(course)
-    if (held) {
-      const sections = facts.heldSections.filter((s) => s.course === course)
-      return { ...about, credits: held.credits, sections, state: 'registered', refusals: [], assumed: [] }
-    }
     const option = options.get(course)
+    if (held && !(option && facts.exchanging.has(course))) {
+      const sections = facts.heldSections.filter((s) => s.course === course)
+      return { ...about, credits: held.credits, sections, state: 'registered', ...none }
+    }
     if (!option) {
       const credits = shelf.catalog.maybeCourse(course)?.credits ?? 0
-      return { ...about, credits, sections: null, state: 'unsettled', refusals: [], assumed: [] }
+      return { ...about, credits, sections: null, state: 'unsettled', ...none }
     }
     const { refusals, assumed } = decisions.get(course)!
     const own = refusals.filter((refusal) => !GENERAL.has(refusal.code))
@@ -101,6 +92,9 @@ export async function readSheet(
       credits: option.main.credits,
       sections: [...sectionsOf(option)],
       state: 'ready',
+      givesBack: givenBack(facts, course).filter(
+        (one) => !sectionsOf(option).some((s) => s.code === one.code)
+      ),
       refusals: own,
       assumed
     }
@@ -150,6 +144,7 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     lines: (lines.get(id) ?? []).map(({ line, course }) => ({
       course: courseCode(course),
       sections: line.sections,
+      gaveBack: line.gaveBack,
       outcome: line.outcome,
       refusals: line.refusals
     }))

@@ -1,10 +1,10 @@
 /** Students as their screens see them: read in one sweep, whether for one student or a whole desk. */
 import { asc, desc, eq, inArray, isNull } from 'drizzle-orm'
-import type { ExceptionGrant, HeldSeat, PlannedCourse, RecordEntry } from '#core/degree'
+import type { ExceptionGrant, PlannedCourse, RecordEntry } from '#core/degree'
 import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import { openingFor, type Opening } from '#core/registration'
 import type { Section } from '#core/week'
-import type { StudentPicture } from '#wire/picture'
+import type { HeldWithParts, StudentPicture } from '#wire/picture'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
 import { groupBy, PROGRAM_COLUMNS, programSpec } from '../catalog/catalog'
@@ -145,24 +145,29 @@ export async function readPictures(
         answered: by && waiver.answeredAt ? { by, at: waiver.answeredAt.getTime() } : null
       })),
       record: (record.get(s.id) ?? []).map(
-        ({ course, term, credits, grade, origin, campus, mode }): RecordEntry => ({
+        ({ course, term, credits, grade, origin, campus, mode, categories }): RecordEntry => ({
           course: courseCode(course),
           term: term === null ? null : termCode(term),
           credits,
           grade,
           origin,
           campus,
-          mode
+          mode,
+          categories
         })
       ),
-      held: seats.map((row): HeldSeat => ({
+      held: seats.map((row): HeldWithParts => ({
         course: courseCode(row.course),
         term: termCode(row.term),
         section: row.section as SectionCode,
         credits: row.credits,
         placedByOffice: row.placedByOffice,
         campus: row.campus,
-        mode: row.mode
+        mode: row.mode,
+        categories: row.categories,
+        components: (held.get(s.id) ?? []).flatMap((other) =>
+          other.parent !== null && other.parent === row.id ? [other.section as SectionCode] : []
+        )
       })),
       waiting: (waiting.get(s.id) ?? []).map(({ section, course, term, place }) => ({
         section: section as SectionCode,
@@ -228,6 +233,9 @@ export async function readPictures(
         name: rows[0]!.name,
         goingWith: rows[0]!.goingWith === true,
         sections: rows.flatMap((row) => (row.section ? [row.section as SectionCode] : [])),
+        exchanges: [
+          ...new Set(rows.flatMap((row) => (row.exchange && row.course ? [courseCode(row.course)] : [])))
+        ],
         asPicked: Object.fromEntries(
           rows.flatMap((row) => (row.section && row.asPicked ? [[row.section, row.asPicked]] : []))
         ),
@@ -290,7 +298,8 @@ const recordRows = (db: Reader, ids: number[]) =>
       grade: t.recordCourse.grade,
       origin: t.recordCourse.origin,
       campus: t.campus.code,
-      mode: t.recordCourse.mode
+      mode: t.recordCourse.mode,
+      categories: t.recordCourse.categories
     })
     .from(t.recordCourse)
     .innerJoin(t.course, eq(t.course.id, t.recordCourse.courseId))
@@ -306,11 +315,13 @@ const heldRows = (db: Reader, ids: number[]) =>
       course: t.course.code,
       term: t.term.code,
       published: t.term.published,
+      id: t.section.id,
       section: t.section.code,
       parent: t.section.parentId,
       credits: t.section.credits,
       campus: t.campus.code,
       mode: t.section.mode,
+      categories: t.section.categories,
       placedByOffice: t.registration.placedByOffice
     })
     .from(t.registration)
@@ -404,13 +415,16 @@ const draftRows = (db: Reader, ids: number[]) =>
       goingWith: t.draftWeek.goingWith,
       shareKey: t.draftWeek.shareKey,
       asPicked: t.pickedSection.asPicked,
+      exchange: t.pickedSection.exchange,
       term: t.term.code,
-      section: t.section.code
+      section: t.section.code,
+      course: t.course.code
     })
     .from(t.draftWeek)
     .innerJoin(t.term, eq(t.term.id, t.draftWeek.termId))
     .leftJoin(t.pickedSection, eq(t.pickedSection.draftWeekId, t.draftWeek.id))
     .leftJoin(t.section, eq(t.section.id, t.pickedSection.sectionId))
+    .leftJoin(t.course, eq(t.course.id, t.section.courseId))
     .where(inArray(t.draftWeek.studentId, ids))
     .orderBy(desc(t.draftWeek.goingWith), asc(t.draftWeek.id), asc(t.pickedSection.id))
 

@@ -3,32 +3,32 @@ import { phaseOf } from '#core/catalog'
 import type { Instant } from '#core/time'
 import { dayNumber } from '#core/time'
 import type { DraftWeek, StudentPicture, TermPicture } from '#wire/picture'
-import type { Shelf } from '#wire/reading'
+import { goingWith, type Shelf } from '#wire/reading'
+import { termWeek } from '#wire/termWeek'
 import { campusDate } from '#wire/when'
 import { classCalendar, type CalendarClass } from './calendar'
 
-/** Of the terms given: held sections, and those of the draft weeks given whose course is not held. */
+/** Of a term: the seats that stay with the draft week, and what is picked in it. */
 function classesOf(
   picture: StudentPicture,
   shelf: Shelf,
-  terms: readonly TermPicture[],
-  drafts: readonly DraftWeek[]
+  term: string,
+  draft: DraftWeek | undefined
 ): CalendarClass[] {
-  const wanted = new Set<string>(terms.map((term) => term.code))
-  const seats = new Set<string>(picture.held.map((seat) => seat.section))
-  const courses = new Set(picture.held.map((seat) => `${seat.term} ${seat.course}`))
-  const picked = new Set<string>(drafts.flatMap((draft) => draft.sections))
-  return picture.sections.flatMap((section): CalendarClass[] => {
-    if (!wanted.has(section.term)) return []
-    const held = seats.has(section.code) || (section.parent !== null && seats.has(section.parent))
-    if (!held && (!picked.has(section.code) || courses.has(`${section.term} ${section.course}`))) return []
-    const title = shelf.catalog.maybeCourse(section.course)?.title ?? ''
-    const campus = shelf.campuses.find((one) => one.code === section.campus)?.name ?? section.campus
-    return [{ section, title, campus, held }]
-  })
+  const { staying, picked } = termWeek(picture, term, draft)
+  return [...staying, ...picked].map((section) => ({
+    section,
+    title: shelf.catalog.maybeCourse(section.course)?.title ?? '',
+    campus:
+      section.offSite ?? shelf.campuses.find((one) => one.code === section.campus)?.name ?? section.campus,
+    held: staying.includes(section)
+  }))
 }
 
-/** The classes of one term with one draft week, or of all terms that are not over with those gone with. */
+/**
+ * The classes of one term with one draft week, or of all terms that are not over with those gone with: then a seat
+ * stands there until it is exchanged.
+ */
 export function calendarOfClasses(
   picture: StudentPicture,
   shelf: Shelf,
@@ -36,9 +36,11 @@ export function calendarOfClasses(
 ): string {
   const today = campusDate(now, shelf.zone)
   const terms = term ? [term] : shelf.terms.filter((one) => one.published && phaseOf(one, today) !== 'past')
-  const drafts = week ? [week] : picture.drafts.filter((one) => one.goingWith)
   const holidays = new Set(terms.flatMap((one) => one.holidays.map(({ date }) => dayNumber(date))))
-  const classes = classesOf(picture, shelf, terms, drafts)
+  const classes = terms.flatMap(({ code }) => {
+    const going = goingWith(picture, code)
+    return classesOf(picture, shelf, code, term ? week : going && { ...going, exchanges: [] })
+  })
   return classCalendar(term ? `Classes ${term.name}` : 'Classes', classes, {
     zone: shelf.zone,
     holidays,

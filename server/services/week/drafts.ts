@@ -79,7 +79,7 @@ export async function makeDraft(
     .insert(t.draftWeek)
     .values({ studentId: at.student, termId: term.id, name: body.name, goingWith: going || null })
     .$returningId()
-  if (body.copyOf === null) await putPicks(tx, made!.id, body.sections)
+  if (body.copyOf === null) await putPicks(tx, { student: at.student, draft: made!.id }, body.sections)
   else await copyPicks(tx, body.copyOf, made!.id)
   await logEvent(tx, {
     at: at.now,
@@ -96,7 +96,9 @@ async function copyPicks(tx: Transaction, from: number, to: number): Promise<voi
   if (rows.length)
     await tx
       .insert(t.pickedSection)
-      .values(rows.map(({ sectionId, asPicked }) => ({ draftWeekId: to, sectionId, asPicked })))
+      .values(
+        rows.map(({ sectionId, asPicked, exchange }) => ({ draftWeekId: to, sectionId, asPicked, exchange }))
+      )
 }
 
 const goWithNone = async (tx: Transaction, rows: { id: number; goingWith: boolean | null }[]) => {

@@ -1,7 +1,7 @@
 /** What may be picked in a term, and how picks are kept. */
-import { inArray } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
 import { phaseOf } from '#core/catalog'
-import type { CourseCode, SectionCode, TermCode } from '#core/ids'
+import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { asPicked, optionsAmong, sectionsOf, type Section } from '#core/week'
 import { campusDate } from '#wire/when'
@@ -66,19 +66,32 @@ export async function mustBeOptions(
   }
 }
 
-/** Puts sections into a draft week, with what they are like now. */
-export async function putPicks(tx: Transaction, draft: number, codes: readonly SectionCode[]): Promise<void> {
+/**
+ * Puts sections into a student's draft week, with what they are like now. Where a seat of their course is held, they
+ * are picked instead of it.
+ */
+export async function putPicks(
+  tx: Transaction,
+  { student, draft }: { student: StudentId; draft: number },
+  codes: readonly SectionCode[]
+): Promise<void> {
   if (!codes.length) return
   const sections = new Map<string, Section>((await familiesOf(tx, codes)).map((one) => [one.code, one]))
   const rows = await tx
-    .select({ id: t.section.id, code: t.section.code })
+    .select({ id: t.section.id, code: t.section.code, course: t.section.courseId, term: t.section.termId })
     .from(t.section)
     .where(inArray(t.section.code, [...codes]))
+  const seats = await tx
+    .select({ course: t.section.courseId, term: t.section.termId })
+    .from(t.registration)
+    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+    .where(eq(t.registration.studentId, student))
   await tx.insert(t.pickedSection).values(
-    rows.map(({ id, code }) => ({
+    rows.map(({ id, code, course, term }) => ({
       draftWeekId: draft,
       sectionId: id,
-      asPicked: asPicked(sections.get(code)!)
+      asPicked: asPicked(sections.get(code)!),
+      exchange: seats.some((seat) => seat.course === course && seat.term === term)
     }))
   )
 }

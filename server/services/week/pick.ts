@@ -41,7 +41,7 @@ export async function pick(
       )
     )
   const after = picks.flatMap((one) => one.sections)
-  await putPicks(tx, draft, after)
+  await putPicks(tx, { student, draft }, after)
   const about = { term: termCode, week: draft, courses }
   await logEvent(tx, {
     at: at.now,

@@ -61,7 +61,16 @@ const disabledWhy = computed(() => {
 })
 const signOff = computed(() => standing.signOff)
 const asked = computed(() => student.picture?.route.reviewAskedAt)
-const registered = computed(() => sheet.value?.lines.filter((l) => l.state === 'registered') ?? [])
+const registered = computed(
+  () => sheet.value?.lines.filter((l) => l.state === 'registered' || l.givesBack.length) ?? []
+)
+/** What the button does, in so many words. */
+const act = computed(() => {
+  const exchanges = chosen.value.filter((l) => l.givesBack.length).length
+  const news = chosen.value.length - exchanges
+  if (!exchanges) return `Register ${news}`
+  return news ? `Register ${news}, exchange ${exchanges}` : `Exchange ${exchanges}`
+})
 const shownReceipt = computed(() => receipt.value ?? sheet.value?.receipts[0])
 
 function toggle(course: CourseCode) {
@@ -89,7 +98,11 @@ async function run() {
   }
 }
 const seats = (line: SheetLine) => {
-  const scarce = [...(line.sections ?? [])].sort((a, b) => a.capacity - a.taken - (b.capacity - b.taken))[0]!
+  // Of an exchange the sections that stay are the student's already.
+  const mine = new Set(line.state === 'ready' ? standing.heldSections.map((one) => one.code) : [])
+  const scarce = (line.sections ?? [])
+    .filter((one) => !mine.has(one.code))
+    .sort((a, b) => a.capacity - a.taken - (b.capacity - b.taken))[0]!
   const free = scarce.capacity - scarce.taken
   return {
     part: scarce.taken / scarce.capacity,
@@ -178,13 +191,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
             aria-describedby="why"
             @click="run"
           >
-            {{
-              running
-                ? 'Registering …'
-                : opened || !ready.length
-                  ? `Register ${chosen.length}`
-                  : `Register ${chosen.length} at opening`
-            }}
+            {{ running ? 'Registering …' : opened || !ready.length ? act : `${act} at opening` }}
           </v-btn>
         </div>
       </div>
@@ -233,6 +240,10 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
                   ><strong>{{ s.code }}</strong> {{ s.parent ? `${s.kind} · ` : ''
                   }}{{ sectionHours(s) }}</span
                 >
+                <span v-if="line.givesBack.length" class="hours quiet"
+                  >instead of {{ line.givesBack.map((s) => s.code).join(' + ') }}, which you hold until this
+                  one is yours</span
+                >
               </th>
               <td class="seats">
                 <template v-if="line.sections">
@@ -272,7 +283,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         <section class="side" aria-label="The week as it will be">
           <h3>The week as it will be</h3>
           <WeekRibbon
-            :held="standing.heldSections"
+            :held="standing.week.staying"
             :picked="standing.pickedSections"
             :hue-of="hueOf"
             compact

@@ -51,6 +51,8 @@ function setPart(course: CourseCode, part: Part) {
   finding.left = left
   finding.either = either
 }
+const isPlaced = (course: CourseCode) =>
+  standing.held.some((one) => one.course === course && one.placedByOffice)
 const pickedOf = (course: CourseCode) => weeks.picked.filter((one) => one.course === course)
 function setStays(course: CourseCode, on: boolean) {
   const next = new Set(finding.stays)
@@ -158,7 +160,9 @@ async function make(number: number) {
   if (!card || making.value) return
   making.value = true
   const held = new Set<string>(standing.heldSections.map((one) => one.code))
-  const codes = card.sections.map((one) => one.code).filter((code) => !held.has(code))
+  // Of a seat that may be exchanged all sections are picked where one is another.
+  const others = new Set(card.sections.filter((one) => !held.has(one.code)).map((one) => one.course))
+  const codes = card.sections.filter((one) => others.has(one.course)).map((one) => one.code)
   const done = await weeks.make({
     name: weeks.freeName(`Found ${number}`),
     sections: codes,
@@ -250,7 +254,17 @@ function onArrow(event: KeyboardEvent) {
           <ul class="musts">
             <li v-for="course in finding.courses" :key="course" :class="`hue-${hue(course)}`" class="course">
               <strong>{{ course }}</strong>
-              <span v-if="standing.heldCourses.has(course)" class="quiet small">registered, stays</span>
+              <span v-if="standing.heldCourses.has(course)" class="quiet small"
+                >{{ weeks.isFixed(course) ? 'registered, stays' : 'registered, to be exchanged' }}
+                <button
+                  v-if="student.own && !isPlaced(course)"
+                  class="textlink"
+                  @click="weeks.isFixed(course) ? weeks.unlock(course) : weeks.keepSeat(course)"
+                >
+                  {{ weeks.isFixed(course) ? 'Exchange it' : 'Keep the seat'
+                  }}<span class="visually-hidden"> {{ course }}</span>
+                </button></span
+              >
               <span v-else-if="!finding.hasOptions.has(course)" class="quiet small">no section to pick</span>
               <template v-else>
                 <select

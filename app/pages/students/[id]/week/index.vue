@@ -11,9 +11,19 @@ import {
   type Option,
   type Section
 } from '#core/week'
+import type { CourseCode } from '#core/ids'
 import type { Weekday } from '#core/time'
 import { clockTime, dayMonth, shortInstant } from '#wire/when'
-import { clashText, count, creditsText, moneyText, sectionHours, SINCE_WORDS, wayText } from '#wire/words'
+import {
+  clashText,
+  count,
+  KIND_WORDS,
+  creditsText,
+  moneyText,
+  sectionHours,
+  SINCE_WORDS,
+  wayText
+} from '#wire/words'
 import type { JudgedOption } from '~/composables/useWeekOptions'
 
 useHead({ title: 'Week · Ridgeway' })
@@ -42,25 +52,25 @@ const painted = shallowRef<{ days: Weekday[]; start: number; end: number }>()
 /** Sections as the seats stand now, where they are read; picked ones that are not among them as they came. */
 const fresh = computed(() => new Map(sections.value.map((one) => [one.code, one])))
 const now = (list: readonly Section[]) => list.map((one) => fresh.value.get(one.code) ?? one)
-const held = computed(() => now(standing.heldSections))
+const held = computed(() => now(weeks.week.staying))
 const picked = computed(() => now(weeks.picked))
 const week = computed(() => [...held.value, ...picked.value])
-const isPicked = (option: Option) =>
-  sectionsOf(option).every((s) => picked.value.some((p) => p.code === s.code))
+const isThere = (option: Option) => sectionsOf(option).every((s) => week.value.some((p) => p.code === s.code))
 const shownPreview = computed(() => {
   const option = preview.value
-  return option && !isPicked(option) && !standing.heldCourses.has(option.course) ? sectionsOf(option) : []
+  return option && !isThere(option) && !weeks.isFixed(option.course) ? sectionsOf(option) : []
 })
-/** While an option is previewed, the pick it would replace steps aside. */
-const shownPicked = computed(() =>
-  shownPreview.value.length ? picked.value.filter((s) => s.course !== preview.value!.course) : picked.value
-)
+/** While an option is previewed, what it would replace steps aside. */
+const beside = (list: Section[]) =>
+  shownPreview.value.length ? list.filter((s) => s.course !== preview.value!.course) : list
+const shownPicked = computed(() => beside(picked.value))
+const shownHeld = computed(() => beside(held.value))
 const clashesAmong = (list: readonly Section[]) =>
   list.flatMap((s) => clashesWith({ course: s.course, sections: [s] }, list, standing.holidays))
 const clashing = computed(
   () =>
     new Set<string>(
-      clashesAmong([...held.value, ...shownPicked.value, ...shownPreview.value]).map((c) => c.own.code)
+      clashesAmong([...shownHeld.value, ...shownPicked.value, ...shownPreview.value]).map((c) => c.own.code)
     )
 )
 /** One scale of hours for the ribbon and every option, so that they line up. */
@@ -126,6 +136,12 @@ const remarks = computed(() => {
         text: `${one.course}-${one.number} ${SINCE_WORDS[what]}${what === 'moved' ? `: now ${sectionHours(one)}` : ''}. Pick again, or another one.`,
         grave: what !== 'moved'
       })
+  for (const course of weeks.week.exchanged)
+    list.push({
+      key: `exchange ${course}`,
+      text: `${course}: you hold ${namesOf(standing.heldSections, course)} until ${namesOf(picked.value, course)} is registered instead.`,
+      grave: false
+    })
   for (const { course, block } of leftBlocks.value)
     list.push({
       key: `block ${course}`,
@@ -148,7 +164,21 @@ const removes = computed(() =>
   )
 )
 
-function pick({ option, picked: there }: JudgedOption) {
+/** The sections of a course that are not in the other list, by number: what an exchange is about. */
+function namesOf(list: readonly Section[], course: CourseCode): string {
+  const other = list === picked.value ? standing.heldSections : picked.value
+  const own = list.filter((one) => one.course === course && !other.some((there) => there.code === one.code))
+  return own
+    .map((one) => `${one.kind === 'lecture' ? '' : `${KIND_WORDS[one.kind]} `}${one.number}`)
+    .join(' and ')
+}
+
+function pick({ option, picked: there, yours }: JudgedOption) {
+  if (yours) {
+    preview.value = undefined
+    void weeks.keepSeat(option.course)
+    return
+  }
   const along = alongWith(option)
   const all = [option, ...along]
   preview.value = undefined
@@ -235,7 +265,7 @@ function onArrow(event: KeyboardEvent) {
     <template v-if="standing.courses.length">
       <WeekRibbon
         v-if="shown === 'typical'"
-        :held="held"
+        :held="shownHeld"
         :picked="shownPicked"
         :preview="shownPreview"
         :clashing="clashing"
@@ -258,9 +288,11 @@ function onArrow(event: KeyboardEvent) {
         @done="painted = undefined"
         @close="keeping = false"
       />
-      <ul v-if="remarks.length" class="remarks" role="status">
-        <li v-for="one in remarks" :key="one.key" :class="one.grave ? 'stops' : 'warns'">{{ one.text }}</li>
-      </ul>
+      <div role="status">
+        <ul v-if="remarks.length" class="remarks">
+          <li v-for="one in remarks" :key="one.key" :class="one.grave ? 'stops' : 'warns'">{{ one.text }}</li>
+        </ul>
+      </div>
       <table class="print-only paper">
         <tbody>
           <tr v-for="one in week" :key="one.code">
@@ -289,14 +321,20 @@ function onArrow(event: KeyboardEvent) {
               <span class="quiet"
                 >{{ row.about?.credits }} cr ·
                 {{
-                  row.seat.length
+                  row.isFixed
                     ? row.placed
                       ? 'placed by an office'
                       : 'registered'
                     : count(row.open.length, 'option')
                 }}</span
               >
-              <span v-if="!row.seat.length && row.open.length" class="quiet"
+              <span v-if="row.seat.length && !row.isFixed" class="unsettled"
+                >registered, to be exchanged
+                <button v-if="student.own" class="textlink" @click="weeks.keepSeat(row.course)">
+                  Keep the seat
+                </button>
+              </span>
+              <span v-if="!row.isFixed && row.open.length" class="quiet"
                 >{{ row.fitting }} fit<template v-if="row.repairable"
                   >, {{ row.repairable }} more if others move</template
                 ></span
@@ -311,12 +349,19 @@ function onArrow(event: KeyboardEvent) {
               </span>
             </header>
             <div class="options">
-              <p v-if="row.seat.length" class="seat">
+              <p v-if="row.isFixed" class="seat">
                 <span v-for="s in row.seat" :key="s.code"
                   ><strong>{{ s.code }}</strong> {{ s.kind === 'lecture' ? '' : s.kind }} {{ sectionHours(s)
                   }}<br
                 /></span>
-                <span class="quiet">You hold this seat.</span>
+                <span class="quiet">{{ student.own ? 'You hold this seat.' : 'This seat is held.' }}</span>
+                <button
+                  v-if="student.own && !row.placed && row.open.length > 1"
+                  class="textlink"
+                  @click="weeks.unlock(row.course)"
+                >
+                  Exchange it<span class="visually-hidden"> for another section of {{ row.course }}</span>
+                </button>
               </p>
               <template v-else>
                 <OptionCard
@@ -335,13 +380,13 @@ function onArrow(event: KeyboardEvent) {
                   @about="about = $event"
                 />
               </template>
-              <p v-if="!row.seat.length && !row.open.length && loaded" class="quiet none">
+              <p v-if="!row.isFixed && !row.open.length && loaded" class="quiet none">
                 {{ row.course }} has no section to pick in {{ standing.term?.name }}.
                 <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/route`"
                   >Settle it on the route</NuxtLink
                 >
               </p>
-              <details v-if="!row.seat.length && row.office.length" class="quiet office">
+              <details v-if="!row.isFixed && row.office.length" class="quiet office">
                 <summary>{{ count(row.office.length, 'section') }} only an office places</summary>
                 <span v-for="{ option } in row.office" :key="option.key"
                   >{{ option.main.number }} · {{ sectionHours(option.main) }}</span

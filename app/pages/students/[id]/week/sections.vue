@@ -89,12 +89,21 @@ const inDraft = (line: SectionLine) => weeks.picked.some((one) => one.code === l
 const isHeld = (line: SectionLine) => standing.heldSections.some((one) => one.code === line.main.code)
 /** The choice of its parts that fits best: without a clash, then with seats. */
 function choiceOf({ options, course }: SectionLine): Option | undefined {
-  const week = [...standing.heldSections, ...weeks.picked]
+  const week = weeks.all
   const rank = (option: Option) =>
     clashesWith({ course: course.code, sections: sectionsOf(option) }, week, standing.holidays).length * 2 +
     Number(seatsLeft(option) <= 0)
   return options.length ? options.reduce((a, b) => (rank(b) < rank(a) ? b : a)) : undefined
 }
+const isPlaced = ({ main }: SectionLine) =>
+  standing.held.some((one) => one.course === main.course && one.placedByOffice)
+const mayPick = (line: SectionLine) =>
+  student.own &&
+  isComing.value &&
+  !isPast.value &&
+  !line.main.officeOnly &&
+  line.options.length > 0 &&
+  !isPlaced(line)
 const isComing = computed(() => term.value?.code === standing.term?.code)
 async function pick(line: SectionLine) {
   const option = choiceOf(line)
@@ -104,7 +113,9 @@ async function pick(line: SectionLine) {
     student.notice = there
       ? { text: `${line.main.course} has no section in “${weeks.draft?.name ?? 'First draft'}” any more.` }
       : {
-          text: `${line.main.course}-${line.main.number} is in “${weeks.draft?.name ?? 'First draft'}”.`,
+          text: standing.heldCourses.has(line.main.course)
+            ? `${line.main.course}-${line.main.number} is picked instead of your seat, which you hold until it is registered.`
+            : `${line.main.course}-${line.main.number} is in “${weeks.draft?.name ?? 'First draft'}”.`,
           back: () => weeks.pick([{ course: line.main.course, option: undefined }])
         }
 }
@@ -114,7 +125,7 @@ function against(line: SectionLine): string | undefined {
   const refusal = inTheWay(line.refusals.filter((one) => one.code !== 'clash' && one.code !== 'full'))
   if (refusal) return refusalText(refusal, college.zone)
   if (line.fits || !isComing.value || !line.options.length || inDraft(line)) return undefined
-  const week = [...standing.heldSections, ...weeks.picked]
+  const week = weeks.all
   const option = choiceOf(line)!
   const [clash] = clashesWith(
     { course: line.course.code, sections: sectionsOf(option) },
@@ -123,8 +134,7 @@ function against(line: SectionLine): string | undefined {
   )
   return clash ? clashText(clash) : 'in hours that you keep free'
 }
-const room = ({ main }: SectionLine) =>
-  main.meetings.find((one) => one.room)?.room ?? college.campusName(main.campus)
+const room = ({ main }: SectionLine) => main.meetings.find((one) => one.room)?.room ?? college.placeName(main)
 const session = ({ main }: SectionLine) =>
   main.session === 'FULL' ? '' : (term.value?.sessions.find((one) => one.code === main.session)?.name ?? '')
 onMounted(() => finder.warm())
@@ -244,12 +254,13 @@ onMounted(() => finder.warm())
             <div class="act">
               <span v-if="isHeld(line)" class="quiet">registered</span>
               <button
-                v-else-if="student.own && isComing && !isPast && !line.main.officeOnly && line.options.length"
+                v-else-if="mayPick(line)"
                 class="textlink"
                 :aria-pressed="inDraft(line)"
                 @click="pick(line)"
               >
-                {{ inDraft(line) ? 'Unpick' : 'Pick'
+                {{
+                  inDraft(line) ? 'Unpick' : standing.heldCourses.has(line.main.course) ? 'Exchange' : 'Pick'
                 }}<span class="visually-hidden"> {{ line.main.course }}-{{ line.main.number }}</span>
               </button>
             </div>

@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest'
+import { courseCode, termCode } from '#core/ids'
+import { section } from '../core/testing/build'
+import { termWeek } from './termWeek'
+
+const lecture = section('SOIL 220')
+const labs = ['L1', 'L2'].map((number) =>
+  section('SOIL 220', [], { number, kind: 'lab', parent: lecture.code, credits: 0 })
+)
+const stat = section('STAT 110')
+const past = section('WRIT 101', [], { term: termCode('SP27') })
+const picture = {
+  held: [
+    {
+      course: courseCode('SOIL 220'),
+      term: termCode('AU27'),
+      section: lecture.code,
+      credits: 3,
+      placedByOffice: false,
+      components: [labs[0]!.code]
+    }
+  ],
+  sections: [lecture, ...labs, stat, past]
+}
+const codes = (list: readonly { code: string }[]) => list.map((one) => one.code)
+const draft = (sections: readonly { code: string }[], ...exchanges: string[]) => ({
+  sections: codes(sections) as never[],
+  exchanges: exchanges.map(courseCode)
+})
+
+describe('a term with a draft week', () => {
+  it('holds the components that are held, not the others of the same section', () => {
+    const week = termWeek(picture, 'AU27', draft([lecture, labs[1]!, stat]))
+    expect(codes(week.held)).toEqual(codes([lecture, labs[0]!]))
+    expect(week.staying).toEqual(week.held)
+  })
+  it('leaves out what is picked of a held course, unless it was picked to exchange the seat', () => {
+    const sections = [lecture, labs[1]!, stat]
+    expect(codes(termWeek(picture, 'AU27', draft(sections)).picked)).toEqual([stat.code])
+    const week = termWeek(picture, 'AU27', draft(sections, 'SOIL 220'))
+    expect([...week.exchanged]).toEqual(['SOIL 220'])
+    expect(week.staying).toEqual([])
+    expect(codes(week.picked)).toEqual(codes(sections))
+  })
+  it('exchanges nothing for itself, and nothing that is not held', () => {
+    const own = termWeek(picture, 'AU27', draft([lecture, labs[0]!], 'SOIL 220'))
+    expect([own.exchanged.size, codes(own.staying)]).toEqual([0, codes([lecture, labs[0]!])])
+    const strange = termWeek(picture, 'AU27', draft([stat], 'STAT 110'))
+    expect([strange.exchanged.size, codes(strange.picked)]).toEqual([0, [stat.code]])
+  })
+  it('knows only its own term, and stands without a draft week', () => {
+    expect(termWeek(picture, 'SP27', draft([past])).picked).toEqual([past])
+    expect(termWeek(picture, 'SP27', draft([past])).held).toEqual([])
+    expect(termWeek(picture, 'AU27', undefined).picked).toEqual([])
+  })
+})
