@@ -44,7 +44,8 @@ import { terms as demoTerms } from '../demo/college'
 import { OfferBuilder } from '../demo/offer'
 import { PeopleBuilder, type DemoStudent } from '../demo/people'
 import { Random } from '../demo/random'
-import { redraw } from './benchBrowser'
+import { isBuilt, redraw } from './benchBrowser'
+import { largeTerm } from './benchSections'
 import { sectionRows, weeksRows } from './benchWeeks'
 
 const SUBJECTS = ['ENVI', 'STAT', 'HYDR', 'ARTS', 'SOIL', 'MATH', 'GEOS', 'HERI', 'CSCI', 'WRIT']
@@ -466,4 +467,5 @@ for (const [what, { seconds, early, late }] of Object.entries(batches))
   console.log(
     `batch of ${STUDENTS} ${what}, two workers: ${seconds.toFixed(1)} s; resident ${early.toFixed(0)} MB after a quarter, ${late.toFixed(0)} MB near the end`
   )
-for (const line of await redraw()) console.log(line)
+if (isBuilt()) for (const line of [...(await redraw()), ...(await largeTerm())]) console.log(line)
+else console.log('pages: not measured, there is no build (npm run build)')

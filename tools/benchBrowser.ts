@@ -12,30 +12,21 @@ import { DEMO_PASSWORD } from '../demo/staff'
 import { freePort, startMariadb } from './mariadb'
 import { prepareDatabase, startSite } from './site'
 
-const ROOT = dirname(dirname(fileURLToPath(import.meta.url)))
+export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)))
 const TIMES = 12
 /** Milliseconds: a change is sent, answered and drawn within it. */
 const PAUSE = 300
 
+export const isBuilt = () => existsSync(join(ROOT, '.output', 'server'))
+
 export async function redraw(): Promise<string[]> {
-  if (!existsSync(join(ROOT, '.output', 'server')))
-    return ['redraw: not measured, there is no build (npm run build)']
   const folder = mkdtempSync(join(tmpdir(), 'ridgeway-bench-db-'))
   const server = await startMariadb(folder)
   try {
     const url = await server.database('bench')
     await prepareDatabase(url, () => undefined)
     const site = await startSite(ROOT, await freePort(), url, 'b'.repeat(64))
-    const browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking'
-      ]
-    })
+    const browser = await launched()
     const page = await browser.newPage({ baseURL: site.address, viewport: { width: 1280, height: 800 } })
     const times = inOrder(await measured(page))
     const frames = inOrder(await lifting(page))
@@ -50,6 +41,18 @@ export async function redraw(): Promise<string[]> {
     rmSync(folder, { recursive: true, force: true })
   }
 }
+
+export const launched = () =>
+  chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking'
+    ]
+  })
 
 async function measured(page: Page): Promise<number[]> {
   await page.request.post('/api/session', { data: { name: 'imke.varga', password: DEMO_PASSWORD } })
@@ -74,7 +77,7 @@ async function measured(page: Page): Promise<number[]> {
   return page.evaluate(() => (window as unknown as { seen: number[] }).seen)
 }
 
-function inOrder(times: number[]): string {
+export function inOrder(times: number[]): string {
   const sorted = times.toSorted((a, b) => a - b)
   const at = (share: number) =>
     sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!.toFixed(1)

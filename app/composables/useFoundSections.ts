@@ -111,10 +111,13 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     })
   })
 
+  // Each part of the question by itself: what is typed sorts nothing anew.
+  const sort = computed(() => query.value.sort)
+  const words = computed(() => query.value.text)
   /** Sorted once, so that what is kept of it stands in order. */
-  const ordered = computed(() => [...everything.value].sort(ORDERS[query.value.sort]))
+  const ordered = computed(() => [...everything.value].sort(ORDERS[sort.value]))
   const worded = computed(() => {
-    const { text } = query.value
+    const text = words.value
     const code = typedCode(text)
     if (code) {
       const found = ordered.value.filter(

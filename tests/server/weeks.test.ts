@@ -1,8 +1,8 @@
 /** Draft weeks, hours kept free, wishes, and the links by which a week is shared or subscribed to. */
 import { desc, eq } from 'drizzle-orm'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { courseCode, type SectionCode } from '#core/ids'
-import { changesSince } from '#core/week'
+import { changesSince, type Section } from '#core/week'
 import type { Who } from '#wire/picture'
 import { goingWith } from '#wire/reading'
 import * as t from '../../server/db/schema'
@@ -259,11 +259,15 @@ describe('seats kept for a program', () => {
 describe('the whole offer of a term', () => {
   it('is what is read section by section, with seats that are never old', async () => {
     const [one] = await sectionsNumbered(world, 'ENDA 310', '01')
-    const read = async (now: number) => wholeOffer(world.db, AUTUMN, now)
+    const read = async (now: number) => JSON.parse(await wholeOffer(world.db, AUTUMN, now)) as Section[]
     expect(await read(0)).toEqual(await offerOf(world.db, AUTUMN))
     await world.db.update(t.section).set({ taken: 17, topic: 'Tides' }).where(eq(t.section.id, one!.id))
     const find = async (now: number) => (await read(now)).find((section) => section.code === one!.code)
     expect(await find(10)).toMatchObject({ taken: 17, topic: null })
-    expect(await find(60_000)).toMatchObject({ taken: 17, topic: 'Tides' })
+    // Nobody waits while it is read anew; whoever asks next has it.
+    expect(await find(60_000)).toMatchObject({ taken: 17, topic: null })
+    await vi.waitFor(async () => expect(await find(60_001)).toMatchObject({ topic: 'Tides' }))
+    await world.db.update(t.section).set({ topic: 'Winds' }).where(eq(t.section.id, one!.id))
+    expect(await find(500_000)).toMatchObject({ taken: 17, topic: 'Winds' })
   })
 })

@@ -3,7 +3,7 @@ import { count, eq, exists, inArray, or, type SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import { parseDayLetters } from '#core/formats'
 import { courseCode, termCode, type CourseCode, type SectionCode } from '#core/ids'
-import type { Section } from '#core/week'
+import type { ReservedSeats, Section } from '#core/week'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
 import { groupBy } from '../catalog/catalog'
@@ -51,7 +51,7 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       .where(inArray(t.sectionInstructor.sectionId, ids)),
     (row) => row.sectionId
   )
-  const reserved = groupBy(await readReserved(db, ids), (row) => row.sectionId)
+  const reserved = await reservedSeats(db, inArray(t.reservedSeats.sectionId, ids))
   return rows.map(
     ({ section: s, course, courseFee, term, session, half, campus, parent, block }): Section => ({
       code: s.code as SectionCode,
@@ -80,11 +80,7 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       onlyFor: s.onlyFor,
       cancelled: s.cancelled,
       fee: s.fee + (s.parentId === null ? courseFee : 0),
-      reserved: (reserved.get(s.id) ?? []).map(({ program, block, seats, taken }) => ({
-        program,
-        block,
-        left: Math.max(0, seats - taken)
-      })),
+      reserved: reserved.get(s.id) ?? [],
       meetings: (meetings.get(s.id) ?? []).map(({ meeting, room, building }) => ({
         days: parseDayLetters(meeting.days) ?? [],
         start: meeting.startsMin,
@@ -99,8 +95,8 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
   )
 }
 
-/** Seats kept for a program or a block, and how many of its students sit there already. */
-function readReserved(db: Reader, ids: number[]) {
+/** Seats kept for a program or a block that none of its students has taken, by the id of their section. */
+export async function reservedSeats(db: Reader, condition: SQL): Promise<Map<number, ReservedSeats[]>> {
   const inProgram = db
     .select({ id: t.studentProgram.studentId })
     .from(t.studentProgram)
@@ -113,7 +109,7 @@ function readReserved(db: Reader, ids: number[]) {
       )
     )
   const isFor = or(eq(t.student.blockId, t.reservedSeats.blockId), exists(inProgram))!
-  return db
+  const rows = await db
     .select({
       sectionId: t.reservedSeats.sectionId,
       program: t.reservedSeats.programCode,
@@ -122,12 +118,20 @@ function readReserved(db: Reader, ids: number[]) {
       taken: count(t.student.id)
     })
     .from(t.reservedSeats)
+    .innerJoin(t.section, eq(t.section.id, t.reservedSeats.sectionId))
     .leftJoin(t.block, eq(t.block.id, t.reservedSeats.blockId))
     .leftJoin(t.registration, eq(t.registration.sectionId, t.reservedSeats.sectionId))
     .leftJoin(t.student, all(eq(t.student.id, t.registration.studentId), isFor))
-    .where(inArray(t.reservedSeats.sectionId, ids))
+    .where(condition)
     .groupBy(t.reservedSeats.id, t.block.title)
     .orderBy(t.reservedSeats.id)
+  const found = new Map<number, ReservedSeats[]>()
+  for (const { sectionId, program, block, seats, taken } of rows)
+    found.set(sectionId, [
+      ...(found.get(sectionId) ?? []),
+      { program, block, left: Math.max(0, seats - taken) }
+    ])
+  return found
 }
 
 /** All sections of a published term; of some of its courses where they are named. */
