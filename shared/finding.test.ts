@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
 import { meeting, section } from '../core/testing/build'
-import { WeekFinder, type FindCall } from './finding'
+import { sectionsNamedIn, WeekFinder, type FindCall } from './finding'
 
 const hours = {
   early: meeting('MW', '9:30', '10:45'),
@@ -83,5 +83,22 @@ describe('the finder of weeks', () => {
       fit: 0,
       without: expect.arrayContaining([{ must: { kind: 'travel' }, fit: 1 }]) as unknown
     })
+  })
+})
+
+describe('the sections that a text names', () => {
+  const [one, two] = envi as [(typeof envi)[0], (typeof envi)[0]]
+  const known = [...envi, ...soil]
+  it('are found in a list of codes, in any case, in the order of the sections', () => {
+    expect(sectionsNamedIn(`${two.code.toLowerCase()}, ${one.code}`, known)).toEqual([one.code, two.code])
+    expect(sectionsNamedIn(`X${one.code} ${one.code}9`, known)).toEqual([])
+    expect(sectionsNamedIn('', known)).toEqual([])
+  })
+  it('are found in a table', () => {
+    expect(sectionsNamedIn(`Course,Code\r\nENVI 101,"${one.code}"\r\n`, known)).toEqual([one.code])
+  })
+  it('are found in a calendar file, over a fold (RFC 5545, 3.1)', () => {
+    const folded = `UID:${one.code.slice(0, 2)}\r\n ${one.code.slice(2)}-1@ridgeway\r\n`
+    expect(sectionsNamedIn(folded, known)).toEqual([one.code])
   })
 })

@@ -57,6 +57,20 @@ export interface WeeksCounted {
   conflict: { groups: number[]; kept: number[] } | undefined
 }
 
+/**
+ * The codes of sections that a text names: a list of codes, or a week as a table or a calendar file, whose long lines
+ * are folded (RFC 5545, 3.1). Others than those given are passed over.
+ */
+export function sectionsNamedIn(text: string, sections: readonly Pick<Section, 'code'>[]): SectionCode[] {
+  const named = new Set(
+    text
+      .replace(/\r?\n[ \t]/g, '')
+      .toUpperCase()
+      .match(/\b[0-9A-Z]+\b/g)
+  )
+  return sections.map((one) => one.code).filter((code) => named.has(code))
+}
+
 /** Sets of open options kept at once while counting what letting go of one thing gives: each is counted apart. */
 const EACH = 40_000
 

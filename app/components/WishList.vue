@@ -10,7 +10,8 @@ import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { Mode, Section } from '#core/week'
 import type { SharedWeek } from '#wire/picture'
 import { LONG_DAY_NAMES, timeField } from '#wire/when'
-import { MODE_WORDS, wishText } from '#wire/words'
+import { sectionsNamedIn } from '#wire/finding'
+import { count, MODE_WORDS, wishText } from '#wire/words'
 
 /** Wishes in order: a higher one always wins. Dragged, moved by keyboard, changed in place. */
 const props = defineProps<{ wishes: readonly Wish[]; sections: readonly Section[]; disabled: boolean }>()
@@ -129,10 +130,19 @@ function turnMode(i: number, wish: Extract<Wish, { kind: 'mode' }>, mode: Mode, 
 /** The week of a friend, by the link they sent. */
 const friend = ref('')
 const friendSays = ref('')
+function takeCodes(i: number, text: string, otherwise: string) {
+  const codes = sectionsNamedIn(text, props.sections)
+  if (codes.length) put(i, { kind: 'together', sections: codes })
+  friendSays.value = codes.length ? `${count(codes.length, 'section')} of your courses` : otherwise
+}
+async function readFriendFile(i: number, event: Event) {
+  const [file] = (event.target as HTMLInputElement).files ?? []
+  if (file) takeCodes(i, await file.text(), `${file.name} names no section of your courses.`)
+}
 async function readFriend(i: number) {
   const key = /[0-9a-f]{32}/.exec(friend.value)?.[0]
   if (!key) {
-    friendSays.value = 'Paste the link that your friend sent.'
+    takeCodes(i, friend.value, 'Paste the link or the section codes that your friend sent.')
     return
   }
   try {
@@ -216,23 +226,29 @@ async function readFriend(i: number) {
             {{ title }}</label
           >
         </template>
-        <select
-          v-else-if="wish.kind === 'instructors'"
-          class="field"
-          aria-label="Instructor"
-          :value="wish.names[0]"
-          @change="put(i, { ...wish, names: [($event.target as HTMLSelectElement).value] })"
-        >
-          <option v-for="name in instructors" :key="name">{{ name }}</option>
-        </select>
+        <details v-else-if="wish.kind === 'instructors'" class="names">
+          <summary class="small">choose among {{ instructors.length }}</summary>
+          <FilterChoices
+            :model-value="wish.names"
+            :choices="instructors.map((name) => ({ value: name, title: name }))"
+            @update:model-value="$event && put(i, { ...wish, names: [...$event] })"
+          />
+        </details>
         <form v-else-if="wish.kind === 'together'" @submit.prevent="readFriend(i)">
           <input
             v-model="friend"
             class="field"
-            aria-label="Link of a friend's week"
-            placeholder="their link"
+            aria-label="Link of a friend's week, or its section codes"
+            placeholder="their link or codes"
           />
           <button class="textlink">Read it</button>
+          <label class="file textlink"
+            >or their file<input
+              class="visually-hidden"
+              type="file"
+              accept=".ics,.csv,.txt"
+              @change="readFriendFile(i, $event)"
+          /></label>
           <span class="small" role="status">{{ friendSays }}</span>
         </form>
       </div>
@@ -299,6 +315,24 @@ li.lifted {
 }
 .detail:not(:empty) {
   padding-top: 3px;
+}
+.detail form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px 12px;
+}
+.names {
+  flex: 1;
+}
+.names[open] > :deep(fieldset) {
+  max-height: 190px;
+  overflow-y: auto;
+}
+.file {
+  cursor: pointer;
+}
+.file:focus-within {
+  outline: 2px solid var(--dusk);
 }
 .add .field {
   width: 100%;
