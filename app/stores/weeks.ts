@@ -1,8 +1,8 @@
 import type { CourseCode, SectionCode } from '#core/ids'
 import type { Wish } from '#core/find'
 import { asPicked, sectionsOf, type Option, type Section } from '#core/week'
-import type { DraftWeek, KeepFree } from '#wire/picture'
-import { goingWith } from '#wire/reading'
+import type { DraftWeek, KeepFree, StudentView } from '#wire/picture'
+import { FIRST_DRAFT, goingWith } from '#wire/reading'
 import { termWeek } from '#wire/termWeek'
 
 /** The draft weeks of the term, the one on screen, hours kept free and wishes; every change shown at once. */
@@ -97,7 +97,7 @@ export const useWeeks = defineStore('weeks', () => {
           known ?? {
             id: week,
             term: inTerm,
-            name: FIRST,
+            name: FIRST_DRAFT,
             goingWith: true,
             sections: [],
             exchanges: [],
@@ -146,29 +146,38 @@ export const useWeeks = defineStore('weeks', () => {
   /** Hours kept free as they are to be; what was there before can be had back. */
   async function setKeepFree(hours: readonly KeepFree[], text: string): Promise<void> {
     const before = keepFree.value
-    student.show({ keepFree: [...hours] })
-    try {
-      await api(student.path('keep-free'), { method: 'POST', body: { hours } })
+    const done = await send('keep-free', { hours }, { keepFree: [...hours] }, { keepFree: before })
+    if (done)
       student.notice = { text, back: () => setKeepFree(before, 'The hours kept free are as they were.') }
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      student.show({ keepFree: before })
-      student.notice = { text: error.message }
-    }
   }
 
   async function setHabits(part: { wishes?: Wish[]; travelHolds?: boolean }): Promise<void> {
     const before = habits.value
     const now = { ...before, ...part }
-    student.show({ habits: now })
-    if (!student.own) return
-    try {
-      await api(student.path('week-habits'), { method: 'POST', body: now })
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      student.show({ habits: before })
-      student.notice = { text: error.message }
-    }
+    if (student.own) await send('week-habits', now, { habits: now }, { habits: before })
+    else student.show({ habits: now })
+  }
+
+  /** How often each was sent: the last one is what counts. */
+  const sent = new Map<string, number>()
+  /** Shows a change at once and sends it in turn; what was read of the record meanwhile may not have it yet. */
+  function send(where: string, body: object, now: Shown, before: Shown): Promise<boolean> {
+    const mine = (sent.get(where) ?? 0) + 1
+    sent.set(where, mine)
+    const isLast = () => sent.get(where) === mine
+    student.show(now)
+    return student.inTurn(async () => {
+      try {
+        await api(student.path(where), { method: 'POST', body })
+        if (isLast()) student.show(now)
+        return true
+      } catch (error) {
+        if (!(error instanceof Failure)) throw error
+        if (isLast()) student.show(before)
+        student.notice = { text: error.message }
+        return false
+      }
+    })
   }
 
   return {
@@ -195,4 +204,4 @@ export const useWeeks = defineStore('weeks', () => {
   }
 })
 
-const FIRST = 'First draft'
+type Shown = Partial<Pick<StudentView, 'keepFree' | 'habits'>>
