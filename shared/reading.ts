@@ -101,6 +101,9 @@ export function listsFor(
   return new Map(inForce.map((list) => [list.name, list.from]))
 }
 
+/** The draft week that is made when something is picked and there is none. */
+export const FIRST_DRAFT = 'First draft'
+
 /** The draft week of a term that the student is going with. */
 export function goingWith(
   { drafts }: Pick<StudentPicture, 'drafts'>,

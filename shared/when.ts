@@ -55,6 +55,11 @@ export function clockTime(minutes: Minutes): string {
   return `${hour % 12 || 12}:${minute} ${hour < 12 ? 'am' : 'pm'}`
 }
 
+/** `3 h 05`: how long something lasts. */
+export function duration(minutes: Minutes): string {
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+}
+
 /** `09:30`: a time of day as a field for times holds it. */
 export function timeField(minutes: Minutes): string {
   return `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`

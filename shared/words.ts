@@ -325,6 +325,14 @@ export const CHANGE_FAULTS: Record<ChangeFault, string> = {
   nothingChanged: 'It says that already.'
 }
 
+/** When in its term a section runs, where that is not all of it. */
+export const HALF_WORDS: Record<Section['half'], string> = {
+  full: '',
+  first: 'first half',
+  second: 'second half',
+  other: 'dates of its own'
+}
+
 /** A refusal as one sentence: what, why, and who can settle it. */
 export function refusalText(refusal: Refusal, zone: string): string {
   switch (refusal.code) {

@@ -2,7 +2,7 @@
 import { phaseOf, type Course } from '#core/catalog'
 import { optionsAmong, type Section } from '#core/week'
 import { ago } from '#wire/when'
-import { KIND_WORDS, seatsText, sectionHours } from '#wire/words'
+import { HALF_WORDS, KIND_WORDS, seatsText, sectionHours } from '#wire/words'
 
 /** The sections of a course in the terms that are published and not over. */
 const props = defineProps<{ course: Course }>()
@@ -29,11 +29,6 @@ const offered = computed(() =>
     })
     .filter((one) => one.mains.length)
 )
-const HALVES: Record<string, string> = {
-  first: 'first half',
-  second: 'second half',
-  other: 'dates of its own'
-}
 const where = (section: Section) => section.meetings[0]?.room ?? college.placeName(section)
 </script>
 
@@ -66,7 +61,7 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.placeNa
               </td>
               <td>
                 <span v-if="section.topic">{{ section.topic }} · </span>{{ sectionHours(section)
-                }}<span v-if="HALVES[section.half]"> · {{ HALVES[section.half] }}</span>
+                }}<span v-if="HALF_WORDS[section.half]"> · {{ HALF_WORDS[section.half] }}</span>
                 <span class="quiet">
                   · {{ where(section) }} ·
                   {{ section.instructors.join(', ') || 'instructor to be named' }}</span

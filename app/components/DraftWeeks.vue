@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { DraftWeek } from '#wire/picture'
+import { FIRST_DRAFT } from '#wire/reading'
 
 /** The draft weeks of the term: looked at, gone with, named, copied, shared, taken away. */
 const emit = defineEmits<{ compare: [] }>()
@@ -24,7 +25,7 @@ const copy = (week: DraftWeek) =>
 </script>
 
 <template>
-  <span v-if="!weeks.drafts.length" class="pill">First draft</span>
+  <span v-if="!weeks.drafts.length" class="pill">{{ FIRST_DRAFT }}</span>
   <span
     v-for="week in weeks.drafts"
     :key="week.id"

@@ -4,6 +4,7 @@ import { clockTime } from '#wire/when'
 import {
   clashText,
   daysAndHours,
+  HALF_WORDS,
   KIND_WORDS,
   refusalText,
   repairText,
@@ -51,14 +52,9 @@ function seats({ option, left, yours }: JudgedOption): string {
 const room = (section: Section) =>
   section.meetings.find((one) => one.room)?.room ??
   (section.mode === 'inPerson' || section.mode === 'mixed' ? college.placeName(section) : '')
-const HALVES: Record<string, string> = {
-  first: 'first half',
-  second: 'second half',
-  other: 'dates of its own'
-}
 function lineOf(section: Section): string {
   const kind = section.parent ? `${KIND_WORDS[section.kind]} ${alike.value ? '' : section.code}`.trim() : ''
-  const about = [sectionHours(section), HALVES[section.half], alike.value ? '' : room(section)]
+  const about = [sectionHours(section), HALF_WORDS[section.half], alike.value ? '' : room(section)]
   return [kind, about.filter(Boolean).join(' · ')].filter(Boolean).join(' ')
 }
 /** What stands against it, the gravest first; one line. */

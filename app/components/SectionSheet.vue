@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { decide } from '#core/registration'
-import { takes } from '#core/degree'
 import { figuresOf, keptForOthers, optionsAmong, sectionsOf, studyHours, type Section } from '#core/week'
-import { clockTime, dayMonth, shortInstant } from '#wire/when'
+import { clockTime, dayMonth, duration, shortInstant } from '#wire/when'
 import {
   count,
   creditsText,
@@ -14,6 +13,7 @@ import {
   sectionHours,
   STANDING_WORDS
 } from '#wire/words'
+import { needsServed } from '~/composables/useOpenNeeds'
 
 /** Everything about a section, and what taking it would do. */
 const props = defineProps<{
@@ -62,19 +62,13 @@ const kept = computed(() => {
     block: picture.student.block
   })
 })
-const needs = computed(() => {
-  const { reading } = student
-  if (!reading || !course.value) return []
-  return reading.audits.flatMap((audit) =>
-    audit.areas.flatMap(({ area, needs }) =>
-      area.free
-        ? []
-        : needs
-            .filter((result) => result.state === 'needed' && takes(result.need, course.value!, props.section))
-            .map((result) => result.need.title)
-    )
-  )
-})
+const openNeeds = useOpenNeeds()
+/** What it would serve; what is earned already serves nothing a second time. */
+const needs = computed(() =>
+  course.value && !decision.value?.refusals.some((one) => one.code === 'alreadyEarned')
+    ? needsServed(openNeeds.value, course.value, props.section).map((need) => need.title)
+    : []
+)
 /** What the week would come to with it, against what it is. */
 const would = computed(() => {
   const option = mine.value[0]
@@ -102,14 +96,13 @@ const weekChange = computed(() => {
   const { before, after } = would.value!
   const parts = [
     change(count(before.days, 'day'), count(after.days, 'day')),
-    change(gap(before.between), `${gap(after.between)} between classes`)
+    change(duration(before.between), `${duration(after.between)} between classes`)
   ]
   if (after.firstStart !== null) parts.push(`first class ${clockTime(after.firstStart)}`)
   return parts.join('; ')
 })
 const change = (before: string, after: string) =>
   after.startsWith(before) ? after : `${after}, now ${before}`
-const gap = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
 </script>
 
 <template>

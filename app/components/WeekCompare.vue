@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { SAFE_SEATS } from '#core/find'
 import { clashesWith, figuresOf, studyHours, type Section } from '#core/week'
-import { clockTime } from '#wire/when'
+import { clockTime, duration } from '#wire/when'
 import { count, creditsText } from '#wire/words'
 
 /** The draft weeks of the term side by side. */
@@ -37,7 +37,7 @@ const columns = computed(() =>
         ['Days', count(figures.days, 'day')],
         ['First class', figures.firstStart === null ? 'none' : clockTime(figures.firstStart)],
         ['Last end', figures.lastEnd === null ? 'none' : clockTime(figures.lastEnd)],
-        ['Between classes', `${Math.floor(figures.between / 60)} h ${figures.between % 60} m`],
+        ['Between classes', duration(figures.between)],
         ['Study', `${studyHours(mains)} h a week`],
         ['Campus changes', String(figures.campusChanges)],
         ['Clashes', String(clashes / 2)],

@@ -3,7 +3,7 @@ import { ribbonOf, type Bar, type Section, type ShortWay, type SincePicked } fro
 import type { Weekday } from '#core/time'
 import type { KeepFree } from '#wire/picture'
 import { clockTime, DAY_NAMES, dayMonth, hours, LONG_DAY_NAMES } from '#wire/when'
-import { SINCE_WORDS, wayText } from '#wire/words'
+import { HALF_WORDS, SINCE_WORDS, wayText } from '#wire/words'
 
 /** The week on its side: days are rows, hours run across. */
 const props = defineProps<{
@@ -81,13 +81,12 @@ function form(section: Section): string {
   return props.held.some((s) => s.code === section.code) ? 'registered' : 'picked'
 }
 const FORM_WORDS: Record<string, string> = { preview: 'preview', registered: 'registered', picked: 'picked' }
-const halves: Record<string, string> = { first: 'first half', second: 'second half' }
 const kind = (section: Section) => (section.kind === 'lecture' ? '' : ` ${section.kind}`)
 const changed = (section: Section) => props.since?.get(section.code)?.[0]
 /** The end of its dates where they are not the term's. */
 function spanOf(bar: Bar): string {
   if (bar.once) return dayMonth(bar.once)
-  return halves[bar.section.half] ?? (bar.section.half === 'other' ? `from ${dayMonth(bar.from)}` : '')
+  return bar.section.half === 'other' ? `from ${dayMonth(bar.from)}` : HALF_WORDS[bar.section.half]
 }
 const style = (bar: Bar) => ({
   left: left(bar.start),

@@ -1,5 +1,6 @@
 import { fallsIn } from '#core/find'
 import { subjectOf } from '#core/catalog'
+import type { Refusal } from '#core/findings'
 import { decideCourse, type CourseDecision } from '#core/registration'
 import {
   inTheWay,
@@ -57,7 +58,8 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     for (const one of sections.value)
       if (one.parent !== null) parts.set(one.parent, [...(parts.get(one.parent) ?? []), one])
     const needsOf = new Map<string, FoundNeed[]>()
-    const blocked = new Map<string, boolean>()
+    /** What is said of a course whatever its sections. */
+    const generally = new Map<string, readonly Refusal[]>()
     const [judged, holidays, hard] = [facts.value, standing.holidays, mustStayFree.value]
     const week = weeks.all
     const isComing = term.value?.code === standing.term?.code
@@ -66,18 +68,19 @@ export function useFoundSections(query: Ref<SectionQuery>) {
       if (main.parent !== null || !course) return []
       const own = parts.get(main.code) ?? []
       const subject = subjects.get(subjectOf(course.code))
+      const options = optionsAmong([main, ...own])
+      // A section that asks for something of its own is judged by itself.
+      const isOwn = main.prerequisite !== null
+      let general = isOwn ? undefined : generally.get(course.code)
+      if (!general) {
+        general = (judged && decideCourse(judged, course.code, isOwn ? options : []).refusals) ?? []
+        if (!isOwn) generally.set(course.code, general)
+      }
+      const isEarned = general.some((one) => one.code === 'alreadyEarned')
       const as = [course.code, main.campus, main.mode, ...(main.categories ?? [])].join()
       let needs = needsOf.get(as)
-      if (!needs) needsOf.set(as, (needs = needsServed(openNeeds.value, course, main)))
-      const options = optionsAmong([main, ...own])
-      // What the course asks for says it of all its sections but those that ask for something else.
-      const isOwn = main.prerequisite !== null
-      let isBlocked = isOwn ? undefined : blocked.get(course.code)
-      if (isBlocked === undefined) {
-        const general = judged && decideCourse(judged, course.code, isOwn ? options : [])
-        isBlocked = general !== undefined && inTheWay(general.refusals) !== undefined
-        if (!isOwn) blocked.set(course.code, isBlocked)
-      }
+      // What is earned already serves nothing a second time.
+      if (!needs) needsOf.set(as, (needs = isEarned ? [] : needsServed(openNeeds.value, course, main)))
       let decision: CourseDecision | undefined
       let fits: boolean | undefined
       return [
@@ -89,7 +92,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
           college: subject?.college ?? '',
           needs,
           serves: needs.map((need) => need.key),
-          blocked: isBlocked,
+          blocked: inTheWay(general) !== undefined,
           haystack: haystackOf(main, course.title, subject?.name ?? '', own),
           get decision() {
             return (decision ??= judged && decideCourse(judged, course.code, options))

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto'
 import { asc, eq } from 'drizzle-orm'
 import { termCode, type SectionCode, type StudentId, type TermCode } from '#core/ids'
 import type { SharedWeek } from '#wire/picture'
+import { FIRST_DRAFT } from '#wire/reading'
 import { all, type Reader, type Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
 import { logEvent } from '../log'
@@ -37,7 +38,7 @@ export async function lockDraft(
   }
   const going = rows.find((row) => row.goingWith)
   if (going) return going.id
-  const values = { studentId: student, termId: term.id, name: 'First draft', goingWith: true }
+  const values = { studentId: student, termId: term.id, name: FIRST_DRAFT, goingWith: true }
   const [made] = await tx.insert(t.draftWeek).values(values).$returningId()
   return made!.id
 }

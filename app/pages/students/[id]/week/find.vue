@@ -3,7 +3,7 @@ import { ribbonOf } from '#core/week'
 import { maybeCourseCode, type CourseCode } from '#core/ids'
 import type { Wish } from '#core/find'
 import type { Must } from '#wire/finding'
-import { clockTime } from '#wire/when'
+import { clockTime, duration } from '#wire/when'
 import { conflictText, count, daysAndHours } from '#wire/words'
 import type { FoundCard } from '~/stores/finding'
 
@@ -112,6 +112,16 @@ const takesAway = (must: Must): string => {
     ? 'takes away more than can be counted'
     : `takes away ${count(without.fit - fit, 'week')}`
 }
+/** What cannot hold together, one by one. */
+const inConflict = computed((): Must[] => {
+  const { kept = [], groups = [] } = finding.counted?.conflict ?? {}
+  return [
+    ...kept.map((number): Must => ({ kind: 'kept', number })),
+    ...groups
+      .filter((number) => !finding.groups[number]?.courses.some((course) => standing.heldCourses.has(course)))
+      .map((number): Must => ({ kind: 'group', number }))
+  ]
+})
 const conflict = computed(() => {
   const found = finding.counted?.conflict
   return (
@@ -140,7 +150,7 @@ const figuresText = ({ figures, risky }: FoundCard) =>
   [
     count(figures.days, 'day'),
     figures.firstStart === null ? 'no hours' : `from ${clockTime(figures.firstStart)}`,
-    `${Math.floor(figures.between / 60)} h ${String(figures.between % 60).padStart(2, '0')} between`,
+    `${duration(figures.between)} between`,
     risky ? `${risky} at risk` : 'safe'
   ].join(' · ')
 const unscheduled = ({ sections: list }: FoundCard) =>
@@ -332,6 +342,20 @@ function onArrow(event: KeyboardEvent) {
           </button>
           <div v-if="finding.counted && !finding.cards.length" class="card none">
             <p v-if="conflict">{{ conflict }}</p>
+            <template v-if="conflict && !openers.length">
+              <p>
+                No one thing let go of gives a week. Let go of one of these, and see what stands in the way
+                then:
+              </p>
+              <ul v-if="student.own" class="musts">
+                <li v-for="must in inConflict" :key="mustText(must)">
+                  {{ must.kind === 'group' ? 'without ' : '' }}{{ mustText(must) }}
+                  <button class="textlink" @click="finding.letGo(must)">
+                    Let go<span class="visually-hidden"> of {{ mustText(must) }}</span>
+                  </button>
+                </li>
+              </ul>
+            </template>
             <p v-else>Nothing is asked: take a course to find weeks.</p>
           </div>
         </div>
@@ -430,6 +454,7 @@ function onArrow(event: KeyboardEvent) {
   font-size: 15px;
 }
 .none {
+  grid-column: 1 / -1;
   padding: 16px;
 }
 .right {

@@ -13,7 +13,7 @@ import {
 } from '#core/week'
 import type { CourseCode } from '#core/ids'
 import type { Weekday } from '#core/time'
-import { clockTime, dayMonth, shortInstant } from '#wire/when'
+import { clockTime, dayMonth, duration, shortInstant } from '#wire/when'
 import {
   clashText,
   count,
@@ -91,7 +91,7 @@ const summary = computed(() => {
   const risky = picked.value.filter((one) => one.capacity - one.taken < SAFE_SEATS).length
   const parts = [creditsText(credits), count(days, 'day')]
   if (firstStart !== null) parts.push(`${clockTime(firstStart)} to ${clockTime(lastEnd!)}`)
-  parts.push(`${Math.floor(between / 60)} h ${String(between % 60).padStart(2, '0')} between classes`)
+  parts.push(`${duration(between)} between classes`)
   parts.push(`${studyHours(mains.value)} h study`)
   if (campusChanges) parts.push(count(campusChanges, 'campus change'))
   if (fees) parts.push(`fees ${moneyText(fees)}`)
@@ -236,7 +236,7 @@ function onArrow(event: KeyboardEvent) {
     <div class="page-head">
       <TermSwitch />
       <DraftWeeks @compare="shown = 'compare'" />
-      <div class="push actions no-print">
+      <div v-if="standing.courses.length" class="push actions no-print">
         <v-btn variant="outlined" size="small" :aria-expanded="keeping" @click="keeping = !keeping">
           Keep-free hours
         </v-btn>
@@ -252,7 +252,7 @@ function onArrow(event: KeyboardEvent) {
         >
       </div>
     </div>
-    <div class="views">
+    <div v-if="standing.courses.length" class="views">
       <span role="group" aria-label="How the week is shown" class="no-print">
         <button :aria-pressed="shown === 'typical'" @click="shown = 'typical'">Typical week</button>
         <button :aria-pressed="shown === 'dated'" @click="shown = 'dated'">Real weeks</button>

@@ -2,6 +2,7 @@
 import { phaseOf } from '#core/catalog'
 import { inTheWay, type SectionQuestion } from '#core/search'
 import { clashesWith, sectionsOf, seatsLeft, type Option, type Section } from '#core/week'
+import { FIRST_DRAFT } from '#wire/reading'
 import { readSectionQuery, SECTION_SORTS, sectionAddress, type SectionQuery } from '#wire/sectionQuery'
 import { dayMonth, shortInstant } from '#wire/when'
 import { clashText, count, refusalText, seatsText, sectionHours } from '#wire/words'
@@ -111,11 +112,11 @@ async function pick(line: SectionLine) {
   const there = inDraft(line)
   if (await weeks.pick([{ course: line.main.course, option: there ? undefined : option }]))
     student.notice = there
-      ? { text: `${line.main.course} has no section in “${weeks.draft?.name ?? 'First draft'}” any more.` }
+      ? { text: `${line.main.course} has no section in “${weeks.draft?.name ?? FIRST_DRAFT}” any more.` }
       : {
           text: standing.heldCourses.has(line.main.course)
             ? `${line.main.course}-${line.main.number} is picked instead of your seat, which you hold until it is registered.`
-            : `${line.main.course}-${line.main.number} is in “${weeks.draft?.name ?? 'First draft'}”.`,
+            : `${line.main.course}-${line.main.number} is in “${weeks.draft?.name ?? FIRST_DRAFT}”.`,
           back: () => weeks.pick([{ course: line.main.course, option: undefined }])
         }
 }
