@@ -5,7 +5,8 @@ import { test as base, expect, type Browser, type Page } from '@playwright/test'
 import mysql from 'mysql2/promise'
 import { DEMO_PASSWORD } from '../../demo/staff'
 import { freePort } from '../../tools/mariadb'
-import { prepareDatabase, startSite } from '../../tools/site'
+import { copyDatabase } from '../../tools/copyDatabase'
+import { startSite } from '../../tools/site'
 
 const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 
@@ -23,9 +24,8 @@ export const test = base.extend<object, { scenario: string; site: DemoSite }>({
       if (!server) throw new Error('the database of the run is not there')
       const name = `e2e_${scenario}_${worker.workerIndex}`
       const connection = await mysql.createConnection({ uri: server })
-      await connection.query('create database ?? character set utf8mb4 collate utf8mb4_uca1400_ai_ci', [name])
+      await copyDatabase(server, 'seed', name)
       await connection.query('use ??', [name])
-      await prepareDatabase(`${server}/${name}`, () => undefined)
       const site = await startSite(ROOT, await freePort(), `${server}/${name}`, 'k'.repeat(64))
       await use({
         address: site.address,

@@ -5,7 +5,6 @@ import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
 import type { Who } from '#wire/picture'
 import type { Shelf } from '#wire/reading'
-import { loadDemo } from '../../demo/load'
 import {
   all,
   connect,
@@ -14,13 +13,13 @@ import {
   type Database,
   type Transaction
 } from '../../server/db/connect'
-import { migrateDatabase } from '../../server/db/migrate'
 import * as t from '../../server/db/schema'
 import { whoIs } from '../../server/services/accounts/accounts'
 import { readShelf } from '../../server/services/catalog/catalog'
 import { signOffTerm } from '../../server/services/advising/advising'
 import { pick } from '../../server/services/week/pick'
 import { campusNow, setClock } from '../../server/standins/clock'
+import { copyDatabase } from '../../tools/copyDatabase'
 
 export const AUTUMN = termCode('AU27')
 export const OPENS = Date.parse('2027-04-12T11:00:00Z')
@@ -42,9 +41,9 @@ export async function freshDatabase(name: string): Promise<string> {
 }
 
 export async function demoWorld(name: string): Promise<World> {
-  const url = await freshDatabase(name)
-  await migrateDatabase(url)
-  await loadDemo(url)
+  const server = inject('server')
+  await copyDatabase(server, 'seed', name)
+  const url = `${server}/${name}`
   const { db, close } = connect(url, 60)
   return { url, db, shelf: await readShelf(db), close }
 }
