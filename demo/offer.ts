@@ -157,7 +157,7 @@ const FIELD_DAYS: Record<string, string> = {
 
 /** Sections of the autumn that differ from their course. */
 const OWN: Record<string, Partial<Pick<DemoSection, 'prerequisite' | 'categories' | 'offSite'>>> = {
-  'ENVI 120-04': { offSite: 'Tern Island station', categories: ['field', 'place'] },
+  'ENVI 120-01': { offSite: 'Tern Island station', categories: ['field', 'place'] },
   'SPCH 101-02': { categories: ['place'] },
   'STAT 110-04': { prerequisite: 'MATH 110 or MATH 125', categories: ['number', 'lab'] }
 }

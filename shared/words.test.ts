@@ -28,7 +28,10 @@ const REFUSALS: Refusal[] = [
     clash: { days: [4], minutes: 30, start: 885, end: 915, dates: 15, first: 0 }
   },
   { code: 'load', credits: 20, most: 18 },
-  { code: 'together', with: courseCode('HYDR 332') }
+  { code: 'together', with: courseCode('HYDR 332') },
+  { code: 'placed' },
+  { code: 'reserved', section, kind: 'lecture', left: 4 },
+  { code: 'reserved', section, kind: 'lab', left: 1 }
 ]
 
 describe('rules', () => {
@@ -49,6 +52,13 @@ describe('refusals', () => {
   })
   it('say amounts with two decimals and who can lift a hold', () => {
     expect(refusalText(REFUSALS[3]!, 'UTC')).toBe('Hold: library fine 14.50. Only Library desk can lift it.')
+  })
+  it('count the seats that are kept for others', () => {
+    const said = REFUSALS.filter(({ code }) => code === 'reserved').map((one) => refusalText(one, 'UTC'))
+    expect(said).toEqual([
+      'The 4 seats left of the lecture are kept for others.',
+      'The last seat of the lab is kept for others.'
+    ])
   })
   it('offer a way out where the student has one', () => {
     expect(wayOut(REFUSALS[11]!)).toBe('Pick another section')

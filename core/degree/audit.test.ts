@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
-import { courseCode, termCode, type CourseCode } from '../ids'
+import { courseCode, termCode, type CourseCode, type SectionCode } from '../ids'
 import { course, entry, planned, program, term } from '../testing/build'
 import { auditAll, auditProgram, type Audit } from './audit'
 import { candidatesFor, needsServedBy, type CandidateQuestion } from './candidates'
@@ -19,6 +19,25 @@ const terms = ['AU26', 'SP27', 'AU27', 'SP28'].map((code) => term(code))
 const takings = (over: Partial<TakingInput>) =>
   takingsOf({ catalog, record: [], held: [], planned: [], ...over }, terms)
 const audit = (p: Program, over: Partial<TakingInput>) => auditProgram(p, takings(over), catalog)
+
+describe('a section with categories of its own', () => {
+  const fieldwork = program({ from: 'category field' })
+  const state = (over: Partial<TakingInput>) => audit(fieldwork, over).areas[0]!.needs[0]!.state
+  const seat = (categories: string[] | null) => ({
+    course: courseCode('ENVI 101'),
+    term: termCode('AU27'),
+    section: 'S1' as SectionCode,
+    credits: 3,
+    placedByOffice: false,
+    categories
+  })
+  it('counts by them while its seat is held, and once it is on the record', () => {
+    expect(state({ held: [seat(null)] })).toBe('needed')
+    expect(state({ held: [seat(['field'])] })).toBe('registered')
+    expect(state({ record: [entry('ENVI 101', 'B', { categories: ['field'] })] })).toBe('met')
+    expect(state({ record: [entry('ENVI 101', 'B', { categories: ['place'] })] })).toBe('needed')
+  })
+})
 
 describe('takings', () => {
   it('count the best of several attempts once', () => {

@@ -30,6 +30,14 @@ describe('course sets', () => {
     expect(has('any without graduate', 'ENVI 702', { level: 'graduate' })).toBe(false)
     expect(has('STAT 200+', 'STAT 330')).toBe(true)
   })
+  it('go by the categories of the section where it has its own', () => {
+    const lab = parseCourseSet('category lab')
+    const chem = course('CHEM 115', { categories: ['lab'] })
+    expect(lab.has(chem, { categories: null })).toBe(true)
+    expect(lab.has(chem, { categories: [] })).toBe(false)
+    expect(lab.has(chem, { categories: ['field'] })).toBe(false)
+    expect(lab.has(course('STAT 110'), { categories: ['number', 'lab'] })).toBe(true)
+  })
   it('take an equivalent course for the one named', () => {
     expect(has('STAT 110', 'MATH 110', { equivalents: ['STAT 110'] })).toBe(true)
   })

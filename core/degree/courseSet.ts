@@ -69,10 +69,11 @@ function asksAboutSection(tree: SetTree): boolean {
   return tree.kind === 'campus' || tree.kind === 'mode'
 }
 
-/** Audits ask the same of the same courses over and over. */
-function onceEach(has: (course: Course) => boolean): (course: Course) => boolean {
+/** Audits ask the same of the same courses over and over. A section with categories of its own is asked for itself. */
+function onceEach(has: CourseSet['has']): CourseSet['has'] {
   const known = new WeakMap<Course, boolean>()
-  return (course) => {
+  return (course, as) => {
+    if (as?.categories) return has(course, as)
     const before = known.get(course)
     if (before !== undefined) return before
     const is = has(course)

@@ -108,7 +108,7 @@ export function questionOf(
       const program = programs[layer.program]!
       const pinned = pin && taking.key === pin.taking && program.spec.code === pin.program
       const wants: number[] = []
-      for (const n of couldTake(program, course)) {
+      for (const n of couldTake(program, course, taking)) {
         const need = program.needs[n]!
         if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) continue
         if (fit(need, taking, catalog) === 'fits') wants.push(firstOf[layer.program]! + n)

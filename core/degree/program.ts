@@ -169,13 +169,19 @@ export function isLimited({ set, grades }: Limit, course: Course, taking: Taking
 
 const takers = new WeakMap<Program, WeakMap<Course, readonly number[]>>()
 
-/** The needs that could take the course, by their place in the program; worked out once for each course. */
-export function couldTake(program: Program, course: Course): readonly number[] {
+/**
+ * The needs that could take the course, by their place in the program; worked out once for each course whose section
+ * has no categories of its own.
+ */
+export function couldTake(program: Program, course: Course, as?: HeldAs): readonly number[] {
+  const takersOf = (held?: HeldAs) =>
+    program.needs.flatMap((need, n) => (takes(need, course, held) ? [n] : []))
+  if (as?.categories) return takersOf(as)
   let known = takers.get(program)
   if (!known) takers.set(program, (known = new WeakMap()))
   let found = known.get(course)
   if (!found) {
-    found = program.needs.flatMap((need, n) => (takes(need, course) ? [n] : []))
+    found = takersOf()
     known.set(course, found)
   }
   return found

@@ -31,6 +31,18 @@ describe('what can be asked of sections', () => {
     expect(sectionTests({}).size).toBe(0)
     expect(sectionTests({ subjects: [], patterns: [] }).size).toBe(0)
   })
+  it('goes by what the section has of its own before what its course has', () => {
+    const lab = { way: ['lab'] }
+    expect(passes({ categories: lab })).toBe(true)
+    expect(passes({ categories: lab }, found(lecture({ categories: ['field'] })))).toBe(false)
+    expect(
+      passes({ categories: { way: ['field', 'studio'] } }, found(lecture({ categories: ['field'] })))
+    ).toBe(true)
+    expect(passes({ campuses: ['HILL'] })).toBe(true)
+    const away = found(lecture({ offSite: 'Tern Island station' }))
+    expect(passes({ campuses: ['HILL'] }, away)).toBe(false)
+    expect(passes({ campuses: ['HILL', 'Tern Island station'] }, away)).toBe(true)
+  })
   it('takes any of the days, or only these', () => {
     expect(passes({ days: { of: [2], only: false } })).toBe(true)
     expect(passes({ days: { of: [1, 3], only: false } })).toBe(false)

@@ -173,6 +173,16 @@ test('where no week fits, what cannot hold together is said, and relaxed from th
   await openers.getByRole('button', { name: 'Let go of Mornings' }).click()
   await expect(page.getByText('72 of 180 combinations fit · best 50 proved')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Week 1:/ })).toBeVisible()
+
+  // Where no single change is enough, what is in conflict is let go one by one.
+  const two = [...hours, { name: 'Afternoons', days: [2, 4], start: 765, end: 1200, hard: true }]
+  expect((await page.request.post('/api/students/1/keep-free', { data: { hours: two } })).ok()).toBe(true)
+  await open(page, '/find')
+  await expect(page.getByText('Letting go of one thing alone is not enough.')).toBeVisible()
+  await page.getByRole('button', { name: 'Let go of Mornings' }).click()
+  await expect(page.getByText(/^No week fits: .*Afternoons.* cannot hold together/)).toBeVisible()
+  await page.getByRole('button', { name: 'Let go of Afternoons' }).click()
+  await expect(page.getByText('72 of 180 combinations fit · best 50 proved')).toBeVisible()
 })
 
 test('wishes are dragged into order, and the gallery and the picture point at each other', async ({
@@ -196,6 +206,21 @@ test('wishes are dragged into order, and the gallery and the picture point at ea
   await expect(wish(0)).toContainText('Few hours between')
   await page.getByRole('button', { name: /^Week 3:/ }).hover()
   await expect(page.locator('.trade svg')).toContainText('week 3')
+
+  // A friend's week from their codes: two sections of these courses, one of none.
+  await page.getByLabel('Add a wish').selectOption('Together with a friend')
+  const codes = await site.query<{ code: string }>(
+    `select s.code from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
+     where t.code = 'AU27' and concat(c.code, s.number) in ('MATH 23102', 'ENDA 31002', 'ARTS 12001') order by s.code`
+  )
+  await page
+    .getByLabel("Link of a friend's week, or its section codes")
+    .fill(codes.map((c) => c.code).join(' '))
+  await page.getByRole('button', { name: 'Read it' }).click()
+  await expect(page.getByText('2 sections of your courses')).toBeVisible()
+  await page.getByRole('button', { name: /^Wish 3: .*friend/ }).press('ArrowUp')
+  await page.getByRole('button', { name: /^Wish 2: .*friend/ }).press('ArrowUp')
+  await expect(page.getByRole('button', { name: /^Week 1: .*ENDA 310-02.*MATH 231-02/ })).toBeVisible()
   await page.getByRole('combobox', { name: 'What to do with WRIT 215' }).selectOption('either')
   await page.getByRole('combobox', { name: 'What to do with MATH 231' }).selectOption('either')
   await expect(page.getByText('of MATH 231, WRIT 215')).toBeVisible()

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { courseCode, type SectionCode } from '#core/ids'
 import { changesSince, type Section } from '#core/week'
 import type { Who } from '#wire/picture'
-import { goingWith } from '#wire/reading'
+import { goingWith, readStudent } from '#wire/reading'
 import * as t from '../../server/db/schema'
 import { readPictures } from '../../server/services/students/pictures'
 import { changeDraft, dropDraft, makeDraft, readShared } from '../../server/services/week/drafts'
@@ -253,6 +253,37 @@ describe('seats kept for a program', () => {
     expect((await read()).reserved[0]!.left).toBe(before.left)
     await world.db.insert(t.registration).values({ ...seat, studentId: idOf(imke) })
     expect((await read()).reserved[0]!.left).toBe(before.left - 1)
+  })
+})
+
+describe('what a section has of its own', () => {
+  it('comes with it: place, categories, what it asks for before it', async () => {
+    const offer = await offerOf(world.db, AUTUMN, ['ENVI 120', 'STAT 110'].map(courseCode))
+    const find = (course: string, number: string) =>
+      offer.find((one) => one.course === course && one.number === number)
+    expect(find('ENVI 120', '01')).toMatchObject({
+      offSite: 'Tern Island station',
+      categories: ['field', 'place'],
+      prerequisite: null
+    })
+    expect(find('STAT 110', '04')).toMatchObject({ prerequisite: 'MATH 110 or MATH 125', offSite: null })
+    expect(find('STAT 110', '01')).toMatchObject({ prerequisite: null, categories: null, offSite: null })
+  })
+  it('counts in the degree as soon as its seat is held', async () => {
+    const [speaking] = await sectionsNumbered(world, 'SPCH 101', '02')
+    const values = {
+      studentId: idOf(imke),
+      sectionId: speaking!.id,
+      registeredAt: new Date(0),
+      byId: imke.id
+    }
+    await world.db.insert(t.registration).values(values)
+    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    expect(picture!.held.find((seat) => seat.course === 'SPCH 101')).toMatchObject({ categories: ['place'] })
+    const { takings } = readStudent(picture!, world.shelf, (await at(world)).now)
+    const taking = takings.counted.find((one) => one.course === 'SPCH 101')
+    expect(taking).toMatchObject({ firmness: 'registered', categories: ['place'] })
+    await world.db.delete(t.registration).where(eq(t.registration.sectionId, speaking!.id))
   })
 })
 
