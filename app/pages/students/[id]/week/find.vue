@@ -344,8 +344,8 @@ function onArrow(event: KeyboardEvent) {
             <p v-if="conflict">{{ conflict }}</p>
             <template v-if="conflict && !openers.length">
               <p>
-                No one thing let go of gives a week. Let go of one of these, and see what stands in the way
-                then:
+                Letting go of one thing alone is not enough. Begin with one of these and see what is left in
+                the way:
               </p>
               <ul v-if="student.own" class="musts">
                 <li v-for="must in inConflict" :key="mustText(must)">
