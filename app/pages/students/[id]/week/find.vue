@@ -414,8 +414,16 @@ function onArrow(event: KeyboardEvent) {
 .musts li {
   padding: 3px 0;
 }
+.musts label {
+  display: flex;
+  gap: 7px;
+  align-items: baseline;
+}
 .musts .small {
   display: block;
+}
+.musts label.small {
+  display: flex;
 }
 .course {
   border-left: 5px solid var(--hue);
