@@ -185,7 +185,9 @@ export const recordFile = z.strictObject({
         grade: grade.nullable(),
         origin: z.enum(['here', 'transfer', 'test']).optional(),
         campus: z.string().max(24).nullable().optional(),
-        mode: z.enum(MODES).nullable().optional()
+        mode: z.enum(MODES).nullable().optional(),
+        /** The categories it counts in, where they were others than its course's. */
+        categories: z.array(z.string().min(1).max(24)).max(20).nullable().optional()
       })
     )
     .max(1000),
@@ -447,10 +449,11 @@ export function recordFileOf(
     format: 'ridgeway record 1',
     name: student.student.name,
     standing: student.student.standing,
-    record: student.record.map(({ campus = null, mode = null, ...entry }) => ({
+    record: student.record.map(({ campus = null, mode = null, categories = null, ...entry }) => ({
       ...entry,
       campus,
-      mode: MODES.find((one) => one === mode) ?? null
+      mode: MODES.find((one) => one === mode) ?? null,
+      categories: categories && [...categories]
     })),
     planned: student.route.courses.map(({ course: code, term: held, credits: worth }) => ({
       course: code,

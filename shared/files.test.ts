@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest'
+import { Catalog } from '#core/catalog'
+import { studentId } from '#core/ids'
+import { course, entry, planned } from '../core/testing/build'
+import { recordFile, recordFileOf, recordFrom } from './files'
+
+const { scale } = new Catalog([course('ENVI 101')])
+const record = [
+  entry('ENVI 101', 'B', { campus: 'HILL', mode: 'online', categories: ['field', 'place'] }),
+  entry('STAT 110', null, { campus: null, mode: null, categories: null }),
+  entry('WRIT 101', 'TR', { term: null, origin: 'transfer', campus: null, mode: null, categories: null })
+]
+const student = {
+  student: {
+    id: studentId(1),
+    name: 'A student',
+    number: '1',
+    standing: 'junior' as const,
+    level: 'undergraduate' as const,
+    campus: 'HILL',
+    block: null,
+    attendance: 'fullTime' as const
+  },
+  record,
+  route: { courses: [planned('SOIL 220', 'AU27')] } as never,
+  tests: { mathematics: 61 },
+  milestones: ['workshop'],
+  exceptions: []
+}
+
+describe('a record as a file', () => {
+  const written = JSON.stringify(recordFileOf(student))
+  const read = recordFile.safeParse(JSON.parse(written))
+
+  it('is one that can be read again', () => {
+    expect(read.error?.issues ?? []).toEqual([])
+  })
+  it('says the same when it is read again: where, how and by which categories each course was held', () => {
+    const again = recordFrom(read.data!, scale)
+    expect(again.record).toEqual(record)
+    expect(again.planned.map((one) => `${one.course} ${one.term}`)).toEqual(['SOIL 220 AU27'])
+    expect([again.standing, again.tests, again.milestones]).toEqual([
+      'junior',
+      { mathematics: 61 },
+      ['workshop']
+    ])
+  })
+  it('is refused with the place of a grade that the scale does not have', () => {
+    const odd = { ...read.data!, record: [{ ...read.data!.record[0]!, grade: 'Q' }] }
+    expect(() => recordFrom(odd, scale)).toThrow('record/0/grade')
+  })
+})
