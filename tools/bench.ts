@@ -343,7 +343,8 @@ const lifted = measure(1000, (i) => {
 })
 const slack = measure(300, (i) => slackOf(contextOf(i)))
 
-const weeks = [...(await weeksRows()), ...sectionRows()]
+const foundWeeks = await weeksRows()
+const weeks = [...foundWeeks.rows, ...sectionRows()]
 
 const random = new Random(7)
 const meetings = Array.from({ length: 400 }, (): Meeting => {
@@ -448,6 +449,7 @@ table([
     ratio: `${(written.median / clash.median).toFixed(1)} times faster than dates written out`
   }
 ])
+console.log(foundWeeks.memory)
 const STUDENTS = 10_000
 const many = <T>(from: (i: number) => T) => Array.from({ length: STUDENTS }, (_, i) => from(i))
 const majors = people.filter((student) => student.programs[0] === 'ENVD')

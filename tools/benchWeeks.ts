@@ -4,6 +4,7 @@ import { countWeeks, findQuestion, withWishes, bestWeeks, type FindQuestion, typ
 import { judgeWeeks } from '../core/find/testing/judge'
 import { termCase } from '../core/find/testing/terms'
 import { sectionTests, sieve, type FoundSection } from '#core/search'
+import { courseCode } from '#core/ids'
 import { optionsAmong, type Section } from '#core/week'
 import { course as courseOf } from '../core/testing/build'
 import { haystackOf, isTyped, readTyped } from '#wire/sectionQuery'
@@ -58,19 +59,40 @@ function plainSearch({ problem }: FindQuestion, most: number): { weeks: number; 
 
 const MOST = 2_000_000
 
-export async function weeksRows(): Promise<BenchRow[]> {
+/** A term of a large university has so many sections. */
+const SECTIONS = 6000
+
+/** Sections of other courses than those that are asked about, until there are so many in all. */
+function among(sections: readonly Section[], all: number): Section[] {
+  const others: Section[] = []
+  for (let seed = 7000; sections.length + others.length < all; seed++)
+    for (const one of termCase(seed, { courses: 40, options: 6, hours: 12, kept: 0 }).sections)
+      others.push({
+        ...one,
+        course: courseCode(`OTHR ${101 + (others.length % 800)}`),
+        code: `${seed}${one.code}` as Section['code'],
+        parent: one.parent && (`${seed}${one.parent}` as Section['code'])
+      })
+  return [...sections, ...others.slice(0, Math.max(0, all - sections.length))]
+}
+
+export async function weeksRows(): Promise<{ rows: BenchRow[]; memory: string }> {
   const highs = await loadHighs()
   const rows: BenchRow[] = []
-  for (const [courses, perCourse, runs] of [
-    [5, 8, 9],
-    [7, 12, 7],
-    [8, 25, 5]
+  const resident = () => process.memoryUsage.rss() / 2 ** 20
+  const before = resident()
+  let most = before
+  for (const [courses, perCourse, runs, all] of [
+    [5, 8, 9, 0],
+    [7, 12, 7, 0],
+    [7, 12, 7, SECTIONS],
+    [8, 25, 5, 0]
   ] as const) {
-    const name = `${courses} courses of ${perCourse} options`
+    const name = `${courses} courses of ${perCourse} options${all ? ` in a term of ${all} sections` : ''}`
     const cases = Array.from({ length: runs }, (_, i) =>
       // A term made to be full: every course has all its options, at every hour of the day.
       termCase(300 + i, { courses, options: perCourse, hours: 9, kept: 1, every: true })
-    )
+    ).map((one) => ({ ...one, sections: all ? among(one.sections, all) : one.sections }))
     const questions = cases.map(({ sections, want, holidays }) =>
       findQuestion(sections, { ...want, wishes: WISHES }, holidays)
     )
@@ -84,6 +106,7 @@ export async function weeksRows(): Promise<BenchRow[]> {
       questions.map(({ problem }) =>
         timed(() => {
           if (bestWeeks(problem, TOP).proved) proved++
+          most = Math.max(most, resident())
         })
       )
     )
@@ -131,12 +154,14 @@ export async function weeksRows(): Promise<BenchRow[]> {
       }
     )
   }
-  return rows
+  return {
+    rows,
+    memory: `resident while finding weeks: ${most.toFixed(0)} MB at most, ${before.toFixed(0)} MB before`
+  }
 }
 
 /** A term of a large university: 6,000 sections, looked through for what is typed and asked. */
 export function sectionRows(): BenchRow[] {
-  const SECTIONS = 6000
   const sections: Section[] = []
   for (let seed = 1; sections.length < SECTIONS; seed++)
     sections.push(
