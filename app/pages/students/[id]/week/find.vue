@@ -417,7 +417,8 @@ function onArrow(event: KeyboardEvent) {
 .musts label {
   display: flex;
   gap: 7px;
-  align-items: baseline;
+  align-items: center;
+  min-height: 28px;
 }
 .musts .small {
   display: block;
