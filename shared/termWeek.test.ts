@@ -41,6 +41,7 @@ describe('a term with a draft week', () => {
     expect([...week.exchanged]).toEqual(['SOIL 220'])
     expect(week.staying).toEqual([])
     expect(codes(week.picked)).toEqual(codes(sections))
+    expect(codes(week.wanted)).toEqual(codes([labs[1]!, stat]))
   })
   it('exchanges nothing for itself, and nothing that is not held', () => {
     const own = termWeek(picture, 'AU27', draft([lecture, labs[0]!], 'SOIL 220'))

@@ -10,6 +10,8 @@ export interface TermWeek {
   staying: Section[]
   /** What is picked beside them, or instead. */
   picked: Section[]
+  /** What of it is still to be had: without the sections that stay in an exchange. */
+  wanted: Section[]
   /** Courses of which the seat that is held is given back for what is picked. */
   exchanged: ReadonlySet<CourseCode>
 }
@@ -32,10 +34,12 @@ export function termWeek(
     return own.length > 0 && own.some((one) => !codes.has(one.code))
   }
   const exchanged = new Set((draft?.exchanges ?? []).filter((one) => courses.has(one) && isAnother(one)))
+  const picked = picks.filter((one) => !courses.has(one.course) || exchanged.has(one.course))
   return {
     held,
     staying: held.filter((one) => !exchanged.has(one.course)),
-    picked: picks.filter((one) => !courses.has(one.course) || exchanged.has(one.course)),
+    picked,
+    wanted: picked.filter((one) => !codes.has(one.code)),
     exchanged
   }
 }

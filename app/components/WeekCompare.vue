@@ -19,8 +19,8 @@ const { hueOf } = useHues()
 const columns = computed(() =>
   weeks.drafts.map((week) => {
     const inWeek = weeks.weekOf(week)
-    const picked = props.fresh(inWeek.picked)
-    const sections = [...props.fresh(inWeek.staying), ...picked]
+    const sections = props.fresh([...inWeek.staying, ...inWeek.picked])
+    const risky = props.fresh(inWeek.wanted).filter((one) => one.capacity - one.taken < SAFE_SEATS).length
     const mains = sections.filter((one) => one.parent === null)
     const figures = figuresOf(sections)
     const clashes = sections.flatMap((one) =>
@@ -41,7 +41,7 @@ const columns = computed(() =>
         ['Study', `${studyHours(mains)} h a week`],
         ['Campus changes', String(figures.campusChanges)],
         ['Clashes', String(clashes / 2)],
-        ['At risk', count(picked.filter((one) => one.capacity - one.taken < SAFE_SEATS).length, 'section')]
+        ['At risk', count(risky, 'section')]
       ] as const
     }
   })

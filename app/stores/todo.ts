@@ -1,5 +1,6 @@
 import { ago, shortInstant, timeLeft } from '#wire/when'
 import { goingWith } from '#wire/reading'
+import { termWeek } from '#wire/termWeek'
 import { changesSince } from '#core/week'
 import { count, findingSubject, findingText, sectionHours, SINCE_WORDS } from '#wire/words'
 
@@ -54,6 +55,8 @@ export const useTodo = defineStore('todo', () => {
         ...(confirmed === 'open' ? { action: { label: 'Confirm or report', to: '#program' } } : {})
       })
     }
+    const week = goingWith(picture, term.code)
+    const { picked, wanted, exchanged } = termWeek(picture, term.code, week)
     const planned = picture.route.courses.filter((p) => p.term === term.code)
     const signOff = picture.signOffs.find((s) => s.term === term.code)
     const held = picture.held.filter((h) => h.term === term.code)
@@ -67,13 +70,9 @@ export const useTodo = defineStore('todo', () => {
         action: { label: 'See what is needed', to: `${base}/degree` }
       })
     } else if (opens !== undefined && planned.some((p) => !held.some((h) => h.course === p.course))) {
-      const picked = new Set(
-        picture.sections
-          .filter((s) => goingWith(picture, term.code)?.sections.includes(s.code))
-          .map((s) => s.course)
-      )
+      const withSection = new Set(picked.map((s) => s.course))
       const open = planned.filter((p) => !held.some((h) => h.course === p.course))
-      const without = open.filter((p) => !picked.has(p.course)).length
+      const without = open.filter((p) => !withSection.has(p.course)).length
       things.push({
         id: 'opening',
         urgency: before ? 'plain' : 'attention',
@@ -111,9 +110,17 @@ export const useTodo = defineStore('todo', () => {
         action: { label: 'Look at other sections', to: `${base}/week` }
       })
     }
-    for (const week of picture.drafts.filter((one) => one.goingWith && one.term === term.code)) {
-      for (const section of picture.sections.filter((one) => week.sections.includes(one.code))) {
-        if (held.some((one) => one.course === section.course)) continue
+    for (const course of exchanged)
+      things.push({
+        id: `exchange ${course}`,
+        urgency: before ? 'plain' : 'attention',
+        title: `${course} is to be exchanged`,
+        text: 'You hold your seat until the run sheet has taken the other one.',
+        when: before ? `in ${timeLeft(opens - clock.now)}` : 'now',
+        action: { label: 'Run sheet', to: `${base}/register` }
+      })
+    if (week) {
+      for (const section of wanted) {
         for (const what of changesSince(section, week.asPicked[section.code] ?? null))
           things.push({
             id: `${what} ${section.code}`,

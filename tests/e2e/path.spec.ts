@@ -121,6 +121,10 @@ test('a lab that is held is exchanged for another, and given up only for it', as
   await expect(page.locator('.bar.picked', { hasText: 'SOIL 220 lab' })).toHaveCount(1)
   await clean(page, 'exchange')
 
+  await page.getByRole('link', { name: /^Today/ }).click()
+  await expect(page.getByText('SOIL 220 is to be exchanged')).toBeVisible()
+  await page.goBack()
+
   // The seat stays after all; then it is exchanged.
   await soil.getByRole('button', { name: 'Keep the seat' }).click()
   await expect(soil.getByText('You hold this seat.')).toBeVisible()

@@ -81,14 +81,16 @@ const scale = computed(() => {
 const ways = computed(() => shortWays(week.value, travel, standing.holidays))
 const since = computed(() => {
   const then = weeks.draft?.asPicked ?? {}
-  return new Map(picked.value.map((one) => [one.code as string, changesSince(one, then[one.code] ?? null)]))
+  return new Map(
+    now(weeks.week.wanted).map((one) => [one.code as string, changesSince(one, then[one.code] ?? null)])
+  )
 })
 const mains = computed(() => week.value.filter((s) => s.parent === null))
 const summary = computed(() => {
   const { days, firstStart, lastEnd, between, campusChanges } = figuresOf(week.value)
   const credits = mains.value.reduce((sum, s) => sum + s.credits, 0)
   const fees = week.value.reduce((sum, one) => sum + one.fee, 0)
-  const risky = picked.value.filter((one) => one.capacity - one.taken < SAFE_SEATS).length
+  const risky = now(weeks.week.wanted).filter((one) => one.capacity - one.taken < SAFE_SEATS).length
   const parts = [creditsText(credits), count(days, 'day')]
   if (firstStart !== null) parts.push(`${clockTime(firstStart)} to ${clockTime(lastEnd!)}`)
   parts.push(`${duration(between)} between classes`)
@@ -129,7 +131,7 @@ const remarks = computed(() => {
     seen.add(pair)
     list.push({ key: pair, text: `${clash.own.course} ${clashText(clash)}.`, grave: true })
   }
-  for (const one of picked.value)
+  for (const one of now(weeks.week.wanted))
     for (const what of since.value.get(one.code) ?? [])
       list.push({
         key: `${one.code} ${what}`,
