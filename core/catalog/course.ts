@@ -24,7 +24,7 @@ export interface Course {
   /** A rule of the prerequisite language; empty when there is none. */
   prerequisite: string
   categories: string[]
-  /** Courses that count as this one. */
+  /** Courses as which it counts. Two that count as each other name each other, and are one course in every count. */
   equivalents: CourseCode[]
   /** Courses that give no credit beside this one: only one of them counts. */
   exclusive: CourseCode[]
