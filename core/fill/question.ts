@@ -4,7 +4,7 @@
  * What is placed stays where it is; what the audit counts stays counted. Only courses that could be of use
  * are looked at: those that an open need takes, and those that they need before them.
  */
-import { phaseOf, runsIn, type Course, type StudyLevel, type Term } from '../catalog'
+import { runsIn, type Course, type StudyLevel, type Term } from '../catalog'
 import { takes, type NeedResult, type PlannedCourse } from '../degree'
 import type { CourseCode, TermCode } from '../ids'
 import {
@@ -16,7 +16,7 @@ import {
   standingCredits,
   type Rule
 } from '../requisites'
-import { asOfTerm, obstacles, plan, termLoad, type RouteContext } from '../route'
+import { asOfTerm, obstacles, plan, termLoad, termsToPlan, type RouteContext } from '../route'
 import type { Filling } from './fill'
 import {
   NOT_TAKEN,
@@ -91,8 +91,7 @@ class Question {
     private readonly context: RouteContext,
     private readonly wish: FillWish
   ) {
-    const { terms, today } = context
-    const future = terms.filter((term) => phaseOf(term, today) === 'future')
+    const future = termsToPlan(context)
     const last = wish.until ? orderIn(future, wish.until) : future.length - 1
     this.terms = future.slice(0, Math.min(TERMS_MOST, last + 1))
   }
@@ -275,7 +274,9 @@ class Question {
   private termsOf(course: Course): number {
     let bits = 0
     this.terms.forEach((term, t) => {
-      if (this.isOpen(term) && runsIn(course, term, this.context.running)) bits |= 1 << t
+      const { running, offered } = this.context
+      if (!this.isOpen(term) || !runsIn(course, term, running)) return
+      if (!offered?.noSection(course.code, term.code)) bits |= 1 << t
     })
     return bits
   }

@@ -42,6 +42,12 @@ export type Finding =
   | (About & { code: 'away'; why: 'exchange' | 'leave' })
   /** Planned in a term that has begun. */
   | (About & { code: 'begun' })
+  /** The term's sections are published, and none of them is open to the student. */
+  | (About & { code: 'notForYou' })
+  /** Every section of it asks for a permission that the student does not have yet. */
+  | (About & { code: 'permissionFirst' })
+  /** These courses, with the hours kept free, leave no week without a clash; any fewer of them would. */
+  | (OfTerm & { code: 'noWeek'; courses: CourseCode[]; hours: string[] })
   | (OfTerm & { code: 'load'; credits: number; most: number })
   | (OfTerm & { code: 'lightLoad'; credits: number; least: number })
   /** More hours of study a week than the student has. */
@@ -66,6 +72,8 @@ export type Refusal =
   /** An office placed the student there: a seat that is not exchanged. */
   | { code: 'placed' }
   | { code: 'alreadyEarned'; grade: string | null }
+  /** It is under way in another term, or a seat of it is held there; `name` is the term's. */
+  | { code: 'alreadyTaken'; term: TermCode; name: string; held: boolean }
   | { code: 'full'; section: SectionCode; kind: ComponentKind; capacity: number; waiting: number }
   /** The seats that are left are kept for others. */
   | { code: 'reserved'; section: SectionCode; kind: ComponentKind; left: number }

@@ -13,6 +13,7 @@ import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type Ru
 import { asOfTerm, type StudentFacts } from '../route'
 import type { Instant } from '../time'
 import {
+  barriersOf,
   clashesWith,
   keptForOthers,
   sectionsOf,
@@ -182,15 +183,7 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
 function sectionRefusals(facts: RegistrationFacts, section: Section): Refusal[] {
   const refusals: Refusal[] = []
   const { code, kind, capacity, waiting } = section
-  if (section.officeOnly) refusals.push({ code: 'officeOnly', section: code })
-  if (section.onlyFor) {
-    const { programs, standings } = section.onlyFor
-    const program = !programs.length || programs.some((p) => facts.student.programs.includes(p))
-    const standing = !standings.length || standings.includes(facts.student.standing)
-    if (!program || !standing) refusals.push({ code: 'notForYou', section: code, programs, standings })
-  }
-  if (section.permissionNeeded && !facts.permitted.has(code))
-    refusals.push({ code: 'permission', section: code })
+  refusals.push(...barriersOf(section, { ...facts.student, permitted: facts.permitted }))
   const left = capacity - section.taken
   const kept = keptForOthers(section, { programs: facts.student.programs, block: facts.block })
   if (left <= 0) refusals.push({ code: 'full', section: code, kind, capacity, waiting })
@@ -209,12 +202,18 @@ function courseRefusals(
   const { catalog, terms, term, student } = facts
   const refusals: Refusal[] = []
   const takings = takingsWith(facts, others)
+  /** In the term itself a seat of it is another matter: it is held already, or exchanged. */
+  const isElsewhere = (taking: Taking) => taking.firmness === 'earned' || taking.term !== term.code
   const course = catalog.maybeCourse(code)
   const same: readonly string[] = catalog.sameAs(code)
-  const earned = course?.repeatable
+  const there = course?.repeatable
     ? undefined
-    : takings.find((t) => t.firmness === 'earned' && same.includes(t.course))
-  if (earned) refusals.push({ code: 'alreadyEarned', grade: earned.grade })
+    : takings.find((t) => isElsewhere(t) && same.includes(t.course))
+  if (there?.firmness === 'earned') refusals.push({ code: 'alreadyEarned', grade: there.grade })
+  else if (there?.term) {
+    const name = terms.find((one) => one.code === there.term)?.name ?? there.term
+    refusals.push({ code: 'alreadyTaken', term: there.term, name, held: there.firmness === 'registered' })
+  }
   const rule = ruleOf(main?.prerequisite ?? course?.prerequisite ?? '')
   if (!rule) return { refusals, assumed: [] }
   const asOf = { ...asOfTerm(term.code, terms, takings, student, catalog), permitted }

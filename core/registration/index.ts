@@ -11,3 +11,4 @@ export {
 } from './decide'
 export { groupLines } from './group'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
+export { GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'

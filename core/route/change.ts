@@ -27,7 +27,16 @@ export function coursesTouched(change: RouteChange): CourseCode[] {
   return singles(change).map((one) => ('planned' in one ? one.planned.course : one.course))
 }
 
-/** Applies a change to planned courses, all of it or nothing; `open` tells the terms that may be written in. */
+/** The term that a change puts something into; what leaves a term leaves it whatever the term's state. */
+function termsEntered(one: SingleChange): TermCode[] {
+  if (one.kind === 'move') return [one.to]
+  if (one.kind === 'edit') return [one.term]
+  return one.kind === 'add' ? [one.planned.term] : []
+}
+
+/**
+ * Applies a change to planned courses, all of it or nothing; `open` tells the terms into which something may be put.
+ */
 export function applyChange(
   courses: readonly PlannedCourse[],
   change: RouteChange,
@@ -36,7 +45,7 @@ export function applyChange(
   let now = [...courses]
   const made: SingleChange[] = []
   for (const one of singles(change)) {
-    if (!termsTouched(one).every(open)) return { ok: false, fault: 'termClosed', of: one }
+    if (!termsEntered(one).every(open)) return { ok: false, fault: 'termClosed', of: one }
     const done = applySingle(now, one)
     if (typeof done === 'string') return { ok: false, fault: done, of: one }
     now = done.courses

@@ -4,7 +4,7 @@
  * All findings are collected, in order of term, then course. Each way out is tried before it is
  * offered: after it the finding is gone.
  */
-import { phaseOf, runsIn, type Catalog, type Course, type Term } from '../catalog'
+import { runsIn, type Catalog, type Course, type Term } from '../catalog'
 import { takes, type Audit, type PlannedCourse, type Taking, type Takings } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
@@ -18,23 +18,27 @@ import {
   type Rule,
   type RuleLeaf
 } from '../requisites'
-import type { IsoDate } from '../time'
 import { studyHours } from '../week'
 import { asOfTerm, type StudentFacts } from './asOf'
 import { applyChange } from './change'
+import { routeFinish } from './climb'
+import type { NoSection, Offered } from './offered'
 
 export interface RouteContext {
   catalog: Catalog
   /** In order, past ones included. */
   terms: readonly Term[]
-  today: IsoDate
+  /** Terms into which courses may still be put, by code. */
+  plannable: ReadonlySet<string>
   student: StudentFacts
   takings: Takings
   planned: readonly PlannedCourse[]
-  /** Planned in terms that have begun. */
+  /** Planned in terms that take no plans any more. */
   stale?: readonly PlannedCourse[]
   /** Courses that have sections, by published term. */
   running: ReadonlyMap<string, ReadonlySet<string>>
+  /** What published terms offer to this student; absent where there is no college behind the record. */
+  offered?: Offered | undefined
   /** Most credits of a term. */
   loadMost: (term: Term) => number
   /** Fewest credits of a term in which something is taken; 0 where nothing is said. */
@@ -52,12 +56,14 @@ export type Obstacle =
   | { code: 'prerequisite' | 'corequisite'; missing: Rule }
   | { code: 'notOffered'; known: 'sections' | 'pattern' }
   | { code: 'away'; why: 'exchange' | 'leave' }
+  /** Its sections are published, and none can be had: none is for the student, or each needs a permission. */
+  | { code: NoSection }
   | { code: 'past' }
 
 /** Findings before their ways out are known: of a course, of a term. */
 type WithoutWays<F> = F extends Finding ? Omit<F, 'ways'> : never
 type Found = WithoutWays<Extract<Finding, { course: CourseCode }>>
-type TermFound = WithoutWays<Exclude<Finding, { course: CourseCode }>>
+export type TermFound = WithoutWays<Exclude<Finding, { course: CourseCode }>>
 
 const WAYS = 4
 /** Other courses for the same need that are offered, at most. */
@@ -65,8 +71,8 @@ const REPLACEMENTS = 2
 
 /** What speaks against a course in a term, leaving the course itself out of what is planned. */
 export function obstacles(context: RouteContext, code: CourseCode, term: Term): Obstacle[] {
-  const { catalog, terms, today, student, takings, running, away } = context
-  if (phaseOf(term, today) !== 'future') return [{ code: 'past' }]
+  const { catalog, terms, plannable, student, takings, running, away, offered } = context
+  if (!plannable.has(term.code)) return [{ code: 'past' }]
   const found: Obstacle[] = []
   const course = catalog.maybeCourse(code)
   if (!course) return found
@@ -78,6 +84,8 @@ export function obstacles(context: RouteContext, code: CourseCode, term: Term): 
       known: term.published && running.has(term.code) ? 'sections' : 'pattern'
     })
   }
+  const none = offered?.noSection(code, term.code)
+  if (none) found.push({ code: none })
   const rule = ruleOf(course.prerequisite)
   if (rule) {
     const others = takings.counted.filter((taking) => taking.course !== code || taking.firmness === 'earned')
@@ -95,12 +103,12 @@ export function checkRoute(context: RouteContext): Finding[] {
     const found = { code: 'begun', course: planned.course, term: planned.term } as const
     return { ...found, ways: waysOf(context, planned, found) }
   })
-  for (const term of futureTerms(context)) {
+  for (const term of termsToPlan(context)) {
     const here = plannedIn(context, term)
     for (const planned of here)
       for (const found of ofCourse(context, planned, term))
         findings.push({ ...found, ways: waysOf(context, planned, found) })
-    for (const found of ofTerm(context, term))
+    for (const found of termFindings(context, term))
       findings.push({ ...found, ways: waysOfTerm(context, here, term, found) })
   }
   const ending = needLeft(context) ?? lateness(context)
@@ -130,7 +138,7 @@ export function countedOn(context: RouteContext): CountedOn[] {
       .map((taking) => catalog.groupOf(taking.course))
   )
   const found = new Map<string, CountedOn>()
-  for (const term of futureTerms(context))
+  for (const term of termsToPlan(context))
     for (const { course } of plannedIn(context, term)) {
       const rule = ruleOf(catalog.maybeCourse(course)?.prerequisite ?? '')
       if (!rule) continue
@@ -158,8 +166,9 @@ export function termHours(takings: Takings, term: TermCode): number {
   return studyHours(here.map(({ credits }) => ({ credits, half: 'full' })))
 }
 
-function futureTerms({ terms, today }: RouteContext): Term[] {
-  return terms.filter((term) => phaseOf(term, today) === 'future')
+/** The terms into which courses may still be put, in order. */
+export function termsToPlan({ terms, plannable }: Pick<RouteContext, 'terms' | 'plannable'>): Term[] {
+  return terms.filter((term) => plannable.has(term.code))
 }
 
 function plannedIn({ planned }: RouteContext, term: Term): PlannedCourse[] {
@@ -176,7 +185,8 @@ function ofCourse(context: RouteContext, planned: PlannedCourse, term: Term): Fo
   return why ? [...found, { code: 'outside', ...about, why }] : found
 }
 
-function ofTerm(context: RouteContext, term: Term): TermFound[] {
+/** What a term comes to: too full, too light, too many hours, no week that fits; without ways out. */
+export function termFindings(context: RouteContext, term: Term): TermFound[] {
   const { takings, loadMost, loadLeast, hoursMost } = context
   const found: TermFound[] = []
   const credits = termLoad(takings, term.code)
@@ -188,6 +198,9 @@ function ofTerm(context: RouteContext, term: Term): TermFound[] {
   const hours = termHours(takings, term.code)
   const free = hoursMost?.(term)
   if (free !== undefined && hours > free) found.push({ code: 'hours', term: term.code, hours, most: free })
+  const here = takings.counted.filter((taking) => taking.term === term.code).map((taking) => taking.course)
+  const none = context.offered?.noWeek(here, term.code)
+  if (none) found.push({ code: 'noWeek', term: term.code, ...none })
   return found
 }
 
@@ -199,18 +212,10 @@ function isLast({ takings, terms }: RouteContext, term: Term): boolean {
 
 /** A finding when everything is mapped, and the last course that counts comes after the wanted term. */
 function lateness({ audits, terms, target }: RouteContext): Finding | undefined {
-  if (!target || !audits.length || audits.some((audit) => audit.amounts.needed > 0)) return undefined
-  const order = new Map<string, number>(terms.map((term, i) => [term.code, i]))
-  const last = Math.max(
-    -1,
-    ...audits.flatMap((audit) =>
-      audit.areas.flatMap((area) =>
-        area.needs.flatMap((need) => need.evidence.map((taking) => order.get(taking.term ?? '') ?? -1))
-      )
-    )
-  )
-  if (last <= (order.get(target) ?? Infinity)) return undefined
-  return { code: 'late', term: terms[last]!.code, target, ways: [] }
+  const finish = target && routeFinish(audits, terms)
+  const wanted = terms.find((term) => term.code === target)
+  if (!finish || !wanted || terms.indexOf(finish) <= terms.indexOf(wanted)) return undefined
+  return { code: 'late', term: finish.code, target: wanted.code, ways: [] }
 }
 
 /** Why a planned course counts in none of the student's programs; undefined when it counts in one. */
@@ -247,7 +252,7 @@ function isFoundIn(context: RouteContext, { course }: PlannedCourse, found: Foun
 /** Puts a missing prerequisite or corequisite where it is early enough. */
 function bringMissing(context: RouteContext, planned: PlannedCourse, found: Found): RouteChange[] {
   if (!('missing' in found)) return []
-  const future = futureTerms(context)
+  const future = termsToPlan(context)
   const at = future.findIndex((term) => term.code === planned.term)
   return leavesOf(found.missing).flatMap((leaf): RouteChange[] => {
     if (leaf.kind !== 'course') return []
@@ -265,7 +270,7 @@ function bringMissing(context: RouteContext, planned: PlannedCourse, found: Foun
 
 /** The next later term in which the course may stand, or else an earlier one. */
 function elsewhere(context: RouteContext, planned: PlannedCourse): RouteChange[] {
-  const future = futureTerms(context)
+  const future = termsToPlan(context)
   const at = future.findIndex((term) => term.code === planned.term)
   const later = [...future.slice(at + 1), ...future.slice(0, Math.max(0, at))]
   const to = later.find((term) => obstacles(context, planned.course, term).length === 0)
@@ -301,26 +306,38 @@ export function plan({ code, credits }: Course, term: TermCode): PlannedCourse {
   return { course: code, term, credits, note: null, locked: false }
 }
 
-/** Moves that settle the finding of a term: out of one too full, into one too light. */
+/** Moves that settle the finding of a term: out of one too full or where no week fits, into one too light. */
 function waysOfTerm(
   context: RouteContext,
   here: readonly PlannedCourse[],
   term: Term,
   found: TermFound
 ): RouteChange[] {
-  const future = futureTerms(context)
-  const candidates = found.code === 'lightLoad' ? context.planned.filter((p) => p.term !== term.code) : here
-  const ways: RouteChange[] = []
-  for (const planned of candidates) {
-    if (planned.locked || ways.length === WAYS - 1) continue
+  const future = termsToPlan(context)
+  const movable = (
+    found.code === 'lightLoad' ? context.planned.filter((p) => p.term !== term.code) : here
+  ).filter(
+    (planned) => !planned.locked && (found.code !== 'noWeek' || found.courses.includes(planned.course))
+  )
+  const moves = movable.flatMap((planned): RouteChange[] => {
     const to =
       found.code === 'lightLoad'
         ? fits(context, planned, term) && term
         : future.find((other) => other.code !== term.code && fits(context, planned, other))
-    if (!to) continue
-    const way: RouteChange = { kind: 'move', course: planned.course, from: planned.term, to: to.code }
+    return to ? [{ kind: 'move', course: planned.course, from: planned.term, to: to.code }] : []
+  })
+  const others =
+    found.code === 'noWeek'
+      ? [
+          ...movable.flatMap((planned) => replaced(context, planned)),
+          ...movable.map((planned): RouteChange => ({ kind: 'remove', planned }))
+        ]
+      : []
+  const ways: RouteChange[] = []
+  for (const way of [...moves, ...others]) {
+    if (ways.length === WAYS - 1) break
     const after = contextAfter(context, way)
-    if (after && !ofTerm(after, term).some((one) => one.code === found.code)) ways.push(way)
+    if (after && !termFindings(after, term).some((one) => one.code === found.code)) ways.push(way)
   }
   return ways
 }
@@ -338,10 +355,8 @@ export function contextAfter(context: RouteContext, change: RouteChange): RouteC
   const all = [...context.planned, ...(context.stale ?? [])]
   const changed = applyChange(all, change, () => true)
   if (!changed.ok) return undefined
-  const begun = new Set(
-    context.terms.filter((term) => phaseOf(term, context.today) !== 'future').map((term) => term.code)
-  )
-  const planned = changed.courses.filter((one) => !begun.has(one.term))
+  const isAhead = (one: PlannedCourse) => context.plannable.has(one.term)
+  const planned = changed.courses.filter(isAhead)
   const repeated = new Set(context.takings.repeats.map((one) => `${one.course}@${one.term}`))
   const counted = [
     ...context.takings.counted.filter((taking) => taking.firmness !== 'planned'),
@@ -350,7 +365,7 @@ export function contextAfter(context: RouteContext, change: RouteChange): RouteC
   return {
     ...context,
     planned,
-    stale: changed.courses.filter((one) => begun.has(one.term)),
+    stale: changed.courses.filter((one) => !isAhead(one)),
     takings: { ...context.takings, counted }
   }
 }

@@ -15,15 +15,19 @@ export {
 } from './change'
 export {
   checkRoute,
+  contextAfter,
   countedOn,
   obstacles,
   plan,
+  termFindings,
   termHours,
   termLoad,
+  termsToPlan,
   type Obstacle,
   type RouteContext
 } from './checks'
-export { climbOf, type Climb, type ClimbPoint } from './climb'
+export { climbOf, routeFinish, type Climb, type ClimbPoint } from './climb'
+export { Offered, type NoSection, type NoWeek, type OfferedTo, type TermOffer } from './offered'
 export { termResult, type TermResult } from './results'
 export { alignSequence, type Aligned } from './sequence'
 export { slackOf, type Slack } from './slack'

@@ -3,10 +3,12 @@ import { Catalog } from '../catalog'
 import { auditProgram, takingsOf, type PlannedCourse, type Program, type RecordEntry } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import { courseCode, termCode } from '../ids'
-import { course, entry, planned, program, term } from '../testing/build'
+import type { Section } from '../week'
+import { course, entry, meeting, planned, program, section, term } from '../testing/build'
 import { applyChange, coursesBefore, differenceOf, historyOf, inverse, type Step } from './change'
 import { checkRoute, countedOn, obstacles, termLoad, type RouteContext } from './checks'
-import { climbOf } from './climb'
+import { climbOf, routeFinish } from './climb'
+import { Offered, type OfferedTo } from './offered'
 import { slackOf } from './slack'
 
 const catalog = new Catalog([
@@ -32,7 +34,7 @@ function context(
   return {
     catalog,
     terms,
-    today: '2027-04-09',
+    plannable: new Set(['SU27', 'AU27', 'SP28', 'SU28', 'AU28', 'SP29']),
     student: { standing: 'sophomore', programs: ['TEST'], tests: {} },
     takings,
     planned: plan,
@@ -126,11 +128,15 @@ describe('changes of a route', () => {
     const back = there.ok && applyChange(there.courses, inverse(there.made), all)
     expect(back).toMatchObject({ ok: true, courses: plan })
   })
-  it('are refused in a closed term, before anything else', () => {
-    expect(applyChange(plan, changes[2]!, (t) => t !== 'AU27')).toMatchObject({
+  it('are refused where they put something into a closed term, before anything else', () => {
+    expect(applyChange(plan, changes[2]!, (t) => t !== 'SP28')).toMatchObject({
       ok: false,
       fault: 'termClosed'
     })
+  })
+  it('take out of a closed term what is in it', () => {
+    for (const change of [changes[1]!, changes[2]!])
+      expect(applyChange(plan, change, (t) => t !== 'AU27').ok).toBe(true)
   })
   it('say in full what they took out, so that nothing is lost by undoing', () => {
     const noted = planned('STAT 110', 'AU27', { note: 'ask about labs', locked: true })
@@ -356,27 +362,99 @@ describe('checks of a route', () => {
 })
 
 describe('the climb', () => {
-  const list = takingsOf(
-    {
-      catalog,
-      record: [entry('STAT 110', 'B'), entry('STAT 212', null, { term: termCode('SP27') })],
-      held: [],
-      planned: [planned('STAT 330', 'AU27')]
-    },
-    terms
-  ).counted
+  const read = (p: Program, plan: PlannedCourse[] = [planned('STAT 330', 'AU27')]) => {
+    const record = [entry('STAT 110', 'B'), entry('STAT 212', null, { term: termCode('SP27') })]
+    return context(plan, record, {}, p).audits
+  }
+  const nine = program({ from: 'STAT *', measure: 'credits', amount: 9 })
   it('sums credits by term and leaves out an empty summer', () => {
-    const climb = climbOf(list, terms, 9)
+    const climb = climbOf(read(nine)[0], terms)
     expect(climb.points.map((p) => [p.term.code, p.reached, p.firmness])).toEqual([
       ['AU26', 3, 'earned'],
       ['SP27', 6, 'underWay'],
       ['AU27', 9, 'ahead']
     ])
-    expect(climb.finish?.code).toBe('AU27')
   })
-  it('has no finish short of the goal and no points without courses', () => {
-    expect(climbOf(list, terms, 10).finish).toBeUndefined()
-    expect(climbOf([], terms, 10).points).toEqual([])
+  it('reaches what the audit says, no more where a course is larger than what it is for', () => {
+    const audits = read(program({ from: 'STAT *', measure: 'credits', amount: 8 }))
+    const { earned, underWay, planned: ahead } = audits[0]!.amounts
+    expect(earned + underWay + ahead).toBe(8)
+    expect(climbOf(audits[0], terms).points.at(-1)!.reached).toBe(8)
+  })
+  it('has no points without courses', () => {
+    expect(climbOf(undefined, terms).points).toEqual([])
+  })
+  it('finishes with the last course that counts, and not while anything is needed', () => {
+    expect(routeFinish(read(nine), terms)?.code).toBe('AU27')
+    expect(
+      routeFinish(read(program({ from: 'STAT *', measure: 'credits', amount: 10 })), terms)
+    ).toBeUndefined()
+    // Free to take, and counting toward nothing: it does not move the finish.
+    const late = [planned('STAT 330', 'AU27'), planned('FELD 390', 'SU28')]
+    expect(routeFinish(read(nine, late), terms)?.code).toBe('AU27')
+  })
+})
+
+describe('what published terms offer', () => {
+  const published = terms.map((one) => (one.code === 'AU27' ? { ...one, published: true } : one))
+  const morning = meeting('MW', '9:30', '10:45')
+  const noon = meeting('MW', '11:00', '12:15')
+  const offer = (...sections: Section[]) => {
+    const running = new Map([['AU27', new Set<string>(sections.map((one) => one.course))]])
+    const to: OfferedTo = {
+      programs: ['TEST'],
+      standing: 'sophomore',
+      permitted: new Set(),
+      kept: [],
+      held: new Set()
+    }
+    return (over: Partial<OfferedTo> = {}) => ({
+      terms: published,
+      running,
+      offered: new Offered(new Map([['AU27', { sections, holidays: new Set<number>() }]]), { ...to, ...over })
+    })
+  }
+  const plan = [planned('STAT 110', 'AU27'), planned('HYDR 332', 'AU27')]
+  const seniors = { onlyFor: { programs: [], standings: ['senior'] as const } }
+
+  it('is no finding where each course has a section and a week fits, seats aside', () => {
+    const full = { capacity: 20, taken: 20 }
+    const over = offer(section('STAT 110', [morning], full), section('HYDR 332', [noon]))()
+    expect(check(plan, [], over)).toEqual([])
+  })
+  it('says that no section of a course is for the student', () => {
+    const over = offer(section('STAT 110', [morning], seniors), section('HYDR 332', [noon]))
+    expect(check(plan, [], over())).toMatchObject([{ code: 'notForYou', course: 'STAT 110' }])
+    expect(check(plan, [], over({ standing: 'senior' }))).toEqual([])
+  })
+  it('asks for a permission that every section needs, until it is given', () => {
+    const one = section('STAT 110', [morning], { permissionNeeded: true })
+    const over = offer(one, section('HYDR 332', [noon]))
+    expect(check(plan, [], over())).toMatchObject([{ code: 'permissionFirst', course: 'STAT 110' }])
+    expect(check(plan, [], over({ permitted: new Set([one.code]) }))).toEqual([])
+  })
+  it('names the courses that leave no week, with the hours kept free that do', () => {
+    const clashing = offer(section('STAT 110', [morning]), section('HYDR 332', [morning]))
+    expect(check(plan, [], clashing())).toMatchObject([
+      { code: 'noWeek', term: 'AU27', courses: ['HYDR 332', 'STAT 110'], hours: [] }
+    ])
+    const kept = [{ name: 'Rowing', days: [1] as const, start: 9 * 60, end: 10 * 60 }]
+    const fitting = offer(section('STAT 110', [morning]), section('HYDR 332', [noon]))
+    expect(check(plan, [], fitting({ kept }))).toMatchObject([
+      { code: 'noWeek', courses: ['STAT 110'], hours: ['Rowing'] }
+    ])
+  })
+  it('offers only ways out after which a week fits', () => {
+    const over = offer(section('STAT 110', [morning]), section('HYDR 332', [morning]))()
+    const [found] = check(plan, [], over)
+    expect(found!.ways.length).toBeGreaterThan(1)
+    for (const way of found!.ways)
+      expect(after(plan, [], way, over).filter((one) => one.code === 'noWeek')).toEqual([])
+  })
+  it('counts a seat that is held as it is, whoever the section is for', () => {
+    const mine = section('STAT 110', [morning], seniors)
+    const over = offer(mine, section('HYDR 332', [morning]), section('HYDR 332', [noon]))
+    expect(check(plan, [], over({ held: new Set([mine.code]) }))).toEqual([])
   })
 })
 

@@ -60,7 +60,7 @@ function contextOf(
   return {
     catalog,
     terms,
-    today: '2027-06-01',
+    plannable: new Set(terms.filter((one) => one.start > '2027-06-01').map((one) => one.code)),
     student: { standing: 'freshman', programs: ['TEST'], tests: {} },
     takings,
     planned: plan,

@@ -1,9 +1,17 @@
 /** A program's suggested sequence, aligned to what a student has: what is left of it, in the terms to come. */
-import { phaseOf, runsIn, type Term } from '../catalog'
+import { runsIn, type Term } from '../catalog'
 import { takes, type NeedResult, type PlannedCourse, type SlotSpec } from '../degree'
 import type { CourseCode } from '../ids'
 import { coursesIn, ruleOf } from '../requisites'
-import { contextAfter, obstacles, plan, termLoad, type Obstacle, type RouteContext } from './checks'
+import {
+  contextAfter,
+  obstacles,
+  plan,
+  termLoad,
+  termsToPlan,
+  type Obstacle,
+  type RouteContext
+} from './checks'
 
 export interface Aligned {
   /** The step of the sequence, from 0, for which the next regular term stands; as many as there are when all are done. */
@@ -38,9 +46,8 @@ export function alignSequence(
   const result: Aligned = { from, placed: [], open: [], left: [] }
   let now = context
   let waiting = steps.flatMap((step) => step.slots)
-  const terms = context.terms.filter(
-    (term) =>
-      phaseOf(term, context.today) === 'future' && term.season !== 'summer' && !context.away?.has(term.code)
+  const terms = termsToPlan(context).filter(
+    (term) => term.season !== 'summer' && !context.away?.has(term.code)
   )
   terms.forEach((term, at) => {
     const limit = Math.min(context.loadMost(term), most)

@@ -3,11 +3,11 @@
  * may stand, what it needs is before it, what waits for it is still after it, and the route finishes no
  * later. The method of critical-path planning (Kelley and Walker 1959), for one activity at a time.
  */
-import { phaseOf, type Term } from '../catalog'
+import type { Term } from '../catalog'
 import type { PlannedCourse } from '../degree'
 import type { CourseCode } from '../ids'
 import { coursesIn, ruleOf } from '../requisites'
-import { contextAfter, obstacles, type RouteContext } from './checks'
+import { contextAfter, obstacles, termsToPlan, type RouteContext } from './checks'
 
 export interface Slack {
   course: CourseCode
@@ -23,7 +23,7 @@ export interface Slack {
 
 /** Of every planned course, in the order of the route. */
 export function slackOf(context: RouteContext): Slack[] {
-  const future = context.terms.filter((term) => phaseOf(term, context.today) === 'future')
+  const future = termsToPlan(context)
   const last = Math.max(...context.planned.map((one) => future.findIndex((term) => term.code === one.term)))
   return context.planned.flatMap((planned) => {
     const term = future.find((one) => one.code === planned.term)

@@ -1,0 +1,47 @@
+/** Whom a section is open to, seats and hours aside: the one place that says so. */
+import type { SectionCode } from '../ids'
+import type { Standing } from '../requisites'
+import { optionsAmong, sectionsOf, type Option, type Section } from './option'
+
+/** Somebody who wants a section, as far as its restrictions ask. */
+export interface SectionTaker {
+  programs: readonly string[]
+  standing: Standing
+  /** Sections into which they have been let. */
+  permitted: ReadonlySet<SectionCode>
+}
+
+/** What keeps somebody out of a section whatever its seats. */
+export type Barrier =
+  | { code: 'officeOnly'; section: SectionCode }
+  | { code: 'notForYou'; section: SectionCode; programs: readonly string[]; standings: readonly Standing[] }
+  | { code: 'permission'; section: SectionCode }
+
+/** Every barrier of a section; of its lists of programs and standings one has to apply, an empty one asks nothing. */
+export function barriersOf(
+  { code, officeOnly, onlyFor, permissionNeeded }: Section,
+  { programs, standing, permitted }: SectionTaker
+): Barrier[] {
+  const found: Barrier[] = []
+  if (officeOnly) found.push({ code: 'officeOnly', section: code })
+  if (onlyFor) {
+    const inProgram = !onlyFor.programs.length || onlyFor.programs.some((one) => programs.includes(one))
+    const inStanding = !onlyFor.standings.length || onlyFor.standings.includes(standing)
+    if (!inProgram || !inStanding)
+      found.push({
+        code: 'notForYou',
+        section: code,
+        programs: onlyFor.programs,
+        standings: onlyFor.standings
+      })
+  }
+  if (permissionNeeded && !permitted.has(code)) found.push({ code: 'permission', section: code })
+  return found
+}
+
+/** The options among the sections of a course that somebody may take, seats and hours aside. */
+export function optionsFor(sections: readonly Section[], taker: SectionTaker): Option[] {
+  return optionsAmong(sections).filter((option) =>
+    sectionsOf(option).every((section) => !barriersOf(section, taker).length)
+  )
+}
