@@ -30,13 +30,16 @@ import {
   type Takings
 } from './taking'
 
-export type Amounts = Record<Firmness | 'needed', number>
+/** Of credits: how firmly they are there. `gradesDue` are those of courses that are over and have no grade yet. */
+export type Amounts = Record<Firmness | 'gradesDue' | 'needed', number>
 
-export type NeedState = 'met' | 'underWay' | 'registered' | 'mapped' | 'needed'
+export type NeedState = 'met' | 'gradesDue' | 'underWay' | 'registered' | 'mapped' | 'needed'
 
 export interface NeedResult {
   need: Need
   evidence: readonly Taking[]
+  /** The credits that each course of the evidence gives it, by the taking's key. */
+  given: Readonly<Record<string, number>>
   amounts: Amounts
   /** Courses or credits that nothing meets yet, in the need's own measure. */
   missing: number
@@ -88,7 +91,14 @@ export interface Audit {
   whereItCounts: ReadonlyMap<string, NeedResult>
 }
 
-export const NO_AMOUNTS: Readonly<Amounts> = { earned: 0, underWay: 0, registered: 0, planned: 0, needed: 0 }
+export const NO_AMOUNTS: Readonly<Amounts> = {
+  earned: 0,
+  gradesDue: 0,
+  underWay: 0,
+  registered: 0,
+  planned: 0,
+  needed: 0
+}
 
 export interface AuditOptions {
   /** Waivers and substitutions that hold. */
@@ -270,20 +280,23 @@ function outsideOf(
 
 function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog): NeedResult {
   const amounts = { ...NO_AMOUNTS }
+  const given: Record<string, number> = {}
   if (need.waived)
-    return { need, evidence, amounts, missing: 0, lacks: { subjects: 0, parts: [] }, state: 'met' }
+    return { need, evidence, given, amounts, missing: 0, lacks: { subjects: 0, parts: [] }, state: 'met' }
   let left = need.amount
   for (const firmness of FIRMNESS) {
     for (const taking of evidence) {
       if (taking.firmness !== firmness) continue
-      amounts[firmness] += need.measure === 'credits' ? Math.min(taking.credits, left) : taking.credits
+      const gives = need.measure === 'credits' ? Math.min(taking.credits, left) : taking.credits
+      amounts[taking.detail === 'gradeDue' ? 'gradesDue' : firmness] += gives
+      given[taking.key] = gives
       left = Math.max(0, left - (need.measure === 'credits' ? taking.credits : 1))
     }
   }
   amounts.needed = need.measure === 'credits' ? left : creditsOfMissing(need, evidence, left, catalog)
   const lacks = lacksOf(need, evidence, catalog)
   const open = left > 0 || lacks.subjects > 0 || lacks.parts.length > 0
-  return { need, evidence, amounts, missing: left, lacks, state: open ? 'needed' : stateOf(evidence) }
+  return { need, evidence, given, amounts, missing: left, lacks, state: open ? 'needed' : stateOf(evidence) }
 }
 
 /**
@@ -321,10 +334,12 @@ function lacksOf(need: Need, evidence: readonly Taking[], catalog: Catalog): Nee
 
 function stateOf(evidence: readonly Taking[]): NeedState {
   const softest = Math.max(...evidence.map((taking) => FIRMNESS.indexOf(taking.firmness)))
-  return (['met', 'underWay', 'registered', 'mapped'] as const)[softest]!
+  const state = (['met', 'underWay', 'registered', 'mapped'] as const)[softest]!
+  const due = evidence.every((taking) => taking.firmness === 'earned' || taking.detail === 'gradeDue')
+  return state === 'underWay' && due ? 'gradesDue' : state
 }
 
-const STATES: readonly NeedState[] = ['met', 'underWay', 'registered', 'mapped', 'needed']
+const STATES: readonly NeedState[] = ['met', 'gradesDue', 'underWay', 'registered', 'mapped', 'needed']
 
 function weakest(states: readonly NeedState[]): NeedState {
   return STATES[Math.max(0, ...states.map((state) => STATES.indexOf(state)))]!

@@ -1,17 +1,21 @@
 /** The courses that could meet a need, for choosing one. */
 import { runsIn, type Catalog, type Course, type Term } from '../catalog'
 import type { Audit, NeedResult } from './audit'
+import type { Rule } from '../requisites'
 import { takes } from './program'
+import { servingOf } from './serving'
 import type { Takings } from './taking'
 
 export interface Candidate {
   course: Course
   /** Runs in the term that is asked about. */
   runs: boolean
-  /** Its prerequisites will be met when that term begins. */
-  ready: boolean
-  /** Other open needs, of this program or another, that it could meet as well. */
+  /** What it asks for before it and will not be there when that term begins; undefined where all is. */
+  missing: Rule | undefined
+  /** Other open needs that it would meet at once, where the programs share it. */
   alsoMeets: string[]
+  /** Other open needs that it could meet instead. */
+  orMeets: string[]
 }
 
 export interface Candidates {
@@ -27,8 +31,8 @@ export interface CandidateQuestion {
   /** The term that is asked about. */
   term: Term
   running: ReadonlyMap<string, ReadonlySet<string>>
-  /** Whether a course's prerequisites will be met when the term begins. */
-  ready: (course: Course) => boolean
+  /** What of a course's prerequisites will be missing when the term begins. */
+  missing: (course: Course) => Rule | undefined
   /** How much waits for a course; what more waits for comes first among equals. */
   weight?: ((course: Course) => number) | undefined
 }
@@ -38,39 +42,37 @@ export interface CandidateQuestion {
  * prerequisites are met, then those that serve more needs, then those more waits for, then by code.
  */
 export function candidatesFor(result: NeedResult, question: CandidateQuestion): Candidates {
-  const { audits, takings, catalog, term, running, ready, weight = () => 0 } = question
+  const { takings, catalog, term, running, missing, weight = () => 0 } = question
   const there = new Set<string>(
     takings.counted.flatMap(({ course }) => [...catalog.sameAs(course), ...catalog.exclusiveWith(course)])
   )
-  const open = audits
-    .flatMap((a) => a.areas.flatMap((area) => area.needs))
-    .filter((n) => n.state === 'needed' && n !== result)
   const fitting = catalog.courses.filter((course) => takes(result.need, course))
   const list = fitting
     .filter((course) => !there.has(course.code) || course.repeatable)
-    .map((course) => ({
-      course,
-      runs: runsIn(course, term, running),
-      ready: ready(course),
-      alsoMeets: open.filter((other) => takes(other.need, course)).map((other) => other.need.title)
-    }))
+    .map((course): Candidate => {
+      const serving = servingOf(course, question)
+      const places = serving.kind === 'counts' ? serving.places : []
+      const titles = (needs: readonly NeedResult[]) =>
+        needs.filter((one) => one !== result).map((one) => one.need.title)
+      const own = places.filter((place) => place.includes(result))
+      const others = places.filter((place) => !place.includes(result))
+      // Of a need that is full already the course would go to the others instead.
+      const [also, instead] = own.length ? [others, own] : [[], others]
+      return {
+        course,
+        runs: runsIn(course, term, running),
+        missing: missing(course),
+        alsoMeets: also.flatMap(titles),
+        orMeets: instead.flatMap(titles)
+      }
+    })
   list.sort(
     (a, b) =>
       Number(b.runs) - Number(a.runs) ||
-      Number(b.ready) - Number(a.ready) ||
+      Number(!b.missing) - Number(!a.missing) ||
       b.alsoMeets.length - a.alsoMeets.length ||
       weight(b.course) - weight(a.course) ||
       (a.course.code < b.course.code ? -1 : 1)
   )
   return { list, leftOut: fitting.length - list.length }
-}
-
-/** The needs of the audits that a course could meet, those still open first. */
-export function needsServedBy(course: Course, audits: readonly Audit[]): NeedResult[] {
-  return audits
-    .flatMap((audit) => audit.areas.flatMap((area) => area.needs))
-    .filter((result) => takes(result.need, course))
-    .sort(
-      (a, b) => Number(b.state === 'needed') - Number(a.state === 'needed') || a.need.order - b.need.order
-    )
 }

@@ -38,6 +38,8 @@ export interface ConditionResult {
   firmness: Firmness | undefined
   /** Credits by firmness, for a condition in credits. */
   amounts: Record<Firmness, number> | undefined
+  /** Credits ahead of which it is not known yet whether they will count: no section is picked. */
+  unknown: number
   /** The average or the score there is. */
   value: number | undefined
 }
@@ -70,18 +72,23 @@ function judge(
   beside: BesideCourses,
   catalog: Catalog
 ): ConditionResult {
-  const nothing = { spec, firmness: undefined, amounts: undefined, value: undefined }
+  const nothing = { spec, firmness: undefined, amounts: undefined, unknown: 0, value: undefined }
   const inSet = (one: Pick<Taking, 'course' | 'campus' | 'mode'>) => {
     const course = catalog.maybeCourse(one.course)
-    return course !== undefined && set.has(course, one)
+    return course !== undefined && set.surely(course, one)
+  }
+  const couldBe = (one: Taking) => {
+    const course = catalog.maybeCourse(one.course)
+    return course !== undefined && set.has(course, one) && !set.surely(course, one)
   }
   switch (spec.asks) {
     case 'credits': {
-      const own = takings.counted.filter((t) => inSet(t) && (!spec.counting || counts(t)))
-      const amounts = creditsBy(own, spec)
+      const asked = takings.counted.filter((t) => !spec.counting || counts(t))
+      const amounts = creditsBy(asked.filter(inSet), spec)
+      const unknown = asked.filter(couldBe).reduce((sum, t) => sum + t.credits, 0)
       let sum = 0
       const firmness = FIRMNESS.find((level) => (sum += amounts[level]) >= spec.least)
-      return { ...nothing, firmness, amounts }
+      return { ...nothing, firmness, amounts, unknown }
     }
     case 'average': {
       const attempts = gradedAttempts(takings).filter(inSet)

@@ -9,7 +9,8 @@
  *
  * After a comma a bare number repeats the subject before it: `ENVI 101, 150`. `without` binds like
  * `and`, left to right. `list` names a set kept elsewhere. `campus` and `mode` ask about the section: a
- * course of which no section is picked yet could still be in any; one of which nothing is known is in none.
+ * course of which no section is picked yet could still be in any, or in those where it is usually held; one
+ * of which nothing is known is in none.
  */
 import { numberOf, subjectOf, type Course } from '../catalog'
 import { maybeCourseCode, type CourseCode } from '../ids'
@@ -25,9 +26,11 @@ type SetTree =
   | { kind: 'campus' | 'mode'; value: string }
   | { kind: 'or' | 'and' | 'without'; left: SetTree; right: SetTree }
 
-/** Where and how a section is held; null where that is not known. */
+/** Where and how a section is held; null where that is not known, absent while no section is picked. */
 export interface HeldAs {
   campus?: string | null
+  /** While no section is picked: the campuses at which the course is usually held. */
+  campuses?: readonly string[] | undefined
   mode?: string | null
   /** The categories it counts in; null or absent where they are those of the course. */
   categories?: readonly string[] | null
@@ -43,6 +46,8 @@ export interface CourseSet {
   readonly text: string
   /** `as` is how the course is or was taken; without it, whether it could be. */
   has(course: Course, as?: HeldAs): boolean
+  /** The same, where what is not known yet does not count. */
+  surely(course: Course, as?: HeldAs): boolean
   /** The courses named one by one, when the set is nothing but such a list. */
   readonly listed: readonly CourseCode[] | undefined
   /** Every course it names one by one. */
@@ -59,6 +64,7 @@ export function parseCourseSet(text: string, lists: CourseLists = new Map()): Co
   return {
     text,
     has: asksAboutSection(tree) ? has : onceEach(has),
+    surely: compile(tree, true),
     listed: listOf(tree),
     named: namedIn(tree)
   }
@@ -207,7 +213,12 @@ function compile(tree: SetTree, sure: boolean): (course: Course, as?: HeldAs) =>
     case 'study':
       return (c) => c.level === tree.level
     case 'campus':
-      return (_, as) => (as?.campus === undefined ? !sure : as.campus?.toUpperCase() === tree.value)
+      return (_, as) => {
+        if (as?.campus !== undefined) return as.campus?.toUpperCase() === tree.value
+        if (!as?.campuses?.length) return !sure
+        const isThere = (campus: string) => campus.toUpperCase() === tree.value
+        return sure ? as.campuses.every(isThere) : as.campuses.some(isThere)
+      }
     case 'mode':
       return (_, as) => (as?.mode === undefined ? !sure : as.mode?.toLowerCase() === tree.value)
     default: {

@@ -31,6 +31,16 @@ describe('why a course counts where it does', () => {
       { opens: [], closes: [], leaves: [], counts: true }
     ])
   })
+  it('tells the same of a reading that was made again', () => {
+    const needs = [{ from: 'ENVI 101' }, { from: 'ENVI 101 or STAT 101' }]
+    const before = read(['ENVI 101', 'STAT 101'], needs)
+    const now = read(['ENVI 101', 'STAT 101'], needs)
+    const found = explain('ENVI 101@AU26', before.audits, now.takings, catalog)
+    expect(found.here.map((h) => h.result.need.id)).toEqual(['n0'])
+    expect(found.elsewhere).toMatchObject([
+      { need: { id: 'n1' }, opens: [{ id: 'n0' }], leaves: [{ course: 'STAT 101' }], joins: [] }
+    ])
+  })
   it('knows no course that is not there', () => {
     expect(() => read([], [{ from: 'any' }]).about('ENVI 101@AU26')).toThrow('ENVI 101@AU26')
   })

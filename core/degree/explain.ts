@@ -41,13 +41,13 @@ export function explain(
   const programs = audits.map((audit) => audit.program)
   const here = audits.flatMap((audit) =>
     needsOf(audit)
-      .filter((result) => result.evidence.includes(taking))
+      .filter((result) => counts(result, key))
       .map((result) => ({ program: audit.program, result }))
   )
   const elsewhere = programs.flatMap((program) =>
     program.needs
       .filter((need) => fit(need, taking, catalog) === 'fits')
-      .filter((need) => !here.some((one) => one.program === program && one.result.need === need))
+      .filter((need) => !here.some((one) => one.program === program && one.result.need.id === need.id))
       .map((need): Elsewhere => {
         const pin = { taking: key, program: program.spec.code, need: need.id }
         const other = auditAll(programs, takings, catalog, { pin })
@@ -59,7 +59,7 @@ export function explain(
           closes: changed(other, audits),
           leaves: missing(audits, other, taking),
           joins: missing(other, audits, taking),
-          counts: needsOf(there).some((result) => result.need === need && result.evidence.includes(taking))
+          counts: needsOf(there).some((result) => result.need.id === need.id && counts(result, key))
         }
       })
   )
@@ -67,23 +67,27 @@ export function explain(
 }
 
 const needsOf = (audit: Audit) => audit.areas.flatMap((area) => area.needs)
+/** By key: a part of an earlier reading may stand for one that says the same. */
+const counts = (result: NeedResult, key: string) => result.evidence.some((one) => one.key === key)
 
 /** Needs that are met in one reading and open, or not asked for, in the other. */
 function changed(one: readonly Audit[], other: readonly Audit[]): Need[] {
   return one.flatMap((audit, i) => {
     const met = new Set(
-      needsOf(other[i]!).flatMap((result) => (result.state === 'needed' ? [] : [result.need]))
+      needsOf(other[i]!).flatMap((result) => (result.state === 'needed' ? [] : [result.need.id]))
     )
     return needsOf(audit)
-      .filter((result) => result.state !== 'needed' && !met.has(result.need))
+      .filter((result) => result.state !== 'needed' && !met.has(result.need.id))
       .map((result) => result.need)
   })
 }
 
 /** Courses that count in one reading and nowhere in the other. */
 function missing(one: readonly Audit[], other: readonly Audit[], apart: Taking): Taking[] {
-  const counting = (audits: readonly Audit[]) =>
-    new Set(audits.flatMap((audit) => needsOf(audit).flatMap((result) => result.evidence)))
+  const counting = (audits: readonly Audit[]) => {
+    const all = audits.flatMap((audit) => needsOf(audit).flatMap((result) => result.evidence))
+    return new Map(all.map((taking) => [taking.key, taking]))
+  }
   const then = counting(other)
-  return [...counting(one)].filter((taking) => taking !== apart && !then.has(taking))
+  return [...counting(one).values()].filter(({ key }) => key !== apart.key && !then.has(key))
 }

@@ -15,13 +15,8 @@ export {
 } from './audit'
 export { explain, type Elsewhere, type Explanation } from './explain'
 export { type Refused } from './place'
-export {
-  candidatesFor,
-  needsServedBy,
-  type Candidate,
-  type CandidateQuestion,
-  type Candidates
-} from './candidates'
+export { candidatesFor, type Candidate, type CandidateQuestion, type Candidates } from './candidates'
+export { servingOf, type Serving, type ServingQuestion } from './serving'
 export { compileProgram, ProgramError, type CompileOptions } from './compile'
 export { NOTHING_BESIDE, type BesideCourses, type ConditionResult, type ConditionSpec } from './conditions'
 export { parseCourseSet, type CourseLists, type CourseSet, type HeldAs } from './courseSet'

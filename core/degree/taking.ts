@@ -2,8 +2,9 @@
  * Takings: every course a student has taken, is taking, holds a seat in or plans, each once, with
  * how firm it is. Everything that counts courses starts from this one list.
  */
-import type { Catalog, Term } from '../catalog'
+import type { Catalog, Term, TermPhase } from '../catalog'
 import type { CourseCode, SectionCode, TermCode } from '../ids'
+import type { HeldAs } from './courseSet'
 
 /** From the firmest to the softest. A picked or waitlisted course is planned, with a detail. */
 export const FIRMNESS = ['earned', 'underWay', 'registered', 'planned'] as const
@@ -53,12 +54,15 @@ export interface Taking {
   term: TermCode | null
   grade: string | null
   origin: RecordEntry['origin']
-  detail: 'plain' | 'picked' | 'waitlisted' | 'incomplete'
+  /** `gradeDue`: it is over, and there is no grade yet. */
+  detail: 'plain' | 'picked' | 'waitlisted' | 'incomplete' | 'gradeDue'
   placedByOffice: boolean
   /** The section's campus and mode; undefined while none is picked, null when they are not known. */
   campus?: string | null
   mode?: string | null
   categories?: readonly string[] | null
+  /** While no section is picked: the campuses at which the course is usually held. */
+  campuses?: readonly string[] | undefined
 }
 
 /** An attempt that gives no credits: failed, withdrawn, replaced by another, or excluded by another course. */
@@ -80,6 +84,13 @@ export interface TakingInput {
   picked?: ReadonlySet<string>
   waitlisted?: ReadonlySet<string>
   repeats?: RepeatPolicy
+  /**
+   * Where the days of a course in its term lie today. Without it a course without a grade is under way, and a
+   * seat is one to come.
+   */
+  phaseIn?: (course: CourseCode, term: TermCode) => TermPhase
+  /** How a planned course is held: as the section picked for it, or where it usually is. */
+  heldAs?: (course: CourseCode, term: TermCode) => HeldAs | undefined
   /** Of courses that exclude each other, those that go first; else the better grade does. */
   first?: ReadonlySet<string>
 }
@@ -98,7 +109,9 @@ export interface Takings {
  * is held, under way or earned already is not counted again, unless it may be repeated for credit.
  */
 export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>[]): Takings {
-  const { catalog, repeats: policy = 'best' } = input
+  const { catalog, repeats: policy = 'best', phaseIn, heldAs } = input
+  const isOver = (course: CourseCode, term: TermCode | null) =>
+    term !== null && phaseIn?.(course, term) === 'past'
   const { scale } = catalog
   const order = new Map<string, number>(terms.map((term, i) => [term.code, i]))
   const placeOf = (term: TermCode | null) => (term === null ? -1 : (order.get(term) ?? terms.length))
@@ -156,18 +169,30 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
           ...taking,
           grade: null,
           firmness: 'underWay',
-          detail: grade === null ? 'plain' : 'incomplete'
+          detail: grade !== null ? 'incomplete' : isOver(course, term) ? 'gradeDue' : 'plain'
         })
     }
   }
   for (const seat of input.held) {
     const { course, credits, term, placedByOffice, campus = null, mode = null, categories = null } = seat
     if (there.get(key(course))?.term === term) continue
-    add({ ...ahead, course, credits, term, firmness: 'registered', placedByOffice, campus, mode, categories })
+    const hasBegun = (phaseIn?.(course, term) ?? 'future') !== 'future'
+    add({
+      ...ahead,
+      course,
+      credits,
+      term,
+      firmness: hasBegun ? 'underWay' : 'registered',
+      detail: isOver(course, term) ? 'gradeDue' : 'plain',
+      placedByOffice,
+      campus,
+      mode,
+      categories
+    })
   }
   for (const plan of input.planned) {
     const before = there.get(key(plan.course))
-    if (before?.firmness === 'registered' && before.term === plan.term) continue
+    if (before && before.firmness !== 'planned' && before.term === plan.term) continue
     if ((before && !mayRepeat(plan.course)) || excluding(plan.course)) {
       repeats.push(plan)
       continue
@@ -175,7 +200,7 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
     const mark = `${plan.term} ${plan.course}`
     const detail = input.waitlisted?.has(mark) ? 'waitlisted' : input.picked?.has(mark) ? 'picked' : 'plain'
     const { course, credits, term } = plan
-    add({ ...ahead, course, credits, term, firmness: 'planned', detail })
+    add({ ...ahead, course, credits, term, firmness: 'planned', detail, ...heldAs?.(course, term) })
   }
   counted.sort(
     (a, b) =>

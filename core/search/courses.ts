@@ -10,6 +10,8 @@ export interface FoundCourse {
   college: string
   /** Open needs of the student that it would serve, as `program need`. */
   serves: readonly string[]
+  /** How many needs it would meet at once. */
+  atOnce: number
   /** Runs in the term, by its sections or by its pattern. */
   runs: boolean
   /** How and where its sections of the term are held; empty while there are none. */
@@ -32,7 +34,7 @@ export interface CourseFilter {
   seasons?: readonly Season[] | undefined
   runs?: true | undefined
   needs?: readonly string[] | undefined
-  /** Serves at least so many open needs. */
+  /** Meets at least so many open needs at once. */
   serves?: number | undefined
   takable?: true | undefined
   fresh?: true | undefined
@@ -60,7 +62,7 @@ const TESTS: { [K in CourseQuestion]-?: (asked: NonNullable<CourseFilter[K]>) =>
   seasons: (list) => (found) => list.some((season) => found.course.offered.seasons.includes(season)),
   runs: () => (found) => found.runs,
   needs: (list) => (found) => list.some((need) => found.serves.includes(need)),
-  serves: (least) => (found) => found.serves.length >= least,
+  serves: (least) => (found) => found.atOnce >= least,
   takable: () => (found) => found.runs && inTheWay(found.refusals) === undefined,
   fresh: () => (found) => !found.there,
   modes: (list) => (found) => found.held.some((one) => list.includes(one.mode)),

@@ -55,6 +55,7 @@ describe('what can be asked of courses', () => {
     course: course(code, { credits: 4, categories: ['lab', 'place'] }),
     college: 'Land and Water',
     serves: ['ENVD soil', 'MINOR field'],
+    atOnce: 2,
     runs: true,
     held: [{ mode: 'inPerson', campus: 'HILL' }],
     there: false,
@@ -94,7 +95,8 @@ describe('what can be asked of courses', () => {
     expect(passes({ needs: ['ENVD soil'] })).toBe(true)
     expect(passes({ needs: ['ENVD water'] })).toBe(false)
     expect(passes({ serves: 2 })).toBe(true)
-    expect(passes({ serves: 2 }, { serves: ['ENVD soil'] })).toBe(false)
+    // It could serve either of two, and not both.
+    expect(passes({ serves: 2 }, { atOnce: 1 })).toBe(false)
   })
   it('takes what can be taken, and says the one thing in the way', () => {
     const early = { code: 'notOpen', opens: null } as const

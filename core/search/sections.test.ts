@@ -20,6 +20,7 @@ describe('what can be asked of sections', () => {
     course: course('SOIL 220', { credits: 4, categories: ['lab'] }),
     college: 'Land and Water',
     serves: ['ENVD soil'],
+    atOnce: 1,
     refusals: [],
     fits: true,
     ...over

@@ -14,6 +14,8 @@ export interface FoundSection {
   college: string
   /** Open needs of the student that its course would serve, as `program need`. */
   serves: readonly string[]
+  /** How many needs it would meet at once. */
+  atOnce: number
   /** Why its best choice cannot be taken, in the order of the decision. */
   refusals: readonly Refusal[]
   /** Some choice of it stands in the week on screen without a clash, and outside of hours that must stay free. */
@@ -47,7 +49,7 @@ export interface SectionFilter {
   noFee?: true | undefined
   noPermission?: true | undefined
   needs?: readonly string[] | undefined
-  /** Serves at least so many open needs. */
+  /** Meets at least so many open needs at once. */
   serves?: number | undefined
   takable?: true | undefined
   fits?: true | undefined
@@ -112,7 +114,7 @@ const TESTS: { [K in SectionQuestion]-?: (asked: NonNullable<SectionFilter[K]>) 
   noFee: () => (found) => found.main.fee === 0,
   noPermission: () => (found) => !found.main.permissionNeeded,
   needs: (list) => (found) => list.some((need) => found.serves.includes(need)),
-  serves: (least) => (found) => found.serves.length >= least,
+  serves: (least) => (found) => found.atOnce >= least,
   takable: () => (found) => found.options.length > 0 && inTheWay(found.refusals) === undefined,
   fits: () => (found) => found.fits
 }

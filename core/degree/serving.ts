@@ -1,0 +1,144 @@
+/**
+ * What a course would do for a student's programs, were it taken: the one answer for every list, search and
+ * panel.
+ *
+ * The needs of a program compete for a course: it counts for one of them. An area that shares lies beside them,
+ * and so does each further program, as far as what may be shared goes. So a course meets two needs at once only
+ * where the programs say so; where it could merely serve either, it serves one.
+ */
+import type { Catalog, Course } from '../catalog'
+import type { AreaResult, Audit, NeedResult } from './audit'
+import type { HeldAs } from './courseSet'
+import { fit } from './place'
+import { takes } from './program'
+import type { Taking, Takings } from './taking'
+
+export type Serving =
+  /** It would count, at once in every one of these places; of each place for one of its needs. */
+  | { kind: 'counts'; places: NeedResult[][] }
+  /** It is there already, and counts for these. */
+  | { kind: 'counted'; by: Taking; needs: NeedResult[] }
+  /** A course that counts as it, or beside which it gives no credit, is there. */
+  | { kind: 'repeats'; by: Taking; needs: NeedResult[] }
+  /** What accepts it is full, but for a course of it that could count elsewhere. */
+  | { kind: 'ifMoved'; need: NeedResult; moves: Taking; to: NeedResult }
+  /** Everything that accepts it is full. */
+  | { kind: 'full'; needs: NeedResult[] }
+  /** Nothing accepts it. */
+  | { kind: 'nothing' }
+
+export interface ServingQuestion {
+  audits: readonly Audit[]
+  takings: Pick<Takings, 'counted'>
+  catalog: Catalog
+}
+
+/** Needs that compete for a course: those of a program without its sharing areas, or of one sharing area. */
+interface Layer {
+  program: number
+  /** Credits that the program may share with the first one; all of them where it does not say. */
+  mayShare: number
+  /** The area that shares; undefined for the rest of the program. */
+  shares: AreaResult | undefined
+  needs: readonly { area: AreaResult; result: NeedResult }[]
+}
+
+/** `as` is how its section is held, where one is looked at. */
+export function servingOf(
+  course: Course,
+  { audits, takings, catalog }: ServingQuestion,
+  as?: HeldAs
+): Serving {
+  const there = course.repeatable ? undefined : takenInstead(course, takings, catalog)
+  const all = audits.flatMap((audit) => audit.areas.flatMap((area) => area.needs))
+  if (there) {
+    const needs = all.filter((result) => result.evidence.some((one) => one.key === there.key))
+    return { kind: there.course === course.code ? 'counted' : 'repeats', by: there, needs }
+  }
+  const accepting = all.filter((result) => takes(result.need, course, as))
+  if (!accepting.length) return { kind: 'nothing' }
+  const open = new Set(accepting.filter((result) => result.state === 'needed'))
+  if (open.size) return { kind: 'counts', places: placesOf(course, layersOf(audits), open) }
+  for (const need of accepting)
+    for (const moves of need.evidence) {
+      const to = all.find(
+        (other) => other !== need && other.state === 'needed' && fit(other.need, moves, catalog) === 'fits'
+      )
+      if (to) return { kind: 'ifMoved', need, moves, to }
+    }
+  return { kind: 'full', needs: accepting }
+}
+
+/** Of what is there: the course itself, one that counts as it, or one that excludes it. */
+function takenInstead(
+  course: Course,
+  { counted }: Pick<Takings, 'counted'>,
+  catalog: Catalog
+): Taking | undefined {
+  const group = catalog.groupOf(course.code)
+  const excluded = catalog.exclusiveWith(course.code)
+  return (
+    counted.find((one) => one.course === course.code) ??
+    counted.find((one) => catalog.groupOf(one.course) === group || excluded.has(one.course))
+  )
+}
+
+function layersOf(audits: readonly Audit[]): Layer[] {
+  return audits.flatMap((audit, program) => {
+    const inArea = (area: AreaResult) => area.needs.map((result) => ({ area, result }))
+    const base = audit.areas.filter((area) => !area.area.shares)
+    const sharing = audit.areas.filter((area) => area.area.shares)
+    const mayShare = audit.program.spec.mayShare ?? Infinity
+    return [
+      { program, mayShare, shares: undefined, needs: base.flatMap(inArea) },
+      ...sharing.map((shares): Layer => ({ program, mayShare, shares, needs: inArea(shares) }))
+    ]
+  })
+}
+
+/** Layers in which it would count at once, the first program first; needs of others may take it instead. */
+function placesOf(course: Course, layers: readonly Layer[], open: ReadonlySet<NeedResult>): NeedResult[][] {
+  const found: { layer: Layer; needs: { area: AreaResult; result: NeedResult }[] }[] = []
+  const instead: NeedResult[] = []
+  for (const layer of layers) {
+    const all = layer.needs.filter(({ result }) => open.has(result))
+    // Nearly everything may be chosen freely; that is worth saying only where nothing else is.
+    const particular = all.filter(({ area }) => !area.area.free)
+    const needs = particular.length ? particular : all
+    if (!needs.length) continue
+    if (found.every((other) => mayShare(course, { layer, needs }, other))) found.push({ layer, needs })
+    else instead.push(...needs.map((one) => one.result))
+  }
+  return found.map(({ needs }, i) => [...needs.map((one) => one.result), ...(i === 0 ? instead : [])])
+}
+
+type Place = { layer: Layer; needs: readonly { area: AreaResult; result: NeedResult }[] }
+
+/** Whether a course may count in two layers at once, as far as what they may still share goes. */
+function mayShare(course: Course, one: Place, other: Place): boolean {
+  const most = shareOf(one, other) ?? shareOf(other, one) ?? 0
+  return sharedCredits(one.layer, other.layer) + course.credits <= most
+}
+
+/** What a layer may share with another in all, in credits; undefined where it does not say so. */
+function shareOf(one: Place, other: Place): number | undefined {
+  if (one.layer.program === other.layer.program) {
+    const shares = one.layer.shares?.area.shares
+    if (!shares) return undefined
+    return other.needs.some(({ area }) => shares.with.includes(area.area.id)) ? shares.credits : 0
+  }
+  // Beside the first program only; two further ones do not ask each other.
+  if (other.layer.program !== 0) return one.layer.program === 0 ? undefined : Infinity
+  return one.layer.mayShare
+}
+
+function sharedCredits(one: Layer, other: Layer): number {
+  const there = new Set(other.needs.flatMap(({ result }) => result.evidence.map((taking) => taking.key)))
+  const both = new Map(
+    one.needs
+      .flatMap(({ result }) => result.evidence)
+      .filter((taking) => there.has(taking.key))
+      .map((taking) => [taking.key, taking.credits])
+  )
+  return [...both.values()].reduce((sum, credits) => sum + credits, 0)
+}
