@@ -264,6 +264,14 @@ export const exceptionBody = z.discriminatedUnion('kind', [
 export const waiverBody = z.object({ reason })
 export const waiverAnswerBody = z.object({ answer: z.enum(['granted', 'declined']) })
 
+/** The same seed gives the same grades. */
+export const gradesBody = z.object({
+  seed: z
+    .int('has to be a whole number')
+    .min(0, 'has to be 0 or more')
+    .max(999_999, 'has to be 999999 or less')
+    .default(1)
+})
 export const clockBody = z.discriminatedUnion('mode', [
   z.object({
     mode: z.literal('standing'),

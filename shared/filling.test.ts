@@ -39,7 +39,7 @@ function filled(program: ProgramSpec, placed: PlannedCourse[], over: Partial<Fil
     const context: RouteContext = {
       catalog,
       terms,
-      today: '2027-04-09',
+      plannable: new Set(terms.map((one) => one.code)),
       student: { standing: 'freshman', programs: [], tests: {} },
       takings,
       planned: plan,

@@ -14,6 +14,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import { coursesIn, ruleOf } from '#core/requisites'
 import { obstacles, type Aligned, type RouteContext } from '#core/route'
 import type { Instant } from '#core/time'
+import type { Section } from '#core/week'
 import type { CatalogPicture, StudentView } from './picture'
 import { readStudent, shelve } from './reading'
 import { endedText } from './words'
@@ -129,6 +130,8 @@ export function chosenFor(planned: PlannedCourse, result: NeedResult): Proposed 
 /** What is filled and by whom: plain data, so that a worker can be told. */
 export interface FillCall {
   catalog: CatalogPicture
+  /** The sections of published terms, by their code. */
+  offers: Readonly<Record<string, readonly Section[]>>
   student: StudentView
   choice: FillChoice
   now: Instant
@@ -136,10 +139,10 @@ export interface FillCall {
 
 /** Fills the student's route, and says how that ended. */
 export function fillRoute(
-  { catalog, student, choice, now }: FillCall,
+  { catalog, offers, student, choice, now }: FillCall,
   { stopped, found }: { stopped?: FillEffort['stopped']; found?: (finish: Term | undefined) => void } = {}
 ): { proposal: Filled | undefined; ended: string } {
-  const shelf = shelve(catalog)
+  const shelf = shelve(catalog, new Map(Object.entries(offers)))
   const reread = (courses: readonly PlannedCourse[]) =>
     readStudent({ ...student, route: { ...student.route, courses: [...courses] } }, shelf, now)
   const { courses: placed } = student.route

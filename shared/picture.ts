@@ -1,4 +1,5 @@
 /** What the server tells a screen. Instants are milliseconds since 1970, UTC. */
+import type { Adding } from '#core/calendar'
 import type { Course, Session, Term } from '#core/catalog'
 import type { ExceptionGrant, HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
 import type { Refusal, RouteChange } from '#core/findings'
@@ -120,6 +121,8 @@ export interface StudentPicture {
   /** Held and picked sections of terms that are not past, and those waited for. */
   sections: Section[]
   openings: { term: TermCode; title: string; opens: Instant }[]
+  /** Hours that the student keeps free. */
+  keepFree: KeepFree[]
   /** Sections the student is let into in spite of a rule. */
   permitted: { section: SectionCode; until: Instant | null }[]
   signOffs: SignOffPicture[]
@@ -203,7 +206,6 @@ export interface StudentView extends StudentPicture {
   routes: RoutePicture[]
   /** The student's own; empty for everybody else. */
   marks: CourseMark[]
-  keepFree: KeepFree[]
   habits: WeekHabits
   /** The key of the private calendar address; null while there is none, and for everybody else. */
   calendarKey: string | null
@@ -314,6 +316,8 @@ export interface DeskRow {
   needed: number
   holds: number
   opens: Instant | null
+  /** Whether the student may add courses to the term. */
+  adding: Adding
   climb: { goal: number; points: { reached: number; ahead: boolean }[] }
 }
 
@@ -325,6 +329,13 @@ export interface Desk {
 export interface ClockPicture {
   mode: 'standing' | 'running' | 'real'
   now: Instant
+}
+
+/** Grades that are due in a term that is over. */
+export interface GradesDue {
+  term: TermCode
+  grades: number
+  students: number
 }
 
 export interface OpeningPicture {

@@ -2,7 +2,15 @@
  * A student's record and route, read by the core: takings, audits, findings, loads. The one place
  * that puts the parts together, for the student's screens and the advisor's desk alike.
  */
-import { byStart, Catalog, phaseOf, type Term } from '#core/catalog'
+import {
+  isAlive,
+  takesPlans,
+  termStandings,
+  workingTerm,
+  type Moment,
+  type TermStanding
+} from '#core/calendar'
+import { byStart, Catalog, phaseOf, type Term, type TermPhase } from '#core/catalog'
 import { earliestFinish, factorsOf, graphOf, type Factors, type Finish } from '#core/chain'
 import {
   auditRecord,
@@ -17,9 +25,27 @@ import {
 } from '#core/degree'
 import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
-import { asOfTerm, checkRoute, climbOf, type Climb, type RouteContext } from '#core/route'
-import { evaluateRule, leavesOf, missingPart, ruleOf, type AsOf, type Standing } from '#core/requisites'
-import type { Instant, IsoDate } from '#core/time'
+import {
+  asOfTerm,
+  checkRoute,
+  climbOf,
+  Offered,
+  routeFinish,
+  type Climb,
+  type RouteContext,
+  type TermOffer
+} from '#core/route'
+import {
+  evaluateRule,
+  missingPart,
+  ruleOf,
+  splitMissing,
+  type AsOf,
+  type Rule,
+  type Standing
+} from '#core/requisites'
+import { dayNumber, type Instant, type IsoDate } from '#core/time'
+import type { Section } from '#core/week'
 import type { Carry, CatalogPicture, DraftWeek, StudentPicture, TermPicture } from './picture'
 import { campusDate } from './when'
 
@@ -30,20 +56,53 @@ export interface Shelf {
   lists: CatalogPicture['lists']
   campuses: CatalogPicture['campuses']
   travel: CatalogPicture['travel']
+  /** Campuses at which a course has been held or is offered. */
+  heldAt: ReadonlyMap<string, readonly string[]>
+  /** All sections of published terms to which courses can still be added, by term. */
+  offers: ReadonlyMap<string, TermOffer>
   zone: string
 }
 
-/** The catalog as it came over the wire, made ready once. */
-export function shelve(picture: CatalogPicture): Shelf {
-  return {
-    catalog: new Catalog(picture.courses),
-    terms: [...picture.terms].sort(byStart),
-    running: new Map(Object.entries(picture.running).map(([term, codes]) => [term, new Set(codes)])),
-    lists: picture.lists,
-    campuses: picture.campuses,
-    travel: picture.travel,
-    zone: picture.institution.timeZone
-  }
+/** The catalog as it came over the wire, made ready once; with the sections of terms, by their code. */
+export function shelve(
+  picture: CatalogPicture,
+  offers: ReadonlyMap<string, readonly Section[]> = new Map()
+): Shelf {
+  return withOffers(
+    {
+      catalog: new Catalog(picture.courses),
+      terms: [...picture.terms].sort(byStart),
+      heldAt: new Map(Object.entries(picture.heldAs).map(([course, as]) => [course, as.campuses])),
+      offers: new Map(),
+      running: new Map(Object.entries(picture.running).map(([term, codes]) => [term, new Set(codes)])),
+      lists: picture.lists,
+      campuses: picture.campuses,
+      travel: picture.travel,
+      zone: picture.institution.timeZone
+    },
+    offers
+  )
+}
+
+/** The same catalog with the sections of terms as they were read later. */
+export function withOffers(shelf: Shelf, offers: ReadonlyMap<string, readonly Section[]>): Shelf {
+  const ready = [...offers].flatMap(([code, sections]): [string, TermOffer][] => {
+    const term = shelf.terms.find((one) => one.code === code)
+    if (!term) return []
+    return [[code, { sections, holidays: new Set(term.holidays.map((one) => dayNumber(one.date))) }]]
+  })
+  return { ...shelf, offers: new Map(ready) }
+}
+
+/** Published terms to which courses can still be added: those of which the sections have to be known. */
+export function termsOnOffer<T extends TermPicture>(terms: readonly T[], now: Instant, zone: string): T[] {
+  const at = momentOf(now, zone)
+  return terms.filter((term) => term.published && takesPlans(term, at))
+}
+
+/** An instant with the day that it is on campus. */
+export function momentOf(now: Instant, zone: string): Moment {
+  return { now, today: campusDate(now, zone) }
 }
 
 export type ReadableStudent = Pick<
@@ -61,10 +120,16 @@ export type ReadableStudent = Pick<
   | 'carry'
   | 'drafts'
   | 'sections'
+  | 'openings'
+  | 'permitted'
+  | 'keepFree'
 >
 
 export interface Reading {
+  now: Instant
   today: IsoDate
+  /** How every term stands for the student, in order. */
+  standings: TermStanding<TermPicture>[]
   standing: Standing
   takings: Takings
   audits: Audit[]
@@ -72,15 +137,18 @@ export interface Reading {
   outside: OutsideCourse[]
   context: RouteContext
   findings: Finding[]
+  /** Of the first program. */
   climb: Climb
+  /** The term at whose end all programs are complete; undefined while anything is needed. */
+  finish: TermPicture | undefined
 }
 
-const compiled = new WeakMap<Shelf, Map<string, Program>>()
+const compiled = new WeakMap<Catalog, Map<string, Program>>()
 
 /** A program ready to be audited, compiled once for each catalog. @throws ProgramError */
 export function programOf(spec: ProgramSpec, shelf: Shelf): Program {
-  const known = compiled.get(shelf) ?? new Map<string, Program>()
-  compiled.set(shelf, known)
+  const known = compiled.get(shelf.catalog) ?? new Map<string, Program>()
+  compiled.set(shelf.catalog, known)
   const key = `${spec.code} ${spec.catalogYear}`
   let program = known.get(key)
   if (!program) {
@@ -113,14 +181,26 @@ export function goingWith(
 }
 
 export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant): Reading {
-  const today = campusDate(now, shelf.zone)
-  const isAhead = (p: { term: string }) => phaseOf(termOf(shelf, p.term), today) === 'future'
+  const at = momentOf(now, shelf.zone)
+  const { today } = at
+  const standings = termStandings(
+    {
+      openings: student.openings,
+      planned: student.route.courses,
+      held: student.held,
+      record: student.record
+    },
+    shelf.terms,
+    at
+  )
+  const plannable = new Set<string>(standings.flatMap((one) => (one.planning ? [one.term.code] : [])))
+  const isAhead = (p: { term: string }) => plannable.has(p.term)
   const planned = student.route.courses.filter(isAhead)
-  const picked = new Set<string>()
+  const picked = new Map<string, Section>()
   for (const draft of student.drafts.filter((one) => one.goingWith)) {
     for (const code of draft.sections) {
       const section = student.sections.find((s) => s.code === code)
-      if (section) picked.add(`${draft.term} ${section.course}`)
+      if (section?.parent === null) picked.set(`${draft.term} ${section.course}`, section)
     }
   }
   const waitlisted = new Set(student.waiting.map((w) => `${w.term} ${w.course}`))
@@ -134,8 +214,15 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
       record,
       held: ahead,
       planned,
-      picked,
+      picked: new Set(picked.keys()),
       waitlisted,
+      phaseIn: phaseOfCourse(student, shelf, today),
+      heldAs: (course, term) => {
+        const section = picked.get(`${term} ${course}`)
+        if (!section) return { campuses: shelf.heldAt.get(course) }
+        const { campus, mode, categories } = section
+        return { campus, mode, categories }
+      },
       repeats: student.programs[0]?.spec.repeats ?? 'best'
     },
     shelf.terms,
@@ -147,7 +234,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   const context: RouteContext = {
     catalog: shelf.catalog,
     terms: shelf.terms,
-    today,
+    plannable,
     student: {
       standing: student.student.standing,
       programs: student.programs.map((p) => p.spec.code),
@@ -157,24 +244,60 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     takings,
     planned,
     running: shelf.running,
-    // What was planned for a term that has begun and was taken is no matter any more.
+    offered: offeredTo(student, shelf, now),
+    // What was planned for a term that takes no plans any more and was taken is no matter any more.
     stale: student.route.courses.filter((p) => !isAhead(p) && !wasTaken(student, p)),
     ...limitsOf(student.carry, ({ code }) => termOf(shelf, code).loadMost),
     audits
   }
   const main = audits[0]
   const counts = (key: string) => audits.some((audit) => audit.whereItCounts.has(key))
-  const counting = takings.counted.filter((t) => counts(t.key))
   return {
+    now,
     today,
+    standings,
     standing: student.student.standing,
     takings,
     audits,
     outside: (main?.outside ?? []).filter((o) => !counts(o.taking.key)),
     context,
     findings: checkRoute(context),
-    climb: climbOf(counting, shelf.terms, main?.program.spec.credits ?? 0)
+    climb: climbOf(main, shelf.terms),
+    finish: routeFinish(audits, shelf.terms)
   }
+}
+
+/** Where the days of a student's course in a term lie today: of a seat those of its session, else of the term. */
+function phaseOfCourse(
+  { held, sections }: ReadableStudent,
+  shelf: Shelf,
+  today: IsoDate
+): (course: CourseCode, term: TermCode) => TermPhase {
+  const sessions = new Map<string, string>()
+  for (const { course, term, section } of held) {
+    const session = sections.find((one) => one.code === section)?.session
+    if (session) sessions.set(`${term} ${course}`, session)
+  }
+  return (course, code) => {
+    const term = shelf.terms.find((one) => one.code === code)
+    if (!term) return 'past'
+    const session = sessions.get(`${code} ${course}`)
+    return phaseOf(term.sessions.find((one) => one.code === session) ?? term, today)
+  }
+}
+
+const offeredTo = (student: ReadableStudent, shelf: Shelf, now: Instant): Offered =>
+  new Offered(shelf.offers, {
+    programs: student.programs.map((one) => one.spec.code),
+    standing: student.student.standing,
+    permitted: permittedAt(student, now),
+    kept: student.keepFree.filter((one) => one.hard),
+    held: new Set(student.held.flatMap((seat) => [seat.section, ...seat.components]))
+  })
+
+/** Sections into which a student has been let, as of an instant. */
+export function permittedAt({ permitted }: Pick<StudentPicture, 'permitted'>, now: Instant) {
+  return new Set(permitted.filter((one) => one.until === null || one.until > now).map((one) => one.section))
 }
 
 /** Courses whose prerequisite is not asked of the student. */
@@ -204,30 +327,34 @@ export function limitsOf(carry: Carry, allowed: (term: Term) => number) {
   }
 }
 
-const factors = new WeakMap<Shelf, ReadonlyMap<CourseCode, Factors>>()
+const factors = new WeakMap<Catalog, ReadonlyMap<CourseCode, Factors>>()
 
 /** How many courses wait for each course of the catalog, and how long its chain is. */
 export function factorsIn(shelf: Shelf): ReadonlyMap<CourseCode, Factors> {
-  let found = factors.get(shelf)
+  let found = factors.get(shelf.catalog)
   if (!found) {
     const codes = shelf.catalog.courses.map((course) => course.code)
-    factors.set(shelf, (found = factorsOf(graphOf(codes, shelf.catalog))))
+    factors.set(shelf.catalog, (found = factorsOf(graphOf(codes, shelf.catalog))))
   }
   return found
 }
 
-/** How many leaves of a prerequisite will be missing; permission is a matter of the section. */
-function missingBefore(prerequisite: string, asOf: AsOf): number {
+/** The part of a prerequisite that will be missing; permission is a matter of the section. */
+function missingBefore(prerequisite: string, asOf: AsOf): Rule | undefined {
   const rule = ruleOf(prerequisite)
-  if (!rule) return 0
-  return leavesOf(missingPart(evaluateRule(rule, asOf))).filter((leaf) => leaf.kind !== 'permission').length
+  if (!rule) return undefined
+  const { before, together } = splitMissing(
+    missingPart(evaluateRule(rule, asOf)),
+    (leaf) => leaf.kind === 'permission'
+  )
+  return before ?? together
 }
 
 /** What to ask about the courses that could meet a need in a term. */
 export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): CandidateQuestion {
   const { audits, takings, context } = reading
   const waiting = factorsIn(shelf)
-  const known = new Map<CourseCode, boolean>()
+  const known = new Map<CourseCode, Rule | undefined>()
   const asOf = asOfTerm(term.code, shelf.terms, takings.counted, context.student, shelf.catalog)
   return {
     audits,
@@ -235,10 +362,10 @@ export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): C
     catalog: shelf.catalog,
     term,
     running: shelf.running,
-    ready: ({ code, prerequisite }) => {
-      const found = known.get(code) ?? missingBefore(prerequisite, asOf) === 0
-      known.set(code, found)
-      return found
+    missing: ({ code, prerequisite }) => {
+      if (!known.has(code))
+        known.set(code, context.student.waived?.has(code) ? undefined : missingBefore(prerequisite, asOf))
+      return known.get(code)
     },
     weight: ({ code }) => {
       const { blocking, delay } = waiting.get(code)!
@@ -252,15 +379,15 @@ export const USUAL_LOAD = 16
 
 /** The earliest finish of these audits; summers do not count as terms of study. */
 export function finishOf(
-  reading: Pick<Reading, 'audits' | 'takings' | 'today'> & { standing: Standing },
-  shelf: Shelf,
+  reading: Pick<Reading, 'audits' | 'takings'> & { standing: Standing; now: Instant },
+  shelf: Pick<Shelf, 'catalog' | 'terms' | 'running' | 'zone'>,
   load = USUAL_LOAD
 ): Finish {
   return earliestFinish({
     audits: reading.audits,
     takings: reading.takings,
     catalog: shelf.catalog,
-    ahead: shelf.terms.filter((term) => phaseOf(term, reading.today) === 'future'),
+    ahead: shelf.terms.filter((term) => takesPlans(term, momentOf(reading.now, shelf.zone))),
     running: shelf.running,
     standing: reading.standing,
     load: (term) => (term.season === 'summer' ? 0 : load)
@@ -285,20 +412,16 @@ export function termOf(shelf: Shelf, code: string): TermPicture {
   return term
 }
 
-/**
- * The term that the work is about: the first published one to come in which something is planned or
- * held, else the first that opens or is open for the student, else the first published one to come.
- */
-export function comingTerm(
-  student: Pick<StudentPicture, 'route' | 'held' | 'openings'>,
-  shelf: Shelf,
-  today: IsoDate
-): TermPicture | undefined {
-  const ahead = shelf.terms.filter((term) => term.published && phaseOf(term, today) === 'future')
-  const busy = new Set<TermCode>([
-    ...student.route.courses.map((p) => p.term),
-    ...student.held.map((h) => h.term)
-  ])
-  const opening = new Set(student.openings.map((o) => o.term))
-  return ahead.find((t) => busy.has(t.code)) ?? ahead.findLast((t) => opening.has(t.code)) ?? ahead[0]
+/** The terms a student works with, in order: those that Week and Register can show. */
+export function termsAlive({ standings }: Pick<Reading, 'standings'>): TermStanding<TermPicture>[] {
+  const working = workingTerm(standings)
+  return standings.filter((one) => isAlive(one) || one === working)
+}
+
+/** The term that the work is about: the one that was chosen while it is alive, else the one that comes first. */
+export function termAtWork(
+  reading: Pick<Reading, 'standings'>,
+  chosen: string | undefined
+): TermStanding<TermPicture> | undefined {
+  return termsAlive(reading).find((one) => one.term.code === chosen) ?? workingTerm(reading.standings)
 }

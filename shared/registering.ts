@@ -4,7 +4,7 @@ import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { StudentPicture } from './picture'
-import { termOf, waivedOf, type Shelf } from './reading'
+import { permittedAt, termOf, waivedOf, type Shelf } from './reading'
 
 export interface Occasion {
   term: TermCode
@@ -29,7 +29,6 @@ export function registrationFacts(
     if (parent === null || cancelled) continue
     parts.set(parent, (parts.get(parent) ?? new Set()).add(kind))
   }
-  const stillLetIn = picture.permitted.filter((one) => one.until === null || one.until > now)
   return {
     now,
     catalog: shelf.catalog,
@@ -52,7 +51,7 @@ export function registrationFacts(
     holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
     loadMost: term.loadMost,
     signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
-    permitted: new Set(stillLetIn.map((one) => one.section)),
+    permitted: permittedAt(picture, now),
     componentsOf: (main) => [...(parts.get(main) ?? [])]
   }
 }

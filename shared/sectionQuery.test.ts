@@ -4,6 +4,7 @@ import {
   haystackOf,
   isTyped,
   readSectionQuery,
+  readAllTyped,
   readTyped,
   sectionAddress,
   typedCode,
@@ -21,6 +22,21 @@ describe('what is typed', () => {
     expect(readTyped('7am-9am')).toMatchObject({ from: 420, to: 540 })
     expect(readTyped('6pm-8:45pm')).toMatchObject({ from: 1080, to: 1245 })
   })
+  it('may be days and hours as they are written on screen', () => {
+    expect(readTyped('Mon Wed Fri')).toMatchObject({ words: [], days: [1, 3, 5] })
+    expect(readTyped('Tue Thu 9:30–10:45')).toMatchObject({ days: [2, 4], from: 570, to: 645 })
+    expect(readTyped('Mon 6:00–8:45 pm')).toMatchObject({ days: [1], from: 1080, to: 1245 })
+    expect(readTyped('Thursday 11:00–1:00 pm')).toMatchObject({ days: [4], from: 660, to: 780 })
+    expect(readTyped('8:00–9:15 pm')).toMatchObject({ from: 1200, to: 1275 })
+    expect(readTyped('Monroe')).toMatchObject({ words: ['monroe'], days: undefined })
+  })
+  it('may be several questions with commas between', () => {
+    expect(readAllTyped('ENVI 310, SOIL 220 TR,').map((one) => [one.words, one.days])).toEqual([
+      [['envi 310'], undefined],
+      [['soil 220'], [2, 4]]
+    ])
+    expect(readAllTyped('  ')).toHaveLength(1)
+  })
   it('keeps words as words: small letters are none of days', () => {
     expect(readTyped('soil mw')).toEqual({
       words: ['soil', 'mw'],
@@ -36,7 +52,11 @@ describe('what is typed', () => {
     instructors: ['Ada Brandvold']
   })
   const finds = (text: string) =>
-    isTyped(haystackOf(main, 'River Systems', 'Environmental Science', []), main, readTyped(text))
+    isTyped(
+      haystackOf(main, 'River Systems', 'Environmental Science', [], () => 'Hill campus'),
+      main,
+      readTyped(text)
+    )
   it('finds a section by course, number, words, topic, instructor and room', () => {
     for (const text of [
       'ENVI 310-02',
@@ -45,6 +65,8 @@ describe('what is typed', () => {
       'peat',
       'brandvold',
       'slate',
+      'hill campus',
+      'Tue Thu',
       'ENVI TR',
       'TR 9-12'
     ])

@@ -3,6 +3,7 @@ import { parseDayLetters, parseSectionCode } from '#core/formats'
 import type { SectionFilter } from '#core/search'
 import type { Minutes, Weekday } from '#core/time'
 import type { Mode, Section } from '#core/week'
+import { LONG_DAY_NAMES } from './when'
 
 export const SECTION_SORTS = ['best', 'course', 'hour', 'seats', 'instructor'] as const
 export type SectionSort = (typeof SECTION_SORTS)[number]
@@ -17,7 +18,7 @@ export interface SectionQuery {
   filter: SectionFilter
 }
 
-/** What somebody typed: words, and day letters and hours among them. */
+/** What somebody typed: words, and days and hours among them. */
 export interface TypedQuery {
   words: string[]
   days: Weekday[] | undefined
@@ -25,24 +26,37 @@ export interface TypedQuery {
   to: Minutes | undefined
 }
 
-const HOURS = /^(\d{1,2})(?::([0-5]\d))?(am|pm)?-(\d{1,2})(?::([0-5]\d))?(am|pm)?$/i
+const HOURS = /^(\d{1,2})(?::([0-5]\d))?(am|pm)?[-–](\d{1,2})(?::([0-5]\d))?(am|pm)?$/i
 /** A number after a word belongs to it: `ENVI 310-02`, `Slate 204`. */
 const NUMBER = /^\d{1,4}[A-Za-z]?(-\d{1,3}[A-Za-z]?)?$/
+const DAY_WORDS: readonly string[] = Object.values(LONG_DAY_NAMES).map((name) => name.toLowerCase())
+/** `Mon`, `tues`, `Wednesday`: three letters of a day, or more. */
+function dayWord(token: string): Weekday | undefined {
+  const word = token.toLowerCase().replace(/s$/, '')
+  if (word.length < 3) return undefined
+  const at = DAY_WORDS.findIndex((name) => name.startsWith(word))
+  return at < 0 ? undefined : ((at + 1) as Weekday)
+}
 const LETTERS_ONLY = /^[a-z]+$/
 const LETTERS = /^[MTWRFSU]{1,7}$/
 
 /**
- * Reads what is typed: `TR 9-12` is Tuesday and Thursday between nine and noon. Day letters are capitals; hours
- * from 1 to 7 are in the afternoon unless they say am.
+ * Reads what is typed: `TR 9-12` and `Tue Thu 9–12` are Tuesday and Thursday between nine and noon. Day letters are
+ * capitals, days in words begin with one; hours from 1 to 7 are in the afternoon unless they say am.
  */
 export function readTyped(text: string): TypedQuery {
   const typed: TypedQuery = { words: [], days: undefined, from: undefined, to: undefined }
-  for (const token of text.trim().split(/\s+/).filter(Boolean)) {
+  const joined = text.replace(/(\d)\s+(am|pm)\b/gi, '$1$2')
+  for (const token of joined.trim().split(/\s+/).filter(Boolean)) {
     const span = HOURS.exec(token)
     const days = LETTERS.test(token) ? parseDayLetters(token) : undefined
-    if (span) {
+    const day = /^[A-Z]/.test(token) ? dayWord(token) : undefined
+    if (day) typed.days = [...new Set([...(typed.days ?? []), day])].sort((a, b) => a - b)
+    else if (span) {
       const [, h1, m1, half1, h2, m2, half2] = span
-      typed.from = minuteOf(Number(h1), Number(m1 ?? 0), half1)
+      // `8:00–9:15 pm` is all in the evening, `11:00–1:00 pm` is not.
+      const shared = Number(h1) % 12 <= Number(h2) % 12 ? half2 : undefined
+      typed.from = minuteOf(Number(h1), Number(m1 ?? 0), half1 ?? shared)
       typed.to = minuteOf(Number(h2), Number(m2 ?? 0), half2)
     } else if (days) typed.days = days
     else if (NUMBER.test(token) && LETTERS_ONLY.test(typed.words.at(-1) ?? ''))
@@ -62,7 +76,8 @@ export function haystackOf(
   section: Section,
   title: string,
   subject: string,
-  parts: readonly Section[]
+  parts: readonly Section[],
+  placeOf: (section: Section) => string = () => ''
 ): string {
   return [
     section.course,
@@ -75,11 +90,18 @@ export function haystackOf(
     ...[section, ...parts].flatMap((one) => [
       one.code,
       ...one.instructors,
-      ...one.meetings.map((meeting) => meeting.room ?? '')
+      placeOf(one),
+      ...one.meetings.map((meeting) => meeting.room ?? meeting.building ?? '')
     ])
   ]
     .join(' ')
     .toLowerCase()
+}
+
+/** Several questions with commas between: a section of any of them is found. */
+export function readAllTyped(text: string): TypedQuery[] {
+  const parts = text.split(',').filter((one) => one.trim())
+  return (parts.length ? parts : ['']).map(readTyped)
 }
 
 /** Whether a section has every word, each at the beginning of one of its own, and meets as typed. */

@@ -3,7 +3,6 @@ import type { Catalog, Term } from '#core/catalog'
 import { auditRecord, type PlannedCourse, type Audit, type Program, type Takings } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
-import type { IsoDate } from '#core/time'
 import type { RecordContent } from './files'
 import type { Carry } from './picture'
 import { limitsOf } from './reading'
@@ -40,12 +39,12 @@ export function trialContext(
   {
     planned,
     carry,
-    today,
+    plannable,
     running = new Map()
   }: {
     planned: readonly PlannedCourse[]
     carry: Carry
-    today: IsoDate
+    plannable: ReadonlySet<string>
     running?: RouteContext['running']
   }
 ): RouteContext {
@@ -54,7 +53,7 @@ export function trialContext(
   return {
     catalog,
     terms,
-    today,
+    plannable,
     student: {
       standing: content.standing,
       programs: programs.map((program) => program.spec.code),

@@ -1,38 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import type { Refusal } from '#core/findings'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
+import { REFUSALS } from './testing/refusals'
 import { creditsText, forecastText, leafText, leavesText, refusalText, ruleText, wayOut } from './words'
-
-const section = 'QX2K7' as never
-const REFUSALS: Refusal[] = [
-  { code: 'notOpen', opens: null },
-  { code: 'notOpen', opens: Date.parse('2027-04-12T11:00:00Z') },
-  { code: 'closed', since: 0 },
-  { code: 'hold', title: 'Library fine', office: 'Library desk', amount: 14.5 },
-  { code: 'signOff' },
-  { code: 'outsideSignOff' },
-  { code: 'cancelled', section },
-  { code: 'officeOnly', section },
-  { code: 'componentMissing', kind: 'lab' },
-  { code: 'alreadyRegistered' },
-  { code: 'alreadyEarned', grade: 'B' },
-  { code: 'full', section, kind: 'lecture', capacity: 24, waiting: 2 },
-  { code: 'notForYou', section, programs: ['ENVD'], standings: ['senior'] },
-  { code: 'permission', section },
-  { code: 'prerequisite', missing: { kind: 'credits', credits: 60 } },
-  { code: 'corequisite', missing: { kind: 'course', course: courseCode('HYDR 332'), sameTerm: true } },
-  {
-    code: 'clash',
-    with: courseCode('SOIL 220'),
-    clash: { days: [4], minutes: 30, start: 885, end: 915, dates: 15, first: 0 }
-  },
-  { code: 'load', credits: 20, most: 18 },
-  { code: 'together', with: courseCode('HYDR 332') },
-  { code: 'placed' },
-  { code: 'reserved', section, kind: 'lecture', left: 4 },
-  { code: 'reserved', section, kind: 'lab', left: 1 }
-]
 
 describe('rules', () => {
   it.each([

@@ -5,7 +5,15 @@ import type { Aligned, ChangeFault, Obstacle, PlanDifference, TermResult } from 
 import type { Finish } from '#core/chain'
 import type { FillAnswer } from '#core/fill'
 import type { Wish } from '#core/find'
-import type { ConditionResult, Enrolment, Forecast, Refused } from '#core/degree'
+import type {
+  ConditionResult,
+  Enrolment,
+  Forecast,
+  NeedResult,
+  NeedState,
+  Refused,
+  Serving
+} from '#core/degree'
 import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, OptionClash, Repair, Section, ShortWay, SincePicked } from '#core/week'
 import { isoDate } from '#core/time'
@@ -111,6 +119,16 @@ export function wayText({ from, to, leave, arrive, takes, day }: ShortWay): stri
   return `${DAY_NAMES[day]}: ${takes} minutes from ${part(from)} to ${part(to)}, and ${arrive - leave} between them`
 }
 
+/** How a requirement stands, while nothing is needed. */
+export const NEED_STATES: Record<NeedState, string> = {
+  met: 'met',
+  gradesDue: 'grades due',
+  underWay: 'under way',
+  registered: 'registered',
+  mapped: 'mapped',
+  needed: 'needed'
+}
+
 export const SINCE_WORDS: Record<SincePicked, string> = {
   cancelled: 'was cancelled',
   moved: 'has moved since you picked it',
@@ -183,7 +201,13 @@ export function findingText(finding: Finding, termName: TermNames): string {
     case 'away':
       return `stands in ${termName(finding.term)}, which is marked as ${AWAY_WORDS[finding.why]}.`
     case 'begun':
-      return `is planned for ${termName(finding.term)}, which has begun without it.`
+      return `is planned for ${termName(finding.term)}, to which nothing can be added any more.`
+    case 'notForYou':
+      return `has sections in ${termName(finding.term)}, none of which is for you.`
+    case 'permissionFirst':
+      return `needs a permission for ${termName(finding.term)} first, from the instructor or the department.`
+    case 'noWeek':
+      return noWeekText(finding)
     case 'load':
       return `holds ${creditsText(finding.credits)}, ${finding.credits - finding.most} over the limit of ${finding.most}.`
     case 'lightLoad':
@@ -195,6 +219,19 @@ export function findingText(finding: Finding, termName: TermNames): string {
     case 'late':
       return `is when this route finishes; you want to finish by ${termName(finding.target)}.`
   }
+}
+
+/** `leaves no week: A and B clash whatever the section.`: why no week of a term fits. */
+function noWeekText({
+  courses,
+  hours: kept
+}: {
+  courses: readonly string[]
+  hours: readonly string[]
+}): string {
+  const all = [...courses, ...kept.map((name) => `free time ${name}`)]
+  if (all.length === 1) return `leaves no week: ${all[0]} has no section without a clash of its own.`
+  return `leaves no week that fits: ${all.slice(0, -1).join(', ')} and ${all.at(-1)} cannot hold together, whatever the section.`
 }
 
 /** What a target for the GPA asks of the credits still to come. */
@@ -219,12 +256,13 @@ export const ENROLMENT_WORDS: Record<Enrolment, string> = {
 }
 
 /** What a condition asks for, and how far it is: `24 of 30 credits, 6 more planned`. */
-export function conditionText({ spec, amounts, value }: ConditionResult): string {
+export function conditionText({ spec, amounts, unknown, value }: ConditionResult): string {
   switch (spec.asks) {
     case 'credits': {
       const { earned, underWay, registered, planned } = amounts!
       const ahead = underWay + registered + planned
-      return `${earned} earned${ahead ? ` and ${ahead} ahead` : ''}, of ${creditsText(spec.least)}`
+      const open = unknown ? `; of ${creditsText(unknown)} ahead it is not known yet` : ''
+      return `${earned} earned${ahead ? ` and ${ahead} ahead` : ''}, of ${creditsText(spec.least)}${open}`
     }
     case 'average':
       return value === undefined ? 'no graded course yet' : `${value.toFixed(2)} now`
@@ -254,6 +292,35 @@ export function finishText(finish: Finish, termName: TermNames): string {
       return finish.need
         ? `“${finish.need.need.title}” cannot be met within the terms that are known.`
         : 'The credits still to take do not fit into the terms that are known.'
+  }
+}
+
+const orList = (titles: readonly string[]) =>
+  titles.length < 2 ? (titles[0] ?? '') : `${titles.slice(0, -1).join(', ')} or ${titles.at(-1)}`
+
+/** `counts for A and B`, `counts for either A or B`, `repeats STAT 110, which you have`: what a course would do. */
+export function servingText(serving: Serving): string {
+  const titles = (needs: readonly NeedResult[]) => [...new Set(needs.map((one) => one.need.title))]
+  switch (serving.kind) {
+    case 'counts': {
+      const parts = serving.places.map((place) => {
+        const all = titles(place)
+        return all.length > 1 ? `either ${orList(all)}` : all[0]!
+      })
+      return `counts for ${parts.join(' and ')}`
+    }
+    case 'counted':
+      return serving.needs.length
+        ? `already counts for ${titles(serving.needs).join(' and ')}`
+        : 'is there already, and counts for nothing'
+    case 'repeats':
+      return `repeats ${serving.by.course}, which you have${serving.needs.length ? ` for ${titles(serving.needs).join(' and ')}` : ''}`
+    case 'ifMoved':
+      return `would count for ${serving.need.need.title} only if ${serving.moves.course} moves to ${serving.to.need.title}`
+    case 'full':
+      return `meets nothing that is still open: ${titles(serving.needs).join(', ')} is full`
+    case 'nothing':
+      return 'counts for none of your requirements'
   }
 }
 
@@ -321,7 +388,7 @@ export function changeText(change: RouteChange, termName: TermNames): string {
 export const CHANGE_FAULTS: Record<ChangeFault, string> = {
   alreadyInTerm: 'This course is in that term already.',
   notInTerm: 'This course is not in that term any more. Reload to see the route as it is.',
-  termClosed: 'That term has begun or is over; its courses cannot be planned any more.',
+  termClosed: 'Nothing can be added to that term any more.',
   nothingChanged: 'It says that already.'
 }
 
@@ -360,6 +427,10 @@ export function refusalText(refusal: Refusal, zone: string): string {
       return refusal.grade === 'TR'
         ? 'You have credit for this course already.'
         : `You have earned this course already, with ${refusal.grade}.`
+    case 'alreadyTaken':
+      return refusal.held
+        ? `You hold a seat of this course in ${refusal.name} already.`
+        : `You are taking this course in ${refusal.name} already; it counts once.`
     case 'full':
       return `The ${KIND_WORDS[refusal.kind]} is full: ${refusal.capacity} of ${refusal.capacity} seats taken, ${refusal.waiting} in line.`
     case 'placed':
@@ -405,6 +476,7 @@ export function wayOut(refusal: Refusal): string | undefined {
     case 'corequisite':
     case 'load':
     case 'alreadyEarned':
+    case 'alreadyTaken':
       return 'Change the route'
     default:
       return undefined
@@ -480,7 +552,7 @@ export function resultText({ earned, attempted, average }: TermResult): string {
 export function obstacleText(obstacle: Obstacle, termName: string): string {
   switch (obstacle.code) {
     case 'past':
-      return `${termName} has begun or is over.`
+      return `Nothing can be added to ${termName} any more.`
     case 'away':
       return `${termName} is marked as ${AWAY_WORDS[obstacle.why]}.`
     case 'notOffered':
@@ -491,6 +563,10 @@ export function obstacleText(obstacle: Obstacle, termName: string): string {
       return `Needs ${ruleText(obstacle.missing)} before ${termName}.`
     case 'corequisite':
       return `Needs ${ruleText(obstacle.missing)}.`
+    case 'notForYou':
+      return `No section of it in ${termName} is for you.`
+    case 'permissionFirst':
+      return `Needs a permission for ${termName} first.`
   }
 }
 

@@ -1,0 +1,43 @@
+/** The next dates of a student, for a short list: openings, deadlines, payments, beginnings. */
+import type { Instant } from '#core/time'
+import type { StudentPicture } from './picture'
+import { termsAlive, type Reading } from './reading'
+import { campusDate, shortInstant } from './when'
+
+export interface DateAhead {
+  on: string
+  what: string
+}
+
+/** In order, at most so many; a deadline at midnight is the end of the day before. */
+export function datesAhead(
+  picture: Pick<StudentPicture, 'openings'>,
+  reading: Reading,
+  { work, zone, now, most }: { work: string | undefined; zone: string; now: Instant; most: number }
+): DateAhead[] {
+  const { today } = reading
+  const names = new Map(reading.standings.map(({ term }) => [term.code, term.name]))
+  const rows: DateAhead[] = picture.openings
+    .filter((one) => one.opens >= now)
+    .map((one) => ({
+      on: campusDate(one.opens, zone),
+      what: `${names.get(one.term) ?? one.term} opens for you, ${shortInstant(one.opens, zone).split(', ')[1]}`
+    }))
+  for (const { term, state, taken, adding, dropping } of termsAlive(reading)) {
+    if (state !== 'ahead' && state !== 'underWay') continue
+    const isMine = taken > 0 || term.code === work
+    const lastDay = (end: Instant) => campusDate(end - 1, zone)
+    if (isMine && adding !== 'ended')
+      rows.push({ on: lastDay(term.addEndsAt), what: `last day to add a ${term.name} course` })
+    if (taken && dropping)
+      rows.push({ on: lastDay(term.dropEndsAt), what: `last day to drop a ${term.name} course` })
+    if (isMine && state === 'ahead') {
+      rows.push({ on: term.paymentDueOn, what: `${term.name} payment due` })
+      rows.push({ on: term.start, what: `${term.name} begins` })
+    }
+  }
+  return rows
+    .filter((one) => one.on >= today)
+    .sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0))
+    .slice(0, most)
+}

@@ -1,0 +1,89 @@
+/** The figures people act on. Each is worked out here and nowhere else, so that it is the same wherever it stands. */
+import type { Term } from '#core/catalog'
+import type { Amounts, Audit } from '#core/degree'
+import { termLoad, termsToPlan } from '#core/route'
+import type { TermPicture } from './picture'
+import type { Reading } from './reading'
+import { creditsText } from './words'
+
+/** Credits of a program, by how firmly they are there. The parts add up to `credits` and `beyond`. */
+export interface ProgramFigures extends Pick<Amounts, 'earned' | 'gradesDue' | 'underWay' | 'needed'> {
+  code: string
+  shortTitle: string
+  kind: Audit['program']['spec']['kind']
+  /** What the program asks for. */
+  credits: number
+  /** Registered in terms to come, and planned. */
+  ahead: number
+  /** Credits that count although the program asks for no more: courses that are larger than what they are for. */
+  beyond: number
+}
+
+export function programFigures({ program, amounts }: Pick<Audit, 'program' | 'amounts'>): ProgramFigures {
+  const { code, shortTitle, kind, credits } = program.spec
+  const { earned, gradesDue, underWay, registered, planned, needed } = amounts
+  const ahead = registered + planned
+  const all = earned + gradesDue + underWay + ahead + needed
+  return {
+    code,
+    shortTitle,
+    kind,
+    credits,
+    earned,
+    gradesDue,
+    underWay,
+    ahead,
+    needed,
+    beyond: Math.max(0, all - credits)
+  }
+}
+
+/** `48 earned · 15 under way · 40 ahead · 17 needed`, with what is due or beyond the program where there is any. */
+export function programText({
+  earned,
+  gradesDue,
+  underWay,
+  ahead,
+  needed,
+  beyond,
+  kind
+}: ProgramFigures): string {
+  return [
+    `${earned} earned`,
+    ...(gradesDue ? [`${gradesDue} with grades due`] : []),
+    `${underWay} under way`,
+    `${ahead} ahead`,
+    ...(needed ? [`${needed} needed`] : []),
+    ...(beyond ? [`${creditsText(beyond)} beyond the ${kind}`] : [])
+  ].join(' · ')
+}
+
+export interface RouteFigures {
+  /** Of each program, the degree first. */
+  programs: ProgramFigures[]
+  /** The term at whose end all programs are complete; undefined while anything is needed. */
+  finish: TermPicture | undefined
+  findings: number
+  /** Credits of courses that count in no program. */
+  outside: number
+  /** Credits of the fullest term to come. */
+  busiest: number
+}
+
+export function routeFigures({
+  audits,
+  finish,
+  findings,
+  outside,
+  takings,
+  context
+}: Pick<Reading, 'audits' | 'finish' | 'findings' | 'outside' | 'takings' | 'context'>): RouteFigures {
+  const load = (term: Term) => termLoad(takings, term.code)
+  return {
+    programs: audits.map(programFigures),
+    finish,
+    findings: findings.length,
+    outside: outside.reduce((sum, one) => sum + one.taking.credits, 0),
+    busiest: Math.max(0, ...termsToPlan(context).map(load))
+  }
+}
