@@ -17,7 +17,7 @@ import type { Problem, Who } from '#wire/picture'
 import type { Shelf } from '#wire/reading'
 import { connect, DatabaseError, withoutParameters, type Connection, type Database } from './db/connect'
 import { whoIs } from './services/accounts/accounts'
-import { readShelf } from './services/catalog/catalog'
+import { readShelf } from './services/catalog/shelf'
 import { Refused } from './services/problem'
 
 let connection: Connection | undefined
@@ -141,7 +141,8 @@ function fail(event: H3Event, error: unknown): Problem {
     setResponseStatus(event, 503)
     return {
       code: 'database',
-      message: 'The record cannot be reached at the moment. Nothing was changed. Try again in a minute.'
+      message:
+        'The record cannot be reached at the moment. Try again in a minute, and look first at what is there.'
     }
   }
   throw createError({ statusCode: 500, statusMessage: 'Internal error' })

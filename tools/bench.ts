@@ -331,7 +331,11 @@ const contexts = people
         catalog: demoCatalog,
         terms: demoTerms.map((term) => ({ ...term, start: term.startsOn, end: term.endsOn }))
       },
-      { planned: plannedBy(student), carry: NO_LIMITS, today: '2027-04-09' }
+      {
+        planned: plannedBy(student),
+        carry: NO_LIMITS,
+        plannable: new Set(demoTerms.filter((term) => term.startsOn > '2027-04-09').map((term) => term.code))
+      }
     )
   )
 const contextOf = (i: number) => contexts[i % contexts.length]!

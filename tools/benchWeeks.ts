@@ -178,6 +178,7 @@ export function sectionRows(): BenchRow[] {
     course: known,
     college: '',
     serves: [],
+    atOnce: 0,
     refusals: [],
     fits: true,
     haystack: haystackOf(main, 'A course of this name', 'Subject', [])

@@ -29,6 +29,7 @@ export type Action =
   | 'exception.withdrawn'
   | 'waiver.asked'
   | 'waiver.answered'
+  | 'grades.posted'
   | 'clock.set'
 
 export interface LoggedEvent {

@@ -1,5 +1,5 @@
 /** A record with a route, read from files: what filling and checking start from. */
-import { phaseOf, type Term } from '#core/catalog'
+import type { Term } from '#core/catalog'
 import { termCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
 import type { PlannedCourse } from '#core/degree'
@@ -55,19 +55,16 @@ export function readCall(args: readonly string[]): RouteCall | string[] {
   const terms = question.terms.length ? question.terms : termsAround(named, from ?? after(taken), count)
   const first = terms.find((term) => term.code === (from ?? after(taken))) ?? terms[0]
   if (!first) throw new CallError('There is no term to plan in. Name the first one with --from.', 1)
-  // The day before the first term: everything from there on can be planned.
-  const today = dayBefore(first.start)
+  const plannable = new Set<string>(terms.slice(terms.indexOf(first)).map((term) => term.code))
   const planned = given ?? content.planned
   const contextWith = (all: readonly PlannedCourse[]) =>
     trialContext(
       content,
       { programs: question.programs, catalog: question.catalog, terms },
       {
-        planned: all.filter((one) =>
-          terms.some((t) => t.code === one.term && phaseOf(t, today) === 'future')
-        ),
+        planned: all.filter((one) => plannable.has(one.term)),
         carry,
-        today
+        plannable
       }
     )
   const { json = false, summers = false, prefer = [] } = values
@@ -120,8 +117,4 @@ function termsAround(named: readonly string[], first: string, count: number): Te
         published: false
       }
     })
-}
-
-function dayBefore(date: string): string {
-  return new Date(Date.parse(`${date}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10)
 }

@@ -1,14 +1,8 @@
 /** An audit as indented text. */
 import type { AuditFile } from '#wire/auditFile'
-import { REFUSED } from '#wire/words'
+import { NEED_STATES, REFUSED } from '#wire/words'
 
-const MARKS: Record<string, string> = {
-  met: 'met',
-  underWay: 'under way',
-  registered: 'registered',
-  mapped: 'mapped',
-  needed: 'NEEDED'
-}
+const MARKS: Record<string, string> = { ...NEED_STATES, needed: 'NEEDED' }
 
 export function tree(file: AuditFile): string {
   const lines: string[] = file.name ? [file.name] : []

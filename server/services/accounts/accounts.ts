@@ -74,6 +74,14 @@ const NOT_ALLOWED: Record<Relation, string> = {
   registrar: 'Only the student can do this.'
 }
 
+/** What only the registrar's office of the demo does: a college has its own system for it. @throws Refused */
+export function mustBeDemoRegistrar(who: Who): void {
+  if (process.env.RIDGEWAY_DEMO !== '1')
+    throw new Refused(404, 'onlyInDemo', 'This is there in the demo only.')
+  if (who.role !== 'registrar')
+    throw new Refused(403, 'notAllowed', "Only the registrar's office of the demo can do this.")
+}
+
 /** Cards of the demo's sign-in page: people who stand for a situation. */
 export async function demoPeople(db: Reader) {
   return db

@@ -1,20 +1,25 @@
 /** What an advisor sees and decides: the desk, and the sign-off of a term. */
 import { asc, eq, isNull } from 'drizzle-orm'
-import { phaseOf } from '#core/catalog'
+import { officeTerm, takesPlans } from '#core/calendar'
 import type { StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Desk, DeskRow, StudentPicture, Who } from '#wire/picture'
-import { readStudent, type Shelf } from '#wire/reading'
-import { campusDate } from '#wire/when'
+import { waitsAtTheGate } from '#wire/desk'
+import { routeFigures } from '#wire/figures'
+import { momentOf, readStudent, type Shelf } from '#wire/reading'
+import { hasChanged, sinceSignOff } from '#wire/signOff'
 import { all, type Reader, type Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
-import { termRow } from '../catalog/catalog'
+import { datesOfTerm, termRow } from '../catalog/catalog'
 import { logEvent } from '../log'
 import { Refused } from '../problem'
 import { lockRoute, plannedOn } from '../route/route'
 import { readPictures } from '../students/pictures'
 
-/** Students of an advisor, those who need one first: by asked review, then findings, then name. */
+/**
+ * Students of an advisor, those who need one first: whose opening has begun without a sign-off, then by asked
+ * review, waivers asked, findings, name.
+ */
 export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant): Promise<Desk> {
   const rows = await db
     .select({ student: t.advising.studentId, purpose: t.advising.purpose })
@@ -22,7 +27,7 @@ export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant)
     .innerJoin(t.advisor, eq(t.advisor.id, t.advising.advisorId))
     .where(eq(t.advisor.accountId, who.id))
     .orderBy(asc(t.advising.studentId))
-  const term = nextToOpen(shelf, campusDate(now, shelf.zone))
+  const term = officeTerm(shelf.terms, momentOf(now, shelf.zone))!.code
   const purposes = new Map(rows.map((row) => [row.student, row.purpose]))
   const pictures = await readPictures(db, [...purposes.keys()], 'programAdvisor')
   const desk = pictures.map((picture) =>
@@ -30,17 +35,13 @@ export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant)
   )
   desk.sort(
     (a, b) =>
+      Number(waitsAtTheGate(b)) - Number(waitsAtTheGate(a)) ||
       (a.reviewAskedAt ?? Infinity) - (b.reviewAskedAt ?? Infinity) ||
+      b.waiversAsked - a.waiversAsked ||
       b.findings - a.findings ||
       (a.name < b.name ? -1 : 1)
   )
   return { term, rows: desk }
-}
-
-/** The last published term to come: the one that students register in next. */
-function nextToOpen(shelf: Shelf, today: string): TermCode {
-  const ahead = shelf.terms.filter((term) => term.published && phaseOf(term, today) === 'future')
-  return (ahead.at(-1) ?? shelf.terms.at(-1)!).code
 }
 
 function deskRow(
@@ -51,9 +52,10 @@ function deskRow(
   now: Instant
 ): DeskRow {
   const reading = readStudent(picture, shelf, now)
-  const signOff = picture.signOffs.find((s) => s.term === term)
-  const coming = picture.route.courses.filter((p) => p.term === term).map((p) => p.course)
-  const main = reading.audits[0]
+  const since = sinceSignOff(picture, term)
+  const { programs, findings, outside } = routeFigures(reading)
+  const standing = reading.standings.find((one) => one.term.code === term)!
+  const inTerm = [...picture.route.courses, ...picture.held].filter((one) => one.term === term)
   return {
     id: picture.student.id,
     name: picture.student.name,
@@ -61,25 +63,22 @@ function deskRow(
     standing: picture.student.standing,
     attendance: picture.student.attendance,
     purpose,
-    reviewAskedAt: signOff ? null : picture.route.reviewAskedAt,
+    reviewAskedAt: since && !hasChanged(since) ? null : picture.route.reviewAskedAt,
     waiversAsked: picture.waivers.filter((one) => one.state === 'asked').length,
-    signedOffAt: signOff?.at ?? null,
-    changedSince: signOff !== undefined && !sameCourses(signOff.courses, coming),
-    planned: coming.length,
-    findings: reading.findings.length,
-    outside: reading.outside.reduce((sum, o) => sum + o.taking.credits, 0),
-    needed: main?.amounts.needed ?? 0,
+    signedOffAt: since?.signOff.at ?? null,
+    changedSince: hasChanged(since),
+    planned: new Set(inTerm.map((one) => one.course)).size,
+    findings,
+    outside,
+    needed: programs.reduce((sum, one) => sum + one.needed, 0),
     holds: picture.holds.filter((hold) => hold.stopsRegistration).length,
-    opens: picture.openings.find((o) => o.term === term)?.opens ?? null,
+    opens: standing.opens,
+    adding: standing.adding,
     climb: {
-      goal: main?.program.spec.credits ?? 0,
+      goal: programs[0]?.credits ?? 0,
       points: reading.climb.points.map((p) => ({ reached: p.reached, ahead: p.firmness === 'ahead' }))
     }
   }
-}
-
-function sameCourses(a: readonly string[], b: readonly string[]): boolean {
-  return a.length === b.length && a.every((course) => b.includes(course))
 }
 
 /** How far the credits of a signed-off term may go below and above what is planned. */
@@ -94,12 +93,12 @@ export async function signOffTerm(
   at: { now: Instant; zone: string }
 ) {
   const term = await termRow(tx, code)
-  if (phaseOf({ start: term.startsOn, end: term.endsOn }, campusDate(at.now, at.zone)) !== 'future') {
+  if (!takesPlans(datesOfTerm(term), momentOf(at.now, at.zone))) {
     throw new Refused(
       422,
       'termClosed',
-      `${term.name} has begun or is over; it cannot be signed off any more.`,
-      [{ field: 'term', message: 'has to be a term that has not begun' }]
+      `Adding to ${term.name} has ended; it cannot be signed off any more.`,
+      [{ field: 'term', message: 'has to be a term to which courses can still be added' }]
     )
   }
   const route = await lockRoute(tx, student, who, at.now)

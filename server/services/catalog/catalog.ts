@@ -4,7 +4,6 @@ import { alias } from 'drizzle-orm/mysql-core'
 import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
 import type { CatalogPicture, CoursePage } from '#wire/picture'
-import { shelve, type Shelf } from '#wire/reading'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
 import type { ProgramRules } from '../../db/schema/program'
@@ -201,10 +200,6 @@ export async function readPrograms(db: Reader): Promise<ProgramSpec[]> {
   return [...groupBy(rows, (row) => row.code).values()].map(([newest]) => programSpec(newest!))
 }
 
-export async function readShelf(db: Reader): Promise<Shelf> {
-  return shelve(await readCatalog(db))
-}
-
 export async function readCoursePage(db: Reader, code: CourseCode): Promise<CoursePage> {
   const [course] = await db.select().from(t.course).where(eq(t.course.code, code))
   if (!course) throw new Refused(404, 'noCourse', `The catalog has no course ${code}.`)
@@ -248,6 +243,11 @@ export async function courseIds(db: Reader, codes: readonly CourseCode[]): Promi
       { field: 'course', message: `is not in the catalog: ${missing}` }
     ])
   return found
+}
+
+/** A row of a term as the calendar asks about it. */
+export function datesOfTerm({ startsOn, endsOn, addEndsAt }: typeof t.term.$inferSelect) {
+  return { start: startsOn, end: endsOn, addEndsAt: addEndsAt.getTime() }
 }
 
 export async function termRow(db: Reader, code: string) {

@@ -10,7 +10,7 @@ import { asc, eq, inArray, sql } from 'drizzle-orm'
 import type { Refusal } from '#core/findings'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
-import { decide, groupLines } from '#core/registration'
+import { decide, groupLines, pickedOptions } from '#core/registration'
 import { sectionsOf, type Option } from '#core/week'
 import type { Receipt, ReceiptLine, Who } from '#wire/picture'
 import { goingWith, type Shelf } from '#wire/reading'
@@ -23,7 +23,7 @@ import { Refused } from '../problem'
 import { lockStudent } from '../students/lock'
 import { readPictures } from '../students/pictures'
 import { readFacts } from './facts'
-import { pickedOptions, readReceipts } from './sheet'
+import { readReceipts } from './sheet'
 
 export async function run(
   db: Database,

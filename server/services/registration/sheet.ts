@@ -1,16 +1,8 @@
 /** The run sheet: the planned courses of a term with their picked sections, each judged by the decision. */
 import { asc, desc, eq, inArray } from 'drizzle-orm'
 import { courseCode, type CourseCode, type TermCode } from '#core/ids'
-import {
-  afterGroup,
-  decide,
-  generalRefusals,
-  givenBack,
-  groupLines,
-  type LineDecision,
-  type RegistrationFacts
-} from '#core/registration'
-import { optionsAmong, sectionsOf, type Option, type Section } from '#core/week'
+import { GENERAL_REFUSALS, generalRefusals, givenBack, pickedOptions, rehearse } from '#core/registration'
+import { sectionsOf } from '#core/week'
 import type { Instant } from '#core/time'
 import type { Receipt, RunSheet, SheetLine, StudentPicture } from '#wire/picture'
 import { goingWith, type Shelf } from '#wire/reading'
@@ -18,36 +10,6 @@ import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
 import { groupBy } from '../catalog/catalog'
 import { readFacts } from './facts'
-
-/**
- * The draft's options, by course. What is picked without one of its components is an option still:
- * the decision says that the component is missing.
- */
-export function pickedOptions(offer: readonly Section[], codes: readonly string[]): Map<CourseCode, Option> {
-  const picked = offer.filter((section) => codes.includes(section.code))
-  const options = new Map<CourseCode, Option>()
-  for (const main of picked.filter((section) => section.parent === null)) {
-    const components = picked.filter((section) => section.parent === main.code)
-    const whole = optionsAmong([main, ...components])[0]
-    options.set(main.course, whole ?? { key: main.code, course: main.course, main, components })
-  }
-  return options
-}
-
-/** Decisions for options in the order given, groups together; each group sees the earlier ones as held. */
-function rehearse(facts: RegistrationFacts, options: readonly Option[]): Map<CourseCode, LineDecision> {
-  const found = new Map<CourseCode, LineDecision>()
-  let seen = facts
-  for (const group of groupLines(options, facts)) {
-    const decisions = decide(seen, group)
-    for (const decision of decisions) found.set(decision.course, decision)
-    const specific = decisions.flatMap((d) => d.refusals).some((r) => !GENERAL.has(r.code))
-    if (!specific) seen = afterGroup(seen, group)
-  }
-  return found
-}
-
-const GENERAL = new Set<string>(['notOpen', 'closed', 'hold', 'signOff'])
 
 export async function readSheet(
   db: Reader,
@@ -86,7 +48,7 @@ export async function readSheet(
       return { ...about, credits, sections: null, state: 'unsettled', ...none }
     }
     const { refusals, assumed } = decisions.get(course)!
-    const own = refusals.filter((refusal) => !GENERAL.has(refusal.code))
+    const own = refusals.filter((refusal) => !GENERAL_REFUSALS.has(refusal.code))
     return {
       ...about,
       credits: option.main.credits,

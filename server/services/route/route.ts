@@ -1,6 +1,6 @@
 /** Changes of a student's routes: one transaction each, refused when the route moved on meanwhile. */
 import { asc, desc, eq, sql } from 'drizzle-orm'
-import { phaseOf } from '#core/catalog'
+import { takesPlans } from '#core/calendar'
 import type { PlannedCourse } from '#core/degree'
 import type { RouteChange } from '#core/findings'
 import { courseCode, termCode, type StudentId } from '#core/ids'
@@ -16,11 +16,11 @@ import {
 } from '#core/route'
 import type { Instant } from '#core/time'
 import type { RouteAnswer, RoutePicture, RouteVersion, Who } from '#wire/picture'
-import { campusDate } from '#wire/when'
+import { momentOf } from '#wire/reading'
 import { CHANGE_FAULTS } from '#wire/words'
 import { all, type Reader, type Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
-import { courseIds, termRow } from '../catalog/catalog'
+import { courseIds, datesOfTerm, termRow } from '../catalog/catalog'
 import { logEvent } from '../log'
 import { Refused } from '../problem'
 
@@ -190,14 +190,12 @@ async function write(
   step: Pick<Step, 'kind' | 'of'>
 ): Promise<RouteAnswer> {
   const before = await plannedOn(tx, route.id)
-  const today = campusDate(now, zone)
   const terms = new Map<string, Awaited<ReturnType<typeof termRow>>>()
   for (const code of new Set(termsTouched(change))) terms.set(code, await termRow(tx, code))
-  const isFuture = (code: string) => {
-    const term = terms.get(code)!
-    return phaseOf({ start: term.startsOn, end: term.endsOn }, today) === 'future'
-  }
-  const changed = applyChange(before, change, isFuture)
+  // What is taken back goes back to where it was, also into a term that takes nothing new.
+  const mayEnter = (code: string) =>
+    step.kind !== 'do' || takesPlans(datesOfTerm(terms.get(code)!), momentOf(now, zone))
+  const changed = applyChange(before, change, mayEnter)
   if (!changed.ok) {
     const { fault, of } = changed
     const field =

@@ -8,6 +8,7 @@ import type { HeldWithParts, StudentPicture } from '#wire/picture'
 import { all, type Reader } from '../../db/connect'
 import * as t from '../../db/schema'
 import { groupBy, PROGRAM_COLUMNS, programSpec } from '../catalog/catalog'
+import { keepFreeOf } from '../week/habits'
 import { sectionsByCode } from '../week/sections'
 
 export async function readOpenings(db: Reader): Promise<Opening[]> {
@@ -87,6 +88,14 @@ export async function readPictures(
   const drafts = groupBy(await draftRows(db, wanted), (row) => row.studentId)
   const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
   const messages = groupBy(await messageRows(db, wanted), (row) => row.studentId)
+  const keepFree = groupBy(
+    await db
+      .select()
+      .from(t.keepFree)
+      .where(inArray(t.keepFree.studentId, wanted))
+      .orderBy(asc(t.keepFree.id)),
+    (row) => row.studentId
+  )
   const permitted = groupBy(await permittedRows(db, wanted), (row) => row.studentId)
   const openings = await readOpenings(db)
 
@@ -246,6 +255,7 @@ export async function readPictures(
         const found = openingFor(person, term, openings)
         return found ? [{ term, title: found.title, opens: found.opens }] : []
       }),
+      keepFree: (keepFree.get(s.id) ?? []).map(keepFreeOf),
       permitted: (permitted.get(s.id) ?? []).map(({ section, until }) => ({
         section: section as SectionCode,
         until: until?.getTime() ?? null

@@ -16,13 +16,17 @@ export async function readKeepFree(db: Reader, student: StudentId): Promise<Keep
     .from(t.keepFree)
     .where(eq(t.keepFree.studentId, student))
     .orderBy(asc(t.keepFree.id))
-  return rows.map(({ name, days, startsMin, endsMin, hard }) => ({
-    name,
-    days: parseDayLetters(days) ?? [],
-    start: startsMin,
-    end: endsMin,
-    hard
-  }))
+  return rows.map(keepFreeOf)
+}
+
+export function keepFreeOf({
+  name,
+  days,
+  startsMin,
+  endsMin,
+  hard
+}: Omit<typeof t.keepFree.$inferSelect, 'id' | 'studentId'>): KeepFree {
+  return { name, days: parseDayLetters(days) ?? [], start: startsMin, end: endsMin, hard }
 }
 
 /** All hours kept free, in place of those there were. */

@@ -1,24 +1,26 @@
 /** What may be picked in a term, and how picks are kept. */
 import { eq, inArray } from 'drizzle-orm'
-import { phaseOf } from '#core/catalog'
+import { takesPlans } from '#core/calendar'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { asPicked, optionsAmong, sectionsOf, type Section } from '#core/week'
-import { campusDate } from '#wire/when'
+import { momentOf } from '#wire/reading'
 import type { Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
-import { termRow } from '../catalog/catalog'
+import { datesOfTerm, termRow } from '../catalog/catalog'
 import { Refused } from '../problem'
 import { familiesOf } from './sections'
 
-/** A term that is not over. @throws Refused */
+/** A term to which courses can still be added. @throws Refused */
 export async function openTerm(tx: Transaction, code: TermCode, at: { now: Instant; zone: string }) {
   const term = await termRow(tx, code)
-  if (phaseOf({ start: term.startsOn, end: term.endsOn }, campusDate(at.now, at.zone)) === 'past') {
-    throw new Refused(422, 'termClosed', `${term.name} is over; its sections cannot be picked any more.`, [
-      { field: 'term', message: 'has to be a term that is not over' }
-    ])
-  }
+  if (!takesPlans(datesOfTerm(term), momentOf(at.now, at.zone)))
+    throw new Refused(
+      422,
+      'termClosed',
+      `Adding to ${term.name} has ended; its sections cannot be picked any more.`,
+      [{ field: 'term', message: 'has to be a term to which courses can still be added' }]
+    )
   return term
 }
 

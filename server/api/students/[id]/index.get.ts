@@ -7,7 +7,7 @@ import { readMarks } from '../../../services/catalog/marks'
 import { logEvent } from '../../../services/log'
 import { readTermNotes } from '../../../services/route/load'
 import { markSeen, readRoutes } from '../../../services/route/route'
-import { readCalendarKey, readHabits, readKeepFree } from '../../../services/week/habits'
+import { readCalendarKey, readHabits } from '../../../services/week/habits'
 import { readPictures } from '../../../services/students/pictures'
 import { campusNow } from '../../../standins/clock'
 
@@ -28,7 +28,6 @@ export default endpoint({ params: studentParams }, async ({ db, who, params }) =
     routes,
     marks: relation === 'self' ? await readMarks(db, id, who.id) : [],
     termNotes: await readTermNotes(db, id),
-    keepFree: await readKeepFree(db, id),
     habits: await readHabits(db, id),
     calendarKey: relation === 'self' ? await readCalendarKey(db, id) : null
   } satisfies StudentView
