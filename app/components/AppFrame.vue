@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Place } from '~/stores/standing'
 import { STANDING_WORDS } from '#wire/words'
 
 const props = defineProps<{ places: Place[] }>()

@@ -4,8 +4,8 @@ import type { Amounts } from '#core/degree'
 /** How far an area is: earned full, under way lighter, registered and mapped in stripes, needed empty. */
 const props = defineProps<{ amounts: Amounts; credits: number; hue: number }>()
 const total = computed(() => {
-  const { earned, underWay, registered, planned, needed } = props.amounts
-  return Math.max(props.credits, earned + underWay + registered + planned + needed)
+  const { earned, gradesDue, underWay, registered, planned, needed } = props.amounts
+  return Math.max(props.credits, earned + gradesDue + underWay + registered + planned + needed)
 })
 const part = (credits: number) => `${(100 * credits) / total.value}%`
 </script>
@@ -13,6 +13,7 @@ const part = (credits: number) => `${(100 * credits) / total.value}%`
 <template>
   <span class="bar" :class="`hue-${hue}`" aria-hidden="true">
     <span class="earned" :style="{ width: part(amounts.earned) }" />
+    <span class="due" :style="{ width: part(amounts.gradesDue) }" />
     <span class="under" :style="{ width: part(amounts.underWay) }" />
     <span class="held" :style="{ width: part(amounts.registered) }" />
     <span class="mapped" :style="{ width: part(amounts.planned) }" />
@@ -29,6 +30,9 @@ const part = (credits: number) => `${(100 * credits) / total.value}%`
 }
 .earned {
   background: var(--hue);
+}
+.due {
+  background: color-mix(in srgb, var(--hue) 80%, var(--card));
 }
 .under {
   background: color-mix(in srgb, var(--hue) 62%, var(--card));

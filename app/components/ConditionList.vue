@@ -5,8 +5,12 @@ import { conditionText, creditsText } from '#wire/words'
 /** What a program asks for beside courses, and what has to be met before it may be declared. */
 const props = defineProps<{ audit: Audit; onlyNeeded?: boolean }>()
 
-const stateOf = ({ firmness }: ConditionResult) =>
-  firmness === 'earned' ? 'met' : firmness === undefined ? 'not met' : 'met if all goes well'
+function stateOf({ spec, firmness, amounts, unknown }: ConditionResult): string {
+  if (firmness === 'earned') return 'met'
+  if (firmness !== undefined) return 'met if all goes well'
+  const sure = amounts ? Object.values(amounts).reduce((sum, one) => sum + one, 0) : 0
+  return unknown && 'least' in spec && sure + unknown >= spec.least ? 'not known yet' : 'not met'
+}
 const shown = computed(() =>
   props.audit.conditions.filter((one) => !props.onlyNeeded || one.firmness !== 'earned')
 )

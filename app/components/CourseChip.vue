@@ -15,11 +15,13 @@ const props = defineProps<{
 
 const form = computed(() => {
   const { firmness, detail } = props.taking
+  if (detail === 'gradeDue') return detail
   return firmness === 'planned' ? (detail === 'plain' ? 'planned' : detail) : firmness
 })
 const FORM_WORDS: Record<string, string> = {
   earned: 'completed',
   underWay: 'in progress',
+  gradeDue: 'over, grade due',
   registered: 'registered',
   planned: 'planned',
   picked: 'section picked',
@@ -42,6 +44,7 @@ const grade = computed(() => (props.taking.origin === 'transfer' ? 'transferred'
       , {{ FORM_WORDS[form] }}<template v-if="taking.placedByOffice">, placed by an office</template
       ><template v-if="finding">, has a finding</template>
     </span>
+    <span v-if="form === 'gradeDue'" class="due" aria-hidden="true">grade due</span>
     <span v-if="form === 'underWay'" class="foot" aria-hidden="true"
       ><span :style="{ width: `${(run ?? 0) * 100}%` }"
     /></span>
@@ -89,7 +92,8 @@ const grade = computed(() => (props.taking.origin === 'transfer' ? 'transferred'
   font-size: 11px;
   opacity: 0.85;
 }
-.office {
+.office,
+.due {
   font-size: 10.5px;
   text-transform: lowercase;
   border: 1px solid currentColor;
@@ -100,11 +104,13 @@ const grade = computed(() => (props.taking.origin === 'transfer' ? 'transferred'
   background: color-mix(in srgb, var(--hue) 24%, var(--card));
 }
 .underWay,
+.gradeDue,
 .registered {
   background: var(--hue);
   color: #fff;
 }
 .v-theme--night .underWay,
+.v-theme--night .gradeDue,
 .v-theme--night .registered {
   color: #14171c;
 }

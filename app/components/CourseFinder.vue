@@ -112,7 +112,7 @@ const COSTLY: Partial<Record<string, string>> = {
   runs: 'that it runs then',
   needs: 'the need',
   serves: 'what it counts for',
-  takable: 'that you can take it',
+  takable: student.say('that you can take it'),
   fresh: 'that it is not done or planned',
   modes: 'the mode',
   campuses: 'the campus'
@@ -170,7 +170,7 @@ function dropCostliest() {
       {{ finder.failure }} <button class="textlink" @click="finder.warm()">Try again</button>
     </p>
     <p v-for="refusal in general" :key="refusal.code" class="general">
-      Before any of them: {{ refusalText(refusal, college.zone) }}
+      Before any of them: {{ student.say(refusalText(refusal, college.zone)) }}
     </p>
     <template v-if="student.own && asksNothing">
       <p v-if="marks.starredCourses.value.length" class="kept">
@@ -202,7 +202,9 @@ function dropCostliest() {
             <button @click="change({ ...query, filter: { ...query.filter, subjects: [group.subject] } })">
               <span class="name">{{ group.name }}</span>
               <span class="quiet small">{{ group.subject }} · {{ count(group.lines.length, 'course') }}</span>
-              <span v-if="useful(group)" class="use small">{{ useful(group) }} for your needs</span>
+              <span v-if="useful(group)" class="use small"
+                >{{ useful(group) }} for {{ student.say('your') }} needs</span
+              >
             </button>
           </li>
         </ul>

@@ -28,10 +28,11 @@ const standing = computed(() => {
   if (there) {
     const when = there.term ? ` · ${college.shortTerm(there.term)}` : ''
     if (there.firmness === 'earned') return `earned${there.grade ? ` with ${there.grade}` : ''}${when}`
-    if (there.firmness === 'underWay') return `under way${when}`
-    return `${there.firmness === 'registered' ? 'registered' : 'on your route'}${when}`
+    if (there.firmness === 'underWay')
+      return `${there.detail === 'gradeDue' ? 'grade due' : 'under way'}${when}`
+    return `${there.firmness === 'registered' ? 'registered' : student.say('on your route')}${when}`
   }
-  if (props.line.there) return 'you have one that counts as it'
+  if (props.line.there) return student.say('you have one that counts as it')
   return undefined
 })
 const offered = computed(() => {
@@ -85,8 +86,8 @@ const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.
     <span class="can small">
       <span v-if="standing" class="quiet">{{ standing }}</span>
       <template v-else-if="line.decision && line.runs">
-        <span v-if="barrier" class="stops">{{ refusalText(barrier, college.zone) }}</span>
-        <span v-else>you can take it</span>
+        <span v-if="barrier" class="stops">{{ student.say(refusalText(barrier, college.zone)) }}</span>
+        <span v-else>{{ student.say('you can take it') }}</span>
       </template>
     </span>
     <button

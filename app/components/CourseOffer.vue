@@ -9,6 +9,7 @@ const props = defineProps<{ course: Course }>()
 const college = useCollege()
 const clock = useClock()
 const finder = useFinder()
+const offers = useOffers()
 const terms = computed(() =>
   (college.shelf?.terms ?? []).filter((one) => one.published && phaseOf(one, college.today) !== 'past')
 )
@@ -16,7 +17,7 @@ watch(terms, (list) => list.forEach((one) => void finder.loadOffer(one.code)), {
 const offered = computed(() =>
   terms.value
     .map((term) => {
-      const offer = finder.offers.get(term.code)
+      const offer = offers.byTerm.get(term.code)
       const sections = (offer?.sections ?? []).filter((one) => one.course === props.course.code)
       const mains = sections.filter((one) => one.parent === null)
       return {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { obstacleText } from '#wire/words'
+import { findingText, obstacleText } from '#wire/words'
 import type { Course } from '#core/catalog'
-import { obstacles } from '#core/route'
+import type { Finding } from '#core/findings'
+import { contextAfter, obstacles, plan, termFindings } from '#core/route'
 
 /** Puts the course on the route in a term, and says before what speaks against it there. */
 const props = defineProps<{ course: Course }>()
@@ -10,9 +11,18 @@ const term = defineModel<string>({ required: true })
 const college = useCollege()
 const student = useStudent()
 const place = usePlacing()
+/** What speaks against it there: the course itself, then what the term would come to. */
 const against = computed(() => {
-  const found = place.terms.value.find((one) => one.code === term.value)
-  return student.reading && found ? obstacles(student.reading.context, props.course.code, found) : []
+  const at = place.terms.value.find((one) => one.code === term.value)
+  const context = student.reading?.context
+  if (!at || !context) return []
+  const own = obstacles(context, props.course.code, at).map((one) => obstacleText(one, at.name))
+  const after = contextAfter(context, { kind: 'add', planned: plan(props.course, at.code) })
+  const before = new Set<string>(termFindings(context, at).map((one) => one.code))
+  const ofTerm = (after ? termFindings(after, at) : [])
+    .filter((one) => !before.has(one.code) && one.code !== 'lightLoad')
+    .map((one) => `${at.name} ${findingText({ ...one, ways: [] } as Finding, college.termName)}`)
+  return [...own, ...ofTerm]
 })
 async function put() {
   if (await place.put([props.course], term.value)) emit('placed')
@@ -31,7 +41,7 @@ async function put() {
     </label>
     <v-btn type="submit" variant="flat" color="primary">Put on the route</v-btn>
   </form>
-  <p v-if="against.length" class="stops small">{{ obstacleText(against[0]!, college.termName(term)) }}</p>
+  <p v-for="one in against" :key="one" class="stops small">{{ one }}</p>
 </template>
 
 <style scoped>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { needsServedBy } from '#core/degree'
 import { runsIn, type Course, type Term } from '#core/catalog'
 import { obstacles, termLoad } from '#core/route'
-import { obstacleText } from '#wire/words'
+import { obstacleText, servingText } from '#wire/words'
 
 /** Finds a course by code or words, and opens it in the panel beside the page, or places it at once. */
 const college = useCollege()
@@ -30,10 +29,12 @@ const found = computed((): Course[] =>
 )
 const open = computed(() => focused.value && (asked.value || known.value.length > 0))
 
-/** Every open need that the course would serve. */
+const served = useServing()
+/** What the course would do for the student; nothing is said of one that would do nothing. */
 function counts(course: Course): string {
-  const needs = needsServedBy(course, student.reading?.audits ?? []).filter((need) => need.state === 'needed')
-  return needs.length ? `counts toward ${needs.map((one) => one.need.title).join(', ')}` : ''
+  if (!student.reading) return ''
+  const { serving } = served.value(course)
+  return serving.kind === 'full' || serving.kind === 'nothing' ? '' : student.say(servingText(serving))
 }
 
 /** The first term in which the course may stand and has room, a summer only where no other has; or why not. */
@@ -41,7 +42,7 @@ function placeFor(course: Course): { term?: Term; why?: string } {
   const context = student.reading?.context
   if (!context || !student.mayEditRoute) return {}
   if (context.takings.counted.some((one) => one.course === course.code))
-    return { why: 'It is there already.' }
+    return { why: 'It is on your record or route already.' }
   const may = place.terms.value.filter((term) => obstacles(context, course.code, term).length === 0)
   const room = may.filter(
     (term) => termLoad(context.takings, term.code) + course.credits <= context.loadMost(term)

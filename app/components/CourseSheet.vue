@@ -121,16 +121,18 @@ watch(
         <p class="quiet">{{ chain }}</p>
       </template>
       <template v-if="support.length">
-        <h3>Its forms</h3>
-        <ul>
-          <li v-for="form in support" :key="form.lab">
-            {{ form.course }} by itself, or {{ form.course }} with the support lab
-            <button class="textlink" @click="panel.open(form.lab === code ? form.course : form.lab)">
-              {{ form.lab === code ? form.course : form.lab }}
-            </button>
-            beside it
-          </li>
-        </ul>
+        <h3>{{ support[0]!.lab === code ? 'What it supports' : 'With support' }}</h3>
+        <p v-for="form in support" :key="form.lab">
+          {{
+            form.lab === code
+              ? 'A support lab, taken in the same term as'
+              : 'Support comes with the lab, taken together with it'
+          }}
+          <button class="textlink" @click="panel.open(form.lab === code ? form.course : form.lab)">
+            {{ form.lab === code ? form.course : form.lab }}</button>{{
+            form.lab === code ? '.' : ' in the same term; the lab is a course of its own.'
+          }}
+        </p>
       </template>
       <template v-if="course.equivalents.length || exclusive.length">
         <h3>Instead of it</h3>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
-import { explain, needsServedBy, type Elsewhere } from '#core/degree'
+import { explain, type Elsewhere } from '#core/degree'
+import { count, servingText } from '#wire/words'
 
 /** Where a course counts for this student, or would; and what moving it would cost. */
 const props = defineProps<{ course: Course }>()
@@ -8,28 +9,47 @@ const college = useCollege()
 const student = useStudent()
 
 const there = computed(() => student.reading?.takings.counted.find((t) => t.course === props.course.code))
-const needs = computed(() => needsServedBy(props.course, student.reading?.audits ?? []))
+const served = useServing()
+const would = computed(() => student.say(servingText(served.value(props.course).serving)))
 const explained = computed(() =>
   there.value && student.reading && college.shelf
     ? explain(there.value.key, student.reading.audits, student.reading.takings, college.shelf.catalog)
     : undefined
 )
-const titles = (needs: readonly { title: string }[]) => needs.map((need) => need.title).join(', ')
+const titles = (needs: readonly { title: string }[]) =>
+  [...new Set(needs.map((need) => need.title))].join(', ')
+const SOME = 3
+/** `ENVI 310, STAT 212 and 4 more courses` */
+function named(takings: readonly { course: string }[]): string {
+  const shown = takings.slice(0, SOME).map((one) => one.course)
+  const more = takings.length - shown.length
+  return more ? `${shown.join(', ')} and ${count(more, 'more course')}` : shown.join(', ')
+}
+/** What is lost and what is gained by moving it, by need; what a need loses and gets again is neither. */
 function costText({ counts, opens, closes, leaves, joins }: Elsewhere): string {
   if (!counts) return 'would not get it there: that need is met first by firmer courses, or cannot be met.'
+  const gone = titles(opens.filter((need) => !closes.includes(need)))
+  const won = titles(closes.filter((need) => !opens.includes(need)))
   const parts = [
-    ...(opens.length ? [`would open ${titles(opens)}`] : []),
-    ...(closes.length ? [`would meet ${titles(closes)}`] : []),
-    ...(leaves.length ? [`would put ${leaves.map((t) => t.course).join(', ')} outside`] : []),
-    ...(joins.length ? [`would let ${joins.map((t) => t.course).join(', ')} count`] : [])
+    ...(gone ? [`would open ${gone}`] : []),
+    ...(won ? [`would meet ${won}`] : []),
+    ...(leaves.length ? [`would put ${named(leaves)} outside`] : []),
+    ...(joins.length ? [`would let ${named(joins)} count`] : [])
   ]
   return parts.length ? `${parts.join('; ')}.` : 'would lose nothing: another course takes its place.'
 }
-const FIRMNESS = { planned: 'On your route', registered: 'Registered', underWay: 'Under way' } as const
+const WORDS = { planned: 'On the route', registered: 'Registered', underWay: 'Under way' } as const
 const state = computed(() => {
   if (!there.value) return undefined
-  const { firmness, grade, term } = there.value
-  const what = firmness === 'earned' ? `Earned with ${grade}` : FIRMNESS[firmness]
+  const { firmness, detail, grade, term } = there.value
+  const what =
+    firmness === 'earned'
+      ? grade === 'TR'
+        ? 'Transferred'
+        : `Earned with ${grade}`
+      : detail === 'gradeDue'
+        ? 'Over, grade due'
+        : WORDS[firmness]
   return `${what}${term ? `, ${college.termName(term)}` : ''}.`
 })
 </script>
@@ -41,7 +61,9 @@ const state = computed(() => {
       Counts toward <strong>{{ result.need.title }}</strong>.
     </p>
     <p v-if="!explained.here.length && !explained.elsewhere.length">
-      Nowhere: no requirement of yours accepts it{{ there?.grade ? ' with this grade' : '' }}.
+      Nowhere: {{ student.say('no requirement of yours') }} accepts it{{
+        there?.grade ? ' with this grade' : ''
+      }}.
     </p>
     <ul v-if="explained.elsewhere.length">
       <li v-for="other in explained.elsewhere" :key="`${other.program.spec.code} ${other.need.id}`">
@@ -50,13 +72,7 @@ const state = computed(() => {
       </li>
     </ul>
   </template>
-  <ul v-else-if="needs.length">
-    <li v-for="need in needs" :key="need.need.id">
-      {{ need.need.title }}
-      <span class="quiet">{{ need.state === 'needed' ? 'still needed' : 'full already' }}</span>
-    </li>
-  </ul>
-  <p v-else>Nowhere: no requirement of yours accepts it.</p>
+  <p v-else>{{ would[0]!.toUpperCase() }}{{ would.slice(1) }}.</p>
   <p v-if="state" class="state">{{ state }}</p>
 </template>
 

@@ -70,7 +70,9 @@ function suffix({ firmness, term }: Taking): string | undefined {
       </h3>
       <AreaBar :amounts="area.amounts" :credits="area.credits" :hue="hue" />
       <p class="sums">
-        {{ area.amounts.earned }} earned · {{ area.amounts.underWay }} under way<br />
+        {{ area.amounts.earned }} earned
+        <template v-if="area.amounts.gradesDue">· {{ area.amounts.gradesDue }} due</template> ·
+        {{ area.amounts.underWay }} under way<br />
         {{ area.amounts.registered + area.amounts.planned }} mapped ·
         <strong>{{ area.amounts.needed }} needed</strong>
       </p>
@@ -104,10 +106,9 @@ function suffix({ firmness, term }: Taking): string | undefined {
           </button>
         </div>
         <NeedCandidates
-          v-if="opened === result.need.id"
+          v-if="opened === result.need.id && result.state === 'needed'"
           class="candidates"
           :result="result"
-          @added="opened = undefined"
         />
         <NeedException v-if="!trial" :program="program" :result="result" />
         <p v-if="result.need.note" class="quiet small note">{{ result.need.note }}</p>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Audit } from '#core/degree'
 import type { Finish } from '#core/chain'
-import { finishText } from '#wire/words'
+import { programFigures } from '#wire/figures'
+import { creditsText, finishText } from '#wire/words'
 import { USUAL_LOAD } from '#wire/reading'
 
 /** The figures over a degree: credits by firmness, averages, the earliest finish and what makes it so. */
@@ -19,6 +20,7 @@ const props = withDefaults(
 const emit = defineEmits<{ forecast: [] }>()
 const college = useCollege()
 const asked = ref(false)
+const figures = computed(() => programFigures(props.audit))
 const gpa = (value: number | undefined) => (value === undefined ? '–' : value.toFixed(2))
 const earliest = computed(() =>
   !props.finish || props.finish.kind === 'never'
@@ -32,19 +34,22 @@ const earliest = computed(() =>
 <template>
   <dl class="figures">
     <div class="card">
-      <dd>{{ audit.amounts.earned }}</dd>
-      <dt>of {{ audit.program.spec.credits }} credits earned</dt>
+      <dd>{{ figures.earned }}</dd>
+      <dt>of {{ figures.credits }} credits earned</dt>
     </div>
     <div class="card">
-      <dd>{{ audit.amounts.underWay }}</dd>
-      <dt>under way this term</dt>
+      <dd>{{ figures.underWay }}</dd>
+      <dt>under way{{ figures.gradesDue ? ` · ${figures.gradesDue} with grades due` : '' }}</dt>
     </div>
     <div class="card">
-      <dd>{{ audit.amounts.registered + audit.amounts.planned }}</dd>
-      <dt>{{ audit.amounts.registered ? 'registered and mapped' : 'mapped on the route' }}</dt>
+      <dd>{{ figures.ahead }}</dd>
+      <dt>
+        {{ audit.amounts.registered ? 'registered and mapped' : 'mapped on the route'
+        }}{{ figures.beyond ? ` · ${creditsText(figures.beyond)} beyond the ${figures.kind}` : '' }}
+      </dt>
     </div>
-    <div class="card" :class="{ wanted: audit.amounts.needed > 0 }">
-      <dd>{{ audit.amounts.needed }}</dd>
+    <div class="card" :class="{ wanted: figures.needed > 0 }">
+      <dd>{{ figures.needed }}</dd>
       <dt>still needed</dt>
     </div>
     <div class="card">

@@ -4,6 +4,7 @@ import type { CourseCode } from '#core/ids'
 import { areaHues, areaKey } from '~/composables/useHues'
 import { OUTSIDE_HUE } from '~/theme/tokens'
 import { keepSame } from '#wire/keepSame'
+import { programFigures, programText } from '#wire/figures'
 import { candidateQuestion } from '#wire/reading'
 import { creditsText, REFUSED } from '#wire/words'
 
@@ -60,7 +61,7 @@ const IDLE: Record<IdleAttempt['why'], string> = {
       <h2 v-if="audit !== audits[0]" class="second">
         {{ audit.program.spec.title }}
         <span class="quiet small"
-          >{{ audit.amounts.needed }} of {{ audit.program.spec.credits }} credits still needed</span
+          >{{ audit.program.spec.credits }} credits: {{ programText(programFigures(audit)) }}</span
         >
       </h2>
       <div class="areas">

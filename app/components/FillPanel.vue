@@ -66,7 +66,7 @@ function choicesFor({ result, term }: Proposal['open'][number]): Course[] {
   const reading = filling.preview ?? student.reading
   if (!at || !reading || !college.shelf) return []
   return candidatesFor(result, candidateQuestion(reading, college.shelf, at))
-    .list.filter((one) => one.runs && one.ready)
+    .list.filter((one) => one.runs && !one.missing)
     .map((one) => one.course)
 }
 function choose(open: Proposal['open'][number], code: string) {

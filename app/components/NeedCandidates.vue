@@ -2,6 +2,7 @@
 import type { Course } from '#core/catalog'
 import { candidatesFor, type NeedResult, type PlannedCourse } from '#core/degree'
 import { candidateQuestion } from '#wire/reading'
+import { ruleText } from '#wire/words'
 
 /** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */
 const props = defineProps<{
@@ -49,8 +50,9 @@ async function add(course: Course) {
           <strong>{{ c.course.code }}</strong> {{ c.course.title }}
         </button>
         <span class="quiet"
-          >{{ c.course.credits }} cr{{ c.ready ? '' : ' · a prerequisite is missing'
-          }}{{ c.alsoMeets.length ? ` · also ${c.alsoMeets.join(', ')}` : '' }}</span
+          >{{ c.course.credits }} cr{{ c.missing ? ` · needs ${ruleText(c.missing)} before it` : ''
+          }}{{ c.alsoMeets.length ? ` · also ${c.alsoMeets.join(', ')}` : ''
+          }}{{ c.orMeets.length ? ` · or for ${c.orMeets.join(', ')}` : '' }}</span
         >
         <span v-if="!c.runs" class="quiet end">does not run then</span>
         <v-btn
@@ -67,7 +69,10 @@ async function add(course: Course) {
     <button v-if="list.length > SOME && !all" class="textlink" @click="all = true">
       Show all {{ list.length }}
     </button>
-    <p v-if="!list.length">No course that fits is left. Ask your advisor about a substitution.</p>
+    <p v-if="!list.length">
+      No course that fits is left.
+      {{ student.own ? 'Ask your advisor about a substitution.' : 'A substitution may help.' }}
+    </p>
   </div>
 </template>
 

@@ -33,6 +33,7 @@ const emit = defineEmits<{
   about: [section: Section]
 }>()
 const college = useCollege()
+const student = useStudent()
 const best = computed(() => props.group.options[0]!)
 const sections = computed(() => sectionsOf(best.value.option))
 const alike = computed(() => props.group.options.length > 1)
@@ -42,7 +43,7 @@ const lineFull = ({ option, yours }: JudgedOption) =>
   !yours && sectionsOf(option).some((one) => one.capacity === one.taken && one.waiting >= one.waitCapacity)
 /** Seats of the scarcest of its sections. */
 function seats({ option, left, yours }: JudgedOption): string {
-  if (yours) return 'your seat'
+  if (yours) return student.say('your seat')
   const scarce = sectionsOf(option).reduce((a, b) => (b.capacity - b.taken < a.capacity - a.taken ? b : a))
   const free = scarce.capacity - scarce.taken
   if (free <= 0) return seatsText(scarce)
@@ -68,7 +69,7 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
   }
   if (hard) return grave(`in ${hard.name}, ${daysAndHours(hard)}`)
   if (ways[0]) return { text: wayText(ways[0]), grave: props.travelHolds }
-  if (refusal) return grave(refusalText(refusal, college.zone))
+  if (refusal) return grave(student.say(refusalText(refusal, college.zone)))
   const soft = kept[0]
   return soft && { text: `in ${soft.name} from ${clockTime(soft.start)}`, grave: false }
 })
@@ -138,7 +139,7 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
             }}<template v-if="room(one.option.main)"> · {{ room(one.option.main) }}</template></span
           >
           <span v-if="one.refusal && one !== best" class="line stops">{{
-            refusalText(one.refusal, college.zone)
+            student.say(refusalText(one.refusal, college.zone))
           }}</span>
         </button>
       </li>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import { count, resultText } from '#wire/words'
+import { count, NEED_STATES, resultText } from '#wire/words'
 import type { BoardCourse, BoardRow } from '~/composables/useRouteBoard'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */
@@ -64,15 +64,13 @@ const inTerm = (row: BoardRow, term: string) => row.courses.filter((c) => c.taki
 const behindOf = (row: BoardRow) => row.courses.filter((c) => behind.value.isBehind(c.taking))
 const notPlaced = computed(() => rows.value.reduce((sum, row) => sum + (row.area?.amounts.needed ?? 0), 0))
 const short = (row: BoardRow) => {
-  const { earned, underWay } = row.area!.amounts
-  return `${earned}+${underWay} / ${row.area!.credits}`
+  const { earned, gradesDue, underWay } = row.area!.amounts
+  return `${earned}+${gradesDue + underWay} / ${row.area!.credits}`
 }
 function stateWords(row: BoardRow): string {
   const { amounts, state, needs } = row.area!
   if (amounts.needed) return `${amounts.needed} cr needed`
-  const word = { met: 'met', underWay: 'under way', registered: 'registered', mapped: 'mapped', needed: '' }[
-    state
-  ]
+  const word = NEED_STATES[state]
   return !row.courses.length && needs.some((n) => n.evidence.length) ? `${word} by courses above` : word
 }
 
@@ -88,6 +86,8 @@ function onKey(event: KeyboardEvent) {
     return
   }
   if (side || event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    // The menu of a course would open on the same key.
+    event.stopPropagation()
     if (walk(event.key)) event.preventDefault()
   }
 }
@@ -208,7 +208,7 @@ function walk(key: string): boolean {
             :key="t.term.code"
             :class="{
               coming: t.term.code === student.coming?.code,
-              legal: lifted?.row === row.key && t.phase === 'future' && !reasons.get(t.term.code),
+              legal: lifted?.row === row.key && t.plannable && !reasons.get(t.term.code),
               illegal: lifted?.row === row.key && reasons.get(t.term.code),
               over: lifted?.row === row.key && lifted.over === t.term.code
             }"

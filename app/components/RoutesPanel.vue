@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { coursesBefore, differenceOf, type PlanDifference } from '#core/route'
 import type { RoutePicture, RouteVersion } from '#wire/picture'
+import { routeFigures } from '#wire/figures'
 import { readStudent } from '#wire/reading'
 import { ago } from '#wire/when'
 import { changesText, changeText, count } from '#wire/words'
@@ -19,17 +20,15 @@ const shown = computed(() => student.picture!.route)
 
 /** What a route comes to, read like the chosen one. */
 function summary(route: RoutePicture) {
-  const reading = readStudent({ ...student.picture!, route }, college.shelf!, college.noon)
-  const main = reading.audits[0]
-  const load = (code: string) =>
-    reading.takings.counted.reduce((sum, t) => sum + (t.term === code ? t.credits : 0), 0)
+  const reading = readStudent({ ...student.picture!, route }, college.shelf!, student.stage.at)
+  const { programs, finish, findings, busiest } = routeFigures(reading)
   return {
     route,
     courses: route.courses.length,
-    needed: main?.amounts.needed ?? 0,
-    finish: main && main.amounts.needed === 0 ? reading.climb.points.at(-1)?.term.name : undefined,
-    findings: reading.findings.length,
-    busiest: Math.max(0, ...college.termsAhead.map((t) => load(t.code))),
+    needed: programs.reduce((sum, one) => sum + one.needed, 0),
+    finish: finish?.name,
+    findings,
+    busiest,
     difference: differenceOf(shown.value.courses, route.courses)
   }
 }

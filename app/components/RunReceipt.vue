@@ -35,7 +35,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         <span class="outcome" :class="line.outcome">{{ OUTCOMES[line.outcome] }}</span>
         <span v-if="line.gaveBack.length" class="reason">{{ line.gaveBack.join(' + ') }} is given back.</span>
         <span v-for="(refusal, i) in line.refusals" :key="i" class="reason">
-          {{ refusalText(refusal, college.zone) }}
+          {{ student.say(refusalText(refusal, college.zone)) }}
           <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
             wayOut(refusal)
           }}</NuxtLink>

@@ -11,9 +11,9 @@ import {
   refusalText,
   seatsText,
   sectionHours,
+  servingText,
   STANDING_WORDS
 } from '#wire/words'
-import { needsServed } from '~/composables/useOpenNeeds'
 
 /** Everything about a section, and what taking it would do. */
 const props = defineProps<{
@@ -62,12 +62,9 @@ const kept = computed(() => {
     block: picture.student.block
   })
 })
-const openNeeds = useOpenNeeds()
-/** What it would serve; what is earned already serves nothing a second time. */
-const needs = computed(() =>
-  course.value && !decision.value?.refusals.some((one) => one.code === 'alreadyEarned')
-    ? needsServed(openNeeds.value, course.value, props.section).map((need) => need.title)
-    : []
+const served = useServing()
+const serves = computed(
+  () => course.value && student.say(servingText(served.value(course.value, props.section).serving))
 )
 /** What the week would come to with it, against what it is. */
 const would = computed(() => {
@@ -182,10 +179,10 @@ const change = (before: string, after: string) =>
       </template>
     </dl>
     <template v-if="student.picture">
-      <h3>If you take it</h3>
+      <h3>{{ student.say('If you take it') }}</h3>
       <dl>
         <dt>Degree</dt>
-        <dd>{{ needs.length ? needs.join('; ') : 'meets no requirement that is still open' }}</dd>
+        <dd>{{ serves }}</dd>
         <template v-if="would">
           <dt>Week</dt>
           <dd>
@@ -201,10 +198,10 @@ const change = (before: string, after: string) =>
         <dd v-if="section.officeOnly">Only an office places students in it.</dd>
         <dd v-else-if="decision?.refusals.length">
           <span v-for="(one, i) in decision.refusals" :key="i" class="row">{{
-            refusalText(one, college.zone)
+            student.say(refusalText(one, college.zone))
           }}</span>
         </dd>
-        <dd v-else>Every check passes as of your opening.</dd>
+        <dd v-else>{{ student.say('Every check passes as of your opening.') }}</dd>
       </dl>
     </template>
   </SidePanel>

@@ -2,6 +2,12 @@
 /** Something looked at beside the page. */
 defineProps<{ label: string }>()
 const emit = defineEmits<{ close: [] }>()
+/** What had the focus when the panel opened has it again when it closes. */
+const opener = document.activeElement
+onUnmounted(() => {
+  const lost = document.activeElement === document.body || document.activeElement === null
+  if (lost && opener instanceof HTMLElement && opener.isConnected) opener.focus()
+})
 </script>
 
 <template>

@@ -1,22 +1,20 @@
 <script setup lang="ts">
-/** The term, large; a switch when more than one is published ahead. */
+/** The term at work, large; a switch when more than one is alive. */
 const student = useStudent()
-const college = useCollege()
+const others = computed(() => student.alive.filter((one) => one.term.code !== student.coming?.code))
 </script>
 
 <template>
   <span class="switch">
     <h1>{{ student.coming?.name }}</h1>
-    <template v-if="college.openTerms.length > 1">
-      <button
-        v-for="t in college.openTerms.filter((t) => t.code !== student.coming?.code)"
-        :key="t.code"
-        class="pill no-print"
-        @click="student.chosen = t.code"
-      >
-        go to {{ t.name }}
-      </button>
-    </template>
+    <button
+      v-for="{ term } in others"
+      :key="term.code"
+      class="pill no-print"
+      @click="student.chooseTerm(term.code)"
+    >
+      go to {{ term.name }}
+    </button>
   </span>
 </template>
 

@@ -3,6 +3,7 @@ import type { Climb } from '#core/route'
 
 /** The ridge profile: credits climbing term by term, solid where earned, dashed where planned. */
 const props = defineProps<{ climb: Climb; goal: number; finish: string | undefined }>()
+const student = useStudent()
 
 const narrow = useNarrow()
 /** Drawn smaller on a phone, so that its words stay readable. */
@@ -58,7 +59,9 @@ const spoken = computed(
     <line :x1="LEFT" :x2="W" :y1="y(goal)" :y2="y(goal)" class="goal" />
     <text :x="LEFT - 8" :y="y(goal) + 4" class="axis goaltext" text-anchor="end">{{ goal }}</text>
     <circle :cx="here.x" :cy="here.y" r="5" class="here" />
-    <text :x="here.x" :y="here.y - 11" class="label" text-anchor="middle">you are here</text>
+    <text :x="here.x" :y="here.y - 11" class="label" text-anchor="middle">
+      {{ student.own ? 'you are here' : 'today' }}
+    </text>
     <text v-if="finish" :x="spots.at(-1)!.x" :y="spots.at(-1)!.y - 11" class="label" text-anchor="end">
       {{ finish }}
     </text>

@@ -192,7 +192,7 @@ function paintEnd() {
           <span
             v-for="one in kept(day)"
             :key="`${one.name} ${one.start}`"
-            class="kept"
+            class="kept private"
             :class="{ hard: one.hard }"
             :style="{ left: left(one.start), width: width(one.end - one.start) }"
             ><span class="keptname">{{ one.name }}{{ one.hard ? '' : ', if possible' }}</span></span

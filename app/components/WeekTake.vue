@@ -98,8 +98,11 @@ async function withdrawAddress() {
   if (await student.act(() => api(student.path('calendar-address'), { method: 'DELETE' })))
     told.value = 'The calendar address leads nowhere any more.'
 }
+/** Hours kept free are the student's own; they go on paper only when asked. */
+const withPrivate = ref(false)
 function print() {
   open.value = false
+  document.body.classList.toggle('with-private', withPrivate.value)
   setTimeout(() => globalThis.print())
 }
 </script>
@@ -120,6 +123,13 @@ function print() {
       </p>
       <p>
         <button class="textlink" @click="print">Print</button> <span class="quiet">the week on one page</span>
+        <v-checkbox
+          v-if="student.own && weeks.keepFree.length"
+          v-model="withPrivate"
+          label="with the hours I keep free"
+          density="compact"
+          hide-details
+        />
       </p>
       <p v-if="codes.length">
         <button class="textlink" @click="copy(codes.join('\n'), 'The section codes are')">

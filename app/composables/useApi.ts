@@ -10,10 +10,13 @@ export class Failure extends Error {
   }
 }
 
-const UNREACHABLE: Problem = {
+/** Of a reading nothing is lost; whether a change arrived before the connection went is not known. */
+const unreachable = (reading: boolean): Problem => ({
   code: 'unreachable',
-  message: 'The server cannot be reached. What you see is what it said last; nothing was changed.'
-}
+  message: reading
+    ? 'The server cannot be reached. What you see is what it said last.'
+    : 'The server cannot be reached. Whether it made the change is not known; look again once it is back.'
+})
 
 interface Options {
   method?: 'GET' | 'POST' | 'DELETE'
@@ -24,6 +27,7 @@ interface Options {
 /** Calls the server, which answers with JSON, or with the text of a file; @throws Failure with a sentence for the person. */
 export async function api<T>(path: string, options: Options = {}): Promise<T> {
   const address = options.query ? `${path}?${new URLSearchParams(options.query)}` : path
+  const isReading = (options.method ?? 'GET') === 'GET'
   let answer: Response
   try {
     answer = await fetch(address, {
@@ -32,7 +36,7 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
       ...(options.body ? { body: JSON.stringify(options.body) } : {})
     })
   } catch {
-    throw new Failure(0, UNREACHABLE)
+    throw new Failure(0, unreachable(isReading))
   }
   const isFile = answer.headers.get('content-type')?.startsWith('text/calendar')
   const read = (await (isFile ? answer.text() : answer.json()).catch(() => null)) as T | Problem | null
@@ -42,6 +46,11 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
     answer.status,
     problem?.code
       ? problem
-      : { code: 'failed', message: 'Something went wrong on the server. Nothing was changed. Try again.' }
+      : {
+          code: 'failed',
+          message: isReading
+            ? 'Something went wrong on the server. Try again.'
+            : 'Something went wrong on the server. Whether it made the change is not known; reload before you try again.'
+        }
   )
 }

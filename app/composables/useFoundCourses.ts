@@ -3,11 +3,12 @@ import { decideCourse, type CourseDecision } from '#core/registration'
 import { courseTests, sieve, type CourseFilter, type CourseQuestion, type FoundCourse } from '#core/search'
 import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
 import type { CourseQuery, CourseSort } from '#wire/courseQuery'
-import { needsServed, type FoundNeed } from './useOpenNeeds'
+import type { Served } from './useServing'
 
 /** A course found, with everything a line about it shows; the decision is made when it is first looked at. */
 export interface FoundLine extends FoundCourse {
-  needs: FoundNeed[]
+  needs: Served['needs']
+  serving: Served['serving']
   options: Option[]
   seats: { left: number; of: number } | undefined
   decision: CourseDecision | undefined
@@ -24,12 +25,13 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
   const college = useCollege()
   const student = useStudent()
   const finder = useFinder()
+  const offers = useOffers()
 
   const term = computed(() =>
     college.shelf?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
   )
   watch(term, (now) => now && finder.loadOffer(now.code), { immediate: true })
-  const offer = computed(() => (term.value ? finder.offers.get(term.value.code) : undefined))
+  const offer = computed(() => (term.value ? offers.byTerm.get(term.value.code) : undefined))
   const byCourse = computed(() => {
     const sections = new Map<string, Section[]>()
     for (const section of offer.value?.sections ?? [])
@@ -38,6 +40,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
   })
 
   const openNeeds = useOpenNeeds()
+  const served = useServing()
   const facts = useTermFacts(term, () => offer.value?.sections ?? [])
 
   const everything = computed((): FoundLine[] => {
@@ -52,13 +55,15 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     return shelf.catalog.courses.map((course): FoundLine => {
       const sections = byCourse.value.get(course.code) ?? []
       const options = optionsAmong(sections)
-      const needs = needsServed(openNeeds.value, course)
+      const { needs, serving, atOnce } = served.value(course)
       let decision: CourseDecision | undefined
       return {
         course,
         college: colleges.get(subjectOf(course.code)) ?? '',
         serves: needs.map((need) => need.key),
+        atOnce,
         needs,
+        serving,
         options,
         runs: runsIn(course, asked, shelf.running),
         held: sections.filter((one) => !one.cancelled),

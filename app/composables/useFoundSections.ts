@@ -15,17 +15,18 @@ import { clashesWith, optionsAmong, sectionsOf, type Section } from '#core/week'
 import {
   haystackOf,
   isTyped,
-  readTyped,
+  readAllTyped,
   typedCode,
   type SectionQuery,
   type SectionSort
 } from '#wire/sectionQuery'
-import { needsServed, type FoundNeed } from './useOpenNeeds'
+import type { Served } from './useServing'
 
 /** A section found; what is decided about it is worked out when it is first looked at. */
 export interface SectionLine extends FoundSection {
   parts: Section[]
-  needs: FoundNeed[]
+  needs: Served['needs']
+  serving: Served['serving']
   decision: CourseDecision | undefined
   haystack: string
   /** Something is in the way of its course, whatever the section. */
@@ -36,6 +37,7 @@ export interface SectionLine extends FoundSection {
 export function useFoundSections(query: Ref<SectionQuery>) {
   const college = useCollege()
   const finder = useFinder()
+  const offers = useOffers()
   const standing = useStanding()
   const weeks = useWeeks()
   const student = useStudent()
@@ -44,10 +46,11 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     college.shelf?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
   )
   watch(term, (now) => now && finder.loadOffer(now.code, true), { immediate: true })
-  const offer = computed(() => (term.value ? finder.offers.get(term.value.code) : undefined))
+  const offer = computed(() => (term.value ? offers.byTerm.get(term.value.code) : undefined))
   const sections = computed(() => offer.value?.sections ?? [])
   const facts = useTermFacts(term, () => sections.value)
   const openNeeds = useOpenNeeds()
+  const served = useServing()
   const mustStayFree = computed(() => weeks.keepFree.filter((one) => one.hard))
 
   const everything = computed((): SectionLine[] => {
@@ -57,7 +60,6 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     const parts = new Map<string, Section[]>()
     for (const one of sections.value)
       if (one.parent !== null) parts.set(one.parent, [...(parts.get(one.parent) ?? []), one])
-    const needsOf = new Map<string, FoundNeed[]>()
     /** What is said of a course whatever its sections. */
     const generally = new Map<string, readonly Refusal[]>()
     const [judged, holidays, hard] = [facts.value, standing.holidays, mustStayFree.value]
@@ -76,11 +78,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
         general = (judged && decideCourse(judged, course.code, isOwn ? options : []).refusals) ?? []
         if (!isOwn) generally.set(course.code, general)
       }
-      const isEarned = general.some((one) => one.code === 'alreadyEarned')
-      const as = [course.code, main.campus, main.mode, ...(main.categories ?? [])].join()
-      let needs = needsOf.get(as)
-      // What is earned already serves nothing a second time.
-      if (!needs) needsOf.set(as, (needs = isEarned ? [] : needsServed(openNeeds.value, course, main)))
+      const { needs, serving, atOnce } = served.value(course, main)
       let decision: CourseDecision | undefined
       let fits: boolean | undefined
       return [
@@ -91,9 +89,11 @@ export function useFoundSections(query: Ref<SectionQuery>) {
           course,
           college: subject?.college ?? '',
           needs,
+          serving,
           serves: needs.map((need) => need.key),
+          atOnce,
           blocked: inTheWay(general) !== undefined,
-          haystack: haystackOf(main, course.title, subject?.name ?? '', own),
+          haystack: haystackOf(main, course.title, subject?.name ?? '', own, college.placeName),
           get decision() {
             return (decision ??= judged && decideCourse(judged, course.code, options))
           },
@@ -129,8 +129,8 @@ export function useFoundSections(query: Ref<SectionQuery>) {
       if (found.length) return found
     }
     if (!text.trim()) return ordered.value
-    const typed = readTyped(text)
-    return ordered.value.filter((one) => isTyped(one.haystack, one.main, typed))
+    const all = readAllTyped(text)
+    return ordered.value.filter((one) => all.some((typed) => isTyped(one.haystack, one.main, typed)))
   })
   const isOffice = (one: SectionLine) => one.main.officeOnly
   const office = computed(() => worded.value.filter(isOffice).length)

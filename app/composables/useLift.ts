@@ -8,7 +8,7 @@ export function useLift(terms: Ref<BoardTerm[]>) {
   const student = useStudent()
   const college = useCollege()
   const lifted = ref<{ course: BoardCourse; row: string; over: string }>()
-  const future = computed(() => terms.value.filter((t) => t.phase === 'future').map((t) => t.term))
+  const future = computed(() => terms.value.filter((t) => t.plannable).map((t) => t.term))
 
   function reasonIn(course: BoardCourse, term: Term): string | undefined {
     const reading = student.reading

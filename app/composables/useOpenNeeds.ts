@@ -1,5 +1,4 @@
-import type { Course } from '#core/catalog'
-import { takes, type Audit, type HeldAs, type NeedResult } from '#core/degree'
+import type { Audit, NeedResult } from '#core/degree'
 
 export interface FoundNeed {
   key: string
@@ -30,12 +29,4 @@ export function useOpenNeeds() {
       )
     )
   )
-}
-
-/** The open needs that a course would serve. */
-export function needsServed(needs: readonly FoundNeed[], course: Course, as?: HeldAs): FoundNeed[] {
-  const every = needs.filter(({ result }) => takes(result.need, course, as))
-  // Nearly everything may be chosen freely; that is worth saying only where nothing else is.
-  const particular = every.filter((need) => !need.free)
-  return particular.length ? particular : every
 }

@@ -10,12 +10,17 @@ export function usePlacing() {
   const college = useCollege()
   /** Terms to come in which something can be placed. */
   const terms = computed(() => college.termsAhead)
+  /** A course that is planned elsewhere already moves, unless it may be repeated for credit. */
+  function place(course: Course, term: TermCode): SingleChange {
+    const there = student.reading?.context.planned.find((one) => one.course === course.code)
+    return there && there.term !== term && !course.repeatable
+      ? { kind: 'move', course: course.code, from: there.term, to: term }
+      : { kind: 'add', planned: plan(course, term) }
+  }
+
   /** `instead` leaves the route in the same change. */
   async function put(courses: readonly Course[], term: string, instead?: PlannedCourse): Promise<boolean> {
-    const added = courses.map((course): SingleChange => ({
-      kind: 'add',
-      planned: plan(course, term as TermCode)
-    }))
+    const added = courses.map((course): SingleChange => place(course, term as TermCode))
     if (!added.length) return false
     const changes: SingleChange[] = instead ? [{ kind: 'remove', planned: instead }, ...added] : added
     return student.changeRoute(changes.length === 1 ? changes[0]! : { kind: 'several', changes })

@@ -1,3 +1,4 @@
+import type { TermStanding } from '#core/calendar'
 import { phaseOf, type Term, type TermPhase } from '#core/catalog'
 import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
 import { slackOf, termHours, termLoad, termResult, type Slack, type TermResult } from '#core/route'
@@ -35,6 +36,8 @@ export interface BoardRow {
 export interface BoardTerm {
   term: Term
   phase: TermPhase
+  /** Courses may still be put into it. */
+  plannable: boolean
   load: number
   most: number
   hours: number
@@ -50,8 +53,6 @@ export interface BoardTerm {
 export function useRouteBoard(past = ref(false)) {
   const student = useStudent()
   const college = useCollege()
-  const clock = useClock()
-  const standing = useStanding()
   const { hues } = useHues()
   const filling = useFilling()
   const summers = ref(false)
@@ -166,6 +167,7 @@ export function useRouteBoard(past = ref(false)) {
       return {
         term,
         phase,
+        plannable: now.context.plannable.has(term.code),
         load: termLoad(now.takings, term.code),
         most: now.context.loadMost(term),
         hours: termHours(now.takings, term.code),
@@ -178,13 +180,13 @@ export function useRouteBoard(past = ref(false)) {
   })
 
   function noteOf(term: Term, phase: TermPhase, away: BoardTerm['away']): string {
-    if (phase === 'past') return ''
-    if (phase === 'current') return 'in progress'
+    if (phase === 'past')
+      return reading.value?.standings.find((one) => one.term.code === term.code)?.state === 'gradesDue'
+        ? 'grades due'
+        : ''
     if (away) return `away: ${away}`
-    if (standing.finish?.code === term.code) return 'finish'
-    const opening = student.picture?.openings.find((o) => o.term === term.code)
-    if (!opening) return ''
-    return opening.opens > clock.now ? `opens ${shortDay(opening.opens, college.zone)}` : 'open for you'
+    if (reading.value?.finish?.code === term.code) return 'finish'
+    return student.say(termNote(reading.value?.standings.find((one) => one.term.code === term.code)))
   }
 
   /** Courses of past terms, by row, folded into one column; those of no term, where past terms have their own. */
@@ -204,6 +206,15 @@ export function useRouteBoard(past = ref(false)) {
   })
 
   return { rows, terms, behind, summers, findings, slack }
+}
+
+/** Where a term that is not over stands for the student. */
+function termNote(standing: TermStanding | undefined): string {
+  if (!standing) return ''
+  const { state, adding, opens } = standing
+  if (state === 'underWay') return adding === 'open' ? 'under way, open for you' : 'under way'
+  if (adding === 'notYet') return `opens ${shortDay(opens!, useCollege().zone)}`
+  return adding === 'open' ? 'open for you' : ''
 }
 
 function isTight(slack: Slack | undefined, term: string | null): boolean {

@@ -1,4 +1,4 @@
-import type { Place } from '~/stores/standing'
+import { waitsAtTheGate } from '#wire/desk'
 import { timeLeft } from '#wire/when'
 import { count } from '#wire/words'
 
@@ -10,8 +10,9 @@ export function useStaffPlaces() {
   const staff = useStaff()
 
   const next = computed(() => {
+    if (!staff.ready) return ''
     const ahead = staff.openings.map((o) => o.opens).filter((at) => at > clock.now)
-    return ahead.length ? `next in ${timeLeft(Math.min(...ahead) - clock.now)}` : 'all open'
+    return ahead.length ? `next in ${timeLeft(Math.min(...ahead) - clock.now)}` : 'none ahead'
   })
   return computed((): Place[] => {
     const openings: Place = { to: '/openings', name: 'Openings', key: 'e', state: next.value }
@@ -21,16 +22,18 @@ export function useStaffPlaces() {
           to: '/terms',
           name: 'Terms',
           key: 't',
-          state: `${count(college.openTerms.length, 'term')} published ahead`
+          state: college.shelf ? `${count(college.openTerms.length, 'term')} on offer` : ''
         },
         openings
       ]
     }
-    const rows = staff.desk?.rows ?? []
-    const asking = rows.filter((r) => r.reviewAskedAt !== null).length
+    const rows = staff.desk?.rows
+    const waiting = rows?.filter((r) => r.reviewAskedAt !== null || r.waiversAsked > 0 || waitsAtTheGate(r))
+    // Nothing is said before it is known.
+    const state = !waiting ? '' : waiting.length ? `${waiting.length} to answer` : 'nothing waits'
     return [
-      { to: '/desk', name: 'Desk', key: 't', state: asking ? `${asking} to answer` : 'nothing waits' },
-      { to: '/students', name: 'Students', key: 'd', state: String(rows.length) },
+      { to: '/desk', name: 'Desk', key: 't', state },
+      { to: '/students', name: 'Students', key: 'd', state: rows ? String(rows.length) : '' },
       openings
     ]
   })

@@ -172,7 +172,8 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
           (one) => one.course === course && one.term === standing.term?.code
         ),
         settled: seat.length > 0 || open.some((one) => one.picked),
-        fitting: open.filter((one) => !one.apart && !one.refusal).length,
+        fitting: open.filter((one) => !one.apart && !one.refusal && one.left > 0).length,
+        fullFitting: open.filter((one) => !one.apart && !one.refusal && one.left <= 0).length,
         repairable: open.filter((one) => one.apart && one.repair).length
       }
     })

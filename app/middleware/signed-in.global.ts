@@ -15,4 +15,6 @@ export default defineNuxtRouteMiddleware(async (to) => {
   if (session.who?.student && /^\/courses(\/|$)/.test(to.path))
     return navigateTo({ path: `/students/${session.who.student}${to.path}`, query: to.query })
   if (session.who && (to.path === '/sign-in' || to.path === '/')) return navigateTo(session.home)
+  if (session.who && to.matched.length && !isPlaceOf(to.path, session.who))
+    return abortNavigation(createError({ statusCode: 403, message: 'Not for this person.', fatal: true }))
 })

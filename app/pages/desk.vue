@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { dayNumber, weekdayOf } from '#core/time'
+import { DESK_REASONS, DESK_WORDS, deskReasons, type DeskReason } from '#wire/desk'
 import { dayMonth, LONG_DAY_NAMES } from '#wire/when'
 
 useHead({ title: 'Desk · Ridgeway' })
@@ -9,38 +10,23 @@ const clock = useClock()
 const places = useStaffPlaces()
 onMounted(() => staff.load())
 
-const WEEK_MS = 7 * 86_400_000
 const rows = computed(() => staff.desk?.rows ?? [])
-const groups = computed(() => ({
-  asked: rows.value.filter((r) => r.reviewAskedAt !== null),
-  soon: rows.value.filter(
-    (r) => r.signedOffAt === null && r.opens !== null && r.opens > clock.now && r.opens - clock.now < WEEK_MS
-  ),
-  changed: rows.value.filter((r) => r.changedSince),
-  findings: rows.value.filter((r) => r.findings > 0),
-  holds: rows.value.filter((r) => r.holds > 0)
-}))
-type Group = keyof typeof groups.value
-const shown = ref<Group | 'needing'>('needing')
-const needing = computed(() =>
-  rows.value.filter(
-    (r) =>
-      r.reviewAskedAt !== null ||
-      r.waiversAsked > 0 ||
-      r.changedSince ||
-      r.findings > 0 ||
-      r.holds > 0 ||
-      !r.planned
+const reasons = computed(() => new Map(rows.value.map((row) => [row.id, deskReasons(row, clock.now)])))
+const withReason = (reason: DeskReason) =>
+  rows.value.filter((row) => reasons.value.get(row.id)!.includes(reason))
+/** Reasons that apply to nobody are told as well; a waiver only where one is asked. */
+const figures = computed(() =>
+  DESK_REASONS.map((reason) => ({ reason, count: withReason(reason).length })).filter(
+    ({ reason, count }) => count > 0 || (reason !== 'waivers' && reason !== 'open')
   )
 )
-const list = computed(() => (shown.value === 'needing' ? needing.value : groups.value[shown.value]))
-const FIGURES: { key: Group; text: string }[] = [
-  { key: 'asked', text: 'asked for review' },
-  { key: 'soon', text: 'open within a week, no sign-off' },
-  { key: 'changed', text: 'changed since the sign-off' },
-  { key: 'findings', text: 'routes with findings' },
-  { key: 'holds', text: 'held from registering' }
-]
+const shown = ref<DeskReason>()
+/** Without a choice, everybody for whom there is a reason; and who has planned nothing. */
+const list = computed(() =>
+  shown.value
+    ? withReason(shown.value)
+    : rows.value.filter((row) => reasons.value.get(row.id)!.length > 0 || !row.planned)
+)
 const title = computed(
   () => `Your desk, ${LONG_DAY_NAMES[weekdayOf(dayNumber(college.today))]} ${dayMonth(college.today)}`
 )
@@ -56,15 +42,15 @@ const title = computed(
         </div>
         <div class="figures">
           <button
-            v-for="figure in FIGURES"
-            :key="figure.key"
+            v-for="one in figures"
+            :key="one.reason"
             class="card"
-            :class="{ soon: figure.key === 'soon' && groups.soon.length }"
-            :aria-pressed="shown === figure.key"
-            @click="shown = shown === figure.key ? 'needing' : figure.key"
+            :class="{ soon: (one.reason === 'soon' || one.reason === 'open') && one.count }"
+            :aria-pressed="shown === one.reason"
+            @click="shown = shown === one.reason ? undefined : one.reason"
           >
-            <strong class="display">{{ groups[figure.key].length }}</strong>
-            <span class="quiet">{{ figure.text }}</span>
+            <strong class="display">{{ one.count }}</strong>
+            <span class="quiet">{{ DESK_WORDS[one.reason] }}</span>
           </button>
         </div>
         <StudentTable v-if="list.length" :rows="list" :term="college.termName(staff.desk!.term)" />
@@ -83,7 +69,7 @@ const title = computed(
 <style scoped>
 .figures {
   display: grid;
-  grid-template-columns: repeat(5, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
   gap: 10px;
   margin-bottom: 12px;
 }

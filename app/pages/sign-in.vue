@@ -29,9 +29,8 @@ async function enter(who = name.value, secret = password.value) {
   try {
     await session.signIn(who, secret)
     const next = route.query.next
-    await navigateTo(
-      typeof next === 'string' && next.startsWith('/') && !next.startsWith('//') ? next : session.home
-    )
+    const isHere = typeof next === 'string' && next.startsWith('/') && !next.startsWith('//')
+    await navigateTo(isHere && session.who && isPlaceOf(next, session.who) ? next : session.home)
   } catch (error) {
     if (!(error instanceof Failure)) throw error
     problem.value = error.message

@@ -1,12 +1,40 @@
 <script setup lang="ts">
 import { phaseOf } from '#core/catalog'
+import type { GradesDue } from '#wire/picture'
 import { dayMonth, instantText } from '#wire/when'
+import { count } from '#wire/words'
 
 useHead({ title: 'Terms · Ridgeway' })
 const staff = useStaff()
 const college = useCollege()
 const places = useStaffPlaces()
+const clock = useClock()
+const demo = useRuntimeConfig().public.demo
+/** Terms that are over and wait for grades; the demo's registrar posts them. */
+const due = shallowRef<GradesDue[]>([])
+const said = ref<string>()
+const posting = ref<string>()
+async function readDue() {
+  if (demo) due.value = await api<GradesDue[]>('/api/terms/due')
+}
+async function post({ term }: GradesDue) {
+  posting.value = term
+  try {
+    const { posted, students } = await api<{ posted: number; students: number }>(
+      `/api/terms/${term}/grades`,
+      { method: 'POST', body: {} }
+    )
+    said.value = `${count(posted, 'grade')} of ${college.termName(term)} posted for ${count(students, 'student')}.`
+    await readDue()
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    said.value = error.message
+  } finally {
+    posting.value = undefined
+  }
+}
 onMounted(() => staff.load())
+watch(() => Math.floor(clock.now / 86_400_000), readDue, { immediate: true })
 
 const terms = computed(() =>
   (college.shelf?.terms ?? []).filter(
@@ -29,6 +57,24 @@ const POLICIES = {
           <h1>Terms</h1>
           <span class="quiet">published terms; the campus clock stands at the foot of the page</span>
         </div>
+        <p v-if="said" role="status" class="said">{{ said }}</p>
+        <section v-for="one in due" :key="one.term" class="card term due">
+          <h2>{{ college.termName(one.term) }} <span class="quiet small">over, grades due</span></h2>
+          <p>
+            {{ count(one.grades, 'grade') }} of {{ count(one.students, 'student') }} are not posted yet.
+            <v-btn
+              variant="flat"
+              color="primary"
+              size="small"
+              :disabled="posting !== undefined"
+              @click="post(one)"
+              >{{ posting === one.term ? 'Posting …' : 'Post them as the demo gives them' }}</v-btn
+            >
+          </p>
+        </section>
+        <p v-if="!terms.length && !due.length" class="card term quiet">
+          No term is under way, and none is published ahead.
+        </p>
         <section v-for="term in terms" :key="term.code" class="card term">
           <h2>
             {{ term.name }}

@@ -1,32 +1,43 @@
-import { phaseOf } from '#core/catalog'
+import { deadlines, takesPlans } from '#core/calendar'
 import type { Section } from '#core/week'
 import type { CatalogPicture } from '#wire/picture'
-import { shelve, type Shelf } from '#wire/reading'
+import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#wire/reading'
 import { campusDate } from '#wire/when'
 
 /** The institution's catalog and terms. */
 export const useCollege = defineStore('college', () => {
   const picture = shallowRef<CatalogPicture>()
-  const shelf = shallowRef<Shelf>()
+  /** The catalog made ready once; the sections of its terms come and go. */
+  const catalog = shallowRef<Shelf>()
+  const clock = useClock()
+  const offers = useOffers()
+  const shelf = computed(() => {
+    const known = [...offers.byTerm].map(([term, one]) => [term, one.sections] as const)
+    return catalog.value && withOffers(catalog.value, new Map(known))
+  })
   let asking: Promise<void> | undefined
 
   function load(): Promise<void> {
-    asking ??= api<CatalogPicture>('/api/catalog').then(
-      (found) => {
-        picture.value = found
-        shelf.value = shelve(found)
-      },
-      (error) => {
-        asking = undefined
-        throw error
-      }
-    )
+    asking ??= read().catch((error) => {
+      asking = undefined
+      throw error
+    })
     return asking
+  }
+  async function read(): Promise<void> {
+    const [found] = await Promise.all([api<CatalogPicture>('/api/catalog'), clock.sync()])
+    const { timeZone } = found.institution
+    const ready = shelve(found)
+    await Promise.all(
+      termsOnOffer(ready.terms, clock.now, timeZone).map((term) => offers.load(term, timeZone))
+    )
+    picture.value = found
+    catalog.value = ready
   }
 
   const zone = computed(() => picture.value?.institution.timeZone ?? 'UTC')
   const name = computed(() => picture.value?.institution.name ?? '')
-  const today = computed(() => campusDate(useClock().now, zone.value))
+  const today = computed(() => campusDate(clock.now, zone.value))
   const termName = (code: string) => shelf.value?.terms.find((term) => term.code === code)?.name ?? code
   /** `Autumn 27`: a term where space is short. */
   const shortTerm = (code: string) => termName(code).replace(/ \d\d(\d\d)$/, ' $1')
@@ -37,12 +48,25 @@ export const useCollege = defineStore('college', () => {
     offSite ?? campusName(campus)
   const categoryTitles = (codes: readonly string[]) =>
     codes.map((code) => picture.value?.categories.find((one) => one.code === code)?.title ?? code).join(', ')
-  /** Noon of today: an instant on which everybody agrees what day it is. */
-  const noon = computed(() => Date.parse(`${today.value}T12:00:00Z`))
-  /** Terms to come, in which something can be placed. */
-  const termsAhead = computed(() =>
-    (shelf.value?.terms ?? []).filter((t) => phaseOf(t, today.value) === 'future')
-  )
+  /** Every instant at which what may be done in a term changes. */
+  const deadlinesOf = computed(() => deadlines(catalog.value?.terms ?? [], []))
+  /**
+   * An instant that stands still between midnights and deadlines, of which `more` may be some: what rests on the
+   * calendar is worked out anew only when one of them has passed.
+   */
+  function stageFor(more: () => readonly number[]) {
+    return computed<{ key: string; at: number }>((before) => {
+      const passed = [...deadlinesOf.value, ...more()].filter((one) => one <= clock.now).length
+      const key = `${today.value} ${passed}`
+      return before?.key === key ? before : { key, at: clock.now }
+    })
+  }
+  const stage = stageFor(() => [])
+  /** Terms into which courses can still be put. */
+  const termsAhead = computed(() => {
+    const at = momentOf(stage.value.at, zone.value)
+    return (catalog.value?.terms ?? []).filter((t) => takesPlans(t, at))
+  })
   const openTerms = computed(() => termsAhead.value.filter((t) => t.published))
 
   return {
@@ -52,7 +76,8 @@ export const useCollege = defineStore('college', () => {
     zone,
     name,
     today,
-    noon,
+    stage,
+    stageFor,
     termsAhead,
     termName,
     shortTerm,

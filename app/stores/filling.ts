@@ -24,7 +24,7 @@ export const useFilling = defineStore('filling', () => {
   const reread = (planned: readonly PlannedCourse[]): Reading => {
     const picture = student.picture!
     const route = { ...picture.route, courses: [...planned] }
-    return readStudent({ ...picture, route }, college.shelf!, college.noon)
+    return readStudent({ ...picture, route }, college.shelf!, student.stage.at)
   }
   /** The student with what is kept of the proposal; undefined while there is none. */
   const preview = computed(() => {
@@ -47,9 +47,12 @@ export const useFilling = defineStore('filling', () => {
     worker.onmessage = ({ data }: MessageEvent<FillNews>) => hear(data)
     worker.onerror = () => {
       stop()
-      ended.value = 'Filling broke off. Nothing was changed; try again.'
+      ended.value = 'Filling broke off; the route is as it was. Try again.'
     }
-    const call: FillCall = { catalog, student: picture, choice, now: college.noon }
+    const offers = Object.fromEntries(
+      [...college.shelf!.offers].map(([term, { sections }]) => [term, sections])
+    )
+    const call: FillCall = { catalog, offers, student: picture, choice, now: student.stage.at }
     worker.postMessage(call)
   }
 

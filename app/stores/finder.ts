@@ -1,21 +1,22 @@
 import type { TermCode } from '#core/ids'
-import { phaseOf } from '#core/catalog'
-import type { Section } from '#core/week'
+import { officeTerm } from '#core/calendar'
 import { CourseSearch, wordsOfOffer } from '#wire/courseSearch'
+import { momentOf } from '#wire/reading'
 
 /** Finding courses: the index of words, and what is offered in a term, read when first asked for. */
 export const useFinder = defineStore('finder', () => {
   const college = useCollege()
   const student = useStudent()
-  const clock = useClock()
+  const offers = useOffers()
 
   const descriptions = shallowRef<Record<string, string>>()
-  const offers = shallowRef<ReadonlyMap<string, { sections: readonly Section[]; readAt: number }>>(new Map())
   const failure = ref<string>()
 
   /** The term that a search is about when none is named. */
   const usual = computed(
-    () => student.coming?.code ?? college.openTerms.at(-1)?.code ?? college.shelf?.terms.at(-1)?.code
+    () =>
+      student.coming?.code ??
+      officeTerm(college.shelf?.terms ?? [], momentOf(college.stage.at, college.zone))?.code
   )
 
   async function loadDescriptions(): Promise<void> {
@@ -25,15 +26,10 @@ export const useFinder = defineStore('finder', () => {
     })
   }
 
-  /** Reads a term's sections; those of a term that is over do not change any more. */
+  /** Reads a term's sections. */
   async function loadOffer(term: TermCode, anew = false): Promise<void> {
     const known = college.shelf?.terms.find((one) => one.code === term)
-    if (!known?.published) return
-    if (offers.value.has(term) && (!anew || phaseOf(known, college.today) === 'past')) return
-    await attempt(async () => {
-      const sections = await api<Section[]>(`/api/terms/${term}/offer`)
-      offers.value = new Map(offers.value).set(term, { sections, readAt: clock.now })
-    })
+    if (known?.published) await attempt(() => offers.load(known, college.zone, anew))
   }
 
   async function attempt(work: () => Promise<void>): Promise<void> {
@@ -53,7 +49,7 @@ export const useFinder = defineStore('finder', () => {
   }
 
   const index = shallowRef<CourseSearch>()
-  const offered = computed(() => usual.value && offers.value.get(usual.value)?.sections)
+  const offered = computed(() => usual.value && offers.byTerm.get(usual.value)?.sections)
   let making = 0
   watch(
     [() => college.shelf, descriptions, offered],
@@ -76,5 +72,5 @@ export const useFinder = defineStore('finder', () => {
     { immediate: true }
   )
 
-  return { index, usual, offers, failure, warm, loadOffer }
+  return { index, usual, failure, warm, loadOffer }
 })

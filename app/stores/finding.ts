@@ -108,7 +108,7 @@ export const useFinding = defineStore('finding', () => {
       worker.onmessage = ({ data }: MessageEvent<WeeksNews>) => hear(data)
       worker.onerror = () => {
         end()
-        failure.value = 'Finding broke off. Nothing was changed; try again.'
+        failure.value = 'Finding broke off. Try again.'
       }
     }
     isBusy = true

@@ -3,15 +3,11 @@ import type { CourseCode } from '#core/ids'
 import { dayNumber } from '#core/time'
 import { goingWith } from '#wire/reading'
 import { termWeek } from '#wire/termWeek'
+import { shortInstant } from '#wire/when'
+import { routeFigures } from '#wire/figures'
+import { degreeState, registerState, routeState, weekState } from '#wire/placeStates'
+import { hasChanged, sinceSignOff } from '#wire/signOff'
 import { count } from '#wire/words'
-import { timeLeft } from '#wire/when'
-
-export interface Place {
-  to: string
-  name: string
-  state: string
-  key: string
-}
 
 /** Where the student stands: what the frame says under each place, and what several views share. */
 export const useStanding = defineStore('standing', () => {
@@ -21,16 +17,16 @@ export const useStanding = defineStore('standing', () => {
   const todo = useTodo()
 
   const main = computed(() => student.reading?.audits[0])
-  const total = computed(() => main.value?.program.spec.credits ?? 0)
-  const reached = computed(() => main.value?.amounts.earned ?? 0)
-  const finish = computed(() => {
-    const amounts = main.value?.amounts
-    return amounts && amounts.needed === 0 ? student.reading?.climb.points.at(-1)?.term : undefined
-  })
+  /** The figures people act on, the same wherever they stand. */
+  const figures = computed(() => student.reading && routeFigures(student.reading))
+  const finish = computed(() => figures.value?.finish)
 
+  /** The term at work, and how it stands. */
+  const work = computed(() => student.work)
   const term = computed(() => student.coming)
   const opening = computed(() => student.picture?.openings.find((o) => o.term === term.value?.code))
-  const signOff = computed(() => student.picture?.signOffs.find((s) => s.term === term.value?.code))
+  const since = computed(() => student.picture && sinceSignOff(student.picture, term.value?.code))
+  const signOff = computed(() => since.value?.signOff)
   const planned = computed(() =>
     (student.picture?.route.courses ?? []).filter((p) => p.term === term.value?.code)
   )
@@ -68,59 +64,36 @@ export const useStanding = defineStore('standing', () => {
   const toConfirm = computed(() =>
     (student.picture?.programs ?? []).filter((p) => p.confirmed !== 'confirmed')
   )
-  const changedSince = computed(() => {
-    if (!signOff.value) return false
-    const now = planned.value.map((p) => p.course)
-    return now.length !== signOff.value.courses.length || now.some((c) => !signOff.value!.courses.includes(c))
+  const changedSince = computed(() => hasChanged(since.value))
+  /** Why nothing can be added to the term at work; undefined while that can be. */
+  const closedWhy = computed(() => {
+    if (!work.value || work.value.planning) return undefined
+    const { state, term: at } = work.value
+    return state === 'underWay' || state === 'ahead'
+      ? `Adding to ${at.name} ended on ${shortInstant(at.addEndsAt, college.zone)}.`
+      : `${at.name} is over.`
   })
 
   const places = computed((): Place[] => {
     const id = student.picture?.student.id
     if (!id || !student.reading) return []
-    const base = `/students/${id}`
-    const findings = student.reading.findings.length
-    const opens = opening.value?.opens
-    const registered = held.value.length
-    const register = registered
-      ? `${count(registered, 'course')} registered`
-      : opens === undefined
-        ? 'no opening yet'
-        : opens > clock.now
-          ? `opens in ${timeLeft(opens - clock.now)}`
-          : clock.now < (term.value?.addEndsAt ?? 0)
-            ? 'open for you'
-            : 'closed'
-    return [
-      {
-        to: `${base}/today`,
-        name: 'Today',
-        key: 't',
-        state: todo.list.length ? `${count(todo.list.length, 'thing')} to do` : 'nothing waits'
-      },
-      { to: `${base}/degree`, name: 'Degree', key: 'd', state: `${reached.value} of ${total.value} credits` },
-      {
-        to: `${base}/route`,
-        name: 'Route',
-        key: 'r',
-        state: findings ? count(findings, 'finding') : planned.value.length ? 'all clear' : 'nothing planned'
-      },
-      {
-        to: `${base}/week`,
-        name: 'Week',
-        key: 'w',
-        state: courses.value.length
-          ? `${settled.value} of ${courses.value.length} settled`
-          : college.shortTerm(term.value?.code ?? '')
-      },
-      { to: `${base}/register`, name: 'Register', key: 'e', state: register }
-    ]
+    const states: Record<PlaceOfStudent, string> = {
+      today: todo.list.length ? `${count(todo.list.length, 'thing')} to do` : 'nothing waits',
+      degree: degreeState(figures.value?.programs ?? []),
+      route: routeState(student.reading),
+      week: weekState(work.value, { courses: courses.value.length, settled: settled.value }),
+      register: student.say(registerState(work.value, clock.now))
+    }
+    return placesOfStudent(id, states)
   })
 
   return {
     main,
-    total,
-    reached,
+    figures,
     finish,
+    work,
+    closedWhy,
+    since,
     term,
     opening,
     signOff,

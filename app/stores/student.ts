@@ -1,9 +1,10 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
-import { applyChange, differenceOf, inverse } from '#core/route'
+import { applyChange, differenceOf, inverse, singles } from '#core/route'
 import { keepSame } from '#wire/keepSame'
 import type { Carry, CourseMark, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
-import { comingTerm, readStudent, type Reading } from '#wire/reading'
+import { readStudent, termAtWork, termsAlive, type Reading } from '#wire/reading'
+import { aboutThem } from '#wire/voice'
 import { changesText, changeText } from '#wire/words'
 
 /** The student on screen: what the server said, and changes on their way to it. */
@@ -31,7 +32,9 @@ export const useStudent = defineStore('student', () => {
         college.load(),
         clock.sync()
       ])
+      const isNew = view.value === undefined
       view.value = found
+      if (isNew) chosen.value = (localStorage.getItem(chosenKey()) as TermCode | null) ?? undefined
       failure.value = undefined
       listen(id)
     } catch (error) {
@@ -81,28 +84,33 @@ export const useStudent = defineStore('student', () => {
     notice.value = undefined
   }
 
-  // The day matters to the checks, the second does not.
-  const today = computed(() => college.today)
+  /** The midnights, deadlines and openings that have passed matter to the checks, the second does not. */
+  const stage = college.stageFor(() => (picture.value?.openings ?? []).map((one) => one.opens))
   /** The picture, the same as before while nothing that is read of it has changed. */
   const readable = computed<StudentView | undefined>((before) =>
     before && picture.value && readsAlike(before, picture.value) ? before : picture.value
   )
   const reading = computed<Reading | undefined>((before) => {
-    if (!readable.value || !college.shelf || !today.value) return undefined
-    const now = readStudent(readable.value, college.shelf, college.noon)
+    if (!readable.value || !college.shelf) return undefined
+    const now = readStudent(readable.value, college.shelf, stage.value.at)
     if (before) now.audits.forEach((audit, i) => keepSame(before.audits[i]?.areas, audit.areas))
     return now
   })
-  /** The term the work is about; one of the open ones when the student says so. */
+  /** The term that was chosen to work with; it stays over reloads. */
   const chosen = ref<TermCode>()
-  const coming = computed(() => {
-    if (!picture.value || !college.shelf) return undefined
-    return (
-      college.openTerms.find((t) => t.code === chosen.value) ??
-      comingTerm(picture.value, college.shelf, today.value)
-    )
-  })
+  /** Terms among which can be chosen. */
+  const alive = computed(() => (reading.value ? termsAlive(reading.value) : []))
+  /** How the term at work stands for the student. */
+  const work = computed(() => reading.value && termAtWork(reading.value, chosen.value))
+  const coming = computed(() => work.value?.term)
+  const chosenKey = () => `ridgeway-term-${view.value?.student.id}`
+  function chooseTerm(term: TermCode): void {
+    chosen.value = term
+    localStorage.setItem(chosenKey(), term)
+  }
   const own = computed(() => picture.value?.relation === 'self')
+  /** A sentence written to the student, as whoever looks has to read it. */
+  const say = (text: string): string => (own.value || !picture.value ? text : aboutThem(text))
   /** Whether the person who looks may change the route. */
   const mayEditRoute = computed(
     () => own.value || (picture.value?.relation === 'programAdvisor' && picture.value.route.advisorMayEdit)
@@ -129,16 +137,17 @@ export const useStudent = defineStore('student', () => {
   async function changeRoute(change: RouteChange): Promise<boolean> {
     const before = showAtOnce(change)
     if (!(await sendRoute(before, 'route', { change }))) return false
-    tellDone(change, 'done', true)
+    tellDone(change, `done${leftPicked(change)}`, true)
     return true
   }
 
   async function stepRoute(step: 'undo' | 'redo'): Promise<boolean> {
     const change = picture.value!.route[step]
     if (!change) return false
-    const before = showAtOnce(step === 'undo' ? inverse(change) : change)
+    const back = step === 'undo' ? inverse(change) : change
+    const before = showAtOnce(back)
     if (!(await sendRoute(before, 'route/step', { step }))) return false
-    tellDone(change, step === 'undo' ? 'taken back' : 'done again')
+    tellDone(change, `${step === 'undo' ? 'taken back' : 'done again'}${leftPicked(back)}`)
     return true
   }
   function showAtOnce(change: RouteChange): RoutePicture {
@@ -153,6 +162,21 @@ export const useStudent = defineStore('student', () => {
       text: `${changeText(change, college.shortTerm)}: ${rest}.`,
       undo: undo && !waiting.value.length
     }
+  }
+
+  /** What a change takes off the route and leaves picked on the Week: told, since a pick stays by itself. */
+  function leftPicked(change: RouteChange): string {
+    const gone = singles(change).flatMap((one) => (one.kind === 'remove' ? [one.planned] : []))
+    const stay = gone.filter(({ course, term }) =>
+      picture.value!.drafts.some(
+        (draft) =>
+          draft.term === term &&
+          draft.goingWith &&
+          picture.value!.sections.some((one) => one.course === course && draft.sections.includes(one.code))
+      )
+    )
+    if (!stay.length) return ''
+    return `; the section picked for ${stay.map((one) => one.course).join(', ')} stays in the week`
   }
 
   const returnRoute = (to: number) => sendRoute(picture.value!.route, 'route/return', { to }, true)
@@ -336,7 +360,11 @@ export const useStudent = defineStore('student', () => {
     failure,
     notice,
     reading,
-    chosen,
+    say,
+    stage,
+    alive,
+    work,
+    chooseTerm,
     coming,
     own,
     mayEditRoute,
@@ -374,14 +402,7 @@ export const useStudent = defineStore('student', () => {
 /** Whether two pictures differ at most in the version of the route. */
 function readsAlike(a: StudentView, b: StudentView): boolean {
   const keys = Object.keys(b) as (keyof StudentView)[]
-  const light = new Set<keyof StudentView>([
-    'routes',
-    'marks',
-    'termNotes',
-    'keepFree',
-    'habits',
-    'calendarKey'
-  ])
+  const light = new Set<keyof StudentView>(['routes', 'marks', 'termNotes', 'habits', 'calendarKey'])
   return keys.every(
     (key) => light.has(key) || (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key])
   )

@@ -23,11 +23,7 @@ export const useWho = defineStore('who', () => {
     useStudent().forget()
   }
 
-  const home = computed(() => {
-    if (!who.value) return '/sign-in'
-    if (who.value.student) return `/students/${who.value.student}/today`
-    return who.value.role === 'registrar' ? '/terms' : '/desk'
-  })
+  const home = computed(() => homeOf(who.value))
 
   return { who, home, know, signIn, signOut }
 })

@@ -4,7 +4,10 @@ import { count, STANDING_WORDS } from '#wire/words'
 const route = useRoute()
 const student = useStudent()
 const session = useWho()
-const { places } = storeToRefs(useStanding())
+const standing = useStanding()
+const own = useOwnPlaces()
+/** Those of the student shown; as long as there is none, those of whoever looks. */
+const places = computed(() => (standing.places.length ? standing.places : own.value))
 const id = computed(() => Number(route.params.id))
 
 watch(id, (wanted) => student.load(wanted), { immediate: true })

@@ -2,8 +2,8 @@
 import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
 import type { Receipt, RunSheet, SheetLine } from '#wire/picture'
-import { ago, countdown, instantText, shortDay, shortInstant } from '#wire/when'
-import { leavesText, refusalText, sectionHours, wayOut } from '#wire/words'
+import { ago, countdown, dayMonth, instantText, shortDay, shortInstant } from '#wire/when'
+import { count, leavesText, refusalText, sectionHours, wayOut } from '#wire/words'
 
 useHead({ title: 'Register · Ridgeway' })
 const student = useStudent()
@@ -48,14 +48,26 @@ const general = computed(() => sheet.value?.general ?? [])
 const blocking = computed(() => general.value.filter((r) => !(r.code === 'notOpen' && opened.value)))
 const ready = computed(() => sheet.value?.lines.filter((l) => l.state === 'ready') ?? [])
 const chosen = computed(() => ready.value.filter((l) => !left.value.has(l.course)))
-const credits = computed(
-  () => chosen.value.reduce((sum, l) => sum + l.credits, 0) + (sheet.value?.credits.registered ?? 0)
-)
+const credits = computed(() => {
+  const registered = sheet.value?.credits.registered ?? 0
+  return closed.value ? registered : chosen.value.reduce((sum, l) => sum + l.credits, registered)
+})
 const closed = computed(() => sheet.value !== undefined && clock.now >= sheet.value.closes)
+const isOver = computed(() => standing.work?.state === 'gradesDue' || standing.work?.state === 'over')
+/** What is still to come of a term to which nothing can be added any more. */
+const afterText = computed(() => {
+  const { work } = standing
+  if (work?.state === 'gradesDue')
+    return `${count(work.ungraded, 'grade')} ${work.ungraded === 1 ? 'is' : 'are'} due.`
+  return work?.dropping && work.taken
+    ? `The last moment to drop a course is ${instantText(work.term.dropEndsAt, zone.value)}.`
+    : ''
+})
 const disabledWhy = computed(() => {
   if (!student.own) return 'Only the student registers here.'
+  if (closed.value) return standing.closedWhy
   const first = blocking.value[0]
-  if (first) return refusalText(first, zone.value)
+  if (first) return student.say(refusalText(first, zone.value))
   if (!ready.value.length) return 'No line is ready: pick sections on the Week first.'
   return chosen.value.length ? undefined : 'No line is chosen.'
 })
@@ -121,19 +133,22 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
     <div v-if="sheet" class="page">
       <div class="page-head"><TermSwitch /></div>
       <div class="top">
-        <section class="opening" aria-label="Your opening">
-          <p>Your opening · {{ term?.name }}</p>
-          <p v-if="sheet.opens === null" class="big display">no opening yet</p>
-          <p v-else-if="closed" class="big display">closed</p>
+        <section class="opening" :aria-label="student.say('Your opening')">
+          <p>{{ closed ? '' : student.say('Your opening · ') }}{{ term?.name }}</p>
+          <p v-if="closed" class="big display">{{ isOver ? 'over' : 'adding ended' }}</p>
+          <p v-else-if="sheet.opens === null" class="big display">no opening yet</p>
           <p v-else-if="opened" class="big display">open now</p>
           <p v-else class="big display" role="timer">{{ countdown(sheet.opens - clock.now) }}</p>
-          <p v-if="sheet.opens !== null">
+          <p v-if="closed">{{ standing.closedWhy }} {{ afterText }}</p>
+          <p v-else-if="sheet.opens !== null">
             {{ instantText(sheet.opens, zone) }} campus time · {{ sheet.openingTitle }}
           </p>
-          <p v-else>No opening of this term is for you. The registrar decides on openings.</p>
+          <p v-else>
+            {{ student.say('No opening of this term is for you. The registrar decides on openings.') }}
+          </p>
         </section>
-        <section class="card" aria-labelledby="before-title">
-          <h2 id="before-title">Before you may register</h2>
+        <section v-if="!closed" class="card" aria-labelledby="before-title">
+          <h2 id="before-title">{{ student.say('Before you may register') }}</h2>
           <ul class="before">
             <li v-if="signOff" class="done">
               Advisor sign-off <span class="quiet">{{ signOff.by }}, {{ shortDay(signOff.at, zone) }}</span>
@@ -162,13 +177,13 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
             <li v-if="!standing.holds.length" class="done">No holds</li>
           </ul>
         </section>
-        <section class="card figures" aria-label="This run">
-          <h2>This run</h2>
+        <section class="card figures" :aria-label="closed ? 'Registered' : 'This run'">
+          <h2>{{ closed ? 'What it came to' : 'This run' }}</h2>
           <p>
             <strong class="display">{{ credits }}</strong>
             <span class="quiet">credits of {{ sheet.loadMost }}</span>
           </p>
-          <p>
+          <p v-if="!closed">
             <strong class="display">{{ chosen.length }}</strong>
             <span class="quiet">{{ chosen.length === 1 ? 'course' : 'courses' }} to register</span>
           </p>
@@ -179,9 +194,11 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
       </div>
 
       <div class="page-head sheet-head">
-        <h2>Run sheet</h2>
-        <span class="pill">checked for {{ opened ? 'now' : shortInstant(sheet.checkedFor, zone) }}</span>
-        <div class="push go">
+        <h2>{{ closed ? 'Registered' : 'Run sheet' }}</h2>
+        <span v-if="!closed" class="pill"
+          >checked for {{ opened ? 'now' : shortInstant(sheet.checkedFor, zone) }}</span
+        >
+        <div v-if="!closed" class="push go">
           <span v-if="disabledWhy" id="why" class="quiet">{{ disabledWhy }}</span>
           <v-btn
             variant="flat"
@@ -216,15 +233,15 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
             <tr>
               <th scope="col"><span class="visually-hidden">Chosen</span></th>
               <th scope="col">Section</th>
-              <th scope="col">Seats now</th>
-              <th scope="col">{{ opened ? 'As things stand' : 'At your opening' }}</th>
+              <th scope="col">{{ closed ? 'Seat' : 'Seats now' }}</th>
+              <th scope="col">{{ closed || opened ? 'As things stand' : student.say('At your opening') }}</th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="(line, i) in sheet.lines" :key="line.course" :class="`hue-${hueOf(line.course).hue}`">
               <td class="pick">
                 <input
-                  v-if="line.state === 'ready'"
+                  v-if="line.state === 'ready' && !closed"
                   type="checkbox"
                   :checked="!left.has(line.course)"
                   :aria-label="`Register ${line.course}`"
@@ -241,8 +258,8 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
                   }}{{ sectionHours(s) }}</span
                 >
                 <span v-if="line.givesBack.length" class="hours quiet"
-                  >instead of {{ line.givesBack.map((s) => s.code).join(' + ') }}, which you hold until this
-                  one is yours</span
+                  >instead of {{ line.givesBack.map((s) => s.code).join(' + ') }},
+                  {{ student.say('which you hold until this one is yours') }}</span
                 >
               </th>
               <td class="seats">
@@ -250,25 +267,29 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
                   <span class="track" aria-hidden="true"
                     ><span :style="{ width: `${100 * seats(line).part}%` }"
                   /></span>
-                  <span class="small">{{ line.state === 'registered' ? 'yours' : seats(line).text }}</span>
+                  <span class="small">{{
+                    line.state === 'registered' ? student.say('yours') : seats(line).text
+                  }}</span>
                 </template>
               </td>
               <td>
                 <span v-if="line.state === 'registered'" class="word registered">registered</span>
+                <template v-else-if="closed"><span class="word stopped">not registered</span></template>
                 <template v-else-if="line.state === 'unsettled'"
                   ><span class="word unsettled">unsettled</span> planned, no section picked.
                   <NuxtLink class="textlink" :to="place('week')">Pick one</NuxtLink></template
                 >
                 <template v-else-if="line.refusals.length">
                   <span v-for="(refusal, n) in line.refusals" :key="n" class="reason"
-                    ><span class="word stopped">stopped</span> {{ refusalText(refusal, zone) }}
+                    ><span class="word stopped">stopped</span> {{ student.say(refusalText(refusal, zone)) }}
                     <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
                       wayOut(refusal)
                     }}</NuxtLink>
                   </span>
                 </template>
                 <template v-else-if="line.assumed.length"
-                  ><span class="word">clear</span> if you finish {{ leavesText(line.assumed) }}</template
+                  ><span class="word">clear</span> {{ student.say('if you finish') }}
+                  {{ leavesText(line.assumed) }}</template
                 >
                 <template v-else><span class="word">clear</span> every check passes</template>
               </td>
@@ -276,12 +297,12 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
           </tbody>
         </table>
         <div v-else class="card empty">
-          <h2>The run sheet is empty</h2>
-          <p>It fills from the courses on your route and the sections picked for them.</p>
-          <v-btn :to="place('degree')">See what your degree needs</v-btn>
+          <h2>{{ closed ? `Nothing of ${term?.name} is registered` : 'The run sheet is empty' }}</h2>
+          <p v-if="!closed">It fills from the courses on your route and the sections picked for them.</p>
+          <v-btn v-if="!closed && student.own" :to="place('degree')">See what your degree needs</v-btn>
         </div>
-        <section class="side" aria-label="The week as it will be">
-          <h3>The week as it will be</h3>
+        <section class="side" :aria-label="closed ? 'The week' : 'The week as it will be'">
+          <h3>{{ closed ? 'The week' : 'The week as it will be' }}</h3>
           <WeekRibbon
             :held="standing.week.staying"
             :picked="standing.pickedSections"
@@ -289,8 +310,9 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
             compact
           />
           <p class="quiet small">
-            A plan or a picked section does not hold a seat. Payment is due
-            {{ shortDay(Date.parse(`${term?.paymentDueOn}T16:00:00Z`), zone) }}.
+            <template v-if="!closed">A plan or a picked section does not hold a seat. </template>Payment
+            {{ term && term.paymentDueOn < college.today ? 'was' : 'is' }} due
+            {{ term ? dayMonth(term.paymentDueOn) : '' }}.
           </p>
         </section>
       </div>

@@ -2,8 +2,10 @@
 import type { NeedResult, PlannedCourse } from '#core/degree'
 import { countedOn } from '#core/route'
 import type { BoardCourse } from '~/composables/useRouteBoard'
+import { routeFigures } from '#wire/figures'
+import { sinceText } from '#wire/signOff'
 import { ago, shortDay } from '#wire/when'
-import { changeText, count, findingSubject, findingText, leavesText } from '#wire/words'
+import { changeText, count, findingSubject, findingText, leavesText, NEED_STATES } from '#wire/words'
 
 useHead({ title: 'Route · Ridgeway' })
 const student = useStudent()
@@ -11,12 +13,19 @@ const college = useCollege()
 const clock = useClock()
 const standing = useStanding()
 const narrow = useNarrow()
-const { findings, terms } = useRouteBoard()
+const { findings } = useRouteBoard()
 
 const picture = computed(() => student.picture!)
 const route = computed(() => picture.value.route)
 /** The need that is looked at, in which term, and what would be replaced for it. */
 const need = shallowRef<{ result: NeedResult; term?: string | undefined; instead?: PlannedCourse }>()
+/** The same need as it stands after what was added for it: the picker stays open for the next course. */
+const needNow = computed(() => {
+  const asked = need.value?.result.need
+  if (!asked) return undefined
+  const all = (student.reading?.audits ?? []).flatMap((audit) => audit.areas.flatMap((area) => area.needs))
+  return all.find((one) => one.need.id === asked.id && one.need.area === asked.area) ?? need.value!.result
+})
 function replace({ taking, note, locked, need: result }: BoardCourse) {
   if (!result || !taking.term) return
   const { course, credits, term: at } = taking
@@ -48,21 +57,13 @@ const granted = computed(() => picture.value.waivers.filter((one) => one.state =
 /** What the route counts on, of what is under way. */
 const relied = computed(() => (student.reading ? countedOn(student.reading.context) : []))
 const advisor = computed(() => picture.value.advisors.find((a) => a.purpose === 'program'))
-const ahead = computed(() => {
-  const amounts = standing.main?.amounts
-  return amounts ? amounts.registered + amounts.planned : 0
-})
-const busiest = computed(() =>
-  Math.max(0, ...terms.value.filter((t) => t.phase === 'future').map((t) => t.load))
+/** With what is kept of a proposal, while there is one. */
+const figures = computed(() => (filling.preview ? routeFigures(filling.preview) : standing.figures))
+const aheadText = computed(() =>
+  (figures.value?.programs ?? [])
+    .map((one, i) => `${one.ahead} credits ahead${i ? ` in the ${one.kind}` : ''}`)
+    .join(' · ')
 )
-const differences = computed(() => {
-  if (!signOff.value) return []
-  const now = standing.planned.map((p) => p.course)
-  return [
-    ...now.filter((c) => !signOff.value!.courses.includes(c)).map((c) => `${c} added`),
-    ...signOff.value.courses.filter((c) => !now.includes(c)).map((c) => `${c} taken out`)
-  ]
-})
 async function once(work: () => Promise<unknown>) {
   busy.value = true
   await work()
@@ -82,9 +83,9 @@ async function once(work: () => Promise<unknown>) {
         >changed {{ ago(route.changedAt, clock.now, college.zone) }} by {{ route.changedBy }}</span
       >
       <span class="push quiet">
-        <template v-if="standing.finish"
-          >finish <strong>{{ college.shortTerm(standing.finish.code) }}</strong> · </template
-        >{{ ahead }} credits ahead · busiest {{ busiest }} cr
+        <template v-if="figures?.finish"
+          >finish <strong>{{ college.shortTerm(figures.finish.code) }}</strong> · </template
+        >{{ aheadText }} · busiest {{ figures?.busiest ?? 0 }} cr
       </span>
     </div>
     <div class="actions no-print">
@@ -112,7 +113,7 @@ async function once(work: () => Promise<unknown>) {
           >review asked {{ ago(route.reviewAskedAt, clock.now, college.zone) }}</span
         >
         <v-btn
-          v-else-if="!signOff || differences.length"
+          v-else-if="!signOff || standing.changedSince"
           variant="flat"
           color="primary"
           :disabled="busy || !route.courses.length"
@@ -122,7 +123,7 @@ async function once(work: () => Promise<unknown>) {
       </template>
       <template v-else-if="picture.relation === 'programAdvisor' && term">
         <v-btn
-          v-if="!signOff || differences.length"
+          v-if="!signOff || standing.changedSince"
           variant="flat"
           color="primary"
           :disabled="busy || !standing.planned.length"
@@ -135,11 +136,11 @@ async function once(work: () => Promise<unknown>) {
         >
       </template>
     </div>
-    <p v-if="signOff" class="signed" :class="{ changed: differences.length }">
+    <p v-if="signOff" class="signed" :class="{ changed: standing.changedSince }">
       {{ college.termName(signOff.term) }} signed off by {{ signOff.by }} on
       {{ shortDay(signOff.at, college.zone) }}, {{ signOff.creditsLeast }} to
       {{ signOff.creditsMost }} credits.
-      <strong v-if="differences.length">Changed since: {{ differences.join(', ') }}.</strong>
+      <strong v-if="standing.changedSince">Changed since: {{ sinceText(standing.since!) }}.</strong>
     </p>
     <p v-else-if="term && picture.relation === 'programAdvisor' && !standing.planned.length" class="signed">
       Nothing is planned for {{ term.name }}, so there is nothing to sign off yet.
@@ -178,7 +179,7 @@ async function once(work: () => Promise<unknown>) {
           <p>
             <span class="flag" aria-hidden="true" />
             <strong class="stops">{{ findingSubject(finding, college.shortTerm) }}</strong>
-            {{ findingText(finding, college.shortTerm) }}
+            {{ student.say(findingText(finding, college.shortTerm)) }}
           </p>
           <div class="ways">
             <!-- While a proposal is looked at, ways would be of a route that is not there yet. -->
@@ -237,11 +238,15 @@ async function once(work: () => Promise<unknown>) {
     >
       <div v-if="need" class="card need">
         <h2 id="need-title">{{ need.result.need.title }}</h2>
+        <p v-if="needNow && needNow.state !== 'needed'" role="status">
+          Nothing more is needed for it: {{ NEED_STATES[needNow.state] }}.
+        </p>
         <NeedCandidates
-          :result="need.result"
+          v-else
+          :result="needNow ?? need.result"
           :at="need.term"
           :instead="need.instead"
-          @added="need = undefined"
+          @added="need.instead && (need = undefined)"
         />
         <v-btn @click="need = undefined">Close</v-btn>
       </div>

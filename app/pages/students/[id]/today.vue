@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { phaseOf } from '#core/catalog'
-import { weekdayOf, dayNumber, type Weekday } from '#core/time'
-import { clockTime, campusDate, dayMonth, DAY_NAMES, LONG_DAY_NAMES, shortInstant } from '#wire/when'
-import { creditsText } from '#wire/words'
+import { dayNumber, isoDate, weekdayOf, WEEKDAYS } from '#core/time'
+import { classesBetween, mondayOf } from '#core/week'
+import { datesAhead } from '#wire/datesAhead'
+import { programText } from '#wire/figures'
+import { clockTime, campusDate, dayMonth, DAY_NAMES, LONG_DAY_NAMES } from '#wire/when'
+import { KIND_WORDS } from '#wire/words'
 
 useHead({ title: 'Today · Ridgeway' })
 const student = useStudent()
 const college = useCollege()
 const clock = useClock()
 const standing = useStanding()
-const todo = storeToRefs(useTodo()).list
+const { list: todo, nothing } = storeToRefs(useTodo())
 
 const picture = computed(() => student.picture!)
 const reading = computed(() => student.reading!)
@@ -17,66 +19,51 @@ const title = computed(() => {
   const day = weekdayOf(dayNumber(college.today))
   return `${LONG_DAY_NAMES[day]} ${dayMonth(college.today)}`
 })
-const current = computed(() => college.shelf?.terms.find((t) => phaseOf(t, college.today) === 'current'))
+const current = computed(() => reading.value.standings.find((one) => one.state === 'underWay')?.term)
 const weekOf = computed(() => {
   if (!current.value) return ''
   const week = Math.floor((dayNumber(college.today) - dayNumber(current.value.start)) / 7) + 1
   const weeks = Math.ceil((dayNumber(current.value.end) - dayNumber(current.value.start) + 1) / 7)
   return `${current.value.name}, week ${week} of ${weeks}`
 })
-/** The week of the term that is running: day by day, what begins when. */
+/** This week's classes of the term that is running, day by day; what is free says why. */
 const week = computed(() => {
-  const sections = picture.value.sections.filter(
-    (s) =>
-      s.term === current.value?.code &&
-      picture.value.held.some((h) => h.section === s.code || h.section === s.parent)
+  const term = current.value
+  if (!term) return []
+  const mine = new Set<string>(
+    picture.value.held
+      .filter((one) => one.term === term.code)
+      .flatMap((one) => [one.section, ...one.components])
   )
-  return ([1, 2, 3, 4, 5, 6, 7] as Weekday[])
-    .map((day) => ({
+  const sections = picture.value.sections.filter((one) => mine.has(one.code))
+  const monday = mondayOf(dayNumber(college.today))
+  const holidays = new Map(term.holidays.map((one) => [dayNumber(one.date), one.name]))
+  const classes = classesBetween(sections, monday, monday + 6, new Set(holidays.keys()))
+  return WEEKDAYS.map((day) => {
+    const date = monday + day - 1
+    return {
       day,
-      meetings: sections
-        .flatMap((s) =>
-          s.meetings
-            .filter((m) => m.days.includes(day) && m.from <= college.today && m.to >= college.today)
-            .map((m) => ({ ...m, what: `${s.course}${s.kind === 'lab' ? ' lab' : ''}` }))
-        )
-        .sort((a, b) => a.start - b.start)
-    }))
-    .filter((row) => row.day <= 5 || row.meetings.length)
-})
-const dates = computed(() => {
-  const zone = college.zone
-  const rows = picture.value.openings.map((o) => ({
-    at: o.opens,
-    what: `${college.termName(o.term)} opens for you, ${shortInstant(o.opens, zone).split(', ')[1]}`
-  }))
-  for (const term of college.shelf?.terms ?? []) {
-    if (!term.published) continue
-    if (picture.value.held.some((h) => h.term === term.code))
-      rows.push({ at: term.dropEndsAt - 1, what: `last day to drop a ${term.name} course` })
-    if (phaseOf(term, college.today) === 'future' && term.code === standing.term?.code) {
-      rows.push({ at: Date.parse(`${term.paymentDueOn}T16:00:00Z`), what: `${term.name} payment due` })
-      rows.push({ at: Date.parse(`${term.start}T16:00:00Z`), what: `${term.name} begins` })
+      free:
+        holidays.get(date) ??
+        (isoDate(date) < term.start ? 'not begun' : isoDate(date) > term.end ? 'over' : 'free'),
+      classes: classes.filter((one) => one.day === date)
     }
-  }
-  return rows
-    .filter((r) => r.at >= clock.now)
-    .sort((a, b) => a.at - b.at)
-    .slice(0, 6)
+  }).filter((row) => row.day <= 5 || row.classes.length)
 })
+const DATES = 6
+const dates = computed(() =>
+  datesAhead(picture.value, reading.value, {
+    work: standing.term?.code,
+    zone: college.zone,
+    now: clock.now,
+    most: DATES
+  })
+)
 const advisors = computed(() => picture.value.advisors)
-const sure = computed(() => {
-  const amounts = standing.main?.amounts
-  return amounts ? amounts.earned + amounts.underWay : 0
-})
-const ahead = computed(() => {
-  const amounts = standing.main?.amounts
-  return amounts ? amounts.registered + amounts.planned : 0
-})
 const URGENCY = { stops: 'stops you', attention: 'needs attention', plain: '', later: 'later' }
 function act(to: string) {
   if (to.startsWith('#')) document.getElementById(to.slice(1))?.scrollIntoView({ block: 'center' })
-  else void navigateTo(to)
+  else void navigateTo(`/students/${picture.value.student.id}/${to}`)
 }
 </script>
 
@@ -108,21 +95,21 @@ function act(to: string) {
               >
             </li>
           </ul>
-          <p v-else class="none">Nothing waits for you. The coming term is settled.</p>
+          <p v-else class="none">{{ nothing }}</p>
         </section>
         <section class="card climb" aria-labelledby="climb-title">
           <p class="climb-head">
             <span id="climb-title" class="display" role="heading" aria-level="2">The climb</span>
-            <span class="quiet">
-              {{ creditsText(sure) }} earned and under way · {{ ahead }} ahead on the route ·
-              {{
-                standing.finish
-                  ? `finish ${standing.finish.name}`
-                  : `${standing.main?.amounts.needed ?? 0} not planned yet`
-              }}
+            <span v-for="program in standing.figures?.programs" :key="program.code" class="quiet">
+              {{ program.shortTitle }}: {{ programText(program) }}
             </span>
+            <strong v-if="standing.finish">finish {{ standing.finish.name }}</strong>
           </p>
-          <TheClimb :climb="reading.climb" :goal="standing.total" :finish="standing.finish?.name" />
+          <TheClimb
+            :climb="reading.climb"
+            :goal="standing.figures?.programs[0]?.credits ?? 0"
+            :finish="standing.finish?.name"
+          />
         </section>
       </div>
       <div class="side">
@@ -134,8 +121,15 @@ function act(to: string) {
             <template v-for="row in week" :key="row.day">
               <dt>{{ DAY_NAMES[row.day] }}</dt>
               <dd>
-                <span v-if="!row.meetings.length" class="quiet">free</span>
-                {{ row.meetings.map((m) => `${clockTime(m.start)} ${m.what}`).join(' · ') }}
+                <span v-if="!row.classes.length" class="quiet">{{ row.free }}</span>
+                {{
+                  row.classes
+                    .map(
+                      ({ section, meeting }) =>
+                        `${clockTime(meeting.start)} ${section.course}${section.kind === 'lecture' ? '' : ` ${KIND_WORDS[section.kind]}`}`
+                    )
+                    .join(' · ')
+                }}
               </dd>
             </template>
           </dl>
@@ -168,9 +162,10 @@ function act(to: string) {
         </section>
         <section class="card box">
           <h2>Dates</h2>
+          <p v-if="!dates.length" class="quiet">No dates are known for the time ahead.</p>
           <dl class="dates">
             <template v-for="row in dates" :key="row.what">
-              <dt>{{ dayMonth(campusDate(row.at, college.zone)) }}</dt>
+              <dt>{{ dayMonth(row.on) }}</dt>
               <dd>{{ row.what }}</dd>
             </template>
           </dl>

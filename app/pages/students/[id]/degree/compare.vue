@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Audit, ProgramSpec } from '#core/degree'
 import { areaHues, areaKey } from '~/composables/useHues'
+import { programFigures, programText } from '#wire/figures'
 import { finishOf, readAgainst, type Reading } from '#wire/reading'
 import { creditsText, finishText } from '#wire/words'
 
@@ -38,7 +39,7 @@ const sides = computed((): Side[] => {
   const now = student.reading
   if (!now || !college.shelf || !other.value) return []
   // The day matters, the second does not: nothing is read again at every tick.
-  const then = readAgainst(student.picture!, sets.value, college.shelf, college.noon)
+  const then = readAgainst(student.picture!, sets.value, college.shelf, student.stage.at)
   const beside = other.value.kind !== 'degree'
   const of = (reading: Reading, audit: Audit): Side => ({
     title: audit.program.spec.title,
@@ -77,8 +78,7 @@ const rows = computed(() => {
 })
 const sum = (change: string) =>
   rows.value.reduce((total, row) => total + (row.change === change ? row.taking.credits : 0), 0)
-const state = ({ amounts }: Audit) =>
-  `${amounts.earned} earned · ${amounts.underWay} under way · ${amounts.registered + amounts.planned} mapped`
+const state = (audit: Audit) => programText(programFigures(audit))
 </script>
 
 <template>
@@ -100,7 +100,7 @@ const state = ({ amounts }: Audit) =>
     <p v-if="failure" role="alert">{{ failure }} <button class="textlink" @click="load">Try again</button></p>
     <p class="quiet">
       A look, nothing more: the program on record changes only through the registrar. Planned courses are
-      those of your route.
+      those of the route.
     </p>
     <template v-if="sides.length">
       <div class="sides">

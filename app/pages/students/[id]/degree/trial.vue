@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { phaseOf } from '#core/catalog'
 import type { Audit } from '#core/degree'
 import { checkRoute } from '#core/route'
 import { readFileText, recordFile, recordFrom, type RecordContent, type ShapeFault } from '#wire/files'
@@ -56,19 +55,18 @@ const trial = computed(() =>
 )
 const finish = computed(() =>
   trial.value && content.value && college.shelf
-    ? finishOf({ ...trial.value, today: college.today, standing: content.value.standing }, college.shelf)
+    ? finishOf({ ...trial.value, now: college.stage.at, standing: content.value.standing }, college.shelf)
     : undefined
 )
 /** What the checks say of the courses that the record plans for terms to come. */
 const findings = computed(() => {
-  const { shelf, today } = college
+  const { shelf } = college
   if (!content.value || !spec.value || !shelf) return []
-  const planned = content.value.planned.filter((one) =>
-    shelf.terms.some((term) => term.code === one.term && phaseOf(term, today) === 'future')
-  )
+  const plannable = new Set<string>(college.termsAhead.map((term) => term.code))
+  const planned = content.value.planned.filter((one) => plannable.has(one.term))
   const question = { programs: [programOf(spec.value, shelf)], catalog: shelf.catalog, terms: shelf.terms }
   const { running } = shelf
-  return checkRoute(trialContext(content.value, question, { planned, carry: NO_LIMITS, today, running }))
+  return checkRoute(trialContext(content.value, question, { planned, carry: NO_LIMITS, plannable, running }))
 })
 const main = computed((): Audit | undefined => trial.value?.audits[0])
 </script>

@@ -219,7 +219,7 @@ function onArrow(event: KeyboardEvent) {
     <ViewState :failure="failure ?? finding.failure" :ready="loaded" @retry="refresh">
       <div class="three">
         <div class="card asked">
-          <h2>Your wishes, in order</h2>
+          <h2>Wishes, in order</h2>
           <p class="quiet small">drag to reorder; a higher wish always wins</p>
           <WishList
             :wishes="finding.wishes"
@@ -356,7 +356,8 @@ function onArrow(event: KeyboardEvent) {
                 </li>
               </ul>
             </template>
-            <p v-else>Nothing is asked: take a course to find weeks.</p>
+            <p v-else-if="!finding.groups.length">Nothing is asked: take a course to find weeks.</p>
+            <p v-else-if="!conflict">No week fits.</p>
           </div>
         </div>
 

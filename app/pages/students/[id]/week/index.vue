@@ -158,7 +158,8 @@ const remarks = computed(() => {
     })
   return list
 })
-const why = computed(() => (student.own ? undefined : 'Only the student picks sections.'))
+const why = computed(() => (student.own ? standing.closedWhy : 'Only the student picks sections.'))
+const mayPick = computed(() => student.own && !standing.closedWhy)
 /** How many options each of the hours kept free holds out of the week. */
 const removes = computed(() =>
   weeks.keepFree.map(
@@ -238,12 +239,14 @@ function onArrow(event: KeyboardEvent) {
     <div class="page-head">
       <TermSwitch />
       <DraftWeeks @compare="shown = 'compare'" />
+      <p v-if="standing.closedWhy && standing.courses.length" class="quiet">{{ standing.closedWhy }}</p>
       <div v-if="standing.courses.length" class="push actions no-print">
         <v-btn variant="outlined" size="small" :aria-expanded="keeping" @click="keeping = !keeping">
           Keep-free hours
         </v-btn>
         <WeekTake :held="held" :picked="picked" />
         <v-btn
+          v-if="!standing.closedWhy"
           variant="flat"
           size="small"
           color="primary"
@@ -295,6 +298,11 @@ function onArrow(event: KeyboardEvent) {
           <li v-for="one in remarks" :key="one.key" :class="one.grave ? 'stops' : 'warns'">{{ one.text }}</li>
         </ul>
       </div>
+      <p class="print-only">
+        {{ student.picture?.student.name }}, {{ student.picture?.student.number }} ·
+        {{ standing.term?.name }} ·
+        {{ summary }}
+      </p>
       <table class="print-only paper">
         <tbody>
           <tr v-for="one in week" :key="one.code">
@@ -339,6 +347,8 @@ function onArrow(event: KeyboardEvent) {
               <span v-if="!row.isFixed && row.open.length" class="quiet"
                 >{{ row.fitting }} fit<template v-if="row.repairable"
                   >, {{ row.repairable }} more if others move</template
+                ><template v-if="row.fullFitting"
+                  >, {{ row.fullFitting }} would but {{ row.fullFitting === 1 ? 'is' : 'are' }} full</template
                 ></span
               >
               <span v-if="!row.settled && row.open.length" class="unsettled">no section yet</span>
@@ -346,8 +356,10 @@ function onArrow(event: KeyboardEvent) {
                 >number {{ row.waiting.place }} in line for {{ row.waiting.section }}</span
               >
               <span v-if="!row.planned && !row.seat.length" class="unsettled"
-                >not on your route
-                <button v-if="student.own" class="textlink" @click="plan(row.course)">Put it there</button>
+                >not on the route
+                <button v-if="mayPick && student.mayEditRoute" class="textlink" @click="plan(row.course)">
+                  Put it there
+                </button>
               </span>
             </header>
             <div class="options">
@@ -358,7 +370,7 @@ function onArrow(event: KeyboardEvent) {
                 /></span>
                 <span class="quiet">{{ student.own ? 'You hold this seat.' : 'This seat is held.' }}</span>
                 <button
-                  v-if="student.own && !row.placed && row.open.length > 1"
+                  v-if="mayPick && !row.placed && row.open.length > 1"
                   class="textlink"
                   @click="weeks.unlock(row.course)"
                 >
@@ -372,7 +384,7 @@ function onArrow(event: KeyboardEvent) {
                   :group="group"
                   :hue="hueOf(row.course).hue"
                   :scale="scale"
-                  :disabled="!student.own"
+                  :disabled="!mayPick"
                   :why="why"
                   :travel-holds="weeks.habits.travelHolds"
                   :along="alongWith(group.options[0]!.option).map((one) => one.course)"
@@ -408,11 +420,23 @@ function onArrow(event: KeyboardEvent) {
       </ViewState>
     </template>
     <div v-else class="card empty">
-      <h2>Nothing is planned for {{ standing.term?.name }}</h2>
-      <p>Put courses on your route first; their sections appear here beside your week.</p>
-      <v-btn variant="flat" color="primary" :to="`/students/${student.picture?.student.id}/degree`"
-        >See what your degree needs</v-btn
-      >
+      <h2>Nothing is {{ standing.closedWhy ? 'registered' : 'planned' }} for {{ standing.term?.name }}</h2>
+      <p v-if="standing.closedWhy">{{ standing.closedWhy }}</p>
+      <template v-else>
+        <p>
+          {{
+            student.own ? 'Put courses on your route first; their' : 'Once courses are on the route, their'
+          }}
+          sections appear here beside the week.
+        </p>
+        <v-btn
+          v-if="student.own"
+          variant="flat"
+          color="primary"
+          :to="`/students/${student.picture?.student.id}/degree`"
+          >See what your degree needs</v-btn
+        >
+      </template>
       <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/week/sections`"
         >Search all sections</NuxtLink
       >

@@ -5,7 +5,7 @@ import { clashesWith, sectionsOf, seatsLeft, type Option, type Section } from '#
 import { FIRST_DRAFT } from '#wire/reading'
 import { readSectionQuery, SECTION_SORTS, sectionAddress, type SectionQuery } from '#wire/sectionQuery'
 import { dayMonth, shortInstant } from '#wire/when'
-import { clashText, count, refusalText, seatsText, sectionHours } from '#wire/words'
+import { clashText, count, refusalText, seatsText, sectionHours, servingText } from '#wire/words'
 import type { SectionLine } from '~/composables/useFoundSections'
 
 useHead({ title: 'Sections · Ridgeway' })
@@ -42,6 +42,10 @@ onUnmounted(() => clearTimeout(rest))
 
 const terms = computed(() => (college.shelf?.terms ?? []).filter((one) => one.published))
 const isPast = computed(() => term.value !== undefined && phaseOf(term.value, college.today) === 'past')
+/** Nothing can be added to the term any more. */
+const isClosed = computed(
+  () => term.value !== undefined && college.termsAhead.every((one) => one.code !== term.value!.code)
+)
 const sessionChoices = computed(() =>
   (term.value?.sessions ?? []).map(({ code, name, start, end }) => ({
     code,
@@ -76,9 +80,9 @@ const COSTLY: Record<SectionQuestion, string> = {
   noFee: 'that it has no extra fee',
   noPermission: 'that it needs no permission',
   needs: 'the need',
-  serves: 'that it serves two needs',
-  takable: 'that you can take it',
-  fits: 'that it fits your week'
+  serves: 'that it meets two needs at once',
+  takable: student.say('that you can take it'),
+  fits: student.say('that it fits your week')
 }
 const dropCostliest = () =>
   change({
@@ -101,7 +105,7 @@ const isPlaced = ({ main }: SectionLine) =>
 const mayPick = (line: SectionLine) =>
   student.own &&
   isComing.value &&
-  !isPast.value &&
+  !standing.closedWhy &&
   !line.main.officeOnly &&
   line.options.length > 0 &&
   !isPlaced(line)
@@ -124,7 +128,7 @@ async function pick(line: SectionLine) {
 function against(line: SectionLine): string | undefined {
   if (line.main.officeOnly) return 'only an office places students in it'
   const refusal = inTheWay(line.refusals.filter((one) => one.code !== 'clash' && one.code !== 'full'))
-  if (refusal) return refusalText(refusal, college.zone)
+  if (refusal) return student.say(refusalText(refusal, college.zone))
   if (line.fits || !isComing.value || !line.options.length || inDraft(line)) return undefined
   const week = weeks.all
   const option = choiceOf(line)!
@@ -133,7 +137,7 @@ function against(line: SectionLine): string | undefined {
     week,
     standing.holidays
   )
-  return clash ? clashText(clash) : 'in hours that you keep free'
+  return clash ? clashText(clash) : student.say('in hours that you keep free')
 }
 const room = ({ main }: SectionLine) => main.meetings.find((one) => one.room)?.room ?? college.placeName(main)
 const session = ({ main }: SectionLine) =>
@@ -181,8 +185,12 @@ onMounted(() => finder.warm())
         >Back to the week</v-btn
       >
     </div>
-    <p v-if="isPast" class="past">
-      {{ term?.name }} is over. You see what was offered and how full it was; nothing can be picked.
+    <p v-if="isClosed" class="past">
+      {{
+        isPast
+          ? `${term?.name} is over. Shown is what was offered and how full it was`
+          : `Adding to ${term?.name} ended on ${shortInstant(term!.addEndsAt, college.zone)}. Shown is what is offered and how full it is`
+      }}; nothing can be picked.
     </p>
     <SectionFilters
       :query="query"
@@ -190,7 +198,7 @@ onMounted(() => finder.warm())
       :needs="openNeeds"
       :occurring="occurring"
       :sessions="sessionChoices"
-      :past="isPast"
+      :past="isClosed"
       @change="change"
     />
     <ViewState
@@ -226,9 +234,11 @@ onMounted(() => finder.warm())
                 >{{ line.main.code }} · {{ line.main.credits }} cr ·
                 {{ line.main.instructors.join(', ') || 'instructor to be named' }}</span
               >
-              <span v-if="line.needs.length" class="small needs">{{
-                line.needs.map((one) => one.title).join('; ')
-              }}</span>
+              <span
+                v-if="line.serving.kind !== 'full' && line.serving.kind !== 'nothing'"
+                class="small needs"
+                >{{ student.say(servingText(line.serving)) }}</span
+              >
             </div>
             <SmallWeek
               :sections="[line.main, ...line.parts]"
@@ -250,7 +260,7 @@ onMounted(() => finder.warm())
             </div>
             <div class="seats">
               <span>{{ seatsText(line.main) }}</span>
-              <span v-if="!isPast && against(line)" class="small stops">{{ against(line) }}</span>
+              <span v-if="!isClosed && against(line)" class="small stops">{{ against(line) }}</span>
             </div>
             <div class="act">
               <span v-if="isHeld(line)" class="quiet">registered</span>

@@ -1,0 +1,43 @@
+import type { Who } from '#wire/picture'
+
+/** One of the places the band leads to, with the line that says how it stands there. */
+export interface Place {
+  to: string
+  name: string
+  state: string
+  key: string
+}
+
+const OF_STUDENTS = [
+  { at: 'today', name: 'Today', key: 't' },
+  { at: 'degree', name: 'Degree', key: 'd' },
+  { at: 'route', name: 'Route', key: 'r' },
+  { at: 'week', name: 'Week', key: 'w' },
+  { at: 'register', name: 'Register', key: 'e' }
+] as const
+export type PlaceOfStudent = (typeof OF_STUDENTS)[number]['at']
+
+/** The five places of a student; without states, as long as these are not known. */
+export const placesOfStudent = (id: number, states?: Record<PlaceOfStudent, string>): Place[] =>
+  OF_STUDENTS.map(({ at, name, key }) => ({
+    to: `/students/${id}/${at}`,
+    name,
+    key,
+    state: states?.[at] ?? ''
+  }))
+
+/** The first place of a person. */
+export function homeOf(who: Pick<Who, 'role' | 'student'> | null): string {
+  if (!who) return '/sign-in'
+  if (who.student) return `/students/${who.student}/today`
+  return who.role === 'registrar' ? '/terms' : '/desk'
+}
+
+/** Whether a page is for this person by their role; which students staff may read, the server decides. */
+export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boolean {
+  const within = (place: string) => path === place || path.startsWith(`${place}/`)
+  if (who.student) return within(`/students/${who.student}`) || within('/courses')
+  if (within('/terms')) return who.role === 'registrar'
+  if (path === '/desk' || path === '/students') return who.role !== 'registrar'
+  return true
+}
