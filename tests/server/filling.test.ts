@@ -1,7 +1,7 @@
 /** Filling a whole degree of the demo, as the worker of the page is asked to. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { checkRoute } from '#core/route'
-import { fillRoute, type FillChoice } from '#wire/filling'
+import { fillRoute, type FillCall, type FillChoice } from '#wire/filling'
 import type { CatalogPicture, StudentView } from '#wire/picture'
 import { readStudent } from '#wire/reading'
 import { readCatalog } from '../../server/services/catalog/catalog'
@@ -11,11 +11,13 @@ import { at, demoWorld, idOf, person, type World } from './world'
 
 let world: World
 let catalog: CatalogPicture
+let offers: FillCall['offers']
 let student: StudentView
 let now: number
 beforeAll(async () => {
   world = await demoWorld('filling')
   catalog = await readCatalog(world.db)
+  offers = Object.fromEntries([...world.shelf.offers].map(([term, { sections }]) => [term, sections]))
   now = (await at(world)).now
   const maren = await person(world.db, 'Maren Tolliver')
   const [picture] = await readPictures(world.db, [idOf(maren)], 'self')
@@ -24,7 +26,6 @@ beforeAll(async () => {
     routes: await readRoutes(world.db, idOf(maren)),
     marks: [],
     termNotes: [],
-    keepFree: [],
     habits: { wishes: [], travelHolds: false },
     calendarKey: null
   }
@@ -40,7 +41,7 @@ const ANY: FillChoice = {
   until: null
 }
 const fill = (over: Partial<FillChoice> = {}, as = student) => {
-  const { proposal, ended } = fillRoute({ catalog, student: as, choice: { ...ANY, ...over }, now })
+  const { proposal, ended } = fillRoute({ catalog, offers, student: as, choice: { ...ANY, ...over }, now })
   if (!proposal) throw new Error(ended)
   return proposal
 }
@@ -99,7 +100,7 @@ describe('an empty record', () => {
   it('says what is needed no more once it is filled', () => {
     const planned = fill().courses.map((one) => one.planned)
     const full = { ...student, route: { ...student.route, courses: planned } }
-    expect(fillRoute({ catalog, student: full, choice: ANY, now })).toEqual({
+    expect(fillRoute({ catalog, offers, student: full, choice: ANY, now })).toEqual({
       proposal: undefined,
       ended: 'Nothing is needed any more; there is nothing to fill in.'
     })
@@ -107,6 +108,7 @@ describe('an empty record', () => {
   it('says which needs do not fit before a term that is too soon', () => {
     const { proposal, ended } = fillRoute({
       catalog,
+      offers,
       student,
       choice: { ...ANY, until: student.openings.find((one) => one.term === 'AU27')!.term },
       now

@@ -15,7 +15,7 @@ import {
 } from '../../server/db/connect'
 import * as t from '../../server/db/schema'
 import { whoIs } from '../../server/services/accounts/accounts'
-import { readShelf } from '../../server/services/catalog/catalog'
+import { readShelf } from '../../server/services/catalog/shelf'
 import { signOffTerm } from '../../server/services/advising/advising'
 import { pick } from '../../server/services/week/pick'
 import { campusNow, setClock } from '../../server/standins/clock'
