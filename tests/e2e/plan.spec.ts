@@ -113,8 +113,10 @@ test('the same by dragging what is needed onto a term, and choosing', async ({ b
       await expect(add.or(all).first()).toBeVisible()
       if (!(await add.count())) await all.click()
       await add.click()
-      await expect(page.locator('.v-overlay__scrim')).toHaveCount(0)
       await placed(page, ++n)
+      // It stays for the next course, as long as the need asks for one.
+      await page.keyboard.press('Escape')
+      await expect(page.locator('.v-overlay__scrim')).toHaveCount(0)
     }
   }
   await expectComplete(page)

@@ -108,7 +108,7 @@ test('a server that does not answer is said so, with a retry that works', async 
 test('a record of somebody else is refused in words', async ({ browser, site }) => {
   const page = await enter(browser, site, 'bram.ostrander')
   await page.goto('/students/1/today')
-  await expect(page.getByText('You may not open this record.')).toBeVisible()
+  await expect(page.getByText('This page is not one of yours')).toBeVisible()
   await page.context().close()
 })
 

@@ -243,7 +243,7 @@ test('two halves of the term stand in one slot without a clash', async ({ browse
     const [upper, lower] = [(await tuesday.nth(0).boundingBox())!, (await tuesday.nth(1).boundingBox())!]
     expect(upper.y + upper.height).toBeLessThanOrEqual(lower.y)
     await expect(bars(page).locator('.clash')).toHaveCount(0)
-    await expect(course(page, 'ARTS 120')).toContainText('not on your route')
+    await expect(course(page, 'ARTS 120')).toContainText('not on the route')
     await page.getByRole('button', { name: 'Real weeks' }).click()
     await expect(row(page, 'Tue').locator('.bar')).toHaveText(/ARTS 120/)
     await page.getByRole('combobox', { name: 'Week' }).selectOption({ label: 'Week 9, from 25 Oct' })

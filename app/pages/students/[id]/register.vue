@@ -257,10 +257,11 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
                   ><strong>{{ s.code }}</strong> {{ s.parent ? `${s.kind} · ` : ''
                   }}{{ sectionHours(s) }}</span
                 >
-                <span v-if="line.givesBack.length" class="hours quiet"
-                  >instead of {{ line.givesBack.map((s) => s.code).join(' + ') }},
-                  {{ student.say('which you hold until this one is yours') }}</span
-                >
+                <span v-if="line.givesBack.length" class="hours quiet">{{
+                  student.say(
+                    `instead of ${line.givesBack.map((s) => s.code).join(' + ')}, which you hold until this one is yours`
+                  )
+                }}</span>
               </th>
               <td class="seats">
                 <template v-if="line.sections">
