@@ -37,7 +37,8 @@ module.exports = {
       name: 'no-orphans-of-types',
       severity: 'error',
       from: {},
-      to: { couldNotResolve: true, pathNot: '^(#|~|vuetify|@fontsource)' }
+      // Files asked for by their address are resolved by the bundler.
+      to: { couldNotResolve: true, pathNot: '^(#|~|vuetify|@fontsource)|\\?url$' }
     }
   ],
   options: {

@@ -1,10 +1,12 @@
-import { describe, expect, it } from 'vitest'
+import loadHighs from 'highs'
+import { beforeAll, describe, expect, it } from 'vitest'
 import { Catalog } from '#core/catalog'
 import { auditRecord, compileProgram, type PlannedCourse, type ProgramSpec } from '#core/degree'
-import { fillMending, fillQuestion, type FillWish } from '#core/fill'
+import { fillQuestion, type FillWish, type Solve } from '#core/fill'
 import { checkRoute, type RouteContext } from '#core/route'
 import { course, planned, term } from '../core/testing/build'
-import { conflictOf, proposalOf } from './filling'
+import { filledOf } from './filling'
+import { solverOf } from './solver'
 import { becauseText, endedText } from './words'
 
 const catalog = new Catalog([
@@ -32,6 +34,11 @@ const spec = (over: Partial<ProgramSpec> = {}): ProgramSpec => ({
   ...over
 })
 
+let solve: Solve
+beforeAll(async () => {
+  solve = solverOf(await loadHighs())
+})
+
 function filled(program: ProgramSpec, placed: PlannedCourse[], over: Partial<FillWish> = {}, limits = {}) {
   const compiled = [compileProgram(program)]
   const reread = (plan: readonly PlannedCourse[]) => {
@@ -52,9 +59,7 @@ function filled(program: ProgramSpec, placed: PlannedCourse[], over: Partial<Fil
   }
   const wish = { summers: false, subjects: new Set<string>(), level: 'undergraduate', ...over } as const
   const question = fillQuestion(reread(placed).context, wish)
-  const answer = fillMending(question.problem)
-  const proposal = proposalOf(question, answer, placed, reread)
-  return { question, answer, proposal, reread }
+  return { reread, ...filledOf(question, placed, reread, { solve }) }
 }
 const places = ({ proposal }: ReturnType<typeof filled>) =>
   (proposal?.courses ?? []).map(({ planned: p }) => `${p.course} ${p.term}`)
@@ -66,8 +71,9 @@ describe('a proposal', () => {
     const why = new Map(done.proposal!.courses.map((p) => [p.planned.course as string, becauseText(p)]))
     expect(why.get('STAT 212')).toBe('because STAT 330 needs it; the first term in which it may stand')
     expect(why.get('STAT 330')).toContain('for Need regression')
-    expect(endedText(done.answer.kind, done.proposal, [], 0)).toBe(
-      'Finishes in Spring 29; no way is earlier.'
+    expect(endedText(done.proposal)).toBe('Finishes in Spring 29; no way is earlier.')
+    expect(endedText(done.proposal, 9)).toBe(
+      'Finishes in Spring 29; no way is earlier with at most 9 credits a term.'
     )
   })
   it('is legal, with nothing left open', () => {
@@ -106,17 +112,62 @@ describe('a proposal', () => {
         { id: 'arts', title: 'Arts', needs: [one('art', 'ARTS 100+')] }
       ]
     })
-    const { question, answer, proposal } = filled(
+    const { proposal } = filled(
       program,
       [],
       { until: terms[1]!.code },
       { away: new Map([['AU27', 'leave']]) }
     )
-    expect(proposal).toBeUndefined()
-    const conflict = conflictOf(question, answer).map((result) => result.need.title)
-    expect(conflict).toEqual(['Need odd'])
-    expect(endedText(answer.kind, undefined, conflict, 1)).toBe(
-      'Cannot be filled within these terms: Need odd cannot be met at all.'
+    expect(proposal!.conflict).toEqual(['Need odd'])
+    expect(proposal!.finish).toBeUndefined()
+    expect(places({ proposal } as ReturnType<typeof filled>)).toEqual(['ARTS 120 SP28'])
+    expect(endedText(proposal)).toBe(
+      '“Need odd” cannot be met within these terms. Still open: 1 of 1 course of “Need odd”.'
     )
+  })
+  it('names two needs that only together cannot be met', () => {
+    const program = spec({
+      areas: [
+        { id: 'a', title: 'One', needs: [one('one', 'ARTS 120 or STAT 331')] },
+        { id: 'b', title: 'Two', needs: [one('two', 'ARTS 120')] },
+        { id: 'c', title: 'Three', needs: [one('three', 'ARTS 130')] }
+      ],
+      credits: 9
+    })
+    const { proposal } = filled(
+      program,
+      [],
+      { until: terms[1]!.code },
+      { away: new Map([['AU27', 'leave']]) }
+    )
+    expect(proposal!.conflict).toEqual(['Need one', 'Need two'])
+    expect(endedText(proposal)).toMatch(
+      /^“Need one” and “Need two” cannot be met together within these terms\./
+    )
+  })
+  it('reads what is earned anew, and takes whichever branch can be taken sooner', () => {
+    const program = spec({
+      areas: [
+        {
+          id: 'either',
+          title: 'Either',
+          needs: [
+            {
+              id: 'choice',
+              title: 'A choice',
+              choose: 1,
+              of: [
+                { id: 'spring', title: 'Spring', needs: [one('late', 'STAT 330')] },
+                { id: 'art', title: 'Art', needs: [one('soon', 'ARTS 120')] }
+              ]
+            }
+          ]
+        }
+      ],
+      credits: 3
+    })
+    const { proposal } = filled(program, [])
+    expect(places({ proposal } as ReturnType<typeof filled>)).toEqual(['ARTS 120 AU27'])
+    expect(endedText(proposal)).toBe('Finishes in Autumn 27; no way is earlier.')
   })
 })

@@ -2,19 +2,22 @@
 import type { Term } from '#core/catalog'
 import type { Audit, NeedResult, PlannedCourse } from '#core/degree'
 import {
-  fillMending,
+  fill,
   fillQuestion,
   plannedOf,
+  type Faults,
   type FillAnswer,
-  type FillEffort,
+  type Filling,
   type FillQuestion,
-  type FillWish
+  type FillWish,
+  type Solve
 } from '#core/fill'
 import type { CourseCode, TermCode } from '#core/ids'
 import { coursesIn, ruleOf } from '#core/requisites'
-import { obstacles, type Aligned, type RouteContext } from '#core/route'
+import { checkRoute, obstacles, routeFinish, termLoad, type Aligned, type RouteContext } from '#core/route'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
+import { FULL_TIME, ownLoad } from './load'
 import type { CatalogPicture, StudentView } from './picture'
 import { readStudent, shelve } from './reading'
 import { endedText } from './words'
@@ -36,8 +39,11 @@ export interface Proposed {
   needs: string[]
   /** Courses of the route or the proposal that ask for it. */
   before: CourseCode[]
-  /** Why not earlier: it may not stand there, or the terms are more even like this; or the program suggests it. */
-  because: 'first' | 'even' | 'suggested'
+  /**
+   * Why not earlier: it may not stand there; the earlier terms are full; the program suggests it here; the terms are
+   * more even like this; or for no reason but that others came first.
+   */
+  because: 'first' | 'full' | 'suggested' | 'even' | 'later'
 }
 
 export interface Proposal {
@@ -46,42 +52,121 @@ export interface Proposal {
   open: { result: NeedResult; term: TermCode }[]
 }
 
-/** What filling has come to. */
+/** What filling has come to, as the audit says it once everything proposed is taken. */
 export interface Filled extends Proposal {
-  finish: Term
-  /** The earliest finish there is, where that is proved; else no finish is earlier than this. */
+  /** The finish of the whole route; undefined while anything stays open. */
+  finish: Term | undefined
+  /** No way finishes earlier, whatever is chosen and however it is read. */
   proved: boolean
-  bound: Term
-  /** Needs that stay open although they were asked for; the audit knows more rules than the filling does. */
-  left: string[]
+  /** No finish is earlier than this. */
+  bound: Term | undefined
+  /** What stays open. */
+  left: NeedResult[]
+  /** Needs that cannot be met together, by title; empty when all could be met. */
+  conflict: string[]
 }
 
 /** What is read anew with other planned courses. */
 export type Reread = (planned: readonly PlannedCourse[]) => { audits: Audit[]; context: RouteContext }
 
-/** Undefined when nothing was found. */
-export function proposalOf(
+export interface FillRun {
+  solve: Solve
+  told?: (models: number, finish?: Term) => void
+}
+
+/** Fills a question and reads the route anew with what was found. */
+export function filledOf(
   question: FillQuestion,
-  answer: FillAnswer,
+  placed: readonly PlannedCourse[],
+  reread: Reread,
+  { solve, told }: FillRun
+): { answer: FillAnswer; proposal: Filled | undefined } {
+  const answer = fill(question.problem, {
+    solve,
+    inspect: (filling) => faultsOf(question, filling, placed, reread),
+    ...(told && {
+      told: (models, last) => told(models, last === undefined ? undefined : question.terms[last])
+    })
+  })
+  if (answer.kind === 'unknown') return { answer, proposal: undefined }
+  const planned = withoutIdle(plannedOf(question, answer.filling), placed, reread)
+  const route = [...placed, ...planned]
+  const { audits, context } = reread(route)
+  const left = openNeeds(audits)
+  const finish = left.length ? undefined : routeFinish(audits, context.terms)
+  const at = question.terms.findIndex((term) => term.code === finish?.code)
+  return {
+    answer,
+    proposal: {
+      courses: planned.map((one) => ({
+        ...reasonsOf(one, route, audits, context),
+        because: becauseOf(one, question, context)
+      })),
+      open: [],
+      finish,
+      proved: answer.kind === 'filled' && answer.proved && finish !== undefined && at <= answer.bound,
+      bound: answer.kind === 'filled' ? question.terms[answer.bound] : undefined,
+      left,
+      conflict: answer.kind === 'partly' ? titlesOf(question, answer.conflict) : []
+    }
+  }
+}
+
+function titlesOf(question: FillQuestion, wants: readonly number[]): string[] {
+  return [...new Set(wants.map((w) => question.wants[w]!.need.title))]
+}
+
+/** What the route checks, the weeks and the audit say against a filling. */
+function faultsOf(
+  question: FillQuestion,
+  filling: Filling,
   placed: readonly PlannedCourse[],
   reread: Reread
-): Filled | undefined {
-  if (answer.kind !== 'filled') return undefined
-  const planned = withoutIdle(plannedOf(question, answer.best), placed, reread)
+): Faults {
+  const planned = plannedOf(question, filling)
   const { audits, context } = reread([...placed, ...planned])
-  const courses = planned.map((one) => ({
-    ...reasonsOf(one, [...placed, ...planned], audits, context),
-    because: isFirst(context, question.terms, one) ? ('first' as const) : ('even' as const)
-  }))
-  const last = Math.max(0, ...planned.map((one) => question.terms.findIndex((t) => t.code === one.term)))
-  return {
-    courses,
-    open: [],
-    finish: question.terms[last]!,
-    proved: answer.proved,
-    bound: question.terms[Math.min(Math.max(answer.bound, 0), question.terms.length - 1)]!,
-    left: openNeeds(audits)
-  }
+  const numberOf = new Map(
+    question.courses.flatMap((course, c) => (course ? [[course.code, c] as const] : []))
+  )
+  const added = new Set(planned.map((one) => `${one.course}@${one.term}`))
+  const barred = checkRoute(context).flatMap((finding) => {
+    const hard =
+      'course' in finding && HARD.has(finding.code) && added.has(`${finding.course}@${finding.term}`)
+    if (!hard) return []
+    return [{ term: indexOf(question, finding.term), courses: [numberOf.get(finding.course)!] }]
+  })
+  const notTogether = question.terms.flatMap((term, t) => {
+    const here = context.takings.counted.filter((one) => one.term === term.code).map((one) => one.course)
+    const news = planned.filter((one) => one.term === term.code)
+    if (!news.length) return []
+    const found = context.offered?.noWeek(here, term.code)
+    const courses = (found?.courses ?? []).filter((code) => added.has(`${code}@${term.code}`))
+    return courses.length ? [{ term: t, courses: courses.map((code) => numberOf.get(code)!) }] : []
+  })
+  const more = new Map<number, number>()
+  question.wants.forEach(({ program, need }, w) => {
+    const result = audits[program]!.areas.flatMap((area) => area.needs).find(
+      (one) => one.need.id === need.id && one.state === 'needed'
+    )
+    const want = question.problem.reading.wants[w]!
+    if (result && result.missing > 0)
+      more.set(w, Math.ceil((result.missing * want.amount) / Math.max(need.amount, 1)))
+  })
+  return { barred, notTogether, more }
+}
+/** Findings about a course that make it impossible where it stands. */
+const HARD = new Set<string>([
+  'prerequisite',
+  'corequisite',
+  'notOffered',
+  'notForYou',
+  'permissionFirst',
+  'alreadyThere',
+  'away'
+])
+
+function indexOf({ terms }: FillQuestion, code: TermCode): number {
+  return terms.findIndex((term) => term.code === code)
 }
 
 function reasonsOf(
@@ -140,23 +225,30 @@ export interface FillCall {
 /** Fills the student's route, and says how that ended. */
 export function fillRoute(
   { catalog, offers, student, choice, now }: FillCall,
-  { stopped, found }: { stopped?: FillEffort['stopped']; found?: (finish: Term | undefined) => void } = {}
+  run: FillRun
 ): { proposal: Filled | undefined; ended: string } {
   const shelf = shelve(catalog, new Map(Object.entries(offers)))
   const reread = (courses: readonly PlannedCourse[]) =>
     readStudent({ ...student, route: { ...student.route, courses: [...courses] } }, shelf, now)
   const { courses: placed } = student.route
-  const { context } = reread(placed)
-  const question = fillQuestion(context, wishOf(choice, student, catalog))
-  if (!question.demands.length)
+  const { context, audits } = reread(placed)
+  if (!openNeeds(audits).length)
     return { proposal: undefined, ended: 'Nothing is needed any more; there is nothing to fill in.' }
-  const answer = fillMending(question.problem, {
-    ...(stopped && { stopped }),
-    ...(found && { found: ({ finish }) => found(question.terms[finish]) })
-  })
-  const proposal = proposalOf(question, answer, placed, reread)
-  const conflict = conflictOf(question, answer).map((result) => result.need.title)
-  return { proposal, ended: endedText(answer.kind, proposal, conflict, answer.steps) }
+  const load = ownLoad(student, shelf)
+  const wish = wishOf(choice, student, catalog)
+  const own = attempt({ ...wish, load: () => load, full: Math.min(FULL_TIME, load) }, load)
+  if (own.answer.kind === 'filled' || load >= Math.max(...shelf.terms.map(context.loadMost))) return own
+  // What the student's own load cannot hold may still be held by what is allowed.
+  const most = attempt({ ...wish, full: Math.min(FULL_TIME, load) }, undefined)
+  if (most.answer.kind !== 'filled' || !most.proposal?.finish) return own
+  const beyond = `With ${load} credits a term it cannot be completed in the terms known; this takes what is allowed. `
+  return { ...most, ended: beyond + most.ended }
+
+  function attempt(asked: FillWish, at: number | undefined) {
+    const question = fillQuestion(context, asked)
+    const { answer, proposal } = filledOf(question, placed, reread, run)
+    return { answer, proposal, ended: endedText(proposal, at) }
+  }
 }
 
 function wishOf(choice: FillChoice, student: StudentView, { heldAs }: CatalogPicture): FillWish {
@@ -191,19 +283,24 @@ function withoutIdle(
       const term = context.terms.find((t) => t.code === one.term)!
       return obstacles(context, one.course, term).length > 0
     })
-    return { audits, open: openNeeds(audits).length, blocked: blocked.length }
+    const missing = openNeeds(audits).reduce((sum, need) => sum + need.missing + weightOf(need.lacks), 0)
+    return { audits, missing, blocked: blocked.length }
   }
   let now = worth(kept)
   for (const one of planned) {
     if (now.audits.some((audit) => countsAsAsked(audit, `${one.course}@${one.term}`))) continue
     const fewer = kept.filter((other) => other !== one)
     const then = worth(fewer)
-    if (then.open > now.open || then.blocked > now.blocked) continue
+    if (then.missing > now.missing || then.blocked > now.blocked) continue
     kept = fewer
     now = then
   }
   return kept
 }
+
+/** What a need lacks beside its amount. */
+const weightOf = ({ subjects, parts }: NeedResult['lacks']) =>
+  subjects + parts.reduce((sum, part) => sum + part.amount, 0)
 
 /** Whether a course counts toward something else than free choice. */
 function countsAsAsked(audit: Audit, key: string): boolean {
@@ -212,21 +309,32 @@ function countsAsAsked(audit: Audit, key: string): boolean {
   return area !== undefined && !area.area.free
 }
 
-function isFirst(context: RouteContext, terms: readonly Term[], planned: PlannedCourse): boolean {
-  const at = terms.findIndex((term) => term.code === planned.term)
-  return terms.slice(0, at).every((term) => obstacles(context, planned.course, term).length > 0)
+/** Why the course stands where it does and not earlier; each answer is looked up, none is assumed. */
+function becauseOf(
+  planned: PlannedCourse,
+  question: FillQuestion,
+  context: RouteContext
+): Proposed['because'] {
+  const at = indexOf(question, planned.term)
+  const number = question.courses.findIndex((course) => course?.code === planned.course)
+  const may = question.terms
+    .slice(0, at)
+    .flatMap((term, t) => (obstacles(context, planned.course, term).length ? [] : [{ term, t }]))
+  if (!may.length) return 'first'
+  const load = (t: number) => termLoad(context.takings, question.terms[t]!.code)
+  const room = may.filter(({ t }) => {
+    const { room: left, standing } = question.problem.terms[t]!
+    return load(t) + planned.credits <= left + standing
+  })
+  if (!room.length) return 'full'
+  if (question.problem.courses[number]?.pull === at) return 'suggested'
+  // Squares of the loads: equal shares are least.
+  const isEven = room.every(({ t }) => load(t) + planned.credits > load(at))
+  return isEven ? 'even' : 'later'
 }
 
-function openNeeds(audits: readonly Audit[]): string[] {
+function openNeeds(audits: readonly Audit[]): NeedResult[] {
   return audits.flatMap((audit) =>
-    audit.areas.flatMap((area) =>
-      area.needs.filter((need) => need.state === 'needed').map((n) => n.need.title)
-    )
+    audit.areas.flatMap((area) => area.needs.filter((need) => need.state === 'needed'))
   )
-}
-
-/** The needs that cannot be met together, by title. */
-export function conflictOf(question: FillQuestion, answer: FillAnswer): NeedResult[] {
-  if (answer.kind !== 'impossible') return []
-  return [...new Set(answer.demands.map((d) => question.demands[d]!.result))]
 }

@@ -3,7 +3,6 @@ import type { OfferingPattern, Season, StudyLevel } from '#core/catalog'
 import type { Fault } from '#core/checking'
 import type { Aligned, ChangeFault, Obstacle, PlanDifference, TermResult } from '#core/route'
 import type { Finish } from '#core/chain'
-import type { FillAnswer } from '#core/fill'
 import type { Wish } from '#core/find'
 import type {
   ConditionResult,
@@ -499,8 +498,10 @@ export function becauseText({
 }
 const BECAUSE: Record<Proposed['because'], string> = {
   first: 'the first term in which it may stand',
+  full: 'the terms before are full',
+  suggested: 'as the program suggests',
   even: 'here the terms are more even',
-  suggested: 'as the program suggests'
+  later: 'an earlier term would do as well'
 }
 
 /** What is left of a suggested sequence, in a sentence or two; `placed` courses of it are proposed. */
@@ -525,21 +526,35 @@ interface SequencedProgram {
   suggested: readonly unknown[]
 }
 
-/** How filling ended, in one sentence. */
-export function endedText(
-  kind: FillAnswer['kind'],
-  proposal: Filled | undefined,
-  conflict: readonly string[],
-  steps: number
-): string {
-  if (kind === 'impossible')
-    return `Cannot be filled within these terms: ${conflict.join(' and ')} cannot be met ${conflict.length > 1 ? 'together' : 'at all'}.`
-  if (!proposal) return `Nothing was found in ${steps} steps; that does not mean that there is nothing.`
-  const { finish, proved, bound, left } = proposal
-  const rest = left.length ? ` Still open: ${left.join(', ')}.` : ''
-  return proved
-    ? `Finishes in ${finish.name}; no way is earlier.${rest}`
-    : `Finishes in ${finish.name}; at best it could be ${bound.name}, which was not settled.${rest}`
+/** `2 of 9 credits of “Arts or music”`: what of a need stays open, in its own measure. */
+function missingText({ need, missing, lacks }: NeedResult): string {
+  const title = `“${need.title}”`
+  if (missing > 0)
+    return need.measure === 'courses'
+      ? `${missing} of ${count(need.amount, 'course')} of ${title}`
+      : `${missing} of ${creditsText(need.amount)} of ${title}`
+  if (lacks.subjects > 0) return `${count(lacks.subjects, 'further subject')} of ${title}`
+  return `a part of ${title}`
+}
+
+/** How filling ended, as the audit says it once all of it is taken; `load` credits a term were the most. */
+export function endedText(proposal: Filled | undefined, load?: number): string {
+  if (!proposal) return 'Nothing was found within the time; that does not mean that there is nothing.'
+  const { finish, proved, bound, left, conflict } = proposal
+  if (finish) {
+    const most = load === undefined ? '' : ` with at most ${load} credits a term`
+    return proved
+      ? `Finishes in ${finish.name}; no way is earlier${most}.`
+      : `Finishes in ${finish.name}; whether an earlier way exists${bound ? `, ${bound.name} at best,` : ''} was not settled.`
+  }
+  const open = `Still open: ${left.map(missingText).join(', ')}.`
+  if (!conflict.length) return `Not everything found a place. ${open}`
+  const titles = conflict.map((title) => `“${title}”`)
+  const why =
+    titles.length > 1
+      ? `${titles.join(' and ')} cannot be met together within these terms.`
+      : `${titles.join('')} cannot be met within these terms.`
+  return `${why} ${open}`
 }
 
 /** `15 of 16 cr earned · GPA 3.21`: what a term came to. */

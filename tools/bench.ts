@@ -21,19 +21,19 @@ import {
   type ProgramSpec,
   type RecordEntry
 } from '#core/degree'
-import { fillMending } from '#core/fill'
+import { fillQuestion } from '#core/fill'
 import { courseCode, termCode } from '#core/ids'
 import { checkRoute, obstacles, slackOf } from '#core/route'
 import { CourseSearch } from '#wire/courseSearch'
+import { filledOf } from '#wire/filling'
 import { listsFor } from '#wire/reading'
+import { solverOf } from '#wire/solver'
 import { NO_LIMITS, trialContext } from '#wire/trial'
 import { clashOf, datesOf, type Meeting } from '#core/week'
 import { questionOf } from '../core/degree/testing/question'
 import { solve } from '../core/degree/best/testing/search'
 import { caseFrom, type Case } from '../core/degree/best/testing/cases'
 import { judge } from '../core/degree/best/testing/judge'
-import { fillCase } from '../core/fill/testing/cases'
-import { judgeFill } from '../core/fill/testing/judge'
 import {
   catalog as demoCatalog,
   courses as demoCourses,
@@ -231,58 +231,52 @@ const worst = questions(6, 900, 24, 9).map(({ problem, root }): Case => ({
 const ended = { optimal: 0, limit: 0 }
 const hard = measure(6, (i) => ended[solve(worst[i]!.problem, worst[i]!.root, WORST_STATES).ended]++)
 
-/** Random degrees to fill: so many demands, so many terms. */
-const degrees = (demands: number, terms: number, runs: number) =>
-  Array.from({ length: runs }, (_, i) =>
-    fillCase(4000 + i, {
-      terms,
-      demands,
-      courses: demands * 3,
-      chained: 0.3,
-      room: 4 * Math.ceil(demands / terms) + 4
-    })
-  )
-/** Each question once: some take seconds. */
-function fillOnce(demands: number, terms: number, runs: number) {
-  const cases = degrees(demands, terms, runs)
-  let [placed, filled, settled] = [0, 0, 0]
-  const times = cases
-    .map((one) => {
+const dated = demoTerms.map((term) => ({ ...term, start: term.startsOn, end: term.endsOn }))
+/** Every degree of the demo filled from an empty record, without summers and with them; each once, some take seconds. */
+const filling = demoPrograms
+  .filter((spec) => spec.kind === 'degree')
+  .map((spec) => {
+    const programs = [compiled.get(spec.code)!]
+    const content = {
+      name: 'Nobody',
+      record: [],
+      planned: [],
+      tests: {},
+      milestones: [],
+      exceptions: [],
+      standing: 'freshman' as const
+    }
+    const plannable = new Set<string>(
+      demoTerms.filter((term) => term.startsOn > '2027-08').map((term) => term.code)
+    )
+    const contextWith = (planned: readonly PlannedCourse[]) =>
+      trialContext(
+        content,
+        { programs, catalog: demoCatalog, terms: dated },
+        { planned, carry: NO_LIMITS, plannable }
+      )
+    const reread = (planned: readonly PlannedCourse[]) => {
+      const context = contextWith(planned)
+      return { audits: [...context.audits], context }
+    }
+    const runs = [false, true].map((summers) => {
       const started = performance.now()
-      const answer = fillMending(one)
-      const took = performance.now() - started
-      if (answer.kind === 'filled') {
-        filled++
-        placed += answer.best.term.filter((at) => at >= 0).length
-      }
-      if (answer.kind === 'impossible' || (answer.kind === 'filled' && answer.proved)) settled++
-      return took
+      const question = fillQuestion(contextWith([]), {
+        summers,
+        subjects: new Set(),
+        level: 'undergraduate'
+      })
+      const { answer } = filledOf(question, [], reread, { solve: solverOf(highs) })
+      const proved = answer.kind === 'filled' && answer.proved
+      return { took: performance.now() - started, proved }
     })
-    .sort((x, y) => x - y)
-  const about = filled ? Math.round(placed / filled) : 0
-  return {
-    what: `filling, ${terms} terms, ${demands} demands, about ${about} courses to place`,
-    median: times[Math.floor(times.length / 2)]!,
-    p99: times.at(-1)!,
-    ratio: `${settled} of ${runs} settled`
-  }
-}
-const quick = degrees(7, 6, 8)
-const fillOurs = measure(8, (i) => fillMending(quick[i % 8]!))
-const fillTheirs = measure(8, (i) => judgeFill(highs, quick[i % 8]!))
-const filled = [
-  {
-    what: 'filling, 6 terms, 7 demands, and proving it',
-    ...fillOurs,
-    ratio: `${ratio(fillTheirs, fillOurs)} times faster than HiGHS`
-  },
-  ...[
-    [6, 2],
-    [12, 4],
-    [27, 8],
-    [40, 10]
-  ].map(([demands, terms]) => fillOnce(demands!, terms!, 3))
-]
+    return {
+      what: `filling ${spec.shortTitle} from an empty record, without summers and with them`,
+      median: Math.min(...runs.map((run) => run.took)),
+      p99: Math.max(...runs.map((run) => run.took)),
+      ratio: `${runs.filter((run) => run.proved).length} of ${runs.length} proved`
+    }
+  })
 
 // A catalog of 5,000 courses, found by a word with a slip in it.
 const TITLES = ['Rivers', 'Landscapes', 'Inference', 'Databases', 'Archives', 'Regression', 'Soils', 'Cities']
@@ -329,7 +323,7 @@ const contexts = people
       {
         programs: student.programs.map((code) => compiled.get(code)!),
         catalog: demoCatalog,
-        terms: demoTerms.map((term) => ({ ...term, start: term.startsOn, end: term.endsOn }))
+        terms: dated
       },
       {
         planned: plannedBy(student),
@@ -437,7 +431,7 @@ table([
     ...hard,
     ratio: `${ended.optimal} runs proved, ${ended.limit} at the limit`
   },
-  ...filled,
+  ...filling,
   { what: `finding a course among ${unique.length}, descriptions and all`, ...finding, ratio: '' },
   { what: `checks of a route, ${contexts.length} demo students`, ...checked, ratio: '' },
   {

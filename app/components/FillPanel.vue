@@ -143,9 +143,10 @@ async function accept() {
     </form>
     <div v-if="filling.search" class="wishes">
       <p role="status">
-        Looking<template v-if="filling.search.first"
-          >; a way that finishes in {{ filling.search.first }} is found, looking for a better one</template
-        >. {{ filling.search.steps }} steps so far.
+        Looking<template v-if="filling.search.found"
+          >; everything can be done by {{ filling.search.found }}, choosing the courses that suit
+          best</template
+        >. {{ count(filling.search.models, 'model') }} solved so far.
       </p>
       <v-btn size="small" @click="filling.stop()">Stop</v-btn>
     </div>

@@ -12,8 +12,8 @@ export const keyOf = ({ course, term }: Pick<PlannedCourse, 'course' | 'term'>) 
 export const useFilling = defineStore('filling', () => {
   const student = useStudent()
   const college = useCollege()
-  /** While it is searched: steps so far, and the finish of the first way found. */
-  const search = ref<{ steps: number; first: string | undefined }>()
+  /** While it is searched: models solved so far, and the finish that was found. */
+  const search = ref<{ models: number; found: string | undefined }>()
   const proposal = shallowRef<Proposal>()
   /** Proposed courses that will be taken. */
   const kept = ref(new Set<string>())
@@ -42,7 +42,7 @@ export const useFilling = defineStore('filling', () => {
     const { picture } = student
     const catalog = college.picture
     if (!picture || !catalog) return
-    search.value = { steps: 0, first: undefined }
+    search.value = { models: 0, found: undefined }
     worker = new Worker(new URL('../workers/fill.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<FillNews>) => hear(data)
     worker.onerror = () => {
@@ -57,8 +57,8 @@ export const useFilling = defineStore('filling', () => {
   }
 
   function hear(news: FillNews): void {
-    if (news.kind === 'steps') search.value = { first: search.value?.first, steps: news.steps }
-    else if (news.kind === 'found') search.value = { steps: search.value?.steps ?? 0, first: news.finish }
+    if (news.kind === 'tried') search.value = { found: search.value?.found, models: news.models }
+    else if (news.kind === 'found') search.value = { models: search.value?.models ?? 0, found: news.finish }
     else {
       stop()
       show(news.proposal)

@@ -1,18 +1,21 @@
 /** Fills a route away from the page's main thread. Cancelled by ending the worker. */
+import loadHighs from 'highs'
+import solverFile from 'highs/runtime?url'
 import { fillRoute, type FillCall, type Filled } from '#wire/filling'
+import { solverOf } from '#wire/solver'
 
 export type FillNews =
-  | { kind: 'found'; finish: string | undefined }
-  | { kind: 'steps'; steps: number }
+  | { kind: 'found'; finish: string }
+  | { kind: 'tried'; models: number }
   | { kind: 'done'; proposal: Filled | undefined; ended: string }
 
-self.onmessage = ({ data }: MessageEvent<FillCall>) => {
-  const tell = (news: FillNews) => self.postMessage(news)
+const tell = (news: FillNews) => self.postMessage(news)
+self.onmessage = async ({ data }: MessageEvent<FillCall>) => {
+  const highs = await loadHighs({ locateFile: () => solverFile })
   const { proposal, ended } = fillRoute(data, {
-    found: (term) => tell({ kind: 'found', finish: term?.name }),
-    stopped: (steps) => {
-      tell({ kind: 'steps', steps })
-      return false
+    solve: solverOf(highs),
+    told: (models, finish) => {
+      tell(finish ? { kind: 'found', finish: finish.name } : { kind: 'tried', models })
     }
   })
   tell({ kind: 'done', proposal, ended })

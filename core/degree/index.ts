@@ -14,7 +14,8 @@ export {
   type OutsideCourse
 } from './audit'
 export { explain, type Elsewhere, type Explanation } from './explain'
-export { type Refused } from './place'
+export { type Alternative, type Problem as ReadingProblem, weightIn } from './best'
+export { questionOf, type Refused } from './place'
 export { candidatesFor, type Candidate, type CandidateQuestion, type Candidates } from './candidates'
 export { servingOf, type Serving, type ServingQuestion } from './serving'
 export { compileProgram, ProgramError, type CompileOptions } from './compile'

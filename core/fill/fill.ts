@@ -1,209 +1,393 @@
 /**
- * The best filling there is, as a tuple: the earliest finish; then the fewest findings; then even terms;
- * then what is liked.
+ * The best filling there is: the earliest finish; then the courses that suit best, the fewest findings, and
+ * terms as an advisor would lay them: what others wait for early, the loads even.
  *
- * The finish is proved: every earlier one was searched to its end, or is below the bound. So are the
- * findings, as far as the effort goes. Even terms and likings come from moving and changing courses while it
- * gets better, which is good but no proof.
+ * The finish is proved: every earlier one was shown by the solver to be out of reach, over every reading of
+ * what is taken and every branch. What follows is the best that was found within the limits.
  */
-import { byHand } from './byHand'
-import { earliestFinish, search, type SearchEffort } from './search'
-import { findingsOf, finishOf, isLegal, loadsOf, NOT_TAKEN, TERMS_MOST, type FillProblem } from './problem'
-
-export interface Filling {
-  /** For each course its term, or NOT_TAKEN. */
-  term: number[]
-  finish: number
-  findings: number[]
-}
+import { LinearModel, type Limits, type Solve, type Solved, type Sum } from './linear'
+import { at, reading, schedule, shortOf, type ModelOptions } from './model'
+import {
+  NOT_TAKEN,
+  TERMS_MOST,
+  termsIn,
+  type Filling,
+  type FillProblem,
+  type FillRule,
+  type NotTogether
+} from './problem'
 
 export type FillAnswer =
   | {
       kind: 'filled'
-      best: Filling
+      filling: Filling
       /** No filling finishes earlier than in this term. */
       bound: number
-      /** The finish is the earliest there is. */
+      /** The filling finishes in that term. */
       proved: boolean
-      steps: number
+      models: number
     }
-  /** These demands cannot be met together; without any one of them the others could be. */
-  | { kind: 'impossible'; demands: number[]; steps: number }
-  /** Nothing was found within the effort; whether there is something is not known. */
-  | { kind: 'unknown'; bound: number; steps: number }
+  | {
+      /** Not everything can be met: the filling that leaves least open, and wants that cannot be met together. */
+      kind: 'partly'
+      filling: Filling
+      conflict: readonly number[]
+      models: number
+    }
+  /** Nothing was found within the limits; whether there is something is not known. */
+  | { kind: 'unknown'; bound: number; models: number }
+
+/** What is wrong with a filling that the model cannot know: found by reading the route anew with it. */
+export interface Faults {
+  notTogether: readonly NotTogether[]
+  barred: readonly NotTogether[]
+  /** Wants that the reading leaves open, by number, and how much they miss. */
+  more: ReadonlyMap<number, number>
+}
 
 export interface FillEffort {
-  /** Steps for each finish that is tried. */
-  most?: number
-  /** Told the steps now and then; true stops. */
-  stopped?: (steps: number) => boolean
-  /** Told the first legal filling as soon as there is one. */
-  found?: (filling: Filling) => void
+  solve: Solve
+  /** Looks at a filling as the route checks and the audit do. */
+  inspect?: (filling: Filling) => Faults
+  /** Told after each model how many there were, and the finish of the first filling. */
+  told?: (models: number, finish?: number) => void
 }
 
-const STEPS = 20_000
-/** Sets of terms with findings that are tried, at most. */
-const SETS_MOST = 64
+/** Finding out whether there is a filling at all; making one good; both end alike on every machine. */
+const PROOF: Limits = { gap: 0.01, nodes: 20_000, seconds: 20 }
+const TASTE: Limits = { gap: 0.02, nodes: 300, seconds: 4 }
+/** Fillings looked at, at most, until one has no fault. */
+const LOOKS_MOST = 16
 
 /** @throws RangeError for more terms than a set of bits holds. */
-export function fill(problem: FillProblem, { most = STEPS, stopped, found }: FillEffort = {}): FillAnswer {
-  const { terms } = problem
-  if (terms.length > TERMS_MOST) throw new RangeError(`a route of ${terms.length} terms is too long to fill`)
-  let steps = 0
-  const ask = (last: number, spared: readonly boolean[], limit = most) => {
-    const effort: SearchEffort = { steps: 0, most: limit, ...(stopped && { stopped }) }
-    const answer = search(problem, last, spared, effort)
-    steps += effort.steps
+export function fill(problem: FillProblem, effort: FillEffort): FillAnswer {
+  if (problem.terms.length > TERMS_MOST)
+    throw new RangeError(`a route of ${problem.terms.length} terms is too long to fill`)
+  return new Search(problem, effort).answer()
+}
+
+interface Found {
+  last: number
+  /** No earlier term will do. */
+  proved: boolean
+  filling: Filling
+}
+
+class Search {
+  private models = 0
+  private readonly notTogether: NotTogether[] = []
+  private readonly barred: NotTogether[] = []
+  private unmended = new Set<number>()
+  private short: number[] | undefined
+
+  constructor(
+    private problem: FillProblem,
+    private readonly effort: FillEffort
+  ) {}
+
+  answer(): FillAnswer {
+    const last = this.problem.terms.length - 1
+    if (last < 0) return { kind: 'partly', filling: this.nothing(), conflict: this.asked(), models: 0 }
+    this.unmended = this.beyondMending()
+    let bound = 0
+    let proved = true
+    for (let looks = 0; looks < LOOKS_MOST; looks++) {
+      const found = this.earliest(bound)
+      if (found === 'none') return this.partly()
+      if (found === 'unknown') break
+      proved &&= found.proved
+      bound = found.last
+      const filling = this.settled(found)
+      if (filling) return { kind: 'filled', filling, bound, proved, models: this.models }
+    }
+    return { kind: 'unknown', bound, models: this.models }
+  }
+
+  /** The first term by which everything can be met, from `from` on, and the first filling that does. */
+  private earliest(from: number): Found | 'none' | 'unknown' {
+    let proved = true
+    for (let last = from; last < this.problem.terms.length; last++) {
+      const answer = this.ask(last, PROOF)
+      if (answer.kind === 'unknown') proved = false
+      if (answer.kind !== 'solved') continue
+      this.effort.told?.(this.models, last)
+      return { last, proved, filling: this.fillingOf(answer, last) }
+    }
+    return proved ? 'none' : 'unknown'
+  }
+
+  /** A good filling by that term without a fault; undefined where the faults found ask for another search. */
+  private settled({ last, filling: first }: Found): Filling | undefined {
+    const chosen = this.ask(last, TASTE, (model) => this.taste(model, last))
+    const suits = chosen.kind === 'solved' ? this.fillingOf(chosen, last) : first
+    const laid = this.laid(suits, last)
+    return this.isSound(laid) ? laid : undefined
+  }
+
+  /** Whether the filling has no fault; those it has are kept in mind. */
+  private isSound(filling: Filling): boolean {
+    const faults = this.effort.inspect?.(filling)
+    if (!faults) return true
+    this.notTogether.push(...faults.notTogether)
+    this.barred.push(...faults.barred)
+    // What has to stay open is no fault.
+    const more = new Map([...faults.more].map(([w, missing]) => [w, missing - (this.short?.[w] ?? 0)]))
+    const asksMore = [...more.values()].some((missing) => missing > 0)
+    if (asksMore) {
+      const { reading } = this.problem
+      const wants = reading.wants.map((want, w) => ({
+        ...want,
+        amount: want.amount + Math.max(0, more.get(w) ?? 0)
+      }))
+      this.problem = { ...this.problem, reading: { ...reading, wants } }
+    }
+    return !faults.notTogether.length && !faults.barred.length && !asksMore
+  }
+
+  /** The filling that leaves least open, and what cannot be met together. */
+  private partly(): FillAnswer {
+    const last = this.problem.terms.length - 1
+    const { wants } = this.problem.reading
+    const conflict = this.conflict()
+    const given = this.problem
+    for (let looks = 0; looks < LOOKS_MOST; looks++) {
+      this.short = wants.map((want) => want.amount)
+      const price = wants.flatMap((want, w): Sum => [
+        [100 / Math.max(1, want.amount), shortOf(w)],
+        [10, shortOf(w)]
+      ])
+      const least = this.ask(last, PROOF, (model) => model.minimize(price))
+      if (least.kind !== 'solved') break
+      this.short = wants.map((want, w) => (want.amount > 0 ? Math.ceil(least.value(shortOf(w)) - 1e-6) : 0))
+      const found = this.earliest(0)
+      const filling = typeof found === 'string' ? undefined : this.settled(found)
+      if (filling) return { kind: 'partly', filling, conflict, models: this.models }
+      // What remains of a want that has to stay open may not come back as a fault.
+      this.problem = given
+    }
+    return { kind: 'partly', filling: this.nothing(), conflict, models: this.models }
+  }
+
+  private nothing(): Filling {
+    return this.problem.courses.map(({ placed, terms }) =>
+      placed ? (termsIn(terms, this.problem.terms.length - 1)[0] ?? NOT_TAKEN) : NOT_TAKEN
+    )
+  }
+
+  private asked(): number[] {
+    return this.problem.reading.wants.flatMap((want, w) => (want.amount > 0 ? [w] : []))
+  }
+
+  /** Placed courses whose rule nothing that is added can meet. */
+  private beyondMending(): Set<number> {
+    const found = new Set<number>()
+    const last = this.problem.terms.length - 1
+    const placed = this.problem.courses.flatMap(({ placed, rule }, c) => (placed && rule ? [c] : []))
+    for (const c of placed) {
+      const model = new LinearModel()
+      const others = new Set(placed.filter((one) => one !== c))
+      schedule(model, this.problem, { ...this.options(last), unmended: others })
+      if (this.run(model, PROOF).kind === 'infeasible') found.add(c)
+    }
+    return found
+  }
+
+  private options(last: number): ModelOptions {
+    const { notTogether, barred, unmended, short } = this
+    return { last, notTogether, barred, unmended, ...(short && { short }) }
+  }
+
+  private ask(
+    last: number,
+    limits: Limits,
+    prefer?: (model: LinearModel) => void,
+    without?: ReadonlySet<number>
+  ): Solved {
+    const model = new LinearModel()
+    const problem = without ? freed(this.problem, without) : this.problem
+    schedule(model, problem, this.options(last))
+    reading(model, problem, this.options(last))
+    prefer?.(model)
+    return this.run(model, limits)
+  }
+
+  private run(model: LinearModel, limits: Limits): Solved {
+    this.models++
+    const answer = this.effort.solve(model, limits)
+    this.effort.told?.(this.models)
     return answer
   }
-  const nowhere = terms.map(() => false)
-  let bound = Math.max(earliestFinish(problem), -1)
-  let proved = true
-  const first =
-    bound < terms.length ? byHand(problem, (term) => found?.(fillingOf(problem, term))) : undefined
-  let best = first && fillingOf(problem, first)
-  for (let last = bound; last < (best?.finish ?? terms.length); last++) {
-    const answer = ask(last, nowhere)
-    if (answer.kind === 'found') {
-      best = fillingOf(problem, answer.term)
-      break
-    }
-    if (answer.kind === 'limit') proved = false
-    else if (proved) bound = last + 1
+
+  private fillingOf(answer: Extract<Solved, { kind: 'solved' }>, last: number): Filling {
+    return this.problem.courses.map(({ placed, terms }, c) => {
+      if (placed) return termsIn(terms, this.problem.terms.length - 1)[0] ?? NOT_TAKEN
+      return termsIn(terms, last).find((t) => answer.value(at(c, t)) > 0.5) ?? NOT_TAKEN
+    })
   }
-  if (!best) {
-    if (!proved) return { kind: 'unknown', bound, steps }
-    return { kind: 'impossible', demands: conflict(problem, most), steps }
+
+  /** Which courses: those that suit, no more credits than needed, where the program suggests them. */
+  private taste(model: LinearModel, last: number): void {
+    const cost: (readonly [number, string])[] = this.findings(model, last)
+    this.problem.courses.forEach((course, c) => {
+      if (course.placed) return
+      for (const t of termsIn(course.terms, last))
+        cost.push([course.cost + PULL * this.apart(c, t) + EARLY * course.early * t, at(c, t)])
+    })
+    model.minimize(cost)
   }
-  if (best.findings.length && !stopped?.(steps))
-    best = fewestFindings(problem, best, (spared) => ask(best!.finish, spared, most / 4))
-  if (!stopped?.(steps)) best = liked(problem, evened(problem, best))
-  return { kind: 'filled', best, bound: proved ? best.finish : bound, proved, steps }
-}
 
-/**
- * The same, where what is placed has rules of its own: a filling that meets them, or else one that leaves them
- * unmet.
- */
-export function fillMending(problem: FillProblem, effort: FillEffort = {}): FillAnswer {
-  if (problem.courses.some((course) => course.placed && course.rule)) {
-    const mended = fill(problem, effort)
-    if (mended.kind === 'filled') return mended
+  /** Terms from where the program suggests the course. */
+  private apart(c: number, t: number): number {
+    const { pull } = this.problem.courses[c]!
+    return pull === undefined ? 0 : Math.abs(t - pull)
   }
-  const courses = problem.courses.map((one) => (one.placed ? { ...one, rule: undefined } : one))
-  return fill({ ...problem, courses }, effort)
-}
 
-function fillingOf(problem: FillProblem, term: number[]): Filling {
-  return { term, finish: finishOf(problem, term), findings: findingsOf(problem, term) }
-}
-
-/** Tries to spare all terms, then all but one, and so on. */
-function fewestFindings(
-  problem: FillProblem,
-  start: Filling,
-  ask: (spared: boolean[]) => ReturnType<typeof search>
-): Filling {
-  let sets = 0
-  for (let size = 0; size < start.findings.length; size++)
-    for (const given of subsets(start.finish + 1, size)) {
-      if (++sets > SETS_MOST) return start
-      const answer = ask(problem.terms.map((_, t) => !given.includes(t)))
-      if (answer.kind === 'found') return fillingOf(problem, answer.term)
-    }
-  return start
-}
-
-function subsets(n: number, size: number, from = 0): number[][] {
-  if (size === 0) return [[]]
-  const found: number[][] = []
-  for (let first = from; first < n; first++)
-    for (const rest of subsets(n, size - 1, first + 1)) found.push([first, ...rest])
-  return found
-}
-
-/** Moves single courses and changes pairs while terms get more even, and nothing else gets worse. */
-function evened(problem: FillProblem, start: Filling): Filling {
-  let best = start
-  const movable = problem.courses.flatMap((course, c) =>
-    !course.placed && start.term[c] !== NOT_TAKEN ? [c] : []
-  )
-  const better = (term: number[]): boolean => {
-    if (!isLegal(problem, term)) return false
-    const now = fillingOf(problem, term)
-    if (now.finish > best.finish || now.findings.length > best.findings.length) return false
-    if (unevenness(problem, term, best.finish) >= unevenness(problem, best.term, best.finish)) return false
-    best = now
-    return true
-  }
-  for (let changed = true, round = 0; changed && round < 50; round++) {
-    changed = false
-    for (const c of movable) {
-      for (let t = 0; t <= best.finish; t++)
-        if (t !== best.term[c] && problem.courses[c]!.terms & (1 << t) && better(best.term.with(c, t)))
-          changed = true
-      for (const other of movable) {
-        const [a, b] = [best.term[c]!, best.term[other]!]
-        if (other <= c || a === b || problem.courses[c]!.weight === problem.courses[other]!.weight) continue
-        if (better(best.term.with(c, b).with(other, a))) changed = true
+  /** Too many hours of study in a term, and too few credits: what each costs. */
+  private findings(model: LinearModel, last: number): (readonly [number, string])[] {
+    const cost: (readonly [number, string])[] = []
+    this.problem.terms.slice(0, last + 1).forEach((term, t) => {
+      const load = this.added(t)
+      const most = term.room + term.standing
+      if (term.soft < most) {
+        const over = model.binary(`o${t}`)
+        model.row([...load, [term.soft - most, over]], '<=', term.soft - term.standing)
+        cost.push([FINDING, over])
       }
+      if (term.least > term.standing && t < last && load.length) {
+        const light = model.binary(`l${t}`)
+        const used = model.binary(`k${t}`)
+        model.row([...load, [-term.room, used]], '<=', 0)
+        if (term.standing > 0) model.row([[1, used]], '=', 1)
+        model.row([...load, [-term.least, used], [term.least, light]], '>=', -term.standing)
+        cost.push([FINDING, light])
+      }
+    })
+    return cost
+  }
+
+  private added(t: number): Sum {
+    return this.problem.courses.flatMap(({ placed, terms, credits }, c) =>
+      !placed && terms & (1 << t) ? [[credits, at(c, t)] as const] : []
+    )
+  }
+
+  /** The same courses, laid over the terms as an advisor would. */
+  private laid(chosen: Filling, last: number): Filling {
+    const { courses, terms } = this.problem
+    const isTaken = courses.map(({ placed }, c) => !placed && chosen[c] !== NOT_TAKEN)
+    const some: FillProblem = {
+      ...this.problem,
+      courses: courses.map((course, c) => (course.placed || isTaken[c] ? course : { ...course, terms: 0 }))
+    }
+    const given = this.problem
+    this.problem = some
+    try {
+      const model = new LinearModel()
+      schedule(model, some, this.options(last))
+      const cost: (readonly [number, string])[] = this.findings(model, last)
+      const { tail, waiting } = waitingFor(some, chosen)
+      courses.forEach((course, c) => {
+        if (!isTaken[c]) return
+        const where = termsIn(course.terms, last)
+        model.row(
+          where.map((t) => [1, at(c, t)] as const),
+          '=',
+          1
+        )
+        const haste = TAIL * tail[c]! + WAITING * waiting[c]! + LEVEL * course.early
+        for (const t of where) cost.push([haste * t + LAY_PULL * this.apart(c, t), at(c, t)])
+      })
+      const even = terms
+        .slice(0, last + 1)
+        .flatMap(({ regular, room, standing }, t) => (regular && room + standing > 0 ? [t] : []))
+      const total = courses.reduce(
+        (sum, { credits }, c) => sum + (isTaken[c] && even.includes(chosen[c]!) ? credits : 0),
+        0
+      )
+      const share = (total + even.reduce((sum, t) => sum + terms[t]!.standing, 0)) / Math.max(1, even.length)
+      for (const t of even) {
+        const [over, under] = [model.upTo(`e${t}`, 99), model.upTo(`f${t}`, 99)]
+        const { standing, full } = terms[t]!
+        model.row([...this.added(t), [-1, over]], '<=', share - standing)
+        cost.push([EVEN, over])
+        if (t === even.at(-1)) continue
+        model.row([...this.added(t), [1, under]], '>=', share - standing)
+        cost.push([EVEN, under])
+        if (full > 0) {
+          const part = model.upTo(`g${t}`, 99)
+          model.row([...this.added(t), [1, part]], '>=', Math.min(full, share) - standing)
+          cost.push([FULL, part])
+        }
+      }
+      model.minimize(cost)
+      const answer = this.run(model, TASTE)
+      return answer.kind === 'solved' ? this.fillingOf(answer, last) : chosen
+    } finally {
+      this.problem = given
     }
   }
-  return best
-}
 
-/** Puts what is liked better in the place of what would do as well and weighs the same, while nothing else changes. */
-function liked(problem: FillProblem, start: Filling): Filling {
-  const { courses } = problem
-  let best = start
-  courses.forEach((course, c) => {
-    const at = best.term[c]!
-    if (course.placed || at === NOT_TAKEN || course.cost === 0) return
-    const instead = courses
-      .map((other, o) => ({ other, o }))
-      .filter(
-        ({ other, o }) =>
-          !other.placed &&
-          best.term[o] === NOT_TAKEN &&
-          other.cost < course.cost &&
-          other.weight === course.weight &&
-          other.terms & (1 << at) &&
-          course.demands.every((d) => other.demands.includes(d))
-      )
-      .sort((a, b) => a.other.cost - b.other.cost)
-      .map(({ o }) => best.term.with(c, NOT_TAKEN).with(o, at))
-      .find((term) => isLegal(problem, term))
-    if (instead) best = fillingOf(problem, instead)
-  })
-  return best
-}
-
-/** Squares of the loads against what a term holds, over the terms with room: equal shares are least. */
-function unevenness(problem: FillProblem, term: readonly number[], last: number): number {
-  const loads = loadsOf(problem, term)
-  let sum = 0
-  for (let t = 0; t <= last; t++) {
-    const { room, standing } = problem.terms[t]!
-    if (room + standing > 0) sum += loads[t]! ** 2 / (room + standing)
+  /** Wants that cannot be met together, none of which could be left out: one by itself where there is one. */
+  private conflict(): number[] {
+    const last = this.problem.terms.length - 1
+    const asked = this.asked()
+    const fails = (kept: readonly number[]) => {
+      const others = new Set(asked.filter((w) => !kept.includes(w)))
+      return this.ask(last, PROOF, undefined, others).kind === 'infeasible'
+    }
+    for (const w of asked) if (fails([w])) return [w]
+    let kept = asked
+    for (const w of asked) {
+      const fewer = kept.filter((one) => one !== w)
+      if (fails(fewer)) kept = fewer
+    }
+    return kept
   }
-  return sum
 }
 
-/** A set of demands that cannot be met together, none of which could be left out of it. */
-function conflict(problem: FillProblem, most: number): number[] {
-  let kept = problem.demands.map((_, d) => d)
-  for (const d of [...kept]) {
-    const fewer = kept.filter((one) => one !== d)
-    const answer = search(
-      {
-        ...problem,
-        demands: problem.demands.map((demand, i) => (fewer.includes(i) ? demand : { ...demand, amount: 0 }))
-      },
-      problem.terms.length - 1,
-      problem.terms.map(() => false),
-      { steps: 0, most }
-    )
-    if (answer.kind === 'none') kept = fewer
+/** Against each other: a finding, a term away from where the program suggests, haste by level, by what waits. */
+const FINDING = 60
+const PULL = 3
+const EARLY = 0.05
+const LAY_PULL = 2
+const TAIL = 0.9
+const WAITING = 0.1
+const LEVEL = 0.5
+const EVEN = 0.6
+const FULL = 2
+
+/** The same question without these wants. */
+function freed(problem: FillProblem, without: ReadonlySet<number>): FillProblem {
+  const { reading } = problem
+  const wants = reading.wants.map((want, w) =>
+    without.has(w) ? { ...want, amount: 0, subjects: 0, including: [], byCourse: false } : want
+  )
+  return { ...problem, reading: { ...reading, wants } }
+}
+
+/** For each course taken: the longest chain of courses taken that wait for it, and how many wait in all. */
+function waitingFor({ courses }: FillProblem, term: Filling): { tail: number[]; waiting: number[] } {
+  const tail = courses.map(() => 0)
+  const after = courses.map(() => new Set<number>())
+  const named = (rule: FillRule): number[] => {
+    if (rule.kind === 'course') return term[rule.course] === NOT_TAKEN ? [] : [rule.course]
+    return rule.kind === 'credits' ? [] : rule.of.flatMap(named)
   }
-  return kept
+  for (let changed = true, pass = 0; changed && pass < courses.length; pass++) {
+    changed = false
+    courses.forEach(({ rule }, c) => {
+      if (!rule || term[c] === NOT_TAKEN) return
+      for (const before of named(rule)) {
+        const [long, size] = [tail[c]! + 1, after[before]!.size]
+        after[before]!.add(c)
+        for (const one of after[c]!) if (one !== before) after[before]!.add(one)
+        if (long > tail[before]! && long <= courses.length) {
+          tail[before] = long
+          changed = true
+        }
+        if (after[before]!.size > size) changed = true
+      }
+    })
+  }
+  return { tail, waiting: after.map((one) => one.size) }
 }

@@ -1,126 +1,81 @@
 /**
- * The question of filling a route, without names: which courses to take and in which term, so that all
- * demands are met and everything legal holds.
+ * The question of filling a route, without names: which courses to take and in which term, so that all wants
+ * are met by some reading of everything that is taken, and everything legal holds.
  *
- * Terms count from 0; sets of terms are bits of a whole number, so there are 30 of them at most. Credits
- * are whole numbers of the smallest unit that occurs.
+ * Terms count from 0; sets of terms are bits of a whole number, so there are 30 of them at most.
  */
+import type { Alternative, ReadingProblem } from '../degree'
+
 export interface FillTerm {
-  /** Units that may still be placed here; 0 for a term spent elsewhere. */
+  /** Credits that may still be placed here; 0 for a term spent elsewhere. */
   room: number
-  /** Units that stand here already. */
+  /** Credits that stand here already. */
   standing: number
-  /** More units than this are a finding: too many hours of study. At least `standing` is no promise. */
+  /** More credits than this are a finding: too many hours of study. At least `standing` is no promise. */
   soft: number
-  /** Fewer units than this, where there are any, are a finding, but for the last term that is used. */
+  /** Fewer credits than this, where there are any, are a finding, but for the last term that is used. */
   least: number
+  /** Fewer than this are said to be little where more terms follow: full-time study. */
+  full: number
+  /** Its load is to be as that of the others. */
+  regular: boolean
 }
 
 export type FillRule =
   | { kind: 'all' | 'any'; of: readonly FillRule[] }
   /** The course is taken before, or in the same term at the latest. */
   | { kind: 'course'; course: number; same: boolean }
-  /** So many units, those before the first term included, are reached before the term begins. */
-  | { kind: 'units'; units: number }
+  /** So many credits, those before the first term included, are reached before the term begins. */
+  | { kind: 'credits'; credits: number }
 
 export interface FillCourse {
-  weight: number
+  credits: number
   /** The terms in which it may stand, as bits. */
   terms: number
   /** What has to be there before it; undefined for nothing. */
   rule: FillRule | undefined
-  /** The demands it could serve; one in each layer at most. */
-  demands: readonly number[]
-  /** How little it is liked: lower is taken rather. */
+  /** Courses, by number, of which only this one or they may be taken. */
+  excludes: readonly number[]
+  /** What taking it costs against others: what is liked costs less. */
   cost: number
+  /** The term in which the program suggests it. */
+  pull: number | undefined
+  /** How early it belongs for its own sake: lower levels before upper ones; negative for what is better late. */
+  early: number
   /** It stands on the route already, in the one term of `terms`; a rule of its own is to be met by what is added. */
   placed: boolean
 }
 
-export interface FillDemand {
-  /** Courses, or units. */
-  amount: number
-  byCourse: boolean
-  layer: number
-}
+/** A taking of the reading: settled before all terms, standing in a term, or a course of the question. */
+export type Holder = { at: number } | { course: number }
 
 export interface FillProblem {
   terms: readonly FillTerm[]
   courses: readonly FillCourse[]
-  demands: readonly FillDemand[]
-  /** Units reached before the first term. */
+  /** Which taking may count toward which want; its pieces' courses are numbers of `holders`. */
+  reading: ReadingProblem
+  root: Alternative
+  holders: readonly Holder[]
+  /** Credits reached before the first term. */
   before: number
+}
+
+/** Courses of which not all may stand in the term: no week fits. */
+export interface NotTogether {
+  term: number
+  courses: readonly number[]
 }
 
 export const TERMS_MOST = 30
 /** In a filling: not taken. */
 export const NOT_TAKEN = -1
 
-/** What a course gives a demand. */
-export function worth(demand: FillDemand, course: FillCourse): number {
-  return demand.byCourse ? 1 : course.weight
-}
+/** For each course its term, or NOT_TAKEN. */
+export type Filling = readonly number[]
 
-/** Whether the rule holds for a course that stands in term `at`; `term` tells where the others stand. */
-export function ruleHolds(
-  rule: FillRule,
-  at: number,
-  term: readonly number[],
-  reached: readonly number[]
-): boolean {
-  switch (rule.kind) {
-    case 'all':
-      return rule.of.every((one) => ruleHolds(one, at, term, reached))
-    case 'any':
-      return rule.of.some((one) => ruleHolds(one, at, term, reached))
-    case 'course': {
-      const there = term[rule.course]!
-      return there !== NOT_TAKEN && (rule.same ? there <= at : there < at)
-    }
-    case 'units':
-      return reached[at]! >= rule.units
-  }
-}
-
-/** Units of each term. */
-export function loadsOf({ terms, courses }: FillProblem, term: readonly number[]): number[] {
-  const loads = terms.map((one) => one.standing)
-  courses.forEach((course, c) => {
-    if (term[c]! !== NOT_TAKEN && !course.placed) loads[term[c]!]! += course.weight
-  })
-  return loads
-}
-
-/** Units reached before each term begins. */
-function reachedBefore({ before }: FillProblem, loads: readonly number[]): number[] {
-  let sum = before
-  return loads.map((load) => (sum += load) - load)
-}
-
-/** Whether every course stands where it may: its terms, its rule, the room of the term. */
-export function isLegal(problem: FillProblem, term: readonly number[]): boolean {
-  const loads = loadsOf(problem, term)
-  if (problem.terms.some((one, t) => loads[t]! - one.standing > one.room)) return false
-  const reached = reachedBefore(problem, loads)
-  return problem.courses.every((course, c) => {
-    const at = term[c]!
-    if (at === NOT_TAKEN) return !course.placed
-    if (!(course.terms & (1 << at))) return false
-    return !course.rule || ruleHolds(course.rule, at, term, reached)
-  })
-}
-
-/** The last term in which something stands that was placed anew; -1 without any. */
-export function finishOf({ courses }: FillProblem, term: readonly number[]): number {
-  return term.reduce((last, at, c) => (courses[c]!.placed ? last : Math.max(last, at)), -1)
-}
-
-/** Terms that are too full for the hours there are, or too light. */
-export function findingsOf(problem: FillProblem, term: readonly number[]): number[] {
-  const loads = loadsOf(problem, term)
-  const last = loads.findLastIndex((load) => load > 0)
-  return problem.terms.flatMap(({ soft, least }, t) => {
-    const load = loads[t]!
-    return load > soft || (load > 0 && load < least && t !== last) ? [t] : []
-  })
+/** Terms of a set of bits, in order, up to `last`. */
+export function termsIn(bits: number, last: number): number[] {
+  const found: number[] = []
+  for (let t = 0; t <= last; t++) if (bits & (1 << t)) found.push(t)
+  return found
 }

@@ -4,27 +4,28 @@
  * What is placed stays where it is; what the audit counts stays counted. Only courses that could be of use
  * are looked at: those that an open need takes, and those that they need before them.
  */
-import { runsIn, type Course, type StudyLevel, type Term } from '../catalog'
-import { takes, type NeedResult, type PlannedCourse } from '../degree'
+import { numberOf, runsIn, type Course, type StudyLevel, type Term } from '../catalog'
+import { questionOf, type NeedResult, type PlannedCourse, type Program, type Taking } from '../degree'
 import type { CourseCode, TermCode } from '../ids'
 import {
   coursesIn,
   evaluateRule,
   isBranch,
+  leavesOf,
   ruleOf,
   STANDINGS,
   standingCredits,
   type Rule
 } from '../requisites'
-import { asOfTerm, obstacles, plan, termLoad, termsToPlan, type RouteContext } from '../route'
-import type { Filling } from './fill'
+import { alignSequence, asOfTerm, obstacles, plan, termLoad, termsToPlan, type RouteContext } from '../route'
 import {
   NOT_TAKEN,
   TERMS_MOST,
   type FillCourse,
-  type FillDemand,
+  type Filling,
   type FillProblem,
-  type FillRule
+  type FillRule,
+  type Holder
 } from './problem'
 
 /** What the student would like, beside what has to hold. */
@@ -37,6 +38,10 @@ export interface FillWish {
   courses?: ReadonlySet<CourseCode> | undefined
   /** Whether a course can be had as the student would like it: online, in the evening, on a campus. */
   suits?: ((course: CourseCode) => boolean) | undefined
+  /** Credits of a term that the student takes on at most, below what is allowed; that without it. */
+  load?: ((term: Term) => number) | undefined
+  /** Fewer credits than this are little in a regular term that others follow; 0 without it. */
+  full?: number | undefined
   /** The last term to look at; all known terms without it. */
   until?: TermCode | undefined
   level: StudyLevel
@@ -46,24 +51,27 @@ export interface FillQuestion {
   problem: FillProblem
   /** The course of each course number; undefined for what stands on the route already. */
   courses: readonly (Course | undefined)[]
-  demands: readonly { program: number; result: NeedResult }[]
+  /** The program and need of each want. */
+  wants: readonly { program: number; need: NeedResult['need'] }[]
   terms: readonly Term[]
 }
 
-/** Half credits are the smallest that occur. */
-const UNITS = 2
 const TRUE: FillRule = { kind: 'all', of: [] }
 const FALSE: FillRule = { kind: 'any', of: [] }
+/** What speaks against taking a course, and for it, beside what is wished: each with its weight in credits or so. */
+const COST = { any: 3, credit: 0.3, level: 0.5, permission: 8, behind: 25, filler: 10, suggested: -2 }
+/** Courses of a kind that are kept beyond what could be needed of them, should their weeks not fit. */
+const SPARE = 6
 
 export function fillQuestion(context: RouteContext, wish: FillWish): FillQuestion {
   return new Question(context, wish).made()
 }
 
 /** What the filling adds to the route, in order of term. */
-export function plannedOf({ courses, terms }: FillQuestion, { term }: Filling): PlannedCourse[] {
+export function plannedOf({ courses, terms }: FillQuestion, filling: Filling): PlannedCourse[] {
   return courses
     .flatMap((course, c): PlannedCourse[] => {
-      const at = term[c]!
+      const at = filling[c]!
       if (!course || at === NOT_TAKEN) return []
       return [plan(course, terms[at]!.code)]
     })
@@ -76,16 +84,13 @@ function orderIn(terms: readonly Term[], code: TermCode): number {
 
 class Question {
   private readonly terms: Term[]
-  private readonly demands: {
-    program: number
-    result: NeedResult
-    demand: FillDemand
-    takes: (c: Course) => boolean
-  }[] = []
+  private readonly programs: readonly Program[]
   private readonly courses: (FillCourse & { of: Course | undefined })[] = []
   private readonly numbers = new Map<string, number>()
   /** Groups of equivalent courses that are on the record or the route, by their number; -1 for before all terms. */
   private readonly there = new Map<string, number>()
+  private readonly pull: ReadonlyMap<string, number>
+  private readonly behind: ReadonlySet<string>
 
   constructor(
     private readonly context: RouteContext,
@@ -94,43 +99,108 @@ class Question {
     const future = termsToPlan(context)
     const last = wish.until ? orderIn(future, wish.until) : future.length - 1
     this.terms = future.slice(0, Math.min(TERMS_MOST, last + 1))
+    this.programs = context.audits.map((audit) => audit.program)
+    this.pull = this.suggested()
+    this.behind = this.leftBehind()
   }
 
   made(): FillQuestion {
-    const { takings } = this.context
+    const { takings, catalog } = this.context
     let before = 0
     for (const taking of takings.counted) {
-      const at = taking.term === null ? -1 : orderIn(this.terms, taking.term)
-      if (at < 0) before += units(taking.credits)
-      this.stand(taking.course, at, units(taking.credits))
+      const at = this.timeOf(taking)
+      if (at < 0) before += taking.credits
+      this.stand(taking.course, at, taking.credits)
     }
     for (const planned of takings.repeats) {
       const at = orderIn(this.terms, planned.term)
-      if (!this.there.has(this.groupOf(planned.course)))
-        this.stand(planned.course, at, units(planned.credits))
+      if (!this.there.has(this.groupOf(planned.course))) this.stand(planned.course, at, planned.credits)
     }
-    this.ask()
     for (const course of this.useful()) this.candidate(course)
     // What a candidate needs before it is a candidate as well, until nothing new comes.
     for (const planned of this.context.planned) this.mend(planned)
     for (let c = 0; c < this.courses.length; c++) {
       const { of } = this.courses[c]!
-      if (of) this.courses[c] = { ...this.courses[c]!, rule: this.ruleFor(of) }
+      if (of) this.courses[c] = { ...this.courses[c]!, rule: this.ruleFor(of), excludes: this.excludesOf(of) }
     }
+    const added = this.courses.flatMap(({ of }, c) => (of ? [{ of, c }] : []))
+    const { problem, root, all } = questionOf(
+      this.programs,
+      [...takings.counted, ...added.map(({ of }) => takingOf(of))],
+      catalog
+    )
+    const holders: Holder[] = [
+      ...takings.counted.map((taking) => ({ at: this.timeOf(taking) })),
+      ...added.map(({ c }) => ({ course: c }))
+    ]
     return {
       problem: {
         terms: this.terms.map((term) => this.termOf(term)),
         courses: this.courses.map(({ of: _, ...course }) => course),
-        demands: this.demands.map((one) => one.demand),
+        reading: problem,
+        root,
+        holders,
         before
       },
       courses: this.courses.map((course) => course.of),
-      demands: this.demands.map(({ program, result }) => ({ program, result })),
+      wants: all,
       terms: this.terms
     }
   }
 
-  private stand(course: CourseCode, at: number, weight: number): void {
+  /** The number of the term; -1 for what is before all of them. */
+  private timeOf({ term }: Taking): number {
+    return term === null ? -1 : orderIn(this.terms, term)
+  }
+
+  /** Terms in which the programs suggest their courses, from where the student stands. */
+  private suggested(): Map<string, number> {
+    const found = new Map<string, number>()
+    this.programs.forEach(({ spec }, index) => {
+      if (!spec.suggested?.length) return
+      for (const { planned } of alignSequence(this.context, spec.suggested, index).placed) {
+        const at = orderIn(this.terms, planned.term)
+        const group = this.groupOf(planned.course)
+        if (at >= 0 && !found.has(group)) found.set(group, at)
+      }
+    })
+    return found
+  }
+
+  /**
+   * Preparatory courses that nothing asks of this student: what stands before a course on the record, or in
+   * the place of a test that is met; with all that stands before it in turn.
+   */
+  private leftBehind(): Set<string> {
+    const { catalog, takings, student } = this.context
+    const behind = new Set<string>()
+    const all = new Set(takings.counted.map((taking) => this.groupOf(taking.course)))
+    const add = (rule: Rule | undefined) => {
+      for (const code of coursesIn(rule)) {
+        const group = this.groupOf(code)
+        if (all.has(group) || behind.has(group)) continue
+        behind.add(group)
+        add(ruleOf(catalog.maybeCourse(code)?.prerequisite ?? ''))
+      }
+    }
+    const passed = (rule: Rule): void => {
+      if (!isBranch(rule)) return
+      const byTest = rule.of.some(
+        (one) => one.kind === 'test' && (student.tests[one.test] ?? -Infinity) >= one.least
+      )
+      if (rule.kind === 'any' && byTest) add(rule)
+      else for (const one of rule.of) passed(one)
+    }
+    for (const taking of takings.counted)
+      if (taking.firmness !== 'planned') add(ruleOf(catalog.maybeCourse(taking.course)?.prerequisite ?? ''))
+    for (const course of catalog.courses) {
+      const rule = ruleOf(course.prerequisite)
+      if (rule) passed(rule)
+    }
+    return behind
+  }
+
+  private stand(course: CourseCode, at: number, credits: number): void {
     const group = this.groupOf(course)
     if (at < 0) {
       this.there.set(group, -1)
@@ -138,11 +208,13 @@ class Question {
     }
     this.there.set(group, this.courses.length)
     this.courses.push({
-      weight,
+      credits,
       terms: 1 << at,
       rule: undefined,
-      demands: [],
+      excludes: [],
       cost: 0,
+      pull: undefined,
+      early: 0,
       placed: true,
       of: undefined
     })
@@ -160,84 +232,120 @@ class Question {
     if (lacks) this.courses[number] = { ...this.courses[number]!, rule: this.ruleFor(wanted) }
   }
 
-  /** One demand for what a need lacks; what has to come from a narrower set is one of its own. */
-  private ask(): void {
-    let layer = 0
-    this.context.audits.forEach((audit, program) => {
-      const base = layer++
-      for (const area of audit.areas) {
-        const own = area.area.shares ? layer++ : base
-        for (const result of area.needs) {
-          if (result.state !== 'needed' || result.missing <= 0) continue
-          const { need, missing, lacks } = result
-          const byCourse = need.measure === 'courses'
-          const amount = (own_: number) => (byCourse ? own_ : units(own_))
-          let rest = missing
-          for (const part of lacks.parts) {
-            const from = need.including.find((one) => one.set.text === part.from)
-            const some = Math.min(part.amount, rest)
-            if (!from || some <= 0) continue
-            rest -= some
-            this.demands.push({
-              program,
-              result,
-              demand: { amount: amount(some), byCourse, layer: own },
-              takes: (course) => from.set.has(course) && takes(need, course)
-            })
-          }
-          if (rest > 0)
-            this.demands.push({
-              program,
-              result,
-              demand: { amount: amount(rest), byCourse, layer: own },
-              takes: (course) => takes(need, course)
-            })
+  /**
+   * Wants that could be met by something more: those open now with all others of their choices, and in turn those
+   * that hold a taking which one of these could have.
+   */
+  private asked(): Set<number> {
+    const { takings, catalog, audits } = this.context
+    const { problem, root, all } = questionOf(this.programs, takings.counted, catalog)
+    const found = new Set<number>()
+    const openIn = audits.map(
+      (audit) =>
+        new Set(
+          audit.areas.flatMap((area) =>
+            area.needs.filter((one) => one.state === 'needed').map((one) => one.need.id)
+          )
+        )
+    )
+    all.forEach(({ need, program }, w) => {
+      if (openIn[program]!.has(need.id)) found.add(w)
+    })
+    const under = (one: typeof root): number[] => [
+      ...one.wants,
+      ...one.choices.flatMap((c) => c.of.flatMap(under))
+    ]
+    const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
+    /** The wants where each taking counts now. */
+    const placed = audits.flatMap((audit, program) =>
+      audit.areas.flatMap((area) =>
+        area.needs.flatMap((result) =>
+          result.evidence.map((taking) => ({
+            key: taking.key,
+            w: numberOf.get(`${program} ${result.need.id}`)!
+          }))
+        )
+      )
+    )
+    const byKey = new Map<string, number[]>()
+    for (const { key, w } of placed) byKey.set(key, [...(byKey.get(key) ?? []), w])
+    for (let size = -1; size < found.size;) {
+      size = found.size
+      const choices = (one: typeof root): void => {
+        for (const choice of one.choices) {
+          const inside = choice.of.flatMap(under)
+          if (inside.some((w) => found.has(w))) for (const w of inside) found.add(w)
+          for (const branch of choice.of) choices(branch)
         }
       }
-    })
+      choices(root)
+      for (const piece of problem.pieces)
+        if (piece.wants.some((w) => found.has(w)))
+          for (const w of byKey.get(takings.counted[piece.course]!.key) ?? []) found.add(w)
+    }
+    return found
   }
 
-  /** Courses that a demand takes, without those that so many others could stand for that they are never needed. */
+  /** Courses that a want could take, without those that so many others could stand for that they are never needed. */
   private useful(): Course[] {
     const { catalog } = this.context
-    const asked = new Set(catalog.courses.flatMap(({ prerequisite }) => coursesIn(ruleOf(prerequisite))))
-    const fitting = catalog.courses
-      .filter((course) => course.level === this.wish.level && !this.isThere(course))
-      .map((course) => ({
-        course,
-        demands: this.demandsOf(course),
-        terms: this.termsOf(course),
-        plain: course.prerequisite === '',
-        cost: this.costOf(course)
-      }))
-      .filter(({ demands, terms }) => demands.length && terms)
-      .sort((a, b) => a.cost - b.cost || (a.course.code < b.course.code ? -1 : 1))
-    const enough = this.demands.reduce((sum, { demand }) => sum + demand.amount, 0)
-    const alike = new Map<string, number>()
-    const kept: typeof fitting = []
-    for (const one of fitting) {
-      const { course, demands, terms } = one
-      const mark = `${course.credits} ${demands.join()} ${terms} ${course.prerequisite}`
-      const before = alike.get(mark) ?? 0
-      if (!asked.has(course.code) && before >= enough) continue
-      alike.set(mark, before + 1)
-      kept.push(one)
-    }
-    return kept
+    const asked = this.asked()
+    if (!asked.size) return []
+    const named = new Set(catalog.courses.flatMap(({ prerequisite }) => coursesIn(ruleOf(prerequisite))))
+    const open = catalog.courses.filter(
+      (course) => course.level === this.wish.level && !this.isThere(course) && this.termsOf(course)
+    )
+    const { problem, all } = questionOf(this.programs, open.map(takingOf), catalog)
+    const piecesOf = open.map((): number[] => [])
+    problem.pieces.forEach((piece, p) => piecesOf[piece.course]!.push(p))
+    const bySubject = problem.wants.some((want) => want.subjects > 0)
+    const fitting = open.flatMap((course, i) => {
+      const pieces = piecesOf[i]!
+      const wants = pieces.flatMap((p) => problem.pieces[p]!.wants).filter((w) => asked.has(w))
+      if (!wants.length) return []
+      const within = (sets: readonly { pieces: ReadonlySet<number> }[]) =>
+        sets.map((set) => Number(pieces.some((p) => set.pieces.has(p)))).join('')
+      const kind = [
+        course.credits,
+        wants.join(),
+        within(problem.wants.flatMap((want) => want.including)),
+        within(problem.caps),
+        bySubject ? problem.pieces[pieces[0]!]!.subject : ''
+      ].join(' ')
+      const enough = wants.reduce((sum, w) => {
+        const { need } = all[w]!
+        return (
+          sum +
+          (need.measure === 'courses' ? need.amount : Math.ceil(need.amount / Math.max(1, course.credits)))
+        )
+      }, SPARE)
+      const plain = course.prerequisite === '' && !catalog.exclusiveWith(course.code).size
+      return [{ course, kind, enough, plain, terms: this.termsOf(course), cost: this.costOf(course) }]
+    })
+    fitting.sort((a, b) => a.cost - b.cost || (a.course.code < b.course.code ? -1 : 1))
+    return fitting
       .filter((one, i) => {
-        if (asked.has(one.course.code)) return true
-        let better = 0
-        for (let k = 0; k < kept.length && better < enough; k++) {
-          const other = kept[k]!
-          if (k === i || !other.plain || other.course.credits !== one.course.credits) continue
-          if ((other.terms & one.terms) !== one.terms || other.cost > one.cost) continue
-          if (!one.demands.every((d) => other.demands.includes(d))) continue
-          const same = one.plain && other.terms === one.terms && other.demands.length === one.demands.length
-          if (!same || k < i) better++
-        }
-        return better < enough
+        const { code } = one.course
+        if (named.has(code) || this.pull.has(this.groupOf(code)) || this.isLiked(one.course)) return true
+        const better = fitting.filter(
+          (other, k) =>
+            k < i && other.plain && other.kind === one.kind && (other.terms & one.terms) === one.terms
+        )
+        return better.length < one.enough
       })
       .map((one) => one.course)
+      .concat(this.fillers(open))
+  }
+
+  /** Where credits are asked for before a course and no area takes any course: plain courses for their credits alone. */
+  private fillers(open: readonly Course[]): Course[] {
+    const free = this.programs.some(({ spec }) => spec.areas.some((area) => area.free))
+    const credits = this.context.catalog.courses.some(({ prerequisite }) =>
+      leavesOf(ruleOf(prerequisite)).some((leaf) => leaf.kind === 'credits' || leaf.kind === 'standing')
+    )
+    if (free || !credits) return []
+    const plain = open.filter((course) => course.prerequisite === '')
+    return plain.toSorted((a, b) => b.credits - a.credits || (a.code < b.code ? -1 : 1)).slice(0, FILLERS)
   }
 
   private isThere(course: Course): boolean {
@@ -256,19 +364,22 @@ class Question {
     const number = this.courses.length
     this.numbers.set(group, number)
     this.courses.push({
-      weight: units(course.credits),
+      credits: course.credits,
       terms,
       rule: undefined,
-      demands: this.demandsOf(course),
+      excludes: [],
       cost: this.costOf(course),
+      pull: this.pull.get(group),
+      early: this.earlyOf(course),
       placed: false,
       of: course
     })
     return number
   }
 
-  private demandsOf(course: Course): number[] {
-    return this.demands.flatMap((one, d) => (one.takes(course) ? [d] : []))
+  private excludesOf(course: Course): number[] {
+    const others = [...this.context.catalog.exclusiveWith(course.code)]
+    return others.flatMap((other) => this.numbers.get(this.groupOf(other)) ?? [])
   }
 
   private termsOf(course: Course): number {
@@ -285,25 +396,47 @@ class Question {
     return !this.context.away?.has(term.code) && (this.wish.summers || term.season !== 'summer')
   }
 
-  /** How many of the wishes the course does not meet; one that was never seen as it is wished counts most. */
-  private costOf({ code }: Course): number {
-    const { subjects, courses, suits } = this.wish
-    const liked = subjects.has(code.split(' ')[0]!) || courses?.has(code)
-    return (liked ? 0 : 1) + (suits && !suits(code) ? 2 : 0)
+  private isLiked({ code }: Course): boolean {
+    const { subjects, courses } = this.wish
+    return subjects.has(code.split(' ')[0]!) || courses?.has(code) === true
+  }
+
+  /** What taking the course costs against another one; one that was never seen as it is wished costs most of what is wished. */
+  private costOf(course: Course): number {
+    const { suits } = this.wish
+    const group = this.groupOf(course.code)
+    return (
+      COST.any +
+      COST.credit * course.credits +
+      COST.level * (numberOf(course.code) / 100 - 1) +
+      (this.isLiked(course) ? 0 : 1) +
+      (suits && !suits(course.code) ? 2 : 0) +
+      (needsPermission(course) ? COST.permission : 0) +
+      (this.behind.has(group) ? COST.behind : 0) +
+      (this.pull.has(group) ? COST.suggested : 0)
+    )
+  }
+
+  /** Lower levels before upper ones; what needs a permission is better late. */
+  private earlyOf(course: Course): number {
+    return needsPermission(course) ? -3 : Math.max(0, 4 - numberOf(course.code) / 100)
   }
 
   private termOf(term: Term) {
     const { takings, loadMost, loadLeast, hoursMost } = this.context
-    const standing = units(termLoad(takings, term.code))
+    const standing = termLoad(takings, term.code)
     const open = this.isOpen(term)
     const hours = hoursMost?.(term)
-    const most = units(loadMost(term))
+    const most = Math.min(loadMost(term), this.wish.load?.(term) ?? Infinity)
+    const regular = term.season !== 'summer'
     return {
       room: open ? Math.max(0, most - standing) : 0,
       standing,
       // Two hours of study a week for each credit, as `studyHours` reckons.
-      soft: hours === undefined ? most : Math.min(most, units(hours / 2)),
-      least: open ? units(loadLeast?.(term) ?? 0) : 0
+      soft: hours === undefined ? most : Math.min(most, hours / 2),
+      least: open ? (loadLeast?.(term) ?? 0) : 0,
+      full: open && regular ? (this.wish.full ?? 0) : 0,
+      regular
     }
   }
 
@@ -342,11 +475,11 @@ class Question {
         return number === undefined ? FALSE : { kind: 'course', course: number, same: rule.sameTerm }
       }
       case 'credits':
-        return { kind: 'units', units: units(rule.credits) }
+        return { kind: 'credits', credits: rule.credits }
       case 'standing': {
         if (STANDINGS.indexOf(student.standing) >= STANDINGS.indexOf(rule.standing)) return TRUE
         const least = standingCredits(rule.standing)
-        return Number.isFinite(least) ? { kind: 'units', units: units(least) } : FALSE
+        return Number.isFinite(least) ? { kind: 'credits', credits: least } : FALSE
       }
       case 'test':
       case 'program': {
@@ -366,6 +499,30 @@ class Question {
   }
 }
 
-function units(credits: number): number {
-  return Math.round(credits * UNITS)
+/** Fillers that are looked at. */
+const FILLERS = 20
+
+/** A course as it would be planned. */
+function takingOf(course: Course): Taking {
+  return {
+    key: `${course.code}@`,
+    course: course.code,
+    credits: course.credits,
+    firmness: 'planned',
+    term: null,
+    grade: null,
+    origin: 'here',
+    detail: 'plain',
+    placedByOffice: false
+  }
+}
+
+/** Whether nothing but a permission leads to the course. */
+function needsPermission({ prerequisite }: Course): boolean {
+  const asks = (rule: Rule): boolean => {
+    if (!isBranch(rule)) return rule.kind === 'permission'
+    return rule.kind === 'all' ? rule.of.some(asks) : rule.of.every(asks)
+  }
+  const rule = ruleOf(prerequisite)
+  return rule !== undefined && asks(rule)
 }

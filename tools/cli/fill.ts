@@ -1,6 +1,9 @@
 /** `ridgeway fill …`: the rest of a degree filled in. */
-import { fillMending, fillQuestion, type FillAnswer } from '#core/fill'
-import { conflictOf, proposalOf, type Filled } from '#wire/filling'
+import loadHighs from 'highs'
+import type { PlannedCourse } from '#core/degree'
+import { fillQuestion, type FillAnswer } from '#core/fill'
+import { filledOf, type Filled } from '#wire/filling'
+import { solverOf } from '#wire/solver'
 import { becauseText, endedText } from '#wire/words'
 import { readCall } from './route'
 
@@ -8,7 +11,8 @@ import { readCall } from './route'
 interface ProposalFile {
   format: 'ridgeway proposal 1'
   ended: 'proved' | 'feasible' | 'impossible' | 'unknown'
-  steps: number
+  /** Models solved. */
+  models: number
   finish: string | null
   /** No finish is earlier than this term. */
   bound: string | null
@@ -25,7 +29,7 @@ interface ProposalFile {
   conflict: string[]
 }
 
-export function fill(args: readonly string[]): number {
+export async function fill(args: readonly string[]): Promise<number> {
   const call = readCall(args)
   if (Array.isArray(call)) {
     for (const line of call) console.error(line)
@@ -38,30 +42,34 @@ export function fill(args: readonly string[]): number {
     subjects: new Set(values.prefer.map((subject) => subject.toUpperCase())),
     level: context.student.standing === 'graduate' ? 'graduate' : 'undergraduate'
   })
-  const answer = fillMending(question.problem)
-  const proposal = proposalOf(question, answer, planned, (all) => {
+  const reread = (all: readonly PlannedCourse[]) => {
     const then = contextWith(all)
     return { audits: [...then.audits], context: then }
-  })
-  const conflict = conflictOf(question, answer).map((result) => result.need.title)
-  if (values.json) console.log(JSON.stringify(fileOf(answer, proposal, conflict), null, 2))
+  }
+  const { answer, proposal } = filledOf(question, planned, reread, { solve: solverOf(await loadHighs()) })
+  if (values.json) console.log(JSON.stringify(fileOf(answer, proposal), null, 2))
   else {
     for (const one of proposal?.courses ?? [])
       console.log(
         `${one.planned.term}  ${one.planned.course.padEnd(10)} ${String(one.planned.credits).padStart(4)}  ${becauseText(one)}`
       )
-    console.log(endedText(answer.kind, proposal, conflict, answer.steps))
+    console.log(endedText(proposal))
   }
-  return proposal ? 0 : 1
+  return 0
 }
 
-function fileOf(answer: FillAnswer, proposal: Filled | undefined, conflict: string[]): ProposalFile {
+function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile {
+  const ended = () => {
+    if (answer.kind === 'unknown') return 'unknown'
+    if (answer.kind === 'partly') return 'impossible'
+    return proposal?.proved ? 'proved' : 'feasible'
+  }
   return {
     format: 'ridgeway proposal 1',
-    ended: answer.kind !== 'filled' ? answer.kind : answer.proved ? 'proved' : 'feasible',
-    steps: answer.steps,
-    finish: proposal?.finish.code ?? null,
-    bound: proposal?.bound.code ?? null,
+    ended: ended(),
+    models: answer.models,
+    finish: proposal?.finish?.code ?? null,
+    bound: proposal?.bound?.code ?? null,
     courses: (proposal?.courses ?? []).map(
       ({ planned: { course, term, credits }, needs, before, because }) => ({
         course,
@@ -72,7 +80,7 @@ function fileOf(answer: FillAnswer, proposal: Filled | undefined, conflict: stri
         because
       })
     ),
-    left: proposal?.left ?? [],
-    conflict
+    left: (proposal?.left ?? []).map((one) => one.need.title),
+    conflict: proposal?.conflict ?? []
   }
 }

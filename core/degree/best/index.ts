@@ -1,6 +1,7 @@
 export {
   compareOpens,
   NOWHERE,
+  weightIn,
   type Cap,
   type Opens,
   type Piece,

@@ -1,5 +1,5 @@
 /**
- * Tuples as whole numbers: four counts of open wants, the waste, then the order.
+ * Tuples as whole numbers: four counts of open wants, that with everything first, the waste, then the order.
  *
  * Packed digit by digit, so that numbers compare as tuples do; nothing is weighed against anything. The
  * order is counted: a piece passes over every want of its own that stands before the one it counts
@@ -30,7 +30,7 @@ export class Packing {
     if (this.openDigit ** LEVELS * open > Number.MAX_SAFE_INTEGER)
       throw new RangeError(`${wants.length} needs that depend on each other are too many for one reading`)
     const costs = [0]
-    for (let l = 0; l < LEVELS; l++) costs.push(costs[l]! + this.openDigit ** (LEVELS - 1 - l) * open)
+    for (let l = 0; l < LEVELS; l++) costs.push(costs[l]! + this.openDigit ** l * open)
     this.labelCost = costs
   }
 
@@ -49,7 +49,7 @@ export class Packing {
     const opens: [number, number, number, number] = [0, 0, 0, 0]
     const unordered = Math.floor(packed / this.wasteCost)
     let rest = Math.floor(unordered / this.wasteDigit)
-    for (let l = LEVELS - 1; l >= 0; l--) {
+    for (let l = 0; l < LEVELS; l++) {
       opens[l] = rest % this.openDigit
       rest = Math.floor(rest / this.openDigit)
     }
@@ -57,6 +57,6 @@ export class Packing {
   }
 
   private packOpens(opens: Opens): number {
-    return opens.reduce((sum, open) => sum * this.openDigit + open, 0)
+    return opens.reduceRight((sum, open) => sum * this.openDigit + open, 0)
   }
 }

@@ -6,7 +6,7 @@
  * prices give a valid bound, good prices a sharp one. Prices are whole, and so is the bound.
  */
 import type { Packing } from './packing'
-import type { Problem } from './problem'
+import { LEVELS, type Problem } from './problem'
 import { WantMachine } from './wantMachine'
 
 /** Steps of one size, at most. */
@@ -57,7 +57,7 @@ export class Prices {
     if (!contested.length && !this.problem.caps.length) return
     let best = this.bound()
     let kept = { ofPiece: this.ofPiece.slice(), ofCap: this.ofCap.slice() }
-    for (let step = this.packing.labelCost[1]! / 2; step >= 1; step = Math.floor(step / FINER)) {
+    for (let step = this.packing.labelCost[LEVELS]! / 2; step >= 1; step = Math.floor(step / FINER)) {
       for (let round = 0; round < ROUNDS; round++) {
         if (!this.balance(contested, step)) break
         const bound = this.bound()

@@ -62,9 +62,9 @@ export function weightIn(want: Want, piece: Piece): number {
   return want.byCourse ? 1 : piece.weight
 }
 
-/** Below zero when `a` is the better one: fewer open, the firmest level first. */
+/** Below zero when `a` is the better one: fewer open with all of it, then with what is firmer, level by level. */
 export function compareOpens(a: Opens, b: Opens): number {
-  return a[0] - b[0] || a[1] - b[1] || a[2] - b[2] || a[3] - b[3]
+  return a[3] - b[3] || a[2] - b[2] || a[1] - b[1] || a[0] - b[0]
 }
 
 /** Whether the pieces meet the want, with all it asks for. */

@@ -1,8 +1,8 @@
 /**
  * The best reading of a record: which course counts toward which need.
  *
- * Readings are compared as a tuple, in order: needs left open by what is earned; by what is earned
- * and under way; with what is registered; with what is planned; credits spent beyond need; then the
+ * Readings are compared as a tuple, in order: needs left open by everything, what is planned included;
+ * without what is planned; without what is registered; by what is earned; credits spent beyond need; then the
  * program's own order: the branches that stand first, then the fewest needs passed over, where a course
  * passes over each that accepts it and stands before the one it counts toward, or over all. Deterministic
  * and exact; of equal readings courses that are as good as each other count in the record's own order.

@@ -7,7 +7,7 @@ import type { Problem } from '../problem'
 import type { Alternative, Choice } from '../solve'
 
 export interface Verdict {
-  opens: number[]
+  opens: [number, number, number, number]
   waste: number
   /** Wants passed over; asked for only where no branches are to be chosen. */
   passed?: number
@@ -167,13 +167,17 @@ export function judge(highs: Highs, problem: Problem, root: Alternative, andOrde
       Object.entries(answer.Columns).map(([name, column]) => [name, (column as { Primal: number }).Primal])
     )
   }
-  const opens = (point: Sum) =>
-    [0, 1, 2, 3].map((level) =>
-      wants.reduce(
-        (sum, _, w) => sum + Math.round(point.get(`on${w}`)!) - Math.round(point.get(`y${w}_${level}`)!),
-        0
-      )
+  const opensAt = (point: Sum, level: number) =>
+    wants.reduce(
+      (sum, _, w) => sum + Math.round(point.get(`on${w}`)!) - Math.round(point.get(`y${w}_${level}`)!),
+      0
     )
+  const opens = (point: Sum): Verdict['opens'] => [
+    opensAt(point, 0),
+    opensAt(point, 1),
+    opensAt(point, 2),
+    opensAt(point, 3)
+  ]
   const openTerms = (level: number, factor: number) =>
     wants.flatMap((_, w): [number, string][] => [
       [factor, on(w)],
@@ -181,7 +185,7 @@ export function judge(highs: Highs, problem: Problem, root: Alternative, andOrde
     ])
   const merged = new Map<string, number>()
   for (let level = 0; level < 4; level++)
-    for (const [factor, name] of openTerms(level, 48 ** (3 - level)))
+    for (const [factor, name] of openTerms(level, 48 ** level))
       merged.set(name, (merged.get(name) ?? 0) + factor)
   const best = opens(
     ask(
