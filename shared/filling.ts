@@ -72,6 +72,8 @@ export type Reread = (planned: readonly PlannedCourse[]) => { audits: Audit[]; c
 export interface FillRun {
   solve: Solve
   told?: (models: number, finish?: Term) => void
+  /** Looks for nothing less than everything. */
+  wholeOnly?: boolean
 }
 
 /** Fills a question and reads the route anew with what was found. */
@@ -79,16 +81,17 @@ export function filledOf(
   question: FillQuestion,
   placed: readonly PlannedCourse[],
   reread: Reread,
-  { solve, told }: FillRun
+  { solve, told, wholeOnly = false }: FillRun
 ): { answer: FillAnswer; proposal: Filled | undefined } {
   const answer = fill(question.problem, {
     solve,
+    wholeOnly,
     inspect: (filling) => faultsOf(question, filling, placed, reread),
     ...(told && {
       told: (models, last) => told(models, last === undefined ? undefined : question.terms[last])
     })
   })
-  if (answer.kind === 'unknown') return { answer, proposal: undefined }
+  if (answer.kind === 'unknown' || answer.kind === 'impossible') return { answer, proposal: undefined }
   const planned = withoutIdle(plannedOf(question, answer.filling), placed, reread)
   const route = [...placed, ...planned]
   const { audits, context } = reread(route)
@@ -235,19 +238,25 @@ export function fillRoute(
   if (!openNeeds(audits).length)
     return { proposal: undefined, ended: 'Nothing is needed any more; there is nothing to fill in.' }
   const load = ownLoad(student, shelf)
+  const full = Math.min(FULL_TIME, load)
   const wish = wishOf(choice, student, catalog)
-  const own = attempt({ ...wish, load: () => load, full: Math.min(FULL_TIME, load) }, load)
-  if (own.answer.kind === 'filled' || load >= Math.max(...shelf.terms.map(context.loadMost))) return own
+  const own = { ...wish, load: () => load, full }
+  const whole = attempt(own, true)
+  if (whole.answer.kind !== 'impossible') return { ...whole, ended: endedText(whole.proposal, load) }
   // What the student's own load cannot hold may still be held by what is allowed.
-  const most = attempt({ ...wish, full: Math.min(FULL_TIME, load) }, undefined)
-  if (most.answer.kind !== 'filled' || !most.proposal?.finish) return own
-  const beyond = `With ${load} credits a term it cannot be completed in the terms known; this takes what is allowed. `
-  return { ...most, ended: beyond + most.ended }
+  if (shelf.terms.some((term) => context.loadMost(term) > load)) {
+    const most = attempt({ ...wish, full }, true)
+    if (most.proposal?.finish) {
+      const beyond = `With ${load} credits a term it cannot be completed in the terms known; this takes what is allowed.`
+      return { ...most, ended: `${beyond} ${endedText(most.proposal)}` }
+    }
+  }
+  const part = attempt(own, false)
+  return { ...part, ended: endedText(part.proposal, load) }
 
-  function attempt(asked: FillWish, at: number | undefined) {
+  function attempt(asked: FillWish, wholeOnly: boolean) {
     const question = fillQuestion(context, asked)
-    const { answer, proposal } = filledOf(question, placed, reread, run)
-    return { answer, proposal, ended: endedText(proposal, at) }
+    return filledOf(question, placed, reread, { ...run, wholeOnly })
   }
 }
 

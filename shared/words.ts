@@ -537,6 +537,9 @@ function missingText({ need, missing, lacks }: NeedResult): string {
   return `a part of ${title}`
 }
 
+/** Needs that cannot be met together, named one by one up to so many. */
+const CONFLICT_NAMED = 4
+
 /** How filling ended, as the audit says it once all of it is taken; `load` credits a term were the most. */
 export function endedText(proposal: Filled | undefined, load?: number): string {
   if (!proposal) return 'Nothing was found within the time; that does not mean that there is nothing.'
@@ -549,6 +552,7 @@ export function endedText(proposal: Filled | undefined, load?: number): string {
   }
   const open = `Still open: ${left.map(missingText).join(', ')}.`
   if (!conflict.length) return `Not everything found a place. ${open}`
+  if (conflict.length > CONFLICT_NAMED) return `These terms do not hold all that is needed. ${open}`
   const titles = conflict.map((title) => `“${title}”`)
   const why =
     titles.length > 1

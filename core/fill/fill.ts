@@ -34,6 +34,8 @@ export type FillAnswer =
       conflict: readonly number[]
       models: number
     }
+  /** Not everything can be met, and no more was asked. */
+  | { kind: 'impossible'; models: number }
   /** Nothing was found within the limits; whether there is something is not known. */
   | { kind: 'unknown'; bound: number; models: number }
 
@@ -49,6 +51,8 @@ export interface FillEffort {
   solve: Solve
   /** Looks at a filling as the route checks and the audit do. */
   inspect?: (filling: Filling) => Faults
+  /** Looks for nothing less than everything. */
+  wholeOnly?: boolean
   /** Told after each model how many there were, and the finish of the first filling. */
   told?: (models: number, finish?: number) => void
 }
@@ -93,7 +97,8 @@ class Search {
     let proved = true
     for (let looks = 0; looks < LOOKS_MOST; looks++) {
       const found = this.earliest(bound)
-      if (found === 'none') return this.partly()
+      if (found === 'none')
+        return this.effort.wholeOnly ? { kind: 'impossible', models: this.models } : this.partly()
       if (found === 'unknown') break
       proved &&= found.proved
       bound = found.last
@@ -130,14 +135,13 @@ class Search {
     if (!faults) return true
     this.notTogether.push(...faults.notTogether)
     this.barred.push(...faults.barred)
-    // What has to stay open is no fault.
-    const more = new Map([...faults.more].map(([w, missing]) => [w, missing - (this.short?.[w] ?? 0)]))
-    const asksMore = [...more.values()].some((missing) => missing > 0)
+    // Where not everything can be met, which needs stay open is for the audit to say.
+    const asksMore = faults.more.size > 0 && !this.short
     if (asksMore) {
       const { reading } = this.problem
       const wants = reading.wants.map((want, w) => ({
         ...want,
-        amount: want.amount + Math.max(0, more.get(w) ?? 0)
+        amount: want.amount + (faults.more.get(w) ?? 0)
       }))
       this.problem = { ...this.problem, reading: { ...reading, wants } }
     }
@@ -149,7 +153,6 @@ class Search {
     const last = this.problem.terms.length - 1
     const { wants } = this.problem.reading
     const conflict = this.conflict()
-    const given = this.problem
     for (let looks = 0; looks < LOOKS_MOST; looks++) {
       this.short = wants.map((want) => want.amount)
       const price = wants.flatMap((want, w): Sum => [
@@ -162,8 +165,6 @@ class Search {
       const found = this.earliest(0)
       const filling = typeof found === 'string' ? undefined : this.settled(found)
       if (filling) return { kind: 'partly', filling, conflict, models: this.models }
-      // What remains of a want that has to stay open may not come back as a fault.
-      this.problem = given
     }
     return { kind: 'partly', filling: this.nothing(), conflict, models: this.models }
   }

@@ -8,7 +8,7 @@
  * Everything is linear, so a course that counts, counts once in its layer, whatever was earned before.
  */
 import { weightIn } from '../degree'
-import type { LinearModel, type Sum } from './linear'
+import type { LinearModel, Sum } from './linear'
 import { termsIn, type FillProblem, type FillRule, type NotTogether } from './problem'
 
 export interface ModelOptions {

@@ -60,6 +60,8 @@ const TRUE: FillRule = { kind: 'all', of: [] }
 const FALSE: FillRule = { kind: 'any', of: [] }
 /** What speaks against taking a course, and for it, beside what is wished: each with its weight in credits or so. */
 const COST = { any: 3, credit: 0.3, level: 0.5, permission: 8, behind: 25, filler: 10, suggested: -2 }
+/** Numbers below it are preparatory and support courses (common practice). */
+const FIRST_LEVEL = 100
 /** Courses of a kind that are kept beyond what could be needed of them, should their weeks not fit. */
 const SPARE = 6
 
@@ -408,11 +410,11 @@ class Question {
     return (
       COST.any +
       COST.credit * course.credits +
-      COST.level * (numberOf(course.code) / 100 - 1) +
+      COST.level * Math.max(0, numberOf(course.code) / 100 - 1) +
       (this.isLiked(course) ? 0 : 1) +
       (suits && !suits(course.code) ? 2 : 0) +
       (needsPermission(course) ? COST.permission : 0) +
-      (this.behind.has(group) ? COST.behind : 0) +
+      (this.behind.has(group) || numberOf(course.code) < FIRST_LEVEL ? COST.behind : 0) +
       (this.pull.has(group) ? COST.suggested : 0)
     )
   }
