@@ -45,7 +45,7 @@ import {
   type Standing
 } from '#core/requisites'
 import { dayNumber, type Instant, type IsoDate } from '#core/time'
-import type { Section } from '#core/week'
+import type { Section, SectionTaker } from '#core/week'
 import type { Carry, CatalogPicture, DraftWeek, StudentPicture, TermPicture } from './picture'
 import { campusDate } from './when'
 
@@ -288,12 +288,22 @@ function phaseOfCourse(
 
 const offeredTo = (student: ReadableStudent, shelf: Shelf, now: Instant): Offered =>
   new Offered(shelf.offers, {
-    programs: student.programs.map((one) => one.spec.code),
-    standing: student.student.standing,
-    permitted: permittedAt(student, now),
+    ...takerOf(student, now),
     kept: student.keepFree.filter((one) => one.hard),
     held: new Set(student.held.flatMap((seat) => [seat.section, ...seat.components]))
   })
+
+/** What decides which sections are for a student, as of an instant. */
+export function takerOf(
+  { programs, student, permitted }: Pick<StudentPicture, 'programs' | 'student' | 'permitted'>,
+  now: Instant
+): SectionTaker {
+  return {
+    programs: programs.map((one) => one.spec.code),
+    standing: student.standing,
+    permitted: permittedAt({ permitted }, now)
+  }
+}
 
 /** Sections into which a student has been let, as of an instant. */
 export function permittedAt({ permitted }: Pick<StudentPicture, 'permitted'>, now: Instant) {

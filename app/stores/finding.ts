@@ -1,7 +1,8 @@
 import { SAFE_SEATS, type Wish } from '#core/find'
 import type { CourseCode } from '#core/ids'
-import { figuresOf, optionsAmong, type Section, type WeekFigures } from '#core/week'
+import { figuresOf, optionsAmong, sectionsFor, type Section, type WeekFigures } from '#core/week'
 import type { FindCall, Must, WeeksCounted, WeeksFound } from '#wire/finding'
+import { takerOf } from '#wire/reading'
 import type { WeeksAsked, WeeksNews } from '~/workers/weeks.worker'
 
 /** A week that was found, with what is compared. */
@@ -34,6 +35,13 @@ export const useFinding = defineStore('finding', () => {
 
   /** Sections of the courses asked about. */
   const sections = shallowRef<readonly Section[]>([])
+  /** Those of them that are for this student; a week of others could not be registered. */
+  const mine = computed(() => {
+    const { picture, reading } = student
+    if (!picture || !reading) return []
+    const held = new Set(standing.heldSections.map((one) => one.code))
+    return sectionsFor(sections.value, takerOf(picture, reading.now), held)
+  })
   const added = ref<CourseCode[]>([])
   const left = ref(new Set<CourseCode>())
   const either = ref(new Set<CourseCode>())
@@ -56,7 +64,7 @@ export const useFinding = defineStore('finding', () => {
     for (const course of courses.value)
       if (
         standing.heldCourses.has(course) ||
-        optionsAmong(sections.value.filter((one) => one.course === course && !one.officeOnly)).length
+        optionsAmong(mine.value.filter((one) => one.course === course)).length
       )
         found.add(course)
     return found
@@ -79,7 +87,7 @@ export const useFinding = defineStore('finding', () => {
   ])
 
   const call = computed((): Omit<FindCall, 'want'> & { want: Omit<FindCall['want'], 'wishes'> } => ({
-    sections: sections.value,
+    sections: mine.value,
     holidays: [...standing.holidays],
     want: {
       groups: groups.value,
@@ -138,7 +146,7 @@ export const useFinding = defineStore('finding', () => {
   }
 
   function ask(): void {
-    if (!groups.value.length || !sections.value.length) {
+    if (!groups.value.length || !mine.value.length) {
       end()
       found.value = { weeks: [], proved: true, steps: 0, ms: 0 }
       counted.value = undefined
@@ -157,7 +165,7 @@ export const useFinding = defineStore('finding', () => {
   }
 
   const cards = computed((): FoundCard[] => {
-    const known = new Map<string, Section>(sections.value.map((one) => [one.code, one]))
+    const known = new Map<string, Section>(mine.value.map((one) => [one.code, one]))
     const held = new Set<string>(standing.heldSections.map((one) => one.code))
     return (found.value?.weeks ?? []).map((codes, i) => {
       const own = codes.flatMap((code) => known.get(code) ?? [])
@@ -180,7 +188,7 @@ export const useFinding = defineStore('finding', () => {
     if (must.kind === 'travel') void weeks.setHabits({ travelHolds: false })
     else if (must.kind === 'seats') seatsLeft.value = false
     else if (must.kind === 'fixed') {
-      const course = sections.value.find((one) => one.code === must.section)?.course
+      const course = mine.value.find((one) => one.code === must.section)?.course
       stays.value = new Set([...stays.value].filter((one) => one !== course))
     } else if (must.kind === 'kept') {
       const gone = hard.value[must.number]

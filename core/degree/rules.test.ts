@@ -7,6 +7,7 @@ import { course, entry, planned, term } from '../testing/build'
 import { auditAll, auditProgram, auditRecord, type AuditOptions } from './audit'
 import { compileProgram } from './compile'
 import type { ConditionSpec } from './conditions'
+import type { HeldAs } from './courseSet'
 import { averagesByTerm, enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
 import type { NeedSpec, ProgramSpec } from './program'
 import { takingsOf, type PlannedCourse, type RecordEntry, type RepeatPolicy } from './taking'
@@ -184,6 +185,36 @@ describe('several attempts', () => {
   it('a withdrawal is no attempt that could be the last', () => {
     const left = [twice[0]!, entry('STAT 101', 'W', { term: termCode('SP26') })]
     expect(takings(left, [], 'last').counted.map((t) => t.grade)).toEqual(['B'])
+  })
+})
+
+describe('a condition about a campus', () => {
+  const asks: ConditionSpec = {
+    id: 'harbour',
+    asks: 'credits',
+    title: 'At the harbour',
+    from: 'campus HARBOUR',
+    least: 3
+  }
+  const judge = (heldAs: HeldAs) => {
+    const program = compileProgram(spec({ conditions: [asks] }))
+    const input = {
+      catalog,
+      record: [],
+      held: [],
+      planned: [planned('ENVI 101', 'AU27')],
+      heldAs: () => heldAs
+    }
+    return auditRecord([program], input, terms).audits[0]!.conditions[0]!
+  }
+  it('is met by where a picked section is held', () => {
+    expect(judge({ campus: 'HARBOUR', mode: 'inPerson' })).toMatchObject({ firmness: 'planned', unknown: 0 })
+    expect(judge({ campus: 'HILL', mode: 'inPerson' })).toMatchObject({ firmness: undefined, unknown: 0 })
+  })
+  it('is not known yet where the course is held at one campus or another', () => {
+    expect(judge({ campuses: ['HARBOUR', 'HILL'] })).toMatchObject({ firmness: undefined, unknown: 3 })
+    expect(judge({ campuses: ['HARBOUR'] })).toMatchObject({ firmness: 'planned', unknown: 0 })
+    expect(judge({ campuses: ['HILL'] })).toMatchObject({ firmness: undefined, unknown: 0 })
   })
 })
 

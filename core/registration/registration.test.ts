@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
 import type { RefusalCode } from '../findings'
-import { courseCode, termCode } from '../ids'
+import { courseCode, termCode, type SectionCode } from '../ids'
 import { course, entry, meeting, section, term } from '../testing/build'
-import { optionsAmong, type Option, type Section } from '../week'
+import { optionsAmong, sectionsFor, type Option, type Section } from '../week'
 import { decideCourse } from './course'
 import { afterGroup, decide, givenBack, type RegistrationFacts } from './decide'
 import { groupLines } from './group'
@@ -114,6 +114,21 @@ describe('the decision', () => {
   it('refuses what is registered or earned already', () => {
     expect(codes(plain, { heldSections: [section('STAT 110')] })).toEqual(['alreadyRegistered'])
     expect(codes(plain, { record: [entry('STAT 110', 'B')] })).toEqual(['alreadyEarned'])
+  })
+  it('refuses what is under way in another term: it counts once', () => {
+    const underWay = { record: [entry('STAT 110', null, { term: termCode('SP27') })] }
+    expect(decide(facts(underWay), [plain])[0]!.refusals).toMatchObject([
+      { code: 'alreadyTaken', term: 'SP27', held: false }
+    ])
+  })
+  it('leaves of sections those that are for somebody, with what they hold', () => {
+    const open = section('STAT 110')
+    const seniors = section('STAT 110', [], { onlyFor: { programs: [], standings: ['senior'] } })
+    const lab = section('STAT 110', [], { kind: 'lab', parent: seniors.code })
+    const taker = { programs: ['TEST'], standing: 'sophomore', permitted: new Set<SectionCode>() } as const
+    expect(sectionsFor([open, seniors, lab], taker, new Set())).toEqual([open])
+    expect(sectionsFor([open, seniors, lab], taker, new Set([lab.code]))).toEqual([open, lab])
+    expect(sectionsFor([open, seniors, lab], { ...taker, standing: 'senior' }, new Set())).toHaveLength(3)
   })
   it('names the clash with what is held', () => {
     const heldSections = [section('SOIL 220', [meeting('W', '10:00', '11:00')], { credits: 4 })]

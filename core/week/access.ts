@@ -39,6 +39,16 @@ export function barriersOf(
   return found
 }
 
+/** Of sections, those that somebody may take with all that belongs to them, and those they hold. */
+export function sectionsFor(
+  sections: readonly Section[],
+  taker: SectionTaker,
+  held: ReadonlySet<SectionCode>
+): Section[] {
+  const may = new Set(optionsFor(sections, taker).flatMap(sectionsOf))
+  return sections.filter((one) => held.has(one.code) || may.has(one))
+}
+
 /** The options among the sections of a course that somebody may take, seats and hours aside. */
 export function optionsFor(sections: readonly Section[], taker: SectionTaker): Option[] {
   return optionsAmong(sections).filter((option) =>

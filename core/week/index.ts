@@ -1,4 +1,4 @@
-export { barriersOf, optionsFor, type Barrier, type SectionTaker } from './access'
+export { barriersOf, optionsFor, sectionsFor, type Barrier, type SectionTaker } from './access'
 export { classesBetween, weeksOfTerm, weekToOpen, type DatedClass } from './dated'
 export { figuresOf, loadByWeek, mondayOf, studyHours, type WeekFigures, type WeekLoad } from './figures'
 export {

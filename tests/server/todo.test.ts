@@ -1,0 +1,76 @@
+/** What waits for a student, on the days on which it was passed over. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Section } from '#core/week'
+import type { StudentPicture } from '#wire/picture'
+import { readStudent, termAtWork } from '#wire/reading'
+import { thingsToDo } from '#wire/todo'
+import { readPictures } from '../../server/services/students/pictures'
+import { demoWorld, idOf, OPENS, person, type World } from './world'
+
+const NOW = Date.parse('2027-04-09T13:00:00Z')
+let world: World
+beforeAll(async () => {
+  world = await demoWorld('todo')
+})
+afterAll(() => world.close())
+
+async function picture(name: string): Promise<StudentPicture> {
+  const [found] = await readPictures(world.db, [idOf(await person(world.db, name))], 'self')
+  return found!
+}
+const things = (of: StudentPicture, now = NOW) => {
+  const reading = readStudent(of, world.shelf, now)
+  return thingsToDo({ picture: of, reading, shelf: world.shelf, work: termAtWork(reading, undefined), now })
+}
+const said = (of: StudentPicture, now?: number) => things(of, now).map((one) => one.title)
+
+describe('what is to do', () => {
+  it('begins with what stops, whatever else there is', () => {
+    return Promise.all(
+      ['Imke Varga', 'Bram Ostrander', 'Tamsin Roe', 'Felix Abara', 'Mira Sandoval'].map(async (name) => {
+        const order = ['stops', 'attention', 'plain', 'later']
+        const urgent = things(await picture(name)).map((one) => order.indexOf(one.urgency))
+        expect(urgent).toEqual(urgent.toSorted((a, b) => a - b))
+      })
+    )
+  })
+  it('tells of seats in which an office placed the student', async () => {
+    expect(said(await picture('Tamsin Roe'))).toContain('An office placed you in HERI 210, LANG 201')
+  })
+  it('tells that a program reported as wrong waits for the registrar', async () => {
+    const felix = await picture('Felix Abara')
+    const [first, ...others] = felix.programs
+    const reported = { ...first!, confirmed: 'wrong' as const, saidInstead: 'Environmental data' }
+    const wrong = things({ ...felix, programs: [reported, ...others] }).find((one) =>
+      one.id.startsWith('program')
+    )
+    expect(wrong).toMatchObject({ when: 'waits for the registrar', urgency: 'attention' })
+    expect(wrong!.text).toContain('“Environmental data”')
+  })
+  it('tells of payment that is due, on the day, and once the day is past', async () => {
+    const tamsin = await picture('Tamsin Roe')
+    const term = world.shelf.terms.find((one) => one.code === 'AU27')!
+    const noon = Date.parse(`${term.paymentDueOn}T16:00:00Z`)
+    const of = (days: number) =>
+      things(tamsin, noon + days * 86_400_000).find((one) => one.id === 'payment AU27')
+    expect(of(-20)).toBeUndefined()
+    expect(of(0)).toMatchObject({ title: 'Payment for Autumn 2027 is due', when: 'today' })
+    expect(of(1)).toMatchObject({ title: 'Payment for Autumn 2027 was due', urgency: 'attention' })
+  })
+  it('tells of a pick that the run would refuse as of the opening', async () => {
+    const imke = await picture('Imke Varga')
+    const draft = imke.drafts.find((one) => one.term === 'AU27' && one.goingWith)!
+    const picked = new Set<string>(draft.sections)
+    const closed: Section[] = imke.sections.map((one) =>
+      picked.has(one.code) && one.parent === null ? { ...one, permissionNeeded: true } : one
+    )
+    const before = things(imke, OPENS).filter((one) => one.id.startsWith('impossible'))
+    const after = things({ ...imke, sections: closed }, OPENS).filter((one) =>
+      one.id.startsWith('impossible')
+    )
+    expect(after.length).toBeGreaterThan(before.length)
+    expect(after.map((one) => one.text)).toContain(
+      'It needs the permission of the instructor or the department.'
+    )
+  })
+})
