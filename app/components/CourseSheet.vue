@@ -63,8 +63,8 @@ watch(
   async (code) => {
     const { shelf } = college
     const runs = place.terms.value.find((t) => course.value && runsIn(course.value, t, shelf!.running))
-    const soon = student.coming && course.value && runsIn(course.value, student.coming, shelf!.running)
-    term.value = (soon ? student.coming : (runs ?? place.terms.value[0]))?.code ?? ''
+    const soon = student.planning && course.value && runsIn(course.value, student.planning, shelf!.running)
+    term.value = (soon ? student.planning : (runs ?? place.terms.value[0]))?.code ?? ''
     void read()
     if (course.value) void marks.look(code)
     await nextTick()

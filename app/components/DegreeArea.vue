@@ -47,7 +47,7 @@ function missing({ need, missing: amount, lacks }: NeedResult): string {
 }
 function running(need: string): string {
   const { fit, run } = props.waiting[need] ?? { fit: 0, run: 0 }
-  return `${count(fit, 'course')} ${fit === 1 ? 'fits' : 'fit'}, ${run} run${run === 1 ? 's' : ''} in ${college.shortTerm(student.coming?.code ?? '')}`
+  return `${count(fit, 'course')} ${fit === 1 ? 'fits' : 'fit'}, ${run} run${run === 1 ? 's' : ''} in ${college.shortTerm(student.planning?.code ?? '')}`
 }
 function suffix({ firmness, term }: Taking): string | undefined {
   return firmness === 'planned' || firmness === 'registered' ? college.shortTerm(term ?? '') : undefined

@@ -28,7 +28,7 @@ type Waiting = Record<string, Record<string, { fit: number; run: number }>>
 /** By area, then by open need: the courses that would meet it, and those of them that run. */
 const waiting = computed((before?: Waiting): Waiting => {
   const found: Waiting = {}
-  const term = student.coming
+  const term = student.planning
   if (props.trial || !term || !college.shelf || !student.reading) return found
   const question = candidateQuestion(student.reading, college.shelf, term)
   for (const audit of props.audits)

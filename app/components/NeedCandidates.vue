@@ -17,7 +17,7 @@ const college = useCollege()
 const panel = useCoursePanel()
 const SOME = 10
 const all = ref(false)
-const code = ref<string>(props.at ?? student.coming?.code ?? '')
+const code = ref<string>(props.at ?? student.planning?.code ?? '')
 
 const { terms, put } = usePlacing()
 const term = computed(() => terms.value.find((t) => t.code === code.value))

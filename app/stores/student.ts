@@ -103,6 +103,11 @@ export const useStudent = defineStore('student', () => {
   /** How the term at work stands for the student. */
   const work = computed(() => reading.value && termAtWork(reading.value, chosen.value))
   const coming = computed(() => work.value?.term)
+  /** The term into which a course would be put next: the one at work while it takes plans, else the first that does. */
+  const planning = computed(() => {
+    const takes = reading.value?.context.plannable
+    return coming.value && takes?.has(coming.value.code) ? coming.value : college.termsAhead[0]
+  })
   const chosenKey = () => `ridgeway-term-${view.value?.student.id}`
   function chooseTerm(term: TermCode): void {
     chosen.value = term
@@ -364,6 +369,7 @@ export const useStudent = defineStore('student', () => {
     stage,
     alive,
     work,
+    planning,
     chooseTerm,
     coming,
     own,

@@ -166,7 +166,7 @@ function act(to: string) {
           <dl class="dates">
             <template v-for="row in dates" :key="row.what">
               <dt>{{ dayMonth(row.on) }}</dt>
-              <dd>{{ row.what }}</dd>
+              <dd>{{ student.say(row.what) }}</dd>
             </template>
           </dl>
         </section>
