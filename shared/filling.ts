@@ -12,6 +12,7 @@ import {
   type FillWish,
   type Solve
 } from '#core/fill'
+import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { coursesIn, ruleOf } from '#core/requisites'
 import { checkRoute, obstacles, routeFinish, termLoad, type Aligned, type RouteContext } from '#core/route'
@@ -133,9 +134,8 @@ function faultsOf(
   )
   const added = new Set(planned.map((one) => `${one.course}@${one.term}`))
   const barred = checkRoute(context).flatMap((finding) => {
-    const hard =
-      'course' in finding && HARD.has(finding.code) && added.has(`${finding.course}@${finding.term}`)
-    if (!hard) return []
+    if (!('course' in finding) || !isHard(finding) || !added.has(`${finding.course}@${finding.term}`))
+      return []
     return [{ term: indexOf(question, finding.term), courses: [numberOf.get(finding.course)!] }]
   })
   const notTogether = question.terms.flatMap((term, t) => {
@@ -157,7 +157,8 @@ function faultsOf(
   })
   return { barred, notTogether, more }
 }
-/** Findings about a course that make it impossible where it stands. */
+/** Whether a finding makes its course impossible where it stands. */
+export const isHard = ({ code }: Pick<Finding, 'code'>): boolean => HARD.has(code)
 const HARD = new Set<string>([
   'prerequisite',
   'corequisite',

@@ -202,8 +202,9 @@ describe('ridgeway fill', () => {
   })
   it('names what cannot hold together when the terms are too few', () => {
     const { code, out } = ridgeway('fill', ...files(), '--record', file('record.json'), '--terms', '2')
-    expect(code).toBe(1)
-    expect(out).toMatch(/^Cannot be filled within these terms: /)
+    expect(code).toBe(3)
+    expect(out).toMatch(/^(These terms do not hold all that is needed|.* within these terms)\. Still open: /m)
+    expect(out).not.toContain('Finishes in')
   })
   it('says what is wrong with a file and with the call', () => {
     writeFileSync(file('limits.json'), JSON.stringify({ format: 'ridgeway limits 1', hours: 500 }))

@@ -108,7 +108,7 @@ describe('ridgeway weeks', () => {
         keepFree: [{ name: 'Tuesday after 4', days: 'T', start: '16:00', end: '20:00' }]
       })
     )
-    expect(code).toBe(1)
+    expect(code).toBe(3)
     expect(out).toContain(
       'No week fits: ENVI 310, SOIL 220 and free time Tuesday after 4 cannot hold together.'
     )

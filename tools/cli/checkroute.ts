@@ -1,6 +1,8 @@
 /** `ridgeway checkroute …`: what is wrong with a route, and the ways out. */
 import { checkRoute } from '#core/route'
+import { isHard } from '#wire/filling'
 import { changeText, findingSubject, findingText } from '#wire/words'
+import { DONE, NOT_ALL } from './options'
 import { readCall } from './route'
 
 export function checkroute(args: readonly string[]): number {
@@ -10,15 +12,16 @@ export function checkroute(args: readonly string[]): number {
     return 1
   }
   const findings = checkRoute(call.contextWith(call.planned))
+  const ends = findings.some(isHard) ? NOT_ALL : DONE
   const plain = (code: string) => code
   if (call.values.json) {
     console.log(JSON.stringify({ format: 'ridgeway findings 1', findings }, null, 2))
-    return 0
+    return ends
   }
   for (const finding of findings) {
     console.log(`${findingSubject(finding, plain)} ${findingText(finding, plain)}`)
     for (const way of finding.ways) console.log(`  ${changeText(way, plain)}`)
   }
   console.log(findings.length ? `${findings.length} findings.` : 'No findings.')
-  return 0
+  return ends
 }

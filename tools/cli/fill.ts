@@ -5,6 +5,7 @@ import { fillQuestion, type FillAnswer } from '#core/fill'
 import { filledOf, type Filled } from '#wire/filling'
 import { solverOf } from '#wire/solver'
 import { becauseText, endedText } from '#wire/words'
+import { DONE, NOT_ALL } from './options'
 import { readCall } from './route'
 
 /** What the command prints with `--json`. */
@@ -55,7 +56,7 @@ export async function fill(args: readonly string[]): Promise<number> {
       )
     console.log(endedText(proposal))
   }
-  return 0
+  return answer.kind === 'filled' ? DONE : NOT_ALL
 }
 
 function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile {

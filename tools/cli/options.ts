@@ -1,6 +1,10 @@
 /** Options of the command line, by Node's own parser, and its failures as one sentence. */
 import { parseArgs, type ParseArgsConfig } from 'node:util'
 
+/** Exit codes of a command that was carried out: as asked, or the answer is no. */
+export const DONE = 0
+export const NOT_ALL = 3
+
 /** Ends a command with a sentence. */
 export class CallError extends Error {
   constructor(

@@ -5,7 +5,7 @@ import { sectionsFrom, wantFrom, sectionsFile, wantFile } from '#wire/weekFiles'
 import { clockTime } from '#wire/when'
 import { conflictText, count, reliefText } from '#wire/words'
 import { Complaints, shaped, textOf } from './files'
-import { CallError, options } from './options'
+import { CallError, DONE, NOT_ALL, options } from './options'
 
 const TOP = 50
 
@@ -64,7 +64,7 @@ export function weeks(args: readonly string[]): number {
         2
       )
     )
-    return found.weeks.length ? 0 : 1
+    return found.weeks.length ? DONE : NOT_ALL
   }
   for (const [i, week] of found.weeks.entries())
     console.log(`${String(i + 1).padStart(3)}  ${lineOf(weekOf(question, week))}`)
@@ -80,7 +80,7 @@ export function weeks(args: readonly string[]): number {
       `${fit}; ${found.proved ? 'these are the best, proved' : `stopped after ${found.steps} steps, there may be better ones`}.`
     )
   }
-  return found.weeks.length ? 0 : 1
+  return found.weeks.length ? DONE : NOT_ALL
 }
 
 const asDemands = ({ kind, number }: { kind: 'group' | 'kept'; number: number }) => ({
