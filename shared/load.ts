@@ -8,23 +8,38 @@ export const FULL_TIME = 12
 const USUAL_TERM = 15
 
 /**
- * Credits of a regular term: as the student says; else for who has always studied part-time the most they took on in
- * a term; else what the program asks for over its usual terms, and one more, since courses do not share evenly.
+ * Credits of a regular term: as the student says; else the most they took on or plan for one, where that is always
+ * part-time or more than is usual; else what the program asks for over its usual terms, and one more, since courses
+ * do not share evenly.
  */
 export function ownLoad(
-  { carry, record, programs }: Pick<StudentView, 'carry' | 'record' | 'programs'>,
+  { carry, record, held, route, programs }: LoadBearer,
   { terms }: Pick<Shelf, 'terms'>
 ): number {
   if (carry.credits !== null) return carry.credits
-  const regular = new Set(terms.flatMap((term) => (term.season === 'summer' ? [] : [term.code as string])))
-  const taken = new Map<string, number>()
-  for (const { term, credits, origin } of record)
-    if (term !== null && origin === 'here' && regular.has(term))
-      taken.set(term, (taken.get(term) ?? 0) + credits)
-  const most = Math.max(0, ...taken.values())
-  if (most > 0 && most < FULL_TIME) return Math.max(most, carry.least ?? 0)
+  const most = Math.max(0, ...loadsOf({ record, held, route }, terms).values())
+  const least = carry.least ?? 0
+  if (most > 0 && most < FULL_TIME) return Math.max(most, least)
   const spec = programs[0]?.spec
-  if (!spec) return USUAL_TERM
-  const usual = spec.suggested?.length || Math.max(1, Math.round(spec.credits / USUAL_TERM))
-  return Math.max(Math.ceil(spec.credits / usual) + 1, FULL_TIME, carry.least ?? 0)
+  const usual = spec?.suggested?.length || Math.max(1, Math.round((spec?.credits ?? 0) / USUAL_TERM))
+  const asked = spec ? Math.ceil(spec.credits / usual) + 1 : USUAL_TERM
+  return Math.max(asked, most, FULL_TIME, least)
+}
+type LoadBearer = Pick<StudentView, 'carry' | 'record' | 'held' | 'route' | 'programs'>
+
+/** Credits of each regular term in which something was taken here, is held or planned; a course counts once. */
+function loadsOf(
+  { record, held, route }: Pick<LoadBearer, 'record' | 'held' | 'route'>,
+  terms: Shelf['terms']
+): Map<string, number> {
+  const regular = new Set(terms.flatMap((term) => (term.season === 'summer' ? [] : [term.code as string])))
+  const here = record.filter((one) => one.origin === 'here')
+  const loads = new Map<string, Map<string, number>>()
+  for (const { term, course, credits } of [...route.courses, ...held, ...here]) {
+    if (term === null || !regular.has(term)) continue
+    loads.set(term, (loads.get(term) ?? new Map<string, number>()).set(course, credits))
+  }
+  return new Map(
+    [...loads].map(([term, own]) => [term, [...own.values()].reduce((sum, one) => sum + one, 0)])
+  )
 }
