@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { entry, planned, term } from '../core/testing/build'
+import { Catalog } from '#core/catalog'
+import { course, entry, planned, term } from '../core/testing/build'
 import { ownLoad } from './load'
 
 const terms = ['AU26', 'SP27', 'SU27', 'AU27', 'SP28'].map((code) => term(code)) as never
+const catalog = new Catalog([course('ENVI 101', { credits: 5 })])
 const NOBODY = {
   carry: { credits: null, least: null, hours: null, outside: null, target: null, terms: [] },
   record: [],
@@ -10,7 +12,7 @@ const NOBODY = {
   route: { courses: [] },
   programs: [{ spec: { credits: 120 }, confirmed: 'confirmed', saidInstead: null }]
 }
-const load = (over: object) => ownLoad({ ...NOBODY, ...over } as never, { terms })
+const load = (over: object) => ownLoad({ ...NOBODY, ...over } as never, { terms, catalog })
 const some = (n: number, at: string) =>
   Array.from({ length: n }, (_, i) => entry(`ENVI ${101 + i}`, 'B', { term: at as never }))
 
@@ -22,6 +24,11 @@ describe('what a student takes on in a term', () => {
     expect(load({})).toBe(16)
     const two = { credits: 60, suggested: [[], [], [], []] }
     expect(load({ programs: [{ ...NOBODY.programs[0], spec: two }] })).toBe(16)
+    const full = {
+      ...two,
+      suggested: [['ENVI 101', ...Array.from({ length: 4 }, () => ({ need: 'any' }))], [], [], []]
+    }
+    expect(load({ programs: [{ ...NOBODY.programs[0], spec: full }] })).toBe(17)
   })
   it('is the most they took on for who has always studied part-time, summers aside', () => {
     expect(load({ record: [...some(2, 'AU26'), ...some(5, 'SU27')] })).toBe(6)

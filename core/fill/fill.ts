@@ -60,6 +60,7 @@ export interface FillEffort {
 /** Finding out whether there is a filling at all; making one good; both end alike on every machine. */
 const PROOF: Limits = { gap: 0.01, nodes: 20_000, seconds: 20 }
 const TASTE: Limits = { gap: 0.02, nodes: 300, seconds: 4 }
+const LAYING: Limits = { gap: 0.001, nodes: 1000, seconds: 4 }
 /** Fillings looked at, at most, until one has no fault. */
 const LOOKS_MOST = 16
 
@@ -321,7 +322,7 @@ class Search {
         }
       }
       model.minimize(cost)
-      const answer = this.run(model, TASTE)
+      const answer = this.run(model, LAYING)
       return answer.kind === 'solved' ? this.fillingOf(answer, last) : chosen
     } finally {
       this.problem = given

@@ -2,7 +2,7 @@
 import loadHighs from 'highs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Solve } from '#core/fill'
-import { checkRoute, termLoad } from '#core/route'
+import { alignSequence, checkRoute, termLoad } from '#core/route'
 import { fillRoute, type FillCall, type FillChoice } from '#wire/filling'
 import { ownLoad } from '#wire/load'
 import type { CatalogPicture, StudentView } from '#wire/picture'
@@ -68,9 +68,9 @@ describe('ways in which courses are held', () => {
 })
 
 describe('an empty record', () => {
-  it('is filled to a degree and a certificate in five terms of the usual load, which is proved the earliest', () => {
+  it('is filled to a degree and a certificate in four terms of the usual load, which is proved the earliest', () => {
     const { courses, finish, proved, left } = fill()
-    expect([finish?.code, proved, left]).toEqual(['AU29', true, []])
+    expect([finish?.code, proved, left]).toEqual(['SP29', true, []])
     const planned = courses.map((one) => one.planned)
     const reading = readStudent(
       { ...student, route: { ...student.route, courses: planned } },
@@ -78,15 +78,26 @@ describe('an empty record', () => {
       now
     )
     expect(checkRoute(reading.context)).toEqual([])
-    expect(reading.finish?.code).toBe('AU29')
+    expect(reading.finish?.code).toBe('SP29')
     expect(reading.audits.map((audit) => audit.amounts.needed)).toEqual([0, 0])
     const load = ownLoad(student, world.shelf)
-    expect(load).toBe(16)
+    expect(load).toBe(17)
     for (const term of world.shelf.terms)
       expect(termLoad(reading.takings, term.code)).toBeLessThanOrEqual(load)
-    // Foundations first, and nothing that needs a permission at the beginning.
+    // Foundations and writing first.
     const at = new Map(planned.map((one) => [one.course as string, one.term as string]))
-    expect([at.get('WRIT 101'), at.get('GEOS 101')]).toEqual(['AU27', 'AU27'])
+    expect(at.get('GEOS 101')).toBe('AU27')
+    expect(['AU27', 'SP28']).toContain(at.get('WRIT 101'))
+  })
+  it('takes the four usual terms by the sequence that its program suggests, and leaves nothing unplaced', () => {
+    const { context } = readStudent(student, world.shelf, now)
+    const { placed, open, left, from } = alignSequence(context, student.programs[0]!.spec.suggested!)
+    expect([from, left]).toEqual([0, []])
+    const used = new Set<string>([
+      ...placed.map((one) => one.planned.term),
+      ...open.map((one) => one.term.code)
+    ])
+    expect([...used].sort()).toEqual(['AU27', 'AU28', 'SP28', 'SP29'])
   })
   it('is filled with more of what is rather held online, or rather on a campus', () => {
     const unlike = (list: string[], fits: (way: CatalogPicture['heldAs'][string]) => boolean) =>
