@@ -11,7 +11,7 @@ const props = defineProps<{
   /** Planned for it now, and to be replaced. */
   instead?: PlannedCourse | undefined
 }>()
-const emit = defineEmits<{ added: [] }>()
+const emit = defineEmits<{ adding: []; added: [] }>()
 const student = useStudent()
 const college = useCollege()
 const panel = useCoursePanel()
@@ -29,6 +29,8 @@ const found = computed(() =>
 const list = computed(() => found.value.list)
 
 async function add(course: Course) {
+  // The button goes with the course that is added; whoever shows this keeps the focus.
+  emit('adding')
   if (await put([course], code.value, props.instead)) emit('added')
 }
 </script>

@@ -1,5 +1,6 @@
 import loadHighs from 'highs'
 import { describe, expect, it } from 'vitest'
+import { LONG } from '../../tests/long'
 import { courseCode } from '../ids'
 import { meeting, section } from '../testing/build'
 import { optionsAmong } from '../week'
@@ -12,14 +13,15 @@ import { judgeWeeks } from './testing/judge'
 import { everyWeek, termCase } from './testing/terms'
 
 const TOP = 5
+const TERMS = LONG ? 2000 : 700
 
 describe('finding weeks', () => {
   it(
-    'counts and ranks as trying every combination does, dates and minutes written out (2,000 terms, seeds 1 to 2000)',
+    `counts and ranks as trying every combination does, dates and minutes written out (${TERMS} terms, from seed 1)`,
     { timeout: 120_000 },
     () => {
       let [none, several] = [0, 0]
-      for (let seed = 1; seed <= 2000; seed++) {
+      for (let seed = 1; seed <= TERMS; seed++) {
         const term = termCase(seed, {
           courses: 2 + (seed % 3),
           options: 3 + (seed % 2),
@@ -49,8 +51,8 @@ describe('finding weeks', () => {
         if (!every.length) none++
         if (every.length > TOP) several++
       }
-      expect(none).toBeGreaterThan(200)
-      expect(several).toBeGreaterThan(400)
+      expect(none).toBeGreaterThan(TERMS / 10)
+      expect(several).toBeGreaterThan(TERMS / 5)
     }
   )
   it(

@@ -115,7 +115,7 @@ test('the same by dragging what is needed onto a term, and choosing', async ({ b
       await add.click()
       await placed(page, ++n)
       // It stays for the next course, as long as the need asks for one.
-      await page.keyboard.press('Escape')
+      await dialog.getByRole('button', { name: 'Close' }).click()
       await expect(page.locator('.v-overlay__scrim')).toHaveCount(0)
     }
   }

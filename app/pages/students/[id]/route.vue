@@ -19,6 +19,7 @@ const picture = computed(() => student.picture!)
 const route = computed(() => picture.value.route)
 /** The need that is looked at, in which term, and what would be replaced for it. */
 const need = shallowRef<{ result: NeedResult; term?: string | undefined; instead?: PlannedCourse }>()
+const picker = ref<HTMLElement>()
 /** The same need as it stands after what was added for it: the picker stays open for the next course. */
 const needNow = computed(() => {
   const asked = need.value?.result.need
@@ -236,7 +237,7 @@ async function once(work: () => Promise<unknown>) {
       aria-labelledby="need-title"
       @update:model-value="need = undefined"
     >
-      <div v-if="need" class="card need">
+      <div v-if="need" ref="picker" class="card need" tabindex="-1">
         <h2 id="need-title">{{ need.result.need.title }}</h2>
         <p v-if="needNow && needNow.state !== 'needed'" role="status">
           Nothing more is needed for it: {{ NEED_STATES[needNow.state] }}.
@@ -246,6 +247,7 @@ async function once(work: () => Promise<unknown>) {
           :result="needNow ?? need.result"
           :at="need.term"
           :instead="need.instead"
+          @adding="picker?.focus()"
           @added="need.instead && (need = undefined)"
         />
         <v-btn @click="need = undefined">Close</v-btn>
