@@ -8,6 +8,7 @@ import type { OfferBuilder } from './offer'
 import { COHORT_COURSES } from './offer'
 import type { Random } from './random'
 import { advisors } from './staff'
+import { gradeOf, SHARES } from '../server/standins/gradebook'
 
 export interface DemoRecord {
   course: string
@@ -56,21 +57,6 @@ export interface DemoStudent {
   advisors: string[]
   aim: string | null
 }
-
-const GRADES: [string, number][] = [
-  ['A', 18],
-  ['A-', 14],
-  ['B+', 16],
-  ['B', 18],
-  ['B-', 10],
-  ['C+', 8],
-  ['C', 8],
-  ['C-', 3],
-  ['D', 2],
-  ['F', 2],
-  ['W', 1]
-]
-const GRADE_WEIGHT = GRADES.reduce((sum, [, weight]) => sum + weight, 0)
 
 const GIVEN = [
   'Alba',
@@ -244,12 +230,7 @@ export class PeopleBuilder {
   }
 
   private grade(): string {
-    let left = this.random.below(GRADE_WEIGHT)
-    for (const [grade, weight] of GRADES) {
-      left -= weight
-      if (left < 0) return grade
-    }
-    return 'B'
+    return gradeOf(this.random.below(SHARES))
   }
 
   private generated(i: number): void {

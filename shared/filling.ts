@@ -1,6 +1,6 @@
 /** The rest of a degree filled in: a proposal of planned courses, checked by the audit itself. */
 import type { Term } from '#core/catalog'
-import type { Audit, NeedResult, PlannedCourse } from '#core/degree'
+import { FULL_TIME, type Audit, type NeedResult, type PlannedCourse } from '#core/degree'
 import {
   fill,
   fillQuestion,
@@ -18,7 +18,7 @@ import { coursesIn, ruleOf } from '#core/requisites'
 import { checkRoute, obstacles, routeFinish, termLoad, type Aligned, type RouteContext } from '#core/route'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
-import { FULL_TIME, ownLoad } from './load'
+import { ownLoad } from './load'
 import type { CatalogPicture, StudentView } from './picture'
 import { readStudent, shelve } from './reading'
 import { endedText } from './words'

@@ -1,11 +1,9 @@
 /** What a student takes on in a term, where nothing is said: their own pace, not the most that is allowed. */
-import type { SlotSpec } from '#core/degree'
+import { FULL_TIME, type SlotSpec } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { StudentView } from './picture'
 import type { Shelf } from './reading'
 
-/** Credits of full-time study for an undergraduate (34 CFR 668.2). */
-export const FULL_TIME = 12
 /** Credits of a usual term of study, where a program suggests no sequence (common practice). */
 const USUAL_TERM = 15
 

@@ -106,9 +106,12 @@ export function paceOfProgress({
 
 export type Enrolment = 'fullTime' | 'threeQuarterTime' | 'halfTime' | 'lessThanHalfTime'
 
+/** Credits of full-time study for an undergraduate (34 CFR 668.2). */
+export const FULL_TIME = 12
+
 /** Enrolment status of an undergraduate by the credits of a term (34 CFR 668.2: full time is 12, half time half of it). */
 export function enrolmentOf(credits: number): Enrolment {
-  if (credits >= 12) return 'fullTime'
+  if (credits >= FULL_TIME) return 'fullTime'
   if (credits >= 9) return 'threeQuarterTime'
   return credits >= 6 ? 'halfTime' : 'lessThanHalfTime'
 }

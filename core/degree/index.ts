@@ -26,6 +26,7 @@ export {
   averageNeeded,
   averagesByTerm,
   enrolmentOf,
+  FULL_TIME,
   gradedAttempts,
   paceOfProgress,
   type Enrolment,

@@ -57,7 +57,7 @@ export interface FillEffort {
   told?: (models: number, finish?: number) => void
 }
 
-/** Finding out whether there is a filling at all; making one good; both end alike on every machine. */
+/** Finding out whether there is a filling at all; making one good. Nodes end them alike everywhere, before the seconds do. */
 const PROOF: Limits = { gap: 0.01, nodes: 20_000, seconds: 20 }
 const TASTE: Limits = { gap: 0.02, nodes: 300, seconds: 4 }
 const LAYING: Limits = { gap: 0.001, nodes: 1000, seconds: 4 }
@@ -84,6 +84,8 @@ class Search {
   private readonly barred: NotTogether[] = []
   private unmended = new Set<number>()
   private short: number[] | undefined
+  /** Courses were barred or wants raised, so that a later finish is no proof. */
+  private narrowed = false
 
   constructor(
     private problem: FillProblem,
@@ -101,8 +103,9 @@ class Search {
       if (found === 'none')
         return this.effort.wholeOnly ? { kind: 'impossible', models: this.models } : this.partly()
       if (found === 'unknown') break
-      proved &&= found.proved
-      bound = found.last
+      // A fault that is more than a set of courses without a week may bar more than it has to.
+      proved &&= found.proved && !(this.narrowed && found.last > bound)
+      if (proved) bound = found.last
       const filling = this.settled(found)
       if (filling) return { kind: 'filled', filling, bound, proved, models: this.models }
     }
@@ -146,6 +149,7 @@ class Search {
       }))
       this.problem = { ...this.problem, reading: { ...reading, wants } }
     }
+    this.narrowed ||= faults.barred.length > 0 || asksMore
     return !faults.notTogether.length && !faults.barred.length && !asksMore
   }
 

@@ -17,7 +17,8 @@ const GIVEN: readonly [grade: string, often: number][] = [
   ['F', 2],
   ['W', 1]
 ]
-const ALL = GIVEN.reduce((sum, [, often]) => sum + often, 0)
+/** How many shares there are in all. */
+export const SHARES = GIVEN.reduce((sum, [, often]) => sum + often, 0)
 
 /** FNV-1a of a text, 32 bits, with its bits mixed once more: near texts get far numbers. */
 function hash(text: string): number {
@@ -29,7 +30,12 @@ function hash(text: string): number {
 }
 
 export function gradeFor(seed: number, student: number, section: string): string {
-  let left = hash(`${seed} ${student} ${section}`) % ALL
+  return gradeOf(hash(`${seed} ${student} ${section}`) % SHARES)
+}
+
+/** The grade of a share, from 0 to below `SHARES`: as often as it is given. */
+export function gradeOf(share: number): string {
+  let left = share
   for (const [grade, often] of GIVEN) {
     left -= often
     if (left < 0) return grade

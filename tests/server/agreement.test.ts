@@ -6,7 +6,7 @@ import { auditFile } from '#wire/auditFile'
 import { programFigures, programText, routeFigures } from '#wire/figures'
 import { fillRoute, type FillCall } from '#wire/filling'
 import { ownLoad } from '#wire/load'
-import type { StudentPicture, StudentView } from '#wire/picture'
+import type { StudentPicture } from '#wire/picture'
 import { degreeState } from '#wire/placeStates'
 import { readStudent, type Reading } from '#wire/reading'
 import { solverOf } from '#wire/solver'
@@ -14,7 +14,7 @@ import { readDesk } from '../../server/services/advising/advising'
 import { readCatalog } from '../../server/services/catalog/catalog'
 import { readPictures } from '../../server/services/students/pictures'
 import { LONG } from '../long'
-import { at, demoWorld, person, type World } from './world'
+import { at, demoWorld, person, viewOf, type World } from './world'
 
 let world: World
 let now: number
@@ -129,14 +129,7 @@ it(
     let filled = 0
     // Every fortieth student by default.
     for (const { picture, reading } of students.filter((_, i) => LONG || i % 40 === 2)) {
-      const student: StudentView = {
-        ...picture,
-        routes: [],
-        marks: [],
-        termNotes: [],
-        habits: { wishes: [], travelHolds: false },
-        calendarKey: null
-      }
+      const student = viewOf(picture)
       const { proposal, ended } = fillRoute({ catalog, offers, student, choice, now }, { solve })
       if (!proposal) continue
       const news = proposal.courses.map((one) => one.planned)

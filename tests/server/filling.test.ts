@@ -11,7 +11,7 @@ import { solverOf } from '#wire/solver'
 import { readCatalog } from '../../server/services/catalog/catalog'
 import { readRoutes } from '../../server/services/route/route'
 import { readPictures } from '../../server/services/students/pictures'
-import { at, demoWorld, idOf, person, type World } from './world'
+import { at, demoWorld, idOf, person, viewOf, type World } from './world'
 
 let world: World
 let catalog: CatalogPicture
@@ -27,14 +27,7 @@ beforeAll(async () => {
   now = (await at(world)).now
   const maren = await person(world.db, 'Maren Tolliver')
   const [picture] = await readPictures(world.db, [idOf(maren)], 'self')
-  student = {
-    ...picture!,
-    routes: await readRoutes(world.db, idOf(maren)),
-    marks: [],
-    termNotes: [],
-    habits: { wishes: [], travelHolds: false },
-    calendarKey: null
-  }
+  student = { ...viewOf(picture!), routes: await readRoutes(world.db, idOf(maren)) }
 })
 afterAll(() => world.close())
 

@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm'
 import mysql from 'mysql2/promise'
 import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
-import type { Who } from '#wire/picture'
+import type { StudentPicture, StudentView, Who } from '#wire/picture'
 import type { Shelf } from '#wire/reading'
 import {
   all,
@@ -52,6 +52,18 @@ export async function person(db: Database, name: string): Promise<Who & { id: nu
   const [row] = await db.select({ id: t.account.id }).from(t.account).where(eq(t.account.name, name))
   if (!row) throw new Error(`the demo has no ${name}`)
   return whoIs(db, row.id)
+}
+
+/** A picture as its owner sees it, without anything of their own beside the record. */
+export function viewOf(picture: StudentPicture): StudentView {
+  return {
+    ...picture,
+    routes: [],
+    marks: [],
+    termNotes: [],
+    habits: { wishes: [], travelHolds: false },
+    calendarKey: null
+  }
 }
 
 export function idOf(who: Who): StudentId {
