@@ -65,6 +65,30 @@ export const sectionsFile = z.strictObject({
       })
     )
     .max(20_000)
+    .superRefine((sections, { addIssue }) => {
+      const byCode = new Map<string, number>()
+      sections.forEach(({ code: own }, i) => {
+        const first = byCode.get(own)
+        if (first === undefined) byCode.set(own, i)
+        else
+          addIssue({
+            code: 'custom',
+            path: [i, 'code'],
+            message: `${own} is the code of section ${first + 1} already; each section has one of its own`
+          })
+      })
+      sections.forEach(({ parent, course: own }, i) => {
+        if (!parent) return
+        const main = sections[byCode.get(parent) ?? -1]
+        const problem = !main
+          ? `there is no section ${parent} in this file`
+          : main.parent
+            ? `${parent} is itself a component; it has to be a section without a parent`
+            : courseCode(main.course) !== courseCode(own) &&
+              `${parent} is a section of ${main.course}, not of ${own}`
+        if (problem) addIssue({ code: 'custom', path: [i, 'parent'], message: problem })
+      })
+    })
 })
 
 const wish = z.discriminatedUnion('kind', [
@@ -108,9 +132,23 @@ export const wantFile = z.strictObject({
       ])
     )
     .min(1, 'has to name a course')
-    .max(20),
+    .max(20)
+    .superRefine((courses, { addIssue }) => {
+      const there = new Set<string>()
+      const once = (name: string, path: (string | number)[]) => {
+        if (there.has(courseCode(name)))
+          addIssue({ code: 'custom', path, message: `${name} is wanted already; name each course once` })
+        there.add(courseCode(name))
+      }
+      courses.forEach((one, i) => {
+        if (typeof one === 'string') once(one, [i])
+        else one.of.forEach((name, n) => once(name, [i, 'of', n]))
+      })
+    }),
   /** Codes of sections that are to be in the week. */
   fixed: z.array(code).max(40).optional(),
+  /** Only weeks in which every section has a seat left; without it full sections are in weeks too. */
+  seatsLeft: z.boolean().optional(),
   keepFree: z
     .array(
       z
@@ -202,6 +240,7 @@ export function wantFrom(file: z.infer<typeof wantFile>): Want {
         : { courses: one.of.map((code) => courseCode(code)), take: one.take }
     ),
     fixed: new Set(file.fixed ?? []),
+    ...(file.seatsLeft && { seatsLeft: true }),
     kept: hoursOf((one) => one.hard !== false),
     softly: hoursOf((one) => one.hard === false),
     wishes: (file.wishes ?? []).map((one) => {

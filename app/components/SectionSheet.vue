@@ -44,9 +44,10 @@ const session = computed(() => term.value?.sessions.find((one) => one.code === p
 const parts = computed(() => props.among.filter((one) => one.parent === props.section.code))
 const facts = useTermFacts(term, () => props.among)
 const mine = computed(() =>
-  optionsAmong(props.among.filter((one) => one.course === props.section.course)).filter((option) =>
-    sectionsOf(option).some((one) => one.code === props.section.code)
-  )
+  optionsAmong(
+    props.among.filter((one) => one.course === props.section.course),
+    facts.value?.holidays
+  ).filter((option) => sectionsOf(option).some((one) => one.code === props.section.code))
 )
 /** Everything that would be said of it at the opening, for the choice of its parts of which least is. */
 const decision = computed(() => {
@@ -75,7 +76,7 @@ const would = computed(() => {
   const mains = (list: readonly Section[]) => list.filter((one) => one.parent === null)
   const credits = (list: readonly Section[]) => mains(list).reduce((sum, one) => sum + one.credits, 0)
   const figures = (list: readonly Section[]) => {
-    const { days, firstStart, between } = figuresOf(list)
+    const { days, firstStart, between } = figuresOf(list, standing.holidays)
     return { days, firstStart, between, credits: credits(list), study: studyHours(mains(list)) }
   }
   return { before: figures(before), after: figures(after) }

@@ -22,7 +22,7 @@ const columns = computed(() =>
     const sections = props.fresh([...inWeek.staying, ...inWeek.picked])
     const risky = props.fresh(inWeek.wanted).filter((one) => one.capacity - one.taken < SAFE_SEATS).length
     const mains = sections.filter((one) => one.parent === null)
-    const figures = figuresOf(sections)
+    const figures = figuresOf(sections, standing.holidays)
     const clashes = sections.flatMap((one) =>
       clashesWith({ course: one.course, sections: [one] }, sections, standing.holidays)
     ).length

@@ -70,7 +70,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
       if (main.parent !== null || !course) return []
       const own = parts.get(main.code) ?? []
       const subject = subjects.get(subjectOf(course.code))
-      const options = optionsAmong([main, ...own])
+      const options = optionsAmong([main, ...own], holidays)
       // A section that asks for something of its own is judged by itself.
       const isOwn = main.prerequisite !== null
       let general = isOwn ? undefined : generally.get(course.code)

@@ -67,7 +67,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
     const found = new Map<CourseCode, Option[]>()
     for (const course of standing.courses) {
       const own = sections.value.filter((one) => one.course === course)
-      found.set(course, optionsAmong(own))
+      found.set(course, optionsAmong(own, standing.holidays))
     }
     return found
   })

@@ -1,4 +1,4 @@
-import { SAFE_SEATS, type Wish } from '#core/find'
+import { SAFE_SEATS, settledGroups, type Wish } from '#core/find'
 import type { CourseCode } from '#core/ids'
 import { figuresOf, optionsAmong, sectionsFor, type Section, type WeekFigures } from '#core/week'
 import type { FindCall, Must, WeeksCounted, WeeksFound } from '#wire/finding'
@@ -40,7 +40,7 @@ export const useFinding = defineStore('finding', () => {
     const { picture, reading } = student
     if (!picture || !reading) return []
     const held = new Set(standing.heldSections.map((one) => one.code))
-    return sectionsFor(sections.value, takerOf(picture, reading.now), held)
+    return sectionsFor(sections.value, takerOf(picture, reading.now), held, standing.holidays)
   })
   const added = ref<CourseCode[]>([])
   const left = ref(new Set<CourseCode>())
@@ -64,7 +64,10 @@ export const useFinding = defineStore('finding', () => {
     for (const course of courses.value)
       if (
         standing.heldCourses.has(course) ||
-        optionsAmong(mine.value.filter((one) => one.course === course)).length
+        optionsAmong(
+          mine.value.filter((one) => one.course === course),
+          standing.holidays
+        ).length
       )
         found.add(course)
     return found
@@ -77,7 +80,8 @@ export const useFinding = defineStore('finding', () => {
     const single = asked.value.filter((course) => !either.value.has(course))
     const all = single.map((course) => ({ courses: [course], take: 1 }))
     if (!choice.value.length) return all
-    return [...all, { courses: choice.value, take: Math.min(take.value, choice.value.length) }]
+    const chosen = { courses: choice.value, take: Math.min(take.value, choice.value.length) }
+    return settledGroups([...all, chosen], (course) => stays.value.has(course))
   })
   const wishes = computed<Wish[]>(() => (weeks.habits.wishes.length ? weeks.habits.wishes : USUAL_WISHES))
   const hard = computed(() => weeks.keepFree.filter((one) => one.hard))
@@ -169,15 +173,13 @@ export const useFinding = defineStore('finding', () => {
     const held = new Set<string>(standing.heldSections.map((one) => one.code))
     return (found.value?.weeks ?? []).map((codes, i) => {
       const own = codes.flatMap((code) => known.get(code) ?? [])
-      const byDay = new Map<number, number>()
-      for (const meeting of own.flatMap((one) => one.meetings).filter((one) => one.from !== one.to))
-        for (const day of meeting.days) byDay.set(day, (byDay.get(day) ?? 0) + meeting.end - meeting.start)
+      const figures = figuresOf(own, standing.holidays)
       return {
         number: i + 1,
         sections: own,
-        figures: figuresOf(own),
+        figures,
         risky: own.filter((one) => !held.has(one.code) && one.capacity - one.taken < SAFE_SEATS).length,
-        fullest: Math.max(0, ...byDay.values()),
+        fullest: figures.fullest,
         fees: own.reduce((sum, one) => sum + one.fee, 0)
       }
     })

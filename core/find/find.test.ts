@@ -13,7 +13,9 @@ import { judgeWeeks } from './testing/judge'
 import { everyWeek, termCase } from './testing/terms'
 
 const TOP = 5
-const TERMS = LONG ? 2000 : 700
+const TERMS = LONG ? 2000 : 200
+/** Of six courses, put to a solver. */
+const LARGER = LONG ? 300 : 60
 
 describe('finding weeks', () => {
   it(
@@ -25,7 +27,7 @@ describe('finding weeks', () => {
         const term = termCase(seed, {
           courses: 2 + (seed % 3),
           options: 3 + (seed % 2),
-          hours: [3, 5, 8][seed % 3]!,
+          hours: [4, 6, 9][seed % 3]!,
           kept: seed % 4
         })
         const every = everyWeek(term).sort((a, b) => compareCosts(a.costs, b.costs))
@@ -43,7 +45,7 @@ describe('finding weeks', () => {
         const keys = new Map(every.map((week) => [week.key, week.costs]))
         for (const week of weeks) {
           const key = weekOf(question, week)
-            .map((option) => option.key)
+            .map((option) => option.key.split('+').sort().join('+'))
             .sort()
             .join(' ')
           expect({ seed, costs: keys.get(key) }).toEqual({ seed, costs: week.costs })
@@ -56,12 +58,12 @@ describe('finding weeks', () => {
     }
   )
   it(
-    'ranks as the HiGHS solver does, where that can be asked (200 terms of six courses, seeds 5000 to 5199)',
+    `ranks as the HiGHS solver does, where that can be asked (${LARGER} terms of six courses, from seed 5000)`,
     { timeout: 240_000 },
     async () => {
       const highs = await loadHighs()
       let [found, none] = [0, 0]
-      for (let seed = 5000; seed < 5200; seed++) {
+      for (let seed = 5000; seed < 5000 + LARGER; seed++) {
         const term = termCase(seed, { courses: 6, options: 6, hours: [5, 6, 8][seed % 3]!, kept: 2 })
         const wishes: Want['wishes'] = [
           seed % 2 ? { kind: 'fewestDays' } : { kind: 'dayOff', day: 5 },
@@ -75,8 +77,8 @@ describe('finding weeks', () => {
         if (judged) found++
         else none++
       }
-      expect(found).toBeGreaterThan(80)
-      expect(none).toBeGreaterThan(10)
+      expect(found).toBeGreaterThan(LARGER / 3)
+      expect(none).toBeGreaterThan(LARGER / 20)
     }
   )
   it('names what cannot hold together: a week without it does not fit, and without any one of it does (500 terms)', () => {

@@ -5,6 +5,7 @@ export {
   fallsIn,
   findQuestion,
   SAFE_SEATS,
+  settledGroups,
   weekOf,
   withWishes,
   type FindQuestion,

@@ -1,4 +1,8 @@
-/** What measures say of a week, and the least they can come to say when more is added. */
+/**
+ * What measures say of a week, and the least they can come to say when more is added. A weekday is what it is on
+ * the worst of its dates: what shares no date has nothing to do with each other.
+ */
+import { onWorstDate } from '../week'
 import type { DayPart, FindOption, Measure } from './problem'
 
 /** Days are counted from Monday, 1; place 0 is not used. */
@@ -12,7 +16,7 @@ export function valueOf(measure: Measure, wish: number, chosen: readonly FindOpt
   for (let day = 1; day < DAYS; day++) {
     const parts = byDay[day]
     if (!parts) continue
-    const value = ofDay(measure, parts)
+    const value = onWorstDate(parts, (together) => ofDay(measure, together))
     sum = measure.kind === 'fullest' ? Math.max(sum, value) : sum + value
   }
   return sum
@@ -24,7 +28,7 @@ function daysOf(chosen: readonly FindOption[]): (DayPart[] | undefined)[] {
   return byDay
 }
 
-function ofDay(measure: Measure, parts: DayPart[]): number {
+function ofDay(measure: Measure, parts: readonly DayPart[]): number {
   switch (measure.kind) {
     case 'days':
       return 1
@@ -54,11 +58,11 @@ function ofDay(measure: Measure, parts: DayPart[]): number {
 }
 
 /** The stretches between classes of a day. */
-function gaps(parts: DayPart[]): [number, number][] {
-  parts.sort((a, b) => a.start - b.start)
+function gaps(parts: readonly DayPart[]): [number, number][] {
+  const inOrder = parts.toSorted((a, b) => a.start - b.start)
   const found: [number, number][] = []
-  let until = parts[0]!.end
-  for (const { start, end } of parts) {
+  let until = inOrder[0]!.end
+  for (const { start, end } of inOrder) {
     if (start > until) found.push([until, start])
     until = Math.max(until, end)
   }

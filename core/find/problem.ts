@@ -5,9 +5,11 @@
  */
 import type { Minutes, Weekday } from '../time'
 
-/** Classes of an option on one day of a typical week. */
+/** Classes of an option on one weekday. */
 export interface DayPart {
   day: Weekday
+  /** The kinds of the weekday's dates on which they are held; not empty. Alike ones are the same array. */
+  kinds: readonly number[]
   start: Minutes
   end: Minutes
   /** The campus, as a number; undefined for what is held online. */

@@ -3,6 +3,7 @@ import type { CourseCode } from '../ids'
 import type { Minutes, Weekday } from '../time'
 import {
   clashOf,
+  kindsOfDates,
   meetingsOf,
   optionsAmong,
   seatsLeft,
@@ -40,7 +41,7 @@ export type Wish =
 
 export interface Want {
   /** Of each so many courses are taken. */
-  groups: readonly { courses: readonly CourseCode[]; take: number }[]
+  groups: readonly CourseGroup[]
   /** Sections that are to be in the week. */
   fixed: ReadonlySet<string>
   kept: readonly KeptHours[]
@@ -61,20 +62,48 @@ export interface FindQuestion {
   courses: readonly CourseCode[]
 }
 
+/** Of these courses so many are taken. */
+export interface CourseGroup {
+  courses: readonly CourseCode[]
+  take: number
+}
+
+/** The groups, with each apart into the courses of which a section is fixed and the choice that is left. */
+export function settledGroups(
+  groups: readonly CourseGroup[],
+  isFixed: (course: CourseCode) => boolean
+): CourseGroup[] {
+  return groups.flatMap((group) => {
+    const fixed = group.courses.filter(isFixed)
+    if (!fixed.length || group.courses.length === 1) return [group]
+    const courses = group.courses.filter((course) => !fixed.includes(course))
+    const take = group.take - fixed.length
+    const single = fixed.map((course) => ({ courses: [course], take: 1 }))
+    return take > 0 ? [...single, { courses, take }] : single
+  })
+}
+
 /** Fewer seats than this are a risk. */
 export const SAFE_SEATS = 5
 
 /**
- * Cancelled sections, and those that only an office registers, are left out unless they are fixed. A block is one
- * choice: an option of it stands beside options of the same block only, in the courses that the block has.
+ * A course of which a section is fixed is taken, with all of its fixed sections; cancelled sections are in no week,
+ * and those that only an office registers in none unless one is fixed. A block is one choice: an option of it stands
+ * beside options of the same block only, in the courses that the block has.
  */
 export function findQuestion(sections: readonly Section[], want: Want, holidays: Holidays): FindQuestion {
-  const courses = want.groups.flatMap((group) => group.courses)
+  const fixedIn = (course: CourseCode) =>
+    sections.filter((one) => one.course === course && want.fixed.has(one.code))
+  const groups = settledGroups(want.groups, (course) => fixedIn(course).length > 0)
+  const courses = groups.flatMap((group) => group.courses)
   const canBeWalked = (list: readonly Section[]) =>
     want.travel === undefined || !shortWays(list, want.travel, holidays).length
   const options = courses.flatMap((course) => {
-    const own = optionsAmong(sections.filter((one) => one.course === course))
-    const fixed = own.flatMap((option) => sectionsOf(option).filter((one) => want.fixed.has(one.code)))
+    const own = optionsAmong(
+      sections.filter((one) => one.course === course),
+      holidays
+    )
+    const fixed = fixedIn(course)
     return own.filter(
       (option) =>
         fixed.every((one) => sectionsOf(option).includes(one)) &&
@@ -83,17 +112,17 @@ export function findQuestion(sections: readonly Section[], want: Want, holidays:
         (fixed.length > 0 || sectionsOf(option).every((one) => !one.officeOnly))
     )
   })
-  const campuses = [...new Set(options.flatMap(meetingsOf).map((meeting) => meeting.campus))]
-  const clash = apart(options, want, holidays)
+  const parts = partsOf(options, holidays)
+  const clash = apart(options, sections, want, holidays)
   const problem: FindProblem = {
     courses: courses.length,
-    groups: want.groups.map((group) => ({
+    groups: groups.map((group) => ({
       courses: group.courses.map((course) => courses.indexOf(course)),
       take: group.take
     })),
     options: options.map((option, o) => ({
       course: courses.indexOf(option.course),
-      parts: partsOf(option, campuses),
+      parts: parts[o]!,
       clashes: options.flatMap((other, n) => (other.course !== option.course && clash(o, n) ? [n] : [])),
       costs: want.wishes.map((wish) => costOf(wish, option, want.softly ?? [], holidays))
     })),
@@ -126,21 +155,21 @@ export function weekOf({ options }: FindQuestion, week: FoundWeek): Option[] {
 /** Whether two options cannot stand in one week. */
 function apart(
   options: readonly Option[],
-  { travel, fixed }: Want,
+  sections: readonly Section[],
+  { travel }: Want,
   holidays: Holidays
 ): (a: number, b: number) => boolean {
   const clash = clashTable(options, holidays)
   const coursesOf = new Map<string, Set<CourseCode>>()
-  for (const { main, course } of options)
-    if (main.block !== null) coursesOf.set(main.block, (coursesOf.get(main.block) ?? new Set()).add(course))
+  for (const { block, course, parent, cancelled } of sections)
+    if (block !== null && parent === null && !cancelled)
+      coursesOf.set(block, (coursesOf.get(block) ?? new Set()).add(course))
   const leaves = (a: Option, b: Option) =>
     a.main.block !== null && a.main.block !== b.main.block && coursesOf.get(a.main.block)!.has(b.course)
-  const isFixed = (one: Option) => fixed.has(one.main.code)
   return (a, b) => {
     const [one, other] = [options[a]!, options[b]!]
     if (clash(a, b)) return true
-    // Who has left a block already does not have to be in it for the rest.
-    if (!isFixed(one) && !isFixed(other) && (leaves(one, other) || leaves(other, one))) return true
+    if (leaves(one, other) || leaves(other, one)) return true
     return (
       travel !== undefined &&
       shortWays([...sectionsOf(one), ...sectionsOf(other)], travel, holidays).length > 0
@@ -174,19 +203,24 @@ function clashTable(options: readonly Option[], holidays: Holidays): (a: number,
   return (a, b) => own[a]!.some((one) => own[b]!.some((other) => meet(one, other)))
 }
 
-/** Classes of a typical week; what meets on a single date is not typical. */
-function partsOf(option: Option, campuses: readonly string[]): DayPart[] {
-  return sectionsOf(option).flatMap(({ mode, meetings }) =>
-    meetings
-      .filter((meeting) => meeting.from !== meeting.to)
-      .flatMap(({ days, start, end, campus }) =>
-        days.map((day) => ({
-          day,
-          start,
-          end,
-          campus: mode === 'online' || mode === 'onlineHours' ? undefined : campuses.indexOf(campus)
-        }))
+/** The classes of each option by weekday, with the dates on which they are held. */
+function partsOf(options: readonly Option[], holidays: Holidays): DayPart[][] {
+  const meetings = new Map<Meeting, number>()
+  for (const meeting of options.flatMap(meetingsOf))
+    if (!meetings.has(meeting)) meetings.set(meeting, meetings.size)
+  const kinds = kindsOfDates([...meetings.keys()], holidays)
+  const campuses = [...new Set([...meetings.keys()].map((meeting) => meeting.campus))]
+  return options.map((option) =>
+    sectionsOf(option).flatMap(({ mode, meetings: own }) =>
+      own.flatMap((meeting) =>
+        meeting.days.flatMap((day) => {
+          const here = kinds.get(day)![meetings.get(meeting)!]!
+          const campus =
+            mode === 'online' || mode === 'onlineHours' ? undefined : campuses.indexOf(meeting.campus)
+          return here.length ? [{ day, kinds: here, start: meeting.start, end: meeting.end, campus }] : []
+        })
       )
+    )
   )
 }
 
@@ -234,11 +268,11 @@ function costOf(wish: Wish, option: Option, softly: readonly KeptHours[], holida
         ? 0
         : 1
     case 'seatsSafe':
-      return Math.max(0, SAFE_SEATS - seatsLeft(option))
+      return Math.min(SAFE_SEATS, Math.max(0, SAFE_SEATS - seatsLeft(option)))
     case 'keptIfPossible':
       return softly.filter((hours) => fallsIn(option, hours, holidays)).length
     case 'together':
-      return sectionsOf(option).every((one) => wish.sections.includes(one.code)) ? 0 : 1
+      return sectionsOf(option).filter((one) => !wish.sections.includes(one.code)).length
     default:
       return 0
   }

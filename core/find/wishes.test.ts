@@ -118,6 +118,70 @@ describe('a wish', () => {
     const [one, two] = [choice('1', []), choice('2', [])]
     expect(inOrder([one, two], [{ kind: 'together', sections: [two.code, anchor.code] }])).toEqual(['2', '1'])
     expect(inOrder([one, two], [{ kind: 'together', sections: [one.code] }])).toEqual(['1', '2'])
+    const labs = ['a', 'b'].map((letter) =>
+      choice(`2${letter}`, [], { kind: 'lab', parent: two.code, credits: 0 })
+    )
+    const question = findQuestion(
+      [anchor, one, two, ...labs],
+      want([{ kind: 'together', sections: [two.code, labs[1]!.code, anchor.code] }]),
+      noHolidays
+    )
+    // A lab that the friend does not take counts by itself.
+    expect(bestWeeks(question.problem, 9).weeks.map((week) => week.costs)).toEqual([[0], [1], [1]])
+  })
+})
+
+describe('a weekday', () => {
+  const FIRST = { from: '2027-08-30', to: '2027-10-22', campus: 'HILL' }
+  const SECOND = { from: '2027-10-25', to: '2027-12-17', campus: 'HILL' }
+  const costs = (sections: Section[], wishes: readonly Wish[]) => {
+    const groups = sections.map(({ course }) => ({ courses: [course], take: 1 }))
+    const question = findQuestion(sections, want(wishes, { groups }), noHolidays)
+    return bestWeeks(question.problem, 1).weeks[0]!.costs
+  }
+  it('is what its worst date is: what the halves have does not add up, and nothing lies between them', () => {
+    const halves = [
+      section('ENVI 101', [meeting('M', '9:00', '10:00', FIRST)]),
+      section('ENVI 102', [meeting('M', '13:00', '14:00', SECOND)])
+    ]
+    const wishes: Wish[] = [{ kind: 'fewestHoursBetween' }, { kind: 'evenDays' }, { kind: 'fewestDays' }]
+    expect(costs(halves, wishes)).toEqual([0, 60, 1])
+    const whole = section('ENVI 201', [meeting('M', '11:00', '12:00', { campus: 'HILL' })])
+    expect(costs([...halves, whole], wishes)).toEqual([60, 120, 1])
+  })
+  it('is a day with classes for a single date', () => {
+    const once = { from: '2027-10-09', to: '2027-10-09' }
+    const trip = section('ENVI 101', [meeting('S', '9:00', '15:00', once)])
+    expect(costs([trip], [{ kind: 'dayOff', day: 6 }, { kind: 'fewestDays' }])).toEqual([1, 1])
+  })
+})
+
+describe('an option', () => {
+  const lecture = section('ENVI 101', [meeting('MW', '9:00', '10:00')])
+  const part = (kind: 'lab' | 'tutorial', days: string, start: string, end: string) =>
+    section('ENVI 101', [meeting(days, start, end)], { kind, parent: lecture.code })
+  const fits = (...sections: Section[]) => {
+    const groups = [{ courses: [lecture.course], take: 1 }]
+    return bestWeeks(findQuestion(sections, want([], { groups }), noHolidays).problem, 9).weeks.length
+  }
+  it('has no component at the hour of its lecture, or of another one', () => {
+    const good = part('lab', 'R', '9:30', '11:00')
+    expect(fits(lecture, part('lab', 'W', '9:30', '11:00'), good)).toBe(1)
+    expect(fits(lecture, good, part('tutorial', 'R', '10:30', '11:30'))).toBe(0)
+    expect(fits(lecture, good, part('tutorial', 'R', '11:00', '12:00'))).toBe(1)
+  })
+  it('of a block stands beside no fixed section that leaves the block', () => {
+    const block = { block: 'Heron' }
+    const inBlock = section('ENVI 102', [meeting('T', '9:00', '10:00')], block)
+    const outside = section('ENVI 102', [meeting('R', '9:00', '10:00')])
+    const own = section('ENVI 101', [meeting('F', '9:00', '10:00')], block)
+    const groups = ['ENVI 101', 'ENVI 102'].map((code) => ({ courses: [courseCode(code)], take: 1 }))
+    const asked = want([], { groups, fixed: new Set([lecture.code]) })
+    const question = findQuestion([lecture, own, inBlock, outside], asked, noHolidays)
+    const found = bestWeeks(question.problem, 9).weeks.map((week) =>
+      weekOf(question, week).map((option) => option.main.code)
+    )
+    expect(found).toEqual([[lecture.code, outside.code]])
   })
 })
 

@@ -126,9 +126,11 @@ describe('the decision', () => {
     const seniors = section('STAT 110', [], { onlyFor: { programs: [], standings: ['senior'] } })
     const lab = section('STAT 110', [], { kind: 'lab', parent: seniors.code })
     const taker = { programs: ['TEST'], standing: 'sophomore', permitted: new Set<SectionCode>() } as const
-    expect(sectionsFor([open, seniors, lab], taker, new Set())).toEqual([open])
-    expect(sectionsFor([open, seniors, lab], taker, new Set([lab.code]))).toEqual([open, lab])
-    expect(sectionsFor([open, seniors, lab], { ...taker, standing: 'senior' }, new Set())).toHaveLength(3)
+    expect(sectionsFor([open, seniors, lab], taker, new Set(), new Set())).toEqual([open])
+    expect(sectionsFor([open, seniors, lab], taker, new Set([lab.code]), new Set())).toEqual([open, lab])
+    expect(
+      sectionsFor([open, seniors, lab], { ...taker, standing: 'senior' }, new Set(), new Set())
+    ).toHaveLength(3)
   })
   it('names the clash with what is held', () => {
     const heldSections = [section('SOIL 220', [meeting('W', '10:00', '11:00')], { credits: 4 })]

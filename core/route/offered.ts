@@ -62,9 +62,10 @@ export class Offered {
   private findNoSection(course: CourseCode, term: TermCode): NoSection | undefined {
     const own = this.byCourse.get(term)?.get(course) ?? []
     if (!own.length || own.some((one) => this.to.held.has(one.code))) return undefined
-    if (optionsFor(own, this.to).length) return undefined
+    const { holidays } = this.offers.get(term)!
+    if (optionsFor(own, this.to, holidays).length) return undefined
     const permitted = new Set(own.map((one) => one.code))
-    return optionsFor(own, { ...this.to, permitted }).length ? 'permissionFirst' : 'notForYou'
+    return optionsFor(own, { ...this.to, permitted }, holidays).length ? 'permissionFirst' : 'notForYou'
   }
 
   /**
@@ -85,7 +86,9 @@ export class Offered {
     for (const course of courses) {
       const own = this.byCourse.get(term)!.get(course) ?? []
       const held = own.filter((one) => this.to.held.has(one.code))
-      const options = held.length ? optionsAmong(held) : optionsFor(own, this.to)
+      const options = held.length
+        ? optionsAmong(held, offer.holidays)
+        : optionsFor(own, this.to, offer.holidays)
       if (options.length) asked.push({ course, sections: [...new Set(options.flatMap(sectionsOf))] })
     }
     const { problem } = findQuestion(

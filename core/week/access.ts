@@ -1,6 +1,7 @@
 /** Whom a section is open to, seats and hours aside: the one place that says so. */
 import type { SectionCode } from '../ids'
 import type { Standing } from '../requisites'
+import type { Holidays } from './meeting'
 import { optionsAmong, sectionsOf, type Option, type Section } from './option'
 
 /** Somebody who wants a section, as far as its restrictions ask. */
@@ -43,15 +44,20 @@ export function barriersOf(
 export function sectionsFor(
   sections: readonly Section[],
   taker: SectionTaker,
-  held: ReadonlySet<SectionCode>
+  held: ReadonlySet<SectionCode>,
+  holidays: Holidays
 ): Section[] {
-  const may = new Set(optionsFor(sections, taker).flatMap(sectionsOf))
+  const may = new Set(optionsFor(sections, taker, holidays).flatMap(sectionsOf))
   return sections.filter((one) => held.has(one.code) || may.has(one))
 }
 
 /** The options among the sections of a course that somebody may take, seats and hours aside. */
-export function optionsFor(sections: readonly Section[], taker: SectionTaker): Option[] {
-  return optionsAmong(sections).filter((option) =>
+export function optionsFor(
+  sections: readonly Section[],
+  taker: SectionTaker,
+  holidays: Holidays = new Set()
+): Option[] {
+  return optionsAmong(sections, holidays).filter((option) =>
     sectionsOf(option).every((section) => !barriersOf(section, taker).length)
   )
 }

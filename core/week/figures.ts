@@ -1,50 +1,78 @@
-/** Figures of a typical week, and what each real week of a term asks. */
+/** Figures of a week, and what each real week of a term asks. */
 import { dayNumber, weekdayOf, type DayNumber, type IsoDate, type Minutes } from '../time'
-import { datesOf, weeklyMinutes, type Holidays, type Meeting } from './meeting'
+import { kindsOfDates, onWorstDate } from './dates'
+import { datesOf, type Holidays, type Meeting } from './meeting'
 import type { Section } from './option'
 
+/** Each weekday is what it is on the worst of its dates, so that the halves of a term do not add up. */
 export interface WeekFigures {
+  /** Weekdays with a class on some date. */
   days: number
   firstStart: Minutes | null
   lastEnd: Minutes | null
-  /** Minutes between classes over a typical week, halves taken together. */
+  /** Minutes between classes, the weekdays together. */
   between: Minutes
+  /** Minutes in class, the weekdays together; and those of the fullest one. */
   classMinutes: Minutes
-  /** Changes from one campus to another over the days of a week. */
+  fullest: Minutes
+  /** Changes from one campus to another, the weekdays together. */
   campusChanges: number
 }
 
-/** Figures of a typical week. Classes at the same time are counted once toward the time between. */
-export function figuresOf(sections: readonly Section[]): WeekFigures {
-  const meetings = sections.flatMap((section) => section.meetings).filter((m) => m.from !== m.to)
-  const byDay = new Map<number, Meeting[]>()
-  for (const meeting of meetings) {
-    for (const day of meeting.days) byDay.set(day, [...(byDay.get(day) ?? []), meeting])
-  }
-  const online = new Set<Meeting>(
-    sections.filter((one) => one.mode === 'onlineHours').flatMap((one) => one.meetings)
+/** Figures of a week. Classes at the same time are counted once toward the time between. */
+export function figuresOf(sections: readonly Section[], holidays: Holidays = new Set()): WeekFigures {
+  const classes = sections.flatMap(({ mode, meetings }) =>
+    meetings.map((meeting) => ({ meeting, online: mode === 'onlineHours' }))
   )
-  let between = 0
-  let campusChanges = 0
-  for (const list of byDay.values()) {
-    let until: number | undefined
-    let campus: string | undefined
-    for (const meeting of list.sort((a, b) => a.start - b.start)) {
-      if (until !== undefined) between += Math.max(0, meeting.start - until)
-      until = Math.max(until ?? 0, meeting.end)
-      if (online.has(meeting)) continue
-      if (campus !== undefined && meeting.campus !== campus) campusChanges++
-      campus = meeting.campus
-    }
-  }
+  const kinds = kindsOfDates(
+    classes.map((one) => one.meeting),
+    holidays
+  )
+  const days = [...kinds.values()]
+    .map((ofDay) =>
+      classes.flatMap(({ meeting, online }, m) =>
+        ofDay[m]!.length ? [{ ...meeting, online, kinds: ofDay[m]! }] : []
+      )
+    )
+    .filter((parts) => parts.length)
+  const all = days.flat()
+  const worst = (measure: (together: readonly DayClass[]) => number) =>
+    days.map((parts) => onWorstDate(parts, measure))
+  const minutes = worst((together) => sum(together.map(({ start, end }) => end - start)))
   return {
-    days: byDay.size,
-    firstStart: meetings.length ? Math.min(...meetings.map((m) => m.start)) : null,
-    lastEnd: meetings.length ? Math.max(...meetings.map((m) => m.end)) : null,
-    between,
-    classMinutes: meetings.reduce((sum, meeting) => sum + weeklyMinutes(meeting), 0),
-    campusChanges
+    days: days.length,
+    firstStart: all.length ? Math.min(...all.map((m) => m.start)) : null,
+    lastEnd: all.length ? Math.max(...all.map((m) => m.end)) : null,
+    between: sum(worst(minutesBetween)),
+    classMinutes: sum(minutes),
+    fullest: Math.max(0, ...minutes),
+    campusChanges: sum(worst(changesOf))
   }
+}
+
+interface DayClass extends Meeting {
+  online: boolean
+  kinds: readonly number[]
+}
+
+const sum = (list: readonly number[]) => list.reduce((total, one) => total + one, 0)
+
+function minutesBetween(together: readonly DayClass[]): Minutes {
+  let between = 0
+  let until: number | undefined
+  for (const { start, end } of together.toSorted((a, b) => a.start - b.start)) {
+    if (until !== undefined) between += Math.max(0, start - until)
+    until = Math.max(until ?? 0, end)
+  }
+  return between
+}
+
+function changesOf(together: readonly DayClass[]): number {
+  const campuses = together
+    .filter((one) => !one.online)
+    .toSorted((a, b) => a.start - b.start)
+    .map((one) => one.campus)
+  return campuses.filter((campus, i) => i > 0 && campus !== campuses[i - 1]).length
 }
 
 /**

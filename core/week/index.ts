@@ -1,15 +1,8 @@
 export { barriersOf, optionsFor, sectionsFor, type Barrier, type SectionTaker } from './access'
 export { classesBetween, weeksOfTerm, weekToOpen, type DatedClass } from './dated'
+export { kindsOfDates, onWorstDate } from './dates'
 export { figuresOf, loadByWeek, mondayOf, studyHours, type WeekFigures, type WeekLoad } from './figures'
-export {
-  clashOf,
-  datesOf,
-  sharesClash,
-  weeklyMinutes,
-  type Clash,
-  type Holidays,
-  type Meeting
-} from './meeting'
+export { clashOf, datesOf, sharesClash, type Clash, type Holidays, type Meeting } from './meeting'
 export {
   clashesWith,
   keptForOthers,

@@ -82,8 +82,3 @@ export function datesOf(meeting: Meeting, holidays: Holidays = new Set()): DayNu
   }
   return dates
 }
-
-/** Minutes in class in a week of the meeting. */
-export function weeklyMinutes(meeting: Meeting): Minutes {
-  return meeting.days.length * (meeting.end - meeting.start)
-}

@@ -4,7 +4,7 @@
  */
 import type { CourseCode, SectionCode, TermCode } from '../ids'
 import type { Standing } from '../requisites'
-import { clashOf, type Clash, type Holidays, type Meeting } from './meeting'
+import { clashOf, sharesClash, type Clash, type Holidays, type Meeting } from './meeting'
 
 export type Mode = 'inPerson' | 'onlineHours' | 'online' | 'mixed'
 export type ComponentKind = 'lecture' | 'lab' | 'tutorial' | 'seminar' | 'studio'
@@ -119,9 +119,10 @@ export function seatsAmong(sections: readonly Section[]): { left: number; of: nu
 
 /**
  * Every option among the sections of one term: each section without a parent, combined with one of
- * its components of each kind. In order of section number. Cancelled sections give none.
+ * its components of each kind, where none of them clashes with another. In order of section number. Cancelled
+ * sections give none.
  */
-export function optionsAmong(sections: readonly Section[]): Option[] {
+export function optionsAmong(sections: readonly Section[], holidays: Holidays = NONE): Option[] {
   const live = sections.filter((section) => !section.cancelled)
   const options: Option[] = []
   for (const main of live.filter((section) => section.parent === null).sort(byNumber)) {
@@ -131,7 +132,13 @@ export function optionsAmong(sections: readonly Section[]): Option[] {
     }
     let choices: Section[][] = [[]]
     for (const parts of kinds.values())
-      choices = choices.flatMap((chosen) => parts.map((part) => [...chosen, part]))
+      choices = choices.flatMap((chosen) =>
+        parts
+          .filter(
+            (part) => ![main, ...chosen].some((one) => sharesClash(one.meetings, part.meetings, holidays))
+          )
+          .map((part) => [...chosen, part])
+      )
     for (const components of choices) {
       const key = [main, ...components].map((section) => section.code).join('+')
       options.push({ key, course: main.course, main, components })
@@ -139,6 +146,8 @@ export function optionsAmong(sections: readonly Section[]): Option[] {
   }
   return options
 }
+
+const NONE: Holidays = new Set()
 
 function byNumber(a: Section, b: Section): number {
   return a.number < b.number ? -1 : a.number > b.number ? 1 : 0

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { dayNumber, type Weekday } from '../time'
 import { meeting, section } from '../testing/build'
 import { figuresOf, studyHours } from './figures'
-import { clashOf, datesOf, weeklyMinutes, type Meeting } from './meeting'
+import { clashOf, datesOf, type Meeting } from './meeting'
 import { clashesWith, optionsAmong, seatsAmong, seatsLeft, sectionsOf } from './option'
 import { ribbonOf } from './ribbon'
 
@@ -39,7 +39,7 @@ describe('a clash', () => {
 
 describe('a meeting', () => {
   it('of Mon/Wed 9:30-10:45 is 150 minutes a week (common practice)', () => {
-    expect(weeklyMinutes(meeting('MW', '9:30', '10:45'))).toBe(150)
+    expect(figuresOf([section('ENVI 101', [meeting('MW', '9:30', '10:45')])]).classMinutes).toBe(150)
   })
   it('on Mondays loses one date to a holiday on the first Monday of September (common practice)', () => {
     const monday = meeting('M', '9:00', '10:00')
@@ -170,6 +170,7 @@ describe('the figures of a week', () => {
       lastEnd: null,
       between: 0,
       classMinutes: 0,
+      fullest: 0,
       campusChanges: 0
     })
   })

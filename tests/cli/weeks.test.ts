@@ -101,6 +101,13 @@ describe('ridgeway weeks', () => {
       weeks: [{ sections: ['E2', 'S1', 'L1'], costs: [0] }]
     })
   })
+  it('takes the course of a choice of which a section is fixed', async () => {
+    const { out } = await weeks(
+      want({ fixed: ['E2'], courses: [{ take: 1, of: ['SOIL 220', 'ENVI 310'] }] }),
+      '--json'
+    )
+    expect(JSON.parse(out).weeks.map((one: { sections: string[] }) => one.sections)).toEqual([['E2']])
+  })
   it('says what cannot hold together, and what letting go of one thing gives', async () => {
     const { code, out } = await weeks(
       want({
@@ -117,6 +124,19 @@ describe('ridgeway weeks', () => {
   })
   it.each([
     [want({ fixed: ['X9'] }), [], 1, 'fixed: there is no section X9.'],
+    [want({ fixed: ['E1'], courses: ['SOIL 220'] }), [], 1, 'section E1 is of ENVI 310, which is not among'],
+    [
+      want({ fixed: ['E1', 'S1'], courses: [{ take: 1, of: ['ENVI 310', 'SOIL 220'] }] }),
+      [],
+      1,
+      'only 1 of these courses is taken'
+    ],
+    [
+      want({ courses: ['ENVI 310', { take: 1, of: ['SOIL 220', 'ENVI 310'] }] }),
+      [],
+      1,
+      'courses/1/of/1: ENVI 310 is wanted already'
+    ],
     [want({ courses: [] }), [], 1, 'courses: has to name a course'],
     [want({ wishes: [{ kind: 'fewestDays', of: 3 }] }), [], 1, 'wishes/0'],
     [
@@ -164,6 +184,16 @@ describe('the files', () => {
     ]
   ])('refuse a section with %j', (over, message) => {
     expect(complaints(changed(over), sectionsFile)).toContain(message)
+  })
+  it.each([
+    [{ code: 'E1' }, 'sections/4/code: E1 is the code of section 1 already'],
+    [{ parent: 'ZZ' }, 'sections/4/parent: there is no section ZZ in this file'],
+    [{ parent: 'E1' }, 'sections/4/parent: E1 is a section of ENVI 310, not of SOIL 220'],
+    [{ parent: 'L1' }, 'sections/4/parent: L1 is itself a component']
+  ])('refuse a lab with %j beside the others', (over, message) => {
+    const others = sections.sections.slice(0, 4)
+    const file = { ...sections, sections: [...others, { ...sections.sections[4], ...over }] }
+    expect(complaints(file, sectionsFile)).toContain(message)
   })
   it('refuse to take more of some courses than there are', () => {
     expect(complaints(want({ courses: [{ take: 2, of: ['ENVI 310'] }] }), wantFile)).toContain('courses/0')

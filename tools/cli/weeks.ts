@@ -1,6 +1,16 @@
 /** `ridgeway weeks …`: the weeks that fit, ranked, how many there are, and why none does. */
-import { bestWeeks, conflictOf, countWeeks, findQuestion, reliefs, weekOf, type Want } from '#core/find'
-import { figuresOf, sectionsOf, type Option } from '#core/week'
+import {
+  bestWeeks,
+  conflictOf,
+  countWeeks,
+  findQuestion,
+  reliefs,
+  settledGroups,
+  weekOf,
+  type Want
+} from '#core/find'
+import type { CourseCode } from '#core/ids'
+import { figuresOf, sectionsOf, type Holidays, type Option, type Section } from '#core/week'
 import { sectionsFrom, wantFrom, sectionsFile, wantFile } from '#wire/weekFiles'
 import { clockTime } from '#wire/when'
 import { conflictText, count, reliefText } from '#wire/words'
@@ -29,10 +39,9 @@ export function weeks(args: readonly string[]): number {
     return 1
   }
   const { sections, holidays } = sectionsFrom(offer)
-  const want = wantFrom(wanted)
-  const missing = [...want.fixed].filter((code) => !sections.some((one) => one.code === code))
-  if (missing.length)
-    throw new CallError(`${values.want}: fixed: there is no section ${missing.join(', ')}.`, 1)
+  const asked = wantFrom(wanted)
+  const fixed = fixedIn(sections, asked, values.want)
+  const want = { ...asked, groups: settledGroups(asked.groups, (course) => fixed.has(course)) }
   const question = findQuestion(sections, want, holidays)
   const found = bestWeeks(question.problem, top)
   const number = countWeeks(question.problem)
@@ -67,7 +76,7 @@ export function weeks(args: readonly string[]): number {
     return found.weeks.length ? DONE : NOT_ALL
   }
   for (const [i, week] of found.weeks.entries())
-    console.log(`${String(i + 1).padStart(3)}  ${lineOf(weekOf(question, week))}`)
+    console.log(`${String(i + 1).padStart(3)}  ${lineOf(weekOf(question, week), holidays)}`)
   if (conflict) {
     console.log(conflictText(namesOf(want, conflict)))
     for (const one of relief) console.log(`  ${reliefText(namesOf(want, asDemands(one.of)), one.weeks)}`)
@@ -81,6 +90,32 @@ export function weeks(args: readonly string[]): number {
     )
   }
   return found.weeks.length ? DONE : NOT_ALL
+}
+
+/** The courses of the fixed sections. @throws CallError for a section that is in no week. */
+function fixedIn(sections: readonly Section[], want: Want, file: string): Set<CourseCode> {
+  const wanted = new Set(want.groups.flatMap((group) => group.courses))
+  const found = new Set<CourseCode>()
+  for (const code of want.fixed) {
+    const section = sections.find((one) => one.code === code)
+    const problem = !section
+      ? `there is no section ${code}`
+      : section.cancelled
+        ? `section ${code} is cancelled`
+        : !wanted.has(section.course) &&
+          `section ${code} is of ${section.course}, which is not among the courses wanted; add it to them`
+    if (problem) throw new CallError(`${file}: fixed: ${problem}.`, 1)
+    found.add(section!.course)
+  }
+  for (const { courses, take } of want.groups) {
+    const here = courses.filter((course) => found.has(course))
+    if (here.length > take)
+      throw new CallError(
+        `${file}: fixed: sections of ${here.join(' and ')} are fixed, and only ${take} of these courses is taken.`,
+        1
+      )
+  }
+  return found
 }
 
 const asDemands = ({ kind, number }: { kind: 'group' | 'kept'; number: number }) => ({
@@ -98,9 +133,9 @@ function namesOf(want: Want, { groups, kept }: { groups: number[]; kept: number[
   }
 }
 
-function lineOf(week: readonly Option[]): string {
+function lineOf(week: readonly Option[], holidays: Holidays): string {
   const sections = week.flatMap(sectionsOf)
-  const { days, between, firstStart, lastEnd } = figuresOf(sections)
+  const { days, between, firstStart, lastEnd } = figuresOf(sections, holidays)
   const hours = firstStart === null ? 'no hours' : `${clockTime(firstStart)} to ${clockTime(lastEnd!)}`
   const names = week.map(
     (option) => `${option.course}-${[option.main, ...option.components].map((one) => one.number).join('+')}`

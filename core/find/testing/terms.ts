@@ -1,16 +1,8 @@
 /** Random terms, and the plainest way to answer them: every combination, every date, every minute. */
 import { dice } from '../../degree/best/testing/cases'
 import { courseCode, termCode, type CourseCode, type SectionCode } from '../../ids'
-import { dayNumber, weekdayOf, type Weekday } from '../../time'
-import {
-  datesOf,
-  meetingsOf,
-  optionsAmong,
-  sectionsOf,
-  type Meeting,
-  type Option,
-  type Section
-} from '../../week'
+import { dayNumber, isoDate, type Weekday } from '../../time'
+import type { Meeting, Option, Section } from '../../week'
 import type { KeptHours, Want, Wish } from '../question'
 
 export interface TermCase {
@@ -39,13 +31,18 @@ const HALVES = [
   { half: 'full', from: '2027-09-24', to: '2027-09-24' }
 ] as const
 
+const SINGLE = [
+  { days: [6], from: '2027-10-09', to: '2027-10-09' },
+  { days: [4], from: '2027-11-18', to: '2027-11-18' }
+] as const
+
 export function termCase(seed: number, shape: TermShape): TermCase {
   const roll = dice(seed)
   const below = (n: number) => Math.floor(roll() * n)
   const pick = <T>(list: readonly T[]): T => list[below(list.length)]!
   const sections: Section[] = []
   const codes = Array.from({ length: shape.courses }, (_, c) => courseCode(`TEST ${101 + c}`))
-  const hour = () => 480 + below(shape.hours * 2) * 30
+  const hour = () => 480 + below(shape.hours * 2 + 2) * 30
   const make = (course: CourseCode, number: string, over: Partial<Section>): Section => {
     const span = pick(HALVES)
     const start = hour()
@@ -64,6 +61,11 @@ export function termCase(seed: number, shape: TermShape): TermCase {
               room: null
             }
           ]
+    // Beside its weeks a class may have a single date, a Saturday among them.
+    if (meetings[0] && roll() < 0.06) {
+      const at = hour()
+      meetings.push({ ...meetings[0], ...pick(SINGLE), start: at, end: at + 100 })
+    }
     return {
       code: `S${sections.length}` as SectionCode,
       course,
@@ -85,7 +87,7 @@ export function termCase(seed: number, shape: TermShape): TermCase {
       taken: below(21),
       waitCapacity: 5,
       waiting: 0,
-      block: roll() < 0.08 ? pick(['Heron', 'Plover']) : null,
+      block: roll() < 0.05 ? pick(['Heron', 'Plover']) : null,
       officeOnly: roll() < 0.05,
       permissionNeeded: false,
       onlyFor: null,
@@ -101,9 +103,10 @@ export function termCase(seed: number, shape: TermShape): TermCase {
     for (let i = 0; i < mains; i++) {
       const main = make(course, `0${i}`, {})
       sections.push(main)
-      if (!shape.every && roll() < 0.25)
-        for (const letter of ['A', 'B'].slice(0, 1 + below(2)))
-          sections.push(make(course, `0${i}${letter}`, { parent: main.code, kind: 'lab', credits: 0 }))
+      for (const kind of shape.every ? [] : (['lab', 'tutorial'] as const))
+        if (roll() < 0.2)
+          for (const letter of ['A', 'B'].slice(0, 1 + below(2)))
+            sections.push(make(course, `0${i}${kind}${letter}`, { parent: main.code, kind, credits: 0 }))
     }
   }
   const wishes: Wish[] = [
@@ -170,34 +173,74 @@ function minutesOn(meetings: readonly Meeting[], holidays: ReadonlySet<number>):
 const written = new WeakMap<Meeting, Set<number>>()
 const DAY = 1440
 
+/** Monday is 1. */
+const weekdayOf = (date: number): Weekday =>
+  (((new Date(`${isoDate(date)}T00:00Z`).getUTCDay() + 6) % 7) + 1) as Weekday
+
+/** The dates of a meeting, day by day. */
+function datesOf({ days, from, to }: Meeting, holidays: ReadonlySet<number>): number[] {
+  const dates: number[] = []
+  for (let date = dayNumber(from); isoDate(date) <= to; date++)
+    if (days.includes(weekdayOf(date)) && !holidays.has(date)) dates.push(date)
+  return dates
+}
+
+const partsOf = ({ main, components }: Option): Section[] => [main, ...components]
+const meetingsOf = (option: Option): Meeting[] => partsOf(option).flatMap((one) => [...one.meetings])
+
+/** A section with one component of every kind that it has, in every way. */
+function withComponents(main: Section, sections: readonly Section[]): Option[] {
+  const own = sections.filter((one) => one.parent === main.code && !one.cancelled)
+  let chosen: Section[][] = [[]]
+  for (const kind of new Set(own.map((one) => one.kind)))
+    chosen = own
+      .filter((one) => one.kind === kind)
+      .flatMap((one) => chosen.map((components) => [...components, one]))
+  return chosen.map((components) => ({
+    key: [main, ...components]
+      .map((one) => one.code)
+      .sort()
+      .join('+'),
+    course: main.course,
+    main,
+    components
+  }))
+}
+
 /** Every week that fits, with its costs; by trying every combination. */
 export function everyWeek({ sections, want, holidays }: TermCase): { key: string; costs: number[] }[] {
-  const fits = (options: readonly Option[]): boolean => {
-    const taken = new Map<number, Option>()
-    for (const option of options)
-      for (const minutes of minutesOn(meetingsOf(option), holidays))
+  /** A minute of a date belongs to one section. */
+  const fits = (some: readonly Section[]): boolean => {
+    const taken = new Map<number, Section>()
+    for (const section of some)
+      for (const minutes of minutesOn(section.meetings, holidays))
         for (const one of minutes) {
           const there = taken.get(one)
-          if (there && there !== option) return false
-          taken.set(one, option)
+          if (there && there !== section) return false
+          taken.set(one, section)
         }
     return true
   }
+  const isHeld = (course: CourseCode) =>
+    sections.some((one) => one.course === course && want.fixed.has(one.code))
   const isFree = (option: Option) => want.kept.every((hours) => !fallsIn(option, hours, holidays))
   const optionsOf = (course: CourseCode) => {
-    const own = optionsAmong(sections.filter((one) => one.course === course))
-    const held = own.flatMap((option) => sectionsOf(option)).filter((one) => want.fixed.has(one.code))
+    const own = sections
+      .filter((one) => one.course === course && one.parent === null && !one.cancelled)
+      .flatMap((main) => withComponents(main, sections))
+      .filter((option) => fits(partsOf(option)))
+    const held = sections.filter((one) => one.course === course && want.fixed.has(one.code))
     return own.filter((option) =>
       held.length
-        ? held.every((one) => sectionsOf(option).includes(one))
-        : sectionsOf(option).every((one) => !one.officeOnly)
+        ? held.every((one) => partsOf(option).includes(one))
+        : partsOf(option).every((one) => !one.officeOnly)
     )
   }
   let weeks: Option[][] = [[]]
   for (const group of want.groups)
     weeks = weeks.flatMap((week) =>
-      // Groups of these terms take one of their courses.
-      group.courses.flatMap((course) =>
+      // Groups of these terms take one of their courses: that of which a section is fixed, where there is one.
+      (group.courses.some(isHeld) ? group.courses.filter(isHeld) : group.courses).flatMap((course) =>
         optionsOf(course)
           .filter(isFree)
           .map((option) => [...week, option])
@@ -207,7 +250,7 @@ export function everyWeek({ sections, want, holidays }: TermCase): { key: string
   const canBeWalked = (week: readonly Option[]) => {
     if (!want.travel) return true
     const classes = week
-      .flatMap((option) => sectionsOf(option))
+      .flatMap(partsOf)
       .filter((one) => one.mode !== 'onlineHours')
       .flatMap((one) => one.meetings)
       .flatMap((one) => datesOf(one, holidays).map((date) => ({ ...one, date })))
@@ -217,19 +260,21 @@ export function everyWeek({ sections, want, holidays }: TermCase): { key: string
       )
     )
   }
-  const all = want.groups
-    .flatMap((group) => group.courses.flatMap(optionsOf))
-    .filter((option) => canBeWalked([option]))
+  /** Who takes a section of a block takes all courses that the block has in it. */
   const isWhole = (week: readonly Option[]) =>
-    week.every(({ main }) => {
-      if (main.block === null || want.fixed.has(main.code)) return true
-      const block = all.filter((one) => one.main.block === main.block).map((one) => one.course)
-      return week.every(
-        (one) => want.fixed.has(one.main.code) || !block.includes(one.course) || one.main.block === main.block
+    week.every(({ main }) =>
+      week.every(
+        (other) =>
+          main.block === null ||
+          other.main.block === main.block ||
+          !sections.some(
+            (one) =>
+              one.block === main.block && one.course === other.course && one.parent === null && !one.cancelled
+          )
       )
-    })
+    )
   return weeks
-    .filter((week) => fits(week) && isWhole(week) && canBeWalked(week))
+    .filter((week) => fits(week.flatMap(partsOf)) && isWhole(week) && canBeWalked(week))
     .map((week) => ({
       key: week
         .map((option) => option.key)
@@ -257,70 +302,79 @@ function costOf(
   softly: readonly KeptHours[],
   holidays: ReadonlySet<number>
 ): number {
-  const typical = week
-    .flatMap((option) => sectionsOf(option))
-    .flatMap((section) => section.meetings.map((meeting) => ({ section, meeting })))
-    .filter(({ meeting }) => meeting.from !== meeting.to)
+  const classes = week
+    .flatMap(partsOf)
+    .flatMap((section) =>
+      section.meetings.flatMap((meeting) =>
+        datesOf(meeting, holidays).map((date) => ({ section, date, ...meeting }))
+      )
+    )
+  /** Dates with classes, by weekday. */
   const days = ([1, 2, 3, 4, 5, 6, 7] as const)
-    .map((day) => typical.filter(({ meeting }) => meeting.days.includes(day)))
-    .filter((list) => list.length)
-  const busy = days.map((list) => {
-    const minutes = new Uint8Array(1440)
-    for (const { meeting } of list) minutes.fill(1, meeting.start, meeting.end)
-    return minutes
-  })
+    .map((day) => {
+      const here = classes.filter(({ date }) => weekdayOf(date) === day)
+      return [...new Set(here.map(({ date }) => date))].map((date) => here.filter((one) => one.date === date))
+    })
+    .filter((dates) => dates.length)
+  /** The sum over weekdays of what the worst date of each comes to. */
+  const byDay = (measure: (list: typeof classes, minutes: Uint8Array) => number) =>
+    sum(
+      days.map((dates) =>
+        Math.max(
+          ...dates.map((list) => {
+            const minutes = new Uint8Array(1440)
+            for (const { start, end } of list) minutes.fill(1, start, end)
+            return measure(list, minutes)
+          })
+        )
+      )
+    )
   switch (wish.kind) {
     case 'fewestDays':
       return days.length
     case 'fewestHoursBetween':
-      return sum(
-        busy.map(
-          (minutes) => minutes.slice(minutes.indexOf(1), minutes.lastIndexOf(1)).filter((one) => !one).length
-        )
+      return byDay(
+        (_, minutes) => minutes.slice(minutes.indexOf(1), minutes.lastIndexOf(1)).filter((one) => !one).length
       )
     case 'evenDays':
-      return Math.max(0, ...days.map((list) => sum(list.map(({ meeting }) => meeting.end - meeting.start))))
+      return Math.max(0, ...days.flat().map((list) => sum(list.map(({ start, end }) => end - start))))
     case 'oneCampusADay':
-      return sum(
-        days.map((list) => {
-          const there = list.filter(
-            ({ section }) => section.mode !== 'online' && section.mode !== 'onlineHours'
-          )
-          return Math.max(0, new Set(there.map(({ meeting }) => meeting.campus)).size - 1)
-        })
-      )
+      return byDay((list) => {
+        const there = list.filter(
+          ({ section }) => section.mode !== 'online' && section.mode !== 'onlineHours'
+        )
+        return Math.max(0, new Set(there.map(({ campus }) => campus)).size - 1)
+      })
     case 'seatsSafe':
       return sum(
         week.map((option) =>
-          Math.max(0, 5 - Math.min(...sectionsOf(option).map((one) => one.capacity - one.taken)))
+          Math.max(...partsOf(option).map((one) => Math.min(5, Math.max(0, 5 - (one.capacity - one.taken)))))
         )
       )
     case 'dayOff':
-      return typical.some(({ meeting }) => meeting.days.includes(wish.day)) ? 1 : 0
+      return classes.some(({ date }) => weekdayOf(date) === wish.day) ? 1 : 0
     case 'startsAfter':
-      return sum(busy.map((minutes) => Math.max(0, wish.time - minutes.indexOf(1))))
+      return byDay((_, minutes) => Math.max(0, wish.time - minutes.indexOf(1)))
     case 'endsBefore':
-      return sum(busy.map((minutes) => Math.max(0, minutes.lastIndexOf(1) + 1 - wish.time)))
+      return byDay((_, minutes) => Math.max(0, minutes.lastIndexOf(1) + 1 - wish.time))
     case 'lunchFree':
-      return busy.filter((minutes) => {
+      return byDay((_, minutes) => {
         let run = 0
         for (let minute = wish.from; minute < wish.to; minute++) {
           run = minutes[minute] ? 0 : run + 1
-          if (run >= wish.minutes) return false
+          if (run >= wish.minutes) return 0
         }
-        return true
-      }).length
+        return 1
+      })
     case 'mode':
       return week.filter((option) => !wish.modes.includes(option.main.mode)).length
     case 'instructors':
       return week.filter(
-        (option) =>
-          !sectionsOf(option).some((one) => one.instructors.some((name) => wish.names.includes(name)))
+        (option) => !partsOf(option).some((one) => one.instructors.some((name) => wish.names.includes(name)))
       ).length
     case 'keptIfPossible':
       return sum(week.map((option) => softly.filter((hours) => fallsIn(option, hours, holidays)).length))
     case 'together':
-      return week.filter((option) => sectionsOf(option).some((one) => !wish.sections.includes(one.code)))
-        .length
+      return week.flatMap(partsOf).filter((one) => !wish.sections.includes(one.code)).length
   }
 }

@@ -36,7 +36,7 @@ export function mustBeOption(
     throw new Refused(
       422,
       'noOption',
-      `These sections are not one choice of ${course} in ${term}: pick a section and one of each of its components.`,
+      `These sections are not one choice of ${course} in ${term}: pick a section and one of each of its components, none at the hours of another.`,
       [{ field: 'sections', message: `has to be a section of ${course} with one of each of its components` }]
     )
   const placed = sectionsOf(option).find((section) => section.officeOnly)

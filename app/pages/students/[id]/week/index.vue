@@ -87,7 +87,7 @@ const since = computed(() => {
 })
 const mains = computed(() => week.value.filter((s) => s.parent === null))
 const summary = computed(() => {
-  const { days, firstStart, lastEnd, between, campusChanges } = figuresOf(week.value)
+  const { days, firstStart, lastEnd, between, campusChanges } = figuresOf(week.value, standing.holidays)
   const credits = mains.value.reduce((sum, s) => sum + s.credits, 0)
   const fees = week.value.reduce((sum, one) => sum + one.fee, 0)
   const risky = now(weeks.week.wanted).filter((one) => one.capacity - one.taken < SAFE_SEATS).length
