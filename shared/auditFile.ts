@@ -44,7 +44,13 @@ interface NeedLine {
   state: string
   measure: string
   amounts: Audit['amounts']
-  missing: { amount: number; subjects: number; parts: { from: string; amount: number }[] } | null
+  missing: {
+    amount: number
+    subjects: number
+    parts: { from: string; amount: number }[]
+    /** No course left could complete it, in any reading. */
+    beyond: boolean
+  } | null
   waived: { by: string; reason: string } | null
   courses: (CourseLine & { substituted: boolean })[]
 }
@@ -131,14 +137,14 @@ function areaLines(audit: Audit): AreaLine[] {
   }))
 }
 
-function needLine({ need, state, amounts, missing, lacks, evidence }: NeedResult): NeedLine {
+function needLine({ need, state, amounts, missing, lacks, evidence, beyond }: NeedResult): NeedLine {
   return {
     id: need.id,
     title: need.title,
     state,
     measure: need.measure,
     amounts,
-    missing: state === 'needed' ? { amount: missing, ...lacks } : null,
+    missing: state === 'needed' ? { amount: missing, ...lacks, beyond } : null,
     waived: need.waived ? { by: need.waived.by, reason: need.waived.reason } : null,
     courses: evidence.map((taking) => ({
       ...courseLine(taking),

@@ -238,7 +238,8 @@ export function readFileText<T>(text: string, shape: z.ZodType<T>): ReadFile<T> 
   if (text.length > LONGEST) return fault(`is longer than ${LONGEST / 1e6} million characters`)
   let value: unknown
   try {
-    value = JSON.parse(text)
+    // A mark at the front, as some editors put it, is passed over (RFC 8259, 8.1).
+    value = JSON.parse(text.replace(/^\uFEFF/, ''))
   } catch (error) {
     return fault(`is not JSON: ${(error as Error).message}`)
   }

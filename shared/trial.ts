@@ -38,18 +38,26 @@ export function trialContext(
   question: { programs: readonly Program[]; catalog: Catalog; terms: readonly Term[] },
   {
     planned,
+    earlier = [],
     carry,
     plannable,
     running = new Map()
   }: {
     planned: readonly PlannedCourse[]
+    /** Planned in terms before those that are planned now: there by then, and not looked into. */
+    earlier?: readonly PlannedCourse[]
     carry: Carry
     plannable: ReadonlySet<string>
     running?: RouteContext['running']
   }
 ): RouteContext {
   const { programs, catalog, terms } = question
-  const { takings, audits } = readTrial({ ...content, planned: [...planned] }, programs, catalog, terms)
+  const { takings, audits } = readTrial(
+    { ...content, planned: [...earlier, ...planned] },
+    programs,
+    catalog,
+    terms
+  )
   return {
     catalog,
     terms,

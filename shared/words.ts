@@ -328,8 +328,10 @@ export const REFUSED: Record<Refused, string> = {
   notAccepted: 'no requirement accepts it',
   gradeTooLow: 'the grade is too low where it would count',
   full: 'what accepts it is full',
+  otherKind: 'what is still missing there has to be of another kind',
   limited: 'a limit of the program keeps it out',
-  sharing: 'it counts in another program already, and no more may be shared'
+  sharing: 'it counts in another program already, and no more may be shared',
+  again: 'one that it repeats, or that excludes it, gives the credit'
 }
 
 /** A fault of a catalog or a program as one sentence, without its place. */

@@ -26,13 +26,16 @@ function named(takings: readonly { course: string }[]): string {
   return more ? `${shown.join(', ')} and ${count(more, 'more course')}` : shown.join(', ')
 }
 /** What is lost and what is gained by moving it, by need; what a need loses and gets again is neither. */
-function costText({ counts, opens, closes, leaves, joins }: Elsewhere): string {
+function costText({ counts, opens, closes, beyond, leaves, joins }: Elsewhere): string {
   if (!counts) return 'would not get it there: that need is met first by firmer courses, or cannot be met.'
   const gone = titles(opens.filter((need) => !closes.includes(need)))
   const won = titles(closes.filter((need) => !opens.includes(need)))
   const parts = [
     ...(gone ? [`would open ${gone}`] : []),
     ...(won ? [`would meet ${won}`] : []),
+    ...(beyond.length
+      ? [`would leave ${titles(beyond)} out of reach: no course left could complete it`]
+      : []),
     ...(leaves.length ? [`would put ${named(leaves)} outside`] : []),
     ...(joins.length ? [`would let ${named(joins)} count`] : [])
   ]

@@ -37,12 +37,13 @@ const taken = ({ choice, taken: branches }: AreaResult['choices'][number]) =>
     .filter((branch) => branches.includes(branch.id))
     .map((branch) => branch.title)
     .join(', ')}`
-function missing({ need, missing: amount, lacks }: NeedResult): string {
+function missing({ need, missing: amount, lacks, beyond }: NeedResult): string {
   const text = (n: number) => (need.measure === 'credits' ? creditsText(n) : count(n, 'course'))
   return [
     ...(amount > 0 ? [`${text(amount)} needed`] : []),
     ...(lacks.subjects ? [`${count(lacks.subjects, 'subject')} more needed`] : []),
-    ...lacks.parts.map((part) => `${text(part.amount)} of ${part.from} needed`)
+    ...lacks.parts.map((part) => `${text(part.amount)} of ${part.from} needed`),
+    ...(beyond ? ['no course left could complete it'] : [])
   ].join(', ')
 }
 function running(need: string): string {

@@ -110,7 +110,7 @@ export class Catalog {
     return course
   }
 
-  /** One text for a course and all that count as it. */
+  /** One text for a course and all that count as it: courses that name each other are one, and one of them counts. */
   groupOf(code: CourseCode): string {
     const known = this.groups.get(code)
     if (known !== undefined) return known

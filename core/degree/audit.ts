@@ -5,15 +5,16 @@
  * need in credits counts no further, so that areas add up to the program.
  */
 import { subjectOf, type Catalog, type Term } from '../catalog'
-import { compareOpens } from './best'
 import { judgeConditions, NOTHING_BESIDE, type BesideCourses, type ConditionResult } from './conditions'
 import { withExceptions, type ExceptionGrant } from './exceptions'
 import { gradedAttempts } from './forecast'
-import { fit, place, type Pin, type Placement, type Refused } from './place'
+import { fit } from './fit'
+import { place, type Pin, type Placement, type Refused } from './place'
 import {
   areaCredits,
   isChoice,
   isLimited,
+  takes,
   type AreaSpec,
   type ChoiceSpec,
   type Need,
@@ -22,6 +23,7 @@ import {
 } from './program'
 import {
   FIRMNESS,
+  settled,
   takingsOf,
   type Firmness,
   type IdleAttempt,
@@ -46,6 +48,8 @@ export interface NeedResult {
   /** What keeps it open although the amount is there: more subjects, or parts from narrower sets. */
   lacks: { subjects: number; parts: { from: string; amount: number }[] }
   state: NeedState
+  /** No course that is left could complete it, in any reading. */
+  beyond: boolean
 }
 
 export interface AreaResult {
@@ -128,25 +132,24 @@ export function auditAll(
   return readAll(given, takings, catalog, options).audits
 }
 
-/** The audits, and what the reading is worth. */
+/** The audits, and the takings as the reading has them. */
 function readAll(
   given: readonly Program[],
   takings: Takings,
   catalog: Catalog,
   options: AuditOptions
-): { audits: Audit[]; reading: Placement['reading'] } {
+): { audits: Audit[]; takings: Takings } {
   const programs = given.map((program) => withExceptions(program, options.exceptions ?? []))
-  const placement = place(programs, takings.counted, catalog, options.pin)
-  const audits = programs.map((_, i) => auditOf(programs, i, placement, takings, catalog, options))
-  return { audits, reading: placement.reading }
+  const placement = place({ programs, takings, catalog, pin: options.pin, beside: options.beside })
+  const used = placement.byNeed.flatMap((needs) => [...needs.values()].flat().map((one) => one.key))
+  const asRead = settled(takings, new Set(used))
+  const audits = programs.map((_, i) => auditOf(programs, i, placement, asRead, catalog, options))
+  return { audits, takings: asRead }
 }
 
-/** Courses that exclude another one of the record, looked at; beyond them the better grade goes first. */
-const CONFLICTS_MOST = 4
-
 /**
- * Takings and audits at once, the best there are: where courses of the record exclude each other, which
- * of them counts is part of the reading. Where it makes no difference the better grade counts.
+ * Takings and audits at once, the best there are: which attempt of a course counts, and which of courses that
+ * exclude each other, is part of the reading.
  */
 export function auditRecord(
   programs: readonly Program[],
@@ -154,20 +157,7 @@ export function auditRecord(
   terms: readonly Pick<Term, 'code'>[],
   options: AuditOptions = {}
 ): { takings: Takings; audits: Audit[] } {
-  const read = (first: ReadonlySet<string>) => {
-    const takings = takingsOf({ ...input, first }, terms)
-    return { takings, ...readAll(programs, takings, input.catalog, options) }
-  }
-  let best = read(new Set())
-  const excluded = best.takings.idle.flatMap(({ why, entry }) => (why === 'exclusive' ? [entry.course] : []))
-  const conflicts = [...new Set(excluded)].slice(0, CONFLICTS_MOST)
-  for (let chosen = 1; chosen < 2 ** conflicts.length; chosen++) {
-    const other = read(new Set(conflicts.filter((_, i) => chosen & (1 << i))))
-    const compared =
-      compareOpens(other.reading.opens, best.reading.opens) || other.reading.waste - best.reading.waste
-    if (compared < 0) best = other
-  }
-  return { takings: best.takings, audits: best.audits }
+  return readAll(programs, takingsOf(input, terms), input.catalog, options)
 }
 
 function auditOf(
@@ -184,7 +174,10 @@ function auditOf(
   const results = new Map(
     program.needs
       .filter((need) => active.has(need.id))
-      .map((need) => [need.id, needResult(need, byNeed.get(need.id)!, catalog)])
+      .map((need) => [
+        need.id,
+        needResult(need, byNeed.get(need.id)!, catalog, placement.beyond[index]!.has(need.id))
+      ])
   )
   const areas = program.spec.areas.map((area): AreaResult => {
     const { needs, choices } = reached(area.needs, results)
@@ -207,12 +200,13 @@ function auditOf(
   const elsewhere = new Set(
     placement.byNeed.flatMap((needs, i) => (i === index ? [] : [...needs.values()].flat().map((t) => t.key)))
   )
+  const conditions = judgeConditions(program, takings, counts, options.beside ?? NOTHING_BESIDE, catalog)
   return {
     program,
-    ended: placement.reading.ended,
+    ended: conditions.some(mayBeOtherwise) ? 'limit' : placement.reading.ended,
     areas,
     amounts: addAmounts(areas.filter((area) => !area.area.shares).map((area) => area.amounts)),
-    conditions: judgeConditions(program, takings, counts, options.beside ?? NOTHING_BESIDE, catalog),
+    conditions,
     limits: program.limits.map((limit) => ({
       title: limit.title,
       credits: limit.credits,
@@ -235,6 +229,11 @@ function auditOf(
     },
     whereItCounts
   }
+}
+
+/** Which of what counts is among the last credits is not part of the search: not met, it might be in another reading. */
+function mayBeOtherwise({ spec, firmness }: ConditionResult): boolean {
+  return spec.asks === 'credits' && !!spec.counting && spec.amongLast !== undefined && !firmness
 }
 
 /** The needs and choices of a list of requirements, down the branches that are taken. */
@@ -266,24 +265,34 @@ function outsideOf(
 ): OutsideCourse {
   const fits = results.map((result) => ({ result, fit: fit(result.need, taking, catalog) }))
   const takers = fits.filter((one) => one.fit === 'fits').map((one) => one.result)
-  const why = takers.length
-    ? takers.every((result) => result.missing === 0)
-      ? 'full'
-      : countsElsewhere
-        ? 'sharing'
-        : 'limited'
-    : fits.some((one) => one.fit === 'gradeTooLow')
-      ? 'gradeTooLow'
-      : 'notAccepted'
+  const why = taking.again
+    ? 'again'
+    : takers.length
+      ? takers.every((result) => result.missing === 0)
+        ? 'full'
+        : takers.every((result) => result.missing === 0 || hasOtherKind(result))
+          ? 'otherKind'
+          : countsElsewhere
+            ? 'sharing'
+            : 'limited'
+      : fits.some((one) => one.fit === 'gradeTooLow')
+        ? 'gradeTooLow'
+        : 'notAccepted'
   return { taking, why, full: takers.map((result) => result.need) }
 }
 
-function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog): NeedResult {
+/** What is missing has to come from other subjects, or from narrower sets. */
+const hasOtherKind = ({ lacks }: NeedResult) => lacks.subjects > 0 || lacks.parts.length > 0
+
+function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog, beyond: boolean): NeedResult {
   const amounts = { ...NO_AMOUNTS }
   const given: Record<string, number> = {}
+  const lacks = lacksOf(need, evidence, catalog)
   if (need.waived)
-    return { need, evidence, given, amounts, missing: 0, lacks: { subjects: 0, parts: [] }, state: 'met' }
-  let left = need.amount
+    return { need, evidence, given, amounts, missing: 0, lacks: NO_LACKS, state: 'met', beyond: false }
+  // Of credits, what a narrower set still has to give is kept for it.
+  const kept = need.measure === 'credits' ? keptFor(need, lacks, catalog) : 0
+  let left = need.amount - kept
   for (const firmness of FIRMNESS) {
     for (const taking of evidence) {
       if (taking.firmness !== firmness) continue
@@ -293,10 +302,39 @@ function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog): 
       left = Math.max(0, left - (need.measure === 'credits' ? taking.credits : 1))
     }
   }
-  amounts.needed = need.measure === 'credits' ? left : creditsOfMissing(need, evidence, left, catalog)
-  const lacks = lacksOf(need, evidence, catalog)
+  left += kept
   const open = left > 0 || lacks.subjects > 0 || lacks.parts.length > 0
-  return { need, evidence, given, amounts, missing: left, lacks, state: open ? 'needed' : stateOf(evidence) }
+  const missing = need.measure === 'courses' && open ? Math.max(left, lackingCourses(lacks)) : left
+  amounts.needed = need.measure === 'credits' ? left : creditsOfMissing(need, evidence, missing, catalog)
+  return {
+    need,
+    evidence,
+    given,
+    amounts,
+    missing,
+    lacks,
+    state: open ? 'needed' : stateOf(evidence),
+    beyond: open && beyond
+  }
+}
+
+const NO_LACKS: NeedResult['lacks'] = { subjects: 0, parts: [] }
+
+/** Courses that are needed at least for what is lacking beside the amount. */
+function lackingCourses({ subjects, parts }: NeedResult['lacks']): number {
+  return Math.max(subjects, ...parts.map((part) => part.amount))
+}
+
+/** Credits that what is lacking needs at least: the most that one part does, or the smallest courses of new subjects. */
+function keptFor(need: Need, { subjects, parts }: NeedResult['lacks'], catalog: Catalog): number {
+  if (!subjects && !parts.length) return 0
+  const smallest = () =>
+    Math.min(
+      need.amount,
+      ...catalog.courses.filter((course) => takes(need, course)).map((course) => course.credits)
+    )
+  const bySubject = subjects ? subjects * smallest() : 0
+  return Math.min(need.amount, Math.max(bySubject, ...parts.map((part) => part.amount)))
 }
 
 /**

@@ -2,6 +2,7 @@
 import { runsIn, type Catalog, type Course, type Term } from '../catalog'
 import type { Audit, NeedResult } from './audit'
 import type { Rule } from '../requisites'
+import { raises } from './fit'
 import { takes } from './program'
 import { servingOf } from './serving'
 import type { Takings } from './taking'
@@ -38,7 +39,7 @@ export interface CandidateQuestion {
 }
 
 /**
- * Courses that fit a need and are not there already; those that run in the term first, then those whose
+ * Courses that fit a need and are not there already, or only with too low a grade; those that run in the term first, then those whose
  * prerequisites are met, then those that serve more needs, then those more waits for, then by code.
  */
 export function candidatesFor(result: NeedResult, question: CandidateQuestion): Candidates {
@@ -48,7 +49,10 @@ export function candidatesFor(result: NeedResult, question: CandidateQuestion): 
   )
   const fitting = catalog.courses.filter((course) => takes(result.need, course))
   const list = fitting
-    .filter((course) => !there.has(course.code) || course.repeatable)
+    .filter(
+      (course) =>
+        !there.has(course.code) || course.repeatable || raises(result.need, course, takings, catalog)
+    )
     .map((course): Candidate => {
       const serving = servingOf(course, question)
       const places = serving.kind === 'counts' ? serving.places : []

@@ -83,8 +83,8 @@ function judge(
   }
   switch (spec.asks) {
     case 'credits': {
-      const asked = takings.counted.filter((t) => !spec.counting || counts(t))
-      const amounts = creditsBy(asked.filter(inSet), spec)
+      const asked = takings.counted.filter((t) => (spec.counting ? counts(t) : !t.again))
+      const amounts = creditsBy(onceEach(asked.filter(inSet), catalog), spec)
       const unknown = asked.filter(couldBe).reduce((sum, t) => sum + t.credits, 0)
       let sum = 0
       const firmness = FIRMNESS.find((level) => (sum += amounts[level]) >= spec.least)
@@ -108,6 +108,18 @@ function judge(
     case 'milestone':
       return { ...nothing, firmness: beside.milestones.has(spec.id) ? 'earned' : undefined }
   }
+}
+
+/** Of several attempts of a course that count the firmest, unless each gives credit. */
+function onceEach(takings: readonly Taking[], catalog: Catalog): Taking[] {
+  const there = new Set<string>()
+  return takings.filter((taking) => {
+    if (catalog.maybeCourse(taking.course)?.repeatable) return true
+    const group = catalog.groupOf(taking.course)
+    if (there.has(group)) return false
+    there.add(group)
+    return true
+  })
 }
 
 /** Of the newest credits, so many; the course at the edge counts in part. */

@@ -150,7 +150,14 @@ function item(reader: Reader, scope: Scope, depth: number): SetTree {
     case 'mode':
       return { kind: 'mode', value: modeOf(reader) }
     case 'level': {
-      const from = Number(reader.number('a level such as 300').text)
+      const level = reader.number('a level such as 300')
+      const from = Number(level.text)
+      if (!(from >= 100 && from % 100 === 0))
+        throw new RuleError(
+          `"${level.text}" is not a level: levels are 100, 200 and so on`,
+          reader.rule,
+          level.at
+        )
       reader.expect('+')
       return { kind: 'level', from }
     }

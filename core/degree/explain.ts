@@ -6,7 +6,7 @@
  */
 import type { Catalog } from '../catalog'
 import { auditAll, type Audit, type NeedResult } from './audit'
-import { fit } from './place'
+import { fit } from './fit'
 import type { Need, Program } from './program'
 import type { Taking, Takings } from './taking'
 
@@ -16,6 +16,8 @@ export interface Elsewhere {
   /** Needs met now that would be open, and open ones that would be met. */
   opens: Need[]
   closes: Need[]
+  /** Needs that no course left could complete then, and could now. */
+  beyond: Need[]
   /** Other courses that would count nowhere, and such as would count then. */
   leaves: Taking[]
   joins: Taking[]
@@ -57,6 +59,7 @@ export function explain(
           need,
           opens: changed(audits, other),
           closes: changed(other, audits),
+          beyond: beyondReach(audits, other),
           leaves: missing(audits, other, taking),
           joins: missing(other, audits, taking),
           counts: needsOf(there).some((result) => result.need.id === need.id && counts(result, key))
@@ -78,6 +81,16 @@ function changed(one: readonly Audit[], other: readonly Audit[]): Need[] {
     )
     return needsOf(audit)
       .filter((result) => result.state !== 'needed' && !met.has(result.need.id))
+      .map((result) => result.need)
+  })
+}
+
+/** Needs beyond reach in the other reading that are not so in the first. */
+function beyondReach(one: readonly Audit[], other: readonly Audit[]): Need[] {
+  return other.flatMap((audit, i) => {
+    const already = new Set(needsOf(one[i]!).flatMap((result) => (result.beyond ? [result.need.id] : [])))
+    return needsOf(audit)
+      .filter((result) => result.beyond && !already.has(result.need.id))
       .map((result) => result.need)
   })
 }

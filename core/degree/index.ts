@@ -13,6 +13,7 @@ export {
   type NeedState,
   type OutsideCourse
 } from './audit'
+export { fit } from './fit'
 export { explain, type Elsewhere, type Explanation } from './explain'
 export { type Alternative, type Problem as ReadingProblem, weightIn } from './best'
 export { questionOf, type Refused } from './place'
@@ -51,6 +52,7 @@ export {
 export {
   FIRMNESS,
   takingsOf,
+  type Apart,
   type Firmness,
   type HeldSeat,
   type IdleAttempt,

@@ -6,24 +6,36 @@
  * takes it. Credits become whole numbers of the smallest unit that occurs.
  */
 import { subjectOf, type Catalog, type Course } from '../catalog'
-import { solve, type Alternative, type Cap, type Piece, type Problem, type Reading, type Share } from './best'
 import {
-  couldTake,
-  isChoice,
-  isLimited,
-  takes,
-  type Need,
-  type Program,
-  type RequirementSpec
-} from './program'
-import { FIRMNESS, type Taking } from './taking'
+  demandLabels,
+  isMet,
+  membersOf,
+  NOWHERE,
+  POSSIBLE,
+  scoreOf,
+  solve,
+  type Alternative,
+  type Cap,
+  type Demand,
+  type Piece,
+  type Problem,
+  type Reading,
+  type Share
+} from './best'
+import type { BesideCourses } from './conditions'
+import { deadEnds, isPossible } from './deadEnds'
+import { fit } from './fit'
+import { couldTake, isChoice, isLimited, type Need, type Program, type RequirementSpec } from './program'
+import { FIRMNESS, type Taking, type Takings } from './taking'
+import { layersOf, wantsOfPrograms } from './layers'
 
 /**
  * Why a course counts nowhere: no need accepts it; those that would ask for a better grade; all that
- * accept it are met without it; a cap of the program keeps it out; it counts in another program, and no
- * more may be shared.
+ * accept it are met without it; what is missing there has to be of another kind; a cap of the program keeps it
+ * out; it counts in another program, and no more may be shared; it repeats one that counts, or one that counts
+ * excludes it.
  */
-export type Refused = 'notAccepted' | 'gradeTooLow' | 'full' | 'limited' | 'sharing'
+export type Refused = 'notAccepted' | 'gradeTooLow' | 'full' | 'otherKind' | 'limited' | 'sharing' | 'again'
 
 /** Says that a course has to count toward a need, to see what that would cost. */
 export interface Pin {
@@ -37,46 +49,134 @@ export interface Placement {
   byNeed: readonly ReadonlyMap<string, readonly Taking[]>[]
   /** Needs of branches not chosen are not in here; by program. */
   active: readonly ReadonlySet<string>[]
-  reading: Pick<Reading, 'opens' | 'waste' | 'ended' | 'bound' | 'steps'>
+  /** Needs that nothing could complete any more; by program. */
+  beyond: readonly ReadonlySet<string>[]
+  reading: Pick<Reading, 'opens' | 'unmet' | 'waste' | 'ended' | 'bound' | 'steps'>
 }
 
-/** Whether a taking may count toward a need, and if not, whether the grade is all that is wrong. */
-export function fit(need: Need, taking: Taking, catalog: Catalog): 'fits' | 'gradeTooLow' | 'notAccepted' {
-  const course = catalog.maybeCourse(taking.course)
-  if (!course || !takes(need, course, taking)) return 'notAccepted'
-  if (need.leastGrade && taking.grade !== null && !catalog.scale.atLeast(taking.grade, need.leastGrade))
-    return 'gradeTooLow'
-  return 'fits'
+/** What a reading is made of. */
+export interface ReadingInput {
+  programs: readonly Program[]
+  takings: Takings
+  catalog: Catalog
+  pin?: Pin | undefined
+  /** Tests and so on, as far as they are known: they tell what could still be taken. */
+  beside?: BesideCourses | undefined
 }
 
-export function place(
+/**
+ * The best reading. It is looked for among what is taken first; where a need that is open in it could not be completed
+ * by what is left, and where a condition on what counts is not met, anew with what could still be taken and with
+ * the conditions: both come to the same where neither is so.
+ */
+export function place(input: ReadingInput): Placement {
+  const { programs, takings, catalog, pin } = input
+  const all = [...takings.counted, ...takings.spare]
+  const plain = questionOf(programs, all, catalog, { takings, pin })
+  let question = plain
+  let reading = solve(plain.problem, plain.root)
+  const dead = deadEnds(input, plain, reading)
+  if (dead) {
+    question = questionOf(programs, [...all, ...dead.possible], catalog, {
+      takings: { spare: takings.spare, apart: [...takings.apart, ...dead.apart] },
+      pin,
+      scarce: dead.scarce
+    })
+    reading = solve(question.problem, question.root)
+  }
+  const demands = question.demands()
+  if (isShort(demands, question.problem, reading)) {
+    const asked = { ...question.problem, demands }
+    reading = withoutIdle(asked, solve(asked, question.root))
+  }
+  return placementOf(question, reading, programs, all)
+}
+
+/** Whether a condition on what counts could be met more firmly, were everything that it could count counted. */
+function isShort(demands: readonly Demand[], problem: Problem, { place: now }: Reading): boolean {
+  if (!demands.length) return false
+  const asked = { ...problem, demands }
+  const most = problem.pieces.map(({ wants }, p) => {
+    const own = demands.filter((demand) => demand.pieces.has(p))
+    return wants.find((w) => own.some((demand) => demand.wants.has(w))) ?? NOWHERE
+  })
+  const [is, could] = [demandLabels(asked, now), demandLabels(asked, most)]
+  return is.some((label, d) => label > could[d]!)
+}
+
+/** A reading that meets a condition by a course which its need does not ask for is not one; it may hide a better one. */
+function withoutIdle(problem: Problem, reading: Reading): Reading {
+  const members = membersOf(problem, reading.place)
+  const idle = members.flatMap((own, w) => {
+    const want = problem.wants[w]!
+    if (want.byCourse || want.leftover || !isMet(problem, w, own)) return []
+    return own
+      .filter((p) =>
+        isMet(
+          problem,
+          w,
+          own.filter((q) => q !== p)
+        )
+      )
+      .slice(0, 1)
+  })
+  if (!idle.length) return reading
+  const fewer = reading.place.map((w, p) => (idle.includes(p) ? NOWHERE : w))
+  return withoutIdle(problem, { ...reading, ...scoreOf(problem, fewer), place: fewer, ended: 'limit' })
+}
+
+function placementOf(
+  { problem, all: wants }: Question,
+  reading: Reading,
   programs: readonly Program[],
-  takings: readonly Taking[],
-  catalog: Catalog,
-  pin?: Pin
+  takings: readonly Taking[]
 ): Placement {
-  const { problem, root, all } = questionOf(programs, takings, catalog, pin)
-  const reading = solve(problem, root)
   const byNeed = programs.map(
     (program) => new Map<string, Taking[]>(program.needs.map((need) => [need.id, []]))
   )
   reading.place.forEach((w, p) => {
-    if (w < 0) return
-    const { need, program } = all[w]!
-    byNeed[program]!.get(need.id)!.push(takings[problem.pieces[p]!.course]!)
+    const taking = takings[problem.pieces[p]!.course]
+    if (w < 0 || !taking) return
+    const { need, program } = wants[w]!
+    byNeed[program]!.get(need.id)!.push(taking)
   })
-  const active = programs.map(
-    (_, i) =>
-      new Set(all.flatMap(({ need, program }, w) => (program === i && reading.active[w] ? [need.id] : [])))
-  )
-  return { byNeed, active, reading }
+  for (const needs of byNeed)
+    for (const evidence of needs.values())
+      evidence.sort((a, b) => FIRMNESS.indexOf(a.firmness) - FIRMNESS.indexOf(b.firmness))
+  const members = membersOf(problem, reading.place)
+  const where = (holds: (w: number) => boolean) =>
+    programs.map(
+      (_, i) => new Set(wants.flatMap(({ need, program }, w) => (program === i && holds(w) ? [need.id] : [])))
+    )
+  return {
+    byNeed,
+    active: where((w) => reading.active[w]!),
+    beyond: where(
+      (w) =>
+        reading.active[w]! &&
+        !problem.wants[w]!.endless &&
+        !problem.wants[w]!.leftover &&
+        !isMet(problem, w, members[w]!)
+    ),
+    reading
+  }
 }
 
-interface Question {
+export interface Question {
   problem: Problem
   root: Alternative
   /** The need of each want, and its program. */
   all: readonly { need: Need; program: number }[]
+  /** The conditions on what counts. */
+  demands: () => Demand[]
+}
+
+export interface QuestionOptions {
+  /** Which of them stand in for others, and which cannot count together. */
+  takings?: Pick<Takings, 'spare' | 'apart'> | undefined
+  pin?: Pin | undefined
+  /** Wants that only what is asked about could complete; of no others it is looked into. */
+  scarce?: ReadonlySet<number> | undefined
 }
 
 /** The question without names that stands behind an audit. */
@@ -84,15 +184,16 @@ export function questionOf(
   programs: readonly Program[],
   takings: readonly Taking[],
   catalog: Catalog,
-  pin?: Pin
+  { takings: list, pin, scarce }: QuestionOptions = {}
 ): Question {
   const unit = unitOf(programs, takings)
   const units = (credits: number) => Math.round(credits / unit)
-  const all = programs.flatMap((program, i) => program.needs.map((need) => ({ need, program: i })))
+  const all = wantsOfPrograms(programs)
   const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
   const layers = programs.flatMap((program, i) => layersOf(program).map((areas) => ({ program: i, areas })))
   /** The number of each program's first need. */
   const firstOf = programs.map((_, i) => all.findIndex((one) => one.program === i))
+  const spare = new Set(list?.spare.map((one) => one.key))
 
   const free = programs.map(
     ({ spec }) => new Set(spec.areas.filter((area) => area.free).map((area) => area.id))
@@ -104,24 +205,29 @@ export function questionOf(
   takings.forEach((taking, t) => {
     const course = catalog.maybeCourse(taking.course)
     if (!course) return
+    const firmness = isPossible(taking) ? POSSIBLE : FIRMNESS.indexOf(taking.firmness)
     layers.forEach((layer, l) => {
       const program = programs[layer.program]!
       const pinned = pin && taking.key === pin.taking && program.spec.code === pin.program
       const wants: number[] = []
       for (const n of couldTake(program, course, taking)) {
         const need = program.needs[n]!
+        const w = firstOf[layer.program]! + n
         if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) continue
-        if (fit(need, taking, catalog) === 'fits') wants.push(firstOf[layer.program]! + n)
+        if (firmness === POSSIBLE && !scarce?.has(w)) continue
+        if (fit(need, taking, catalog) === 'fits') wants.push(w)
       }
       if (!wants.length) return
       const subject = subjectOf(taking.course)
       if (!subjects.has(subject)) subjects.set(subject, subjects.size)
       pieceOf.set(`${t} ${l}`, pieces.length)
+      const standsIn = taking.again || spare.has(taking.key)
       pieces.push({
         course: t,
         weight: units(taking.credits),
-        firmness: FIRMNESS.indexOf(taking.firmness),
+        firmness,
         subject: subjects.get(subject)!,
+        ...(standsIn && firmness !== POSSIBLE && { spare: true }),
         wants
       })
     })
@@ -156,10 +262,12 @@ export function questionOf(
       byCourse: need.measure === 'courses',
       subjects: need.waived ? 0 : (need.subjects ?? 0),
       leftover: free[program]!.has(need.area),
+      endless: !scarce?.has(w),
       including
     }
   })
 
+  const groups = new Map<string, number>()
   const caps: Cap[] = []
   all.forEach(({ need }, w) => {
     for (const { set, credits } of need.atMost)
@@ -178,6 +286,7 @@ export function questionOf(
       })
   })
   const shares = sharesOf()
+  caps.push(...apartCaps())
   const problem: Problem = { wants, pieces, caps, shares }
   const trees = programs.map((program, i) =>
     alternativeOf(
@@ -189,7 +298,47 @@ export function questionOf(
     wants: trees.flatMap((tree) => tree.wants),
     choices: trees.flatMap((tree) => tree.choices)
   }
-  return { problem, root, all }
+  return { problem, root, all, demands }
+
+  /** Takings of which only one counts: in each layer, or anywhere. */
+  function apartCaps(): Cap[] {
+    const numbers = new Map(takings.map((taking, t) => [taking.key, t]))
+    const anywhere = new Set(all.map((_, w) => w))
+    return (list?.apart ?? []).flatMap(({ keys, why }) => {
+      const [one, other] = keys.map((key) => numbers.get(key))
+      if (one === undefined || other === undefined) return []
+      const pairs = layers.flatMap((_, l) =>
+        layers.flatMap((_, k) => {
+          const [a, b] = [pieceOf.get(`${one} ${l}`), pieceOf.get(`${other} ${k}`)]
+          return a === undefined || b === undefined || (why === 'again' && l !== k) ? [] : [[a, b] as const]
+        })
+      )
+      return pairs.map((pair) => ({ most: 1, each: true, pieces: new Set(pair), wants: anywhere }))
+    })
+  }
+
+  /** A course and its repeat are one, unless each gives credit. */
+  function groupNumber(taking: Taking): number {
+    const repeatable = catalog.maybeCourse(taking.course)?.repeatable
+    const name = repeatable ? taking.key : catalog.groupOf(taking.course)
+    if (!groups.has(name)) groups.set(name, groups.size)
+    return groups.get(name)!
+  }
+
+  /** What the conditions ask of what counts. */
+  function demands(): Demand[] {
+    return programs.flatMap((program, i) =>
+      program.conditions.flatMap(({ spec, set }): Demand[] => {
+        if (spec.asks !== 'credits' || !spec.counting) return []
+        const own = within(
+          (course, taking) =>
+            !isPossible(taking) && set.surely(course, taking) && (!spec.here || taking.origin === 'here')
+        )
+        const courses = new Map([...own].map((p) => [p, groupNumber(takings[pieces[p]!.course]!)]))
+        return [{ least: units(spec.least), pieces: courses, wants: wantsOf(i, areasOf(program)) }]
+      })
+    )
+  }
 
   function alternativeOf(requirements: readonly RequirementSpec[], program: number): Alternative {
     const own: number[] = []
@@ -202,61 +351,65 @@ export function questionOf(
     return { wants: own, choices }
   }
 
-  /** What may be shared: between a sharing area and the rest of its program, and between programs. */
+  /**
+   * What may be shared: by an area that shares with the areas it names, with others of its program nothing; by a
+   * further program with the first one, over all their areas together.
+   */
   function sharesOf(): Share[] {
     const found: Share[] = []
-    const pairs = (one: number, other: number) =>
-      takings.flatMap((_, t) => {
-        const a = pieceOf.get(`${t} ${one}`)
-        const b = pieceOf.get(`${t} ${other}`)
-        return a === undefined || b === undefined ? [] : [{ one: a, other: b }]
-      })
+    /** Courses that count both in wants of these layers and in wants of those. */
     const between = (
-      one: number,
-      other: number,
-      most: number,
+      ones: readonly number[],
       side: ReadonlySet<number>,
-      against: ReadonlySet<number>
+      others: readonly number[],
+      against: ReadonlySet<number>,
+      most: number
     ) => {
-      const both = pairs(one, other)
-      if (both.length && side.size && against.size)
-        found.push({ most, pairs: both, oneSide: side, otherSide: against })
-    }
-    layers.forEach((layer, l) => {
-      const program = programs[layer.program]!
-      const area = program.spec.areas.find((one) => one.shares && layer.areas.has(one.id))
-      layers.forEach((against, k) => {
-        if (area?.shares && against.program === layer.program && k !== l) {
-          const partners = new Set(area.shares.with)
-          const may = [...against.areas].filter((id) => partners.has(id))
-          const not = [...against.areas].filter((id) => !partners.has(id))
-          const own = wantsOf(layer.program, layer.areas)
-          between(l, k, units(area.shares.credits), own, wantsOf(layer.program, new Set(may)))
-          between(l, k, 0, own, wantsOf(layer.program, new Set(not)))
-        }
-        if (layer.program > 0 && against.program === 0 && program.spec.mayShare !== undefined) {
-          between(
-            l,
-            k,
-            units(program.spec.mayShare),
-            wantsOf(layer.program, layer.areas),
-            wantsOf(0, against.areas)
-          )
-        }
+      const inSome = (t: number, some: readonly number[], where: ReadonlySet<number>) =>
+        some
+          .flatMap((l) => pieceOf.get(`${t} ${l}`) ?? [])
+          .filter((p) => pieces[p]!.wants.some((w) => where.has(w)))
+      const pairs = courseGroups().flatMap((group) => {
+        const one = group.flatMap((t) => inSome(t, ones, side))
+        const other = group.flatMap((t) => inSome(t, others, against))
+        return one.length && other.length ? [{ one, other }] : []
       })
+      if (pairs.length) found.push({ most, pairs, oneSide: side, otherSide: against })
+    }
+    const courseGroups = (): number[][] => {
+      const groups = new Map<number, number[]>()
+      takings.forEach((taking, t) => {
+        const number = groupNumber(taking)
+        groups.set(number, [...(groups.get(number) ?? []), t])
+      })
+      return [...groups.values()]
+    }
+    const layersOfProgram = (program: number) =>
+      layers.flatMap((layer, l) => (layer.program === program ? [l] : []))
+    layers.forEach((layer, l) => {
+      const { spec } = programs[layer.program]!
+      const area = spec.areas.find((one) => one.shares && layer.areas.has(one.id))
+      if (!area?.shares) return
+      const own = wantsOf(layer.program, layer.areas)
+      const partners = new Set(area.shares.with)
+      const others = layersOfProgram(layer.program).filter((k) => k !== l)
+      between([l], own, others, wantsOf(layer.program, partners), units(area.shares.credits))
+      // Of two areas that share, one has to name the other.
+      const strangers = spec.areas.filter(
+        ({ id, shares }) => id !== area.id && !partners.has(id) && !shares?.with.includes(area.id)
+      )
+      between([l], own, others, wantsOf(layer.program, new Set(strangers.map(({ id }) => id))), 0)
+    })
+    programs.forEach(({ spec }, program) => {
+      if (program === 0 || spec.mayShare === undefined) return
+      const whole = (index: number) => wantsOf(index, areasOf(programs[index]!))
+      between(layersOfProgram(program), whole(program), layersOfProgram(0), whole(0), units(spec.mayShare))
     })
     return found
   }
 }
 
-/** The base layer of a program, then one for each area that shares. */
-function layersOf(program: Program): ReadonlySet<string>[] {
-  const { areas } = program.spec
-  return [
-    new Set(areas.filter((area) => !area.shares).map((area) => area.id)),
-    ...areas.filter((area) => area.shares).map((area) => new Set([area.id]))
-  ]
-}
+const areasOf = ({ spec }: Program): ReadonlySet<string> => new Set(spec.areas.map((area) => area.id))
 
 /** The largest unit of credit in which every amount is whole; credits come in hundredths at the finest. */
 function unitOf(programs: readonly Program[], takings: readonly Taking[]): number {
@@ -264,6 +417,7 @@ function unitOf(programs: readonly Program[], takings: readonly Taking[]): numbe
     ...takings.map((taking) => taking.credits),
     ...programs.flatMap((program) => [
       program.spec.mayShare ?? 0,
+      ...program.conditions.map(({ spec }) => (spec.asks === 'credits' ? spec.least : 0)),
       ...program.limits.map((limit) => limit.credits),
       ...program.spec.areas.map((area) => area.shares?.credits ?? 0),
       ...program.needs.flatMap((need) => [

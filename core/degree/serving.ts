@@ -9,7 +9,7 @@
 import type { Catalog, Course } from '../catalog'
 import type { AreaResult, Audit, NeedResult } from './audit'
 import type { HeldAs } from './courseSet'
-import { fit } from './place'
+import { fit, raises } from './fit'
 import { takes } from './program'
 import type { Taking, Takings } from './taking'
 
@@ -51,6 +51,10 @@ export function servingOf(
 ): Serving {
   const there = course.repeatable ? undefined : takenInstead(course, takings, catalog)
   const all = audits.flatMap((audit) => audit.areas.flatMap((area) => area.needs))
+  const raised = there
+    ? all.filter((result) => result.state === 'needed' && raises(result.need, course, takings, catalog))
+    : []
+  if (raised.length) return { kind: 'counts', places: placesOf(course, layersOf(audits), new Set(raised)) }
   if (there) {
     const needs = all.filter((result) => result.evidence.some((one) => one.key === there.key))
     return { kind: there.course === course.code ? 'counted' : 'repeats', by: there, needs }
@@ -106,7 +110,8 @@ function placesOf(course: Course, layers: readonly Layer[], open: ReadonlySet<Ne
     const particular = all.filter(({ area }) => !area.area.free)
     const needs = particular.length ? particular : all
     if (!needs.length) continue
-    if (found.every((other) => mayShare(course, { layer, needs }, other))) found.push({ layer, needs })
+    if (found.every((other) => mayShare(course, { layer, needs }, other, layers)))
+      found.push({ layer, needs })
     else instead.push(...needs.map((one) => one.result))
   }
   return found.map(({ needs }, i) => [...needs.map((one) => one.result), ...(i === 0 ? instead : [])])
@@ -115,28 +120,46 @@ function placesOf(course: Course, layers: readonly Layer[], open: ReadonlySet<Ne
 type Place = { layer: Layer; needs: readonly { area: AreaResult; result: NeedResult }[] }
 
 /** Whether a course may count in two layers at once, as far as what they may still share goes. */
-function mayShare(course: Course, one: Place, other: Place): boolean {
-  const most = shareOf(one, other) ?? shareOf(other, one) ?? 0
-  return sharedCredits(one.layer, other.layer) + course.credits <= most
+function mayShare(course: Course, one: Place, other: Place, layers: readonly Layer[]): boolean {
+  const limit = limitBetween(one, other, layers) ?? limitBetween(other, one, layers)
+  if (!limit) return one.layer.program !== other.layer.program
+  return sharedCredits(limit.one, limit.other) + course.credits <= limit.most
 }
 
-/** What a layer may share with another in all, in credits; undefined where it does not say so. */
-function shareOf(one: Place, other: Place): number | undefined {
-  if (one.layer.program === other.layer.program) {
-    const shares = one.layer.shares?.area.shares
-    if (!shares) return undefined
-    return other.needs.some(({ area }) => shares.with.includes(area.area.id)) ? shares.credits : 0
+interface SharingLimit {
+  /** Credits in all. */
+  most: number
+  one: readonly NeedResult[]
+  other: readonly NeedResult[]
+}
+
+/** What the first place may share, as it says itself; undefined where it says nothing of the other. */
+function limitBetween(one: Place, other: Place, layers: readonly Layer[]): SharingLimit | undefined {
+  const needsOf = (program: number, holds: (area: AreaResult) => boolean = () => true) =>
+    layers
+      .filter((layer) => layer.program === program)
+      .flatMap((layer) => layer.needs.filter(({ area }) => holds(area)).map(({ result }) => result))
+  const { program, mayShare: most, shares } = one.layer
+  if (program === other.layer.program) {
+    const named = shares?.area.shares
+    if (!named || !other.needs.some(({ area }) => named.with.includes(area.area.id))) return undefined
+    const own = one.layer.needs.map(({ result }) => result)
+    return {
+      most: named.credits,
+      one: own,
+      other: needsOf(program, ({ area }) => named.with.includes(area.id))
+    }
   }
   // Beside the first program only; two further ones do not ask each other.
-  if (other.layer.program !== 0) return one.layer.program === 0 ? undefined : Infinity
-  return one.layer.mayShare
+  if (program === 0 || other.layer.program !== 0) return undefined
+  return { most, one: needsOf(program), other: needsOf(0) }
 }
 
-function sharedCredits(one: Layer, other: Layer): number {
-  const there = new Set(other.needs.flatMap(({ result }) => result.evidence.map((taking) => taking.key)))
+function sharedCredits(one: readonly NeedResult[], other: readonly NeedResult[]): number {
+  const there = new Set(other.flatMap((result) => result.evidence.map((taking) => taking.key)))
   const both = new Map(
-    one.needs
-      .flatMap(({ result }) => result.evidence)
+    one
+      .flatMap((result) => result.evidence)
       .filter((taking) => there.has(taking.key))
       .map((taking) => [taking.key, taking.credits])
   )

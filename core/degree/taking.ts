@@ -4,6 +4,7 @@
  */
 import type { Catalog, Term, TermPhase } from '../catalog'
 import type { CourseCode, SectionCode, TermCode } from '../ids'
+import { leavesOf, ruleOf } from '../requisites'
 import type { HeldAs } from './courseSet'
 
 /** From the firmest to the softest. A picked or waitlisted course is planned, with a detail. */
@@ -63,6 +64,14 @@ export interface Taking {
   categories?: readonly string[] | null
   /** While no section is picked: the campuses at which the course is usually held. */
   campuses?: readonly string[] | undefined
+  /** Repeats one that is earned, or is excluded by one: it adds no credits, and counts only in its place. */
+  again?: boolean
+}
+
+/** Two takings of which only one counts: of one course in each layer of needs, of courses that exclude each other at all. */
+export interface Apart {
+  keys: readonly [string, string]
+  why: 'again' | 'exclusive'
 }
 
 /** An attempt that gives no credits: failed, withdrawn, replaced by another, or excluded by another course. */
@@ -91,12 +100,15 @@ export interface TakingInput {
   phaseIn?: (course: CourseCode, term: TermCode) => TermPhase
   /** How a planned course is held: as the section picked for it, or where it usually is. */
   heldAs?: (course: CourseCode, term: TermCode) => HeldAs | undefined
-  /** Of courses that exclude each other, those that go first; else the better grade does. */
-  first?: ReadonlySet<string>
 }
 
 export interface Takings {
   counted: Taking[]
+  /** Planned or excluded: what could count in place of another, where a reading is better for it. */
+  spare: readonly Taking[]
+  apart: readonly Apart[]
+  /** The place of each in the order of the list, those to spare included; by key. */
+  order: ReadonlyMap<string, number>
   idle: IdleAttempt[]
   /** Planned although it, a course that counts as it, or one that excludes it is already there. */
   repeats: PlannedCourse[]
@@ -104,31 +116,63 @@ export interface Takings {
 }
 
 /**
- * The list, firmest first, then in order of term as given, then by course. Of several attempts, and of
- * courses that exclude each other, one counts: by the policy the best or the last. A planned course that
- * is held, under way or earned already is not counted again, unless it may be repeated for credit.
+ * The list, firmest first, then in order of term as given, then by course. Of several attempts with a grade one
+ * counts, by the policy the best or the last; of courses that exclude each other the better grade, then the
+ * firmer one. What is ahead of a course that is earned repeats it: it stands in where the grade is not enough.
+ * A course planned twice, or planned while it is under way or held, is not counted again, unless it may be
+ * repeated for credit. `settled` says which of those that stand in a reading has made use of.
  */
 export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>[]): Takings {
   const { catalog, repeats: policy = 'best', phaseIn, heldAs } = input
   const isOver = (course: CourseCode, term: TermCode | null) =>
     term !== null && phaseIn?.(course, term) === 'past'
   const { scale } = catalog
-  const order = new Map<string, number>(terms.map((term, i) => [term.code, i]))
-  const placeOf = (term: TermCode | null) => (term === null ? -1 : (order.get(term) ?? terms.length))
+  const ofTerm = new Map<string, number>(terms.map((term, i) => [term.code, i]))
+  const placeOf = (term: TermCode | null) => (term === null ? -1 : (ofTerm.get(term) ?? terms.length))
   const counted: Taking[] = []
+  const spare: Taking[] = []
   const idle: IdleAttempt[] = []
   const repeats: PlannedCourse[] = []
   const there = new Map<string, Taking>()
+  const repeated = new Set<string>()
   const key = (code: CourseCode) => catalog.groupOf(code)
   const mayRepeat = (code: CourseCode) => catalog.maybeCourse(code)?.repeatable ?? false
   const excluding = (code: CourseCode) => {
     for (const other of catalog.exclusiveWith(code)) if (there.has(key(other))) return other
     return undefined
   }
+  const keyed = (taking: Omit<Taking, 'key'>): Taking => ({
+    ...taking,
+    key: `${taking.course}@${taking.term ?? taking.origin}`
+  })
   const add = (taking: Omit<Taking, 'key'>) => {
-    const full = { ...taking, key: `${taking.course}@${taking.term ?? taking.origin}` }
+    const full = keyed(taking)
     counted.push(full)
     there.set(key(taking.course), full)
+  }
+  /**
+   * What is ahead: counted; a repeat of what is earned, kept out by another, or there twice. A seat or a course under
+   * way is carried by its term in any case; a planned one stands by.
+   */
+  const addAhead = (taking: Omit<Taking, 'key'>): 'counted' | 'again' | 'exclusive' | 'twice' => {
+    const group = key(taking.course)
+    const before = there.get(group)
+    const standBy = () =>
+      taking.firmness === 'planned'
+        ? spare.push(keyed(taking))
+        : counted.push(keyed({ ...taking, again: true }))
+    if (before && !mayRepeat(taking.course)) {
+      const isFirst = before.firmness === 'earned' && !repeated.has(group)
+      if (isFirst || taking.firmness !== 'planned') standBy()
+      repeated.add(group)
+      return isFirst ? 'again' : 'twice'
+    }
+    if (excluding(taking.course)) {
+      standBy()
+      return 'exclusive'
+    }
+    add(taking)
+    return 'counted'
   }
   const ahead = { grade: null, origin: 'here', detail: 'plain', placedByOffice: false } as const
 
@@ -149,35 +193,33 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
       )
       if (later && !mayRepeat(entry.course)) standing.delete(entry)
     }
-  const goesFirst = (entry: RecordEntry) => Number(input.first?.has(entry.course) ?? false)
-  const attempts = [...input.record].sort(
-    (a, b) => goesFirst(b) - goesFirst(a) || rank(b) - rank(a) || placeOf(a.term) - placeOf(b.term)
-  )
+  const attempts = [...input.record].sort((a, b) => rank(b) - rank(a) || placeOf(a.term) - placeOf(b.term))
   for (const entry of attempts) {
     const { course, credits, term, grade, origin, campus = null, mode = null, categories = null } = entry
     const result = grade === null ? 'open' : scale.meaning(grade).result
-    const excluded = excluding(course)
+    const taking = { course, credits, term, origin, campus, mode, categories, placedByOffice: false }
     if (result === 'failed' || result === 'withdrawn') idle.push({ entry, why: result })
-    else if (!standing.has(entry) || (there.has(key(course)) && !mayRepeat(course)))
-      idle.push({ entry, why: 'repeated' })
-    else if (excluded) idle.push({ entry, why: 'exclusive', by: excluded })
-    else {
-      const taking = { course, credits, term, origin, campus, mode, categories, placedByOffice: false }
-      if (result === 'earned') add({ ...taking, grade, firmness: 'earned', detail: 'plain' })
-      else
-        add({
-          ...taking,
-          grade: null,
-          firmness: 'underWay',
-          detail: grade !== null ? 'incomplete' : isOver(course, term) ? 'gradeDue' : 'plain'
-        })
+    else if (!standing.has(entry)) idle.push({ entry, why: 'repeated' })
+    else if (result === 'earned') {
+      const excluded = excluding(course)
+      if (there.has(key(course)) && !mayRepeat(course)) idle.push({ entry, why: 'repeated' })
+      else if (excluded) {
+        spare.push(keyed({ ...taking, grade, firmness: 'earned', detail: 'plain' }))
+        idle.push({ entry, why: 'exclusive', by: excluded })
+      } else add({ ...taking, grade, firmness: 'earned', detail: 'plain' })
+    } else {
+      const detail = grade !== null ? 'incomplete' : isOver(course, term) ? 'gradeDue' : 'plain'
+      const excluded = excluding(course)
+      const done = addAhead({ ...taking, grade: null, firmness: 'underWay', detail })
+      if (done === 'twice') idle.push({ entry, why: 'repeated' })
+      else if (done === 'exclusive') idle.push({ entry, why: 'exclusive', by: excluded! })
     }
   }
   for (const seat of input.held) {
     const { course, credits, term, placedByOffice, campus = null, mode = null, categories = null } = seat
     if (there.get(key(course))?.term === term) continue
     const hasBegun = (phaseIn?.(course, term) ?? 'future') !== 'future'
-    add({
+    const taking: Omit<Taking, 'key'> = {
       ...ahead,
       course,
       credits,
@@ -188,25 +230,131 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
       campus,
       mode,
       categories
-    })
+    }
+    addAhead(taking)
   }
   for (const plan of input.planned) {
     const before = there.get(key(plan.course))
     if (before && before.firmness !== 'planned' && before.term === plan.term) continue
-    if ((before && !mayRepeat(plan.course)) || excluding(plan.course)) {
-      repeats.push(plan)
-      continue
-    }
+    if (counted.some((one) => one.again && one.course === plan.course && one.term === plan.term)) continue
     const mark = `${plan.term} ${plan.course}`
     const detail = input.waitlisted?.has(mark) ? 'waitlisted' : input.picked?.has(mark) ? 'picked' : 'plain'
     const { course, credits, term } = plan
-    add({ ...ahead, course, credits, term, firmness: 'planned', detail, ...heldAs?.(course, term) })
+    const taking = { ...ahead, course, credits, term, firmness: 'planned', detail } as const
+    if (addAhead({ ...taking, ...heldAs?.(course, term) }) !== 'counted') repeats.push(plan)
   }
-  counted.sort(
-    (a, b) =>
-      FIRMNESS.indexOf(a.firmness) - FIRMNESS.indexOf(b.firmness) ||
-      placeOf(a.term) - placeOf(b.term) ||
-      (a.course < b.course ? -1 : a.course > b.course ? 1 : 0)
-  )
-  return { counted, idle, repeats, policy }
+  const order = new Map(inOrder([...counted, ...spare]).map((one, i) => [one.key, i]))
+  const all: Takings = {
+    counted: inOrder(counted),
+    spare: inOrder(spare),
+    apart: apartAmong([...counted, ...spare]),
+    order,
+    idle,
+    repeats,
+    policy
+  }
+  // A repeat that no reading asks for may still be what a later course asks for.
+  return settled(all, new Set(spare.filter(isAskedFor).map((one) => one.key)))
+
+  /** Whether a course ahead asks for a better grade of this one than there is. */
+  function isAskedFor({ course, firmness }: Taking): boolean {
+    const before = there.get(key(course))
+    if (firmness === 'earned' || before?.firmness !== 'earned') return false
+    const asks = (code: CourseCode) =>
+      leavesOf(ruleOf(catalog.maybeCourse(code)?.prerequisite ?? '')).some(
+        (leaf) =>
+          leaf.kind === 'course' &&
+          leaf.leastGrade !== undefined &&
+          catalog.sameAs(course).includes(leaf.course) &&
+          (before.grade === null || !scale.atLeast(before.grade, leaf.leastGrade))
+      )
+    return [...input.planned, ...input.held].some((one) => asks(one.course))
+  }
+
+  function inOrder(list: readonly Taking[]): Taking[] {
+    return [...list].sort(
+      (a, b) =>
+        FIRMNESS.indexOf(a.firmness) - FIRMNESS.indexOf(b.firmness) ||
+        placeOf(a.term) - placeOf(b.term) ||
+        (a.course < b.course ? -1 : a.course > b.course ? 1 : 0)
+    )
+  }
+
+  function apartAmong(some: readonly Taking[]): Apart[] {
+    const found: Apart[] = []
+    const standing = new Set([...spare, ...some.filter((one) => one.again)])
+    if (!standing.size) return found
+    some.forEach((one, i) => {
+      for (const other of some.slice(i + 1)) {
+        if (!standing.has(one) && !standing.has(other)) continue
+        const keys = [one.key, other.key] as const
+        if (key(one.course) === key(other.course)) {
+          if (!mayRepeat(one.course)) found.push({ keys, why: 'again' })
+        } else if (catalog.exclusiveWith(one.course).has(other.course)) found.push({ keys, why: 'exclusive' })
+      }
+    })
+    return found
+  }
+}
+
+/**
+ * The list as a reading has it that makes use of these: of courses that exclude each other those that are used give
+ * credit, and what they exclude gives none; a planned repeat that is used is counted beside what it repeats.
+ */
+export function settled(takings: Takings, used: ReadonlySet<string>): Takings {
+  const byKey = new Map([...takings.counted, ...takings.spare].map((one) => [one.key, one]))
+  const stands = (key: string) => takings.spare.some((one) => one.key === key) || byKey.get(key)!.again
+  if (![...used].some((key) => byKey.has(key) && stands(key))) return takings
+  /** What is excluded by one that is used, and by which. */
+  const by = new Map<string, Taking>()
+  const repeats = new Set<string>()
+  for (const { keys, why } of takings.apart)
+    for (const [one, other] of [keys, [keys[1], keys[0]] as const]) {
+      if (why === 'again') repeats.add(one).add(other)
+      else if (used.has(one) && stands(one) && !used.has(other)) by.set(other, byKey.get(one)!)
+    }
+  const all = [...byKey.values()].sort((a, b) => takings.order.get(a.key)! - takings.order.get(b.key)!)
+  const wasThere = new Set(takings.counted.map((one) => one.key))
+  const isAhead = ({ firmness }: Taking) => firmness === 'underWay' || firmness === 'registered'
+  const counted: Taking[] = []
+  const spare: Taking[] = []
+  for (const one of all) {
+    const excluded = by.has(one.key)
+    if (!excluded && (wasThere.has(one.key) || used.has(one.key))) {
+      const again = repeats.has(one.key)
+        ? one.again === true || !wasThere.has(one.key)
+        : one.again && !used.has(one.key)
+      const { again: _, ...plain } = one
+      counted.push(again ? { ...plain, again } : plain)
+    } else if (excluded && isAhead(one)) counted.push({ ...one, again: true })
+    else spare.push(one)
+  }
+  const isUsed = ({ course, term }: { course: CourseCode; term: TermCode | null }) =>
+    all.some((one) => used.has(one.key) && one.course === course && one.term === term)
+  const excluded = all.filter((one) => by.has(one.key) && wasThere.has(one.key))
+  return {
+    ...takings,
+    counted,
+    spare,
+    idle: [
+      ...takings.idle.filter(({ entry, why }) => why !== 'exclusive' || !isUsed(entry)),
+      ...excluded.flatMap((one): IdleAttempt[] =>
+        one.firmness === 'earned' || one.firmness === 'underWay'
+          ? [{ entry: entryOf(one), why: 'exclusive', by: by.get(one.key)!.course }]
+          : []
+      )
+    ],
+    repeats: [
+      ...takings.repeats.filter((one) => !isUsed(one)),
+      ...excluded.flatMap((one) => (one.firmness === 'planned' ? [planOf(one)] : []))
+    ]
+  }
+}
+
+function entryOf({ course, term, credits, grade, origin }: Taking): RecordEntry {
+  return { course, term, credits, grade, origin }
+}
+
+function planOf({ course, term, credits }: Taking): PlannedCourse {
+  return { course, term: term!, credits, note: null, locked: false }
 }

@@ -202,17 +202,20 @@ export function reading(model: LinearModel, problem: FillProblem, options: Model
 
   for (const cap of caps)
     model.row(
-      [...cap.pieces].flatMap((p) => times(pieces[p]!.weight, counted(p, cap.wants))),
+      [...cap.pieces].flatMap((p) => times(cap.each ? 1 : pieces[p]!.weight, counted(p, cap.wants))),
       '<=',
       cap.most
     )
   shares.forEach((share, s) => {
     const both = share.pairs.flatMap(({ one, other }, i): Sum => {
-      const [a, b] = [counted(one, share.oneSide), counted(other, share.otherSide)]
-      if (!a.length || !b.length) return []
-      const name = model.upTo(`h${s}_${i}`, 1)
-      model.row([...a, ...b, [-1, name]], '<=', 1)
-      return [[pieces[one]!.weight, name]]
+      return one.flatMap((p): Sum => {
+        const others = other.map((q) => counted(q, share.otherSide)).filter((some) => some.length)
+        const own = counted(p, share.oneSide)
+        if (!own.length || !others.length) return []
+        const name = model.upTo(`h${s}_${i}_${p}`, 1)
+        for (const some of others) model.row([...own, ...some, [-1, name]], '<=', 1)
+        return [[pieces[p]!.weight, name]]
+      })
     })
     model.row(both, '<=', share.most)
   })

@@ -5,7 +5,15 @@
  * are looked at: those that an open need takes, and those that they need before them.
  */
 import { numberOf, runsIn, type Course, type StudyLevel, type Term } from '../catalog'
-import { questionOf, type NeedResult, type PlannedCourse, type Program, type Taking } from '../degree'
+import {
+  fit,
+  questionOf,
+  type Apart,
+  type NeedResult,
+  type PlannedCourse,
+  type Program,
+  type Taking
+} from '../degree'
 import type { CourseCode, TermCode } from '../ids'
 import {
   coursesIn,
@@ -111,7 +119,7 @@ class Question {
     let before = 0
     for (const taking of takings.counted) {
       const at = this.timeOf(taking)
-      if (at < 0) before += taking.credits
+      if (at < 0 && !taking.again) before += taking.credits
       this.stand(taking.course, at, taking.credits)
     }
     for (const planned of takings.repeats) {
@@ -126,13 +134,20 @@ class Question {
       if (of) this.courses[c] = { ...this.courses[c]!, rule: this.ruleFor(of), excludes: this.excludesOf(of) }
     }
     const added = this.courses.flatMap(({ of }, c) => (of ? [{ of, c }] : []))
+    const there = [...takings.counted, ...takings.spare]
     const { problem, root, all } = questionOf(
       this.programs,
-      [...takings.counted, ...added.map(({ of }) => takingOf(of))],
-      catalog
+      [...there, ...added.map(({ of }) => takingOf(of))],
+      catalog,
+      {
+        takings: {
+          spare: takings.spare,
+          apart: [...takings.apart, ...this.repeating(added.map(({ of }) => of))]
+        }
+      }
     )
     const holders: Holder[] = [
-      ...takings.counted.map((taking) => ({ at: this.timeOf(taking) })),
+      ...there.map((taking) => ({ at: this.timeOf(taking) })),
       ...added.map(({ c }) => ({ course: c }))
     ]
     return {
@@ -148,6 +163,18 @@ class Question {
       wants: all,
       terms: this.terms
     }
+  }
+
+  /** Courses to be added that repeat one with too low a grade: in each layer one of the two counts. */
+  private repeating(added: readonly Course[]): Apart[] {
+    const { takings, catalog } = this.context
+    return added.flatMap((course) =>
+      takings.counted.flatMap((taking): Apart[] =>
+        !course.repeatable && catalog.groupOf(taking.course) === this.groupOf(course.code)
+          ? [{ keys: [takingOf(course).key, taking.key], why: 'again' }]
+          : []
+      )
+    )
   }
 
   /** The number of the term; -1 for what is before all of them. */
@@ -240,7 +267,8 @@ class Question {
    */
   private asked(): Set<number> {
     const { takings, catalog, audits } = this.context
-    const { problem, root, all } = questionOf(this.programs, takings.counted, catalog)
+    const there = [...takings.counted, ...takings.spare]
+    const { problem, root, all } = questionOf(this.programs, there, catalog, { takings })
     const found = new Set<number>()
     const openIn = audits.map(
       (audit) =>
@@ -283,7 +311,7 @@ class Question {
       choices(root)
       for (const piece of problem.pieces)
         if (piece.wants.some((w) => found.has(w)))
-          for (const w of byKey.get(takings.counted[piece.course]!.key) ?? []) found.add(w)
+          for (const w of byKey.get(there[piece.course]!.key) ?? []) found.add(w)
     }
     return found
   }
@@ -295,7 +323,10 @@ class Question {
     if (!asked.size) return []
     const named = new Set(catalog.courses.flatMap(({ prerequisite }) => coursesIn(ruleOf(prerequisite))))
     const open = catalog.courses.filter(
-      (course) => course.level === this.wish.level && !this.isThere(course) && this.termsOf(course)
+      (course) =>
+        course.level === this.wish.level &&
+        (!this.isThere(course) || this.isTooLow(course)) &&
+        this.termsOf(course)
     )
     const { problem, all } = questionOf(this.programs, open.map(takingOf), catalog)
     const piecesOf = open.map((): number[] => [])
@@ -303,7 +334,9 @@ class Question {
     const bySubject = problem.wants.some((want) => want.subjects > 0)
     const fitting = open.flatMap((course, i) => {
       const pieces = piecesOf[i]!
-      const wants = pieces.flatMap((p) => problem.pieces[p]!.wants).filter((w) => asked.has(w))
+      const wants = pieces
+        .flatMap((p) => problem.pieces[p]!.wants)
+        .filter((w) => asked.has(w) && (!this.isThere(course) || this.isTooLow(course, all[w]!.need)))
       if (!wants.length) return []
       const within = (sets: readonly { pieces: ReadonlySet<number> }[]) =>
         sets.map((set) => Number(pieces.some((p) => set.pieces.has(p)))).join('')
@@ -356,13 +389,25 @@ class Question {
     return [...catalog.exclusiveWith(course.code)].some((other) => this.there.has(this.groupOf(other)))
   }
 
+  /** Whether the course is earned, and might be repeated for a better grade; for a need, whether that would help it. */
+  private isTooLow(course: Course, need?: NeedResult['need']): boolean {
+    const { catalog, takings } = this.context
+    const there = takings.counted.filter((one) => catalog.groupOf(one.course) === this.groupOf(course.code))
+    return (
+      there.length > 0 &&
+      !course.repeatable &&
+      there.every((one) => one.firmness === 'earned' && one.grade !== null) &&
+      (!need || there.every((one) => fit(need, one, catalog) !== 'fits'))
+    )
+  }
+
   /** The number of a course as a candidate; of equivalent courses the first one stands for all. */
   private candidate(course: Course): number | undefined {
     const group = this.groupOf(course.code)
     const known = this.numbers.get(group)
     if (known !== undefined) return known
     const terms = this.termsOf(course)
-    if (!terms || this.isThere(course)) return undefined
+    if (!terms || (this.isThere(course) && !this.isTooLow(course))) return undefined
     const number = this.courses.length
     this.numbers.set(group, number)
     this.courses.push({
@@ -470,9 +515,11 @@ class Question {
           !(rule.sameTerm && takings.counted.some((t) => t.course === rule.course && t.term === first.code))
         )
           return TRUE
-        const at = this.there.get(this.groupOf(rule.course))
-        if (at === -1) return FALSE
         const wanted = catalog.maybeCourse(rule.course)
+        const there = this.there.get(this.groupOf(rule.course))
+        // With too low a grade it is there, and has to be repeated.
+        const at = there === -1 && wanted && this.isTooLow(wanted) ? this.candidate(wanted) : there
+        if (at === -1) return FALSE
         const number = at ?? (wanted && this.candidate(wanted))
         return number === undefined ? FALSE : { kind: 'course', course: number, same: rule.sameTerm }
       }

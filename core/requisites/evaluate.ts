@@ -10,8 +10,8 @@ import { COMMON_SCALE, type GradeScale } from '../grades'
 import type { CourseCode } from '../ids'
 
 export interface AsOf {
-  /** Best grade with which the course will be finished before the term; `null` while none is given yet. */
-  finishedBefore(course: CourseCode): string | null | undefined
+  /** The grades with which the course will be finished before the term, attempt by attempt; `null` while none is given yet. */
+  finishedBefore(course: CourseCode): readonly (string | null)[]
   inSameTerm(course: CourseCode): boolean
   testScore(test: string): number | undefined
   standing: Standing
@@ -39,10 +39,10 @@ export function evaluateRule(rule: Rule, asOf: AsOf): RuleResult {
 function judge(leaf: RuleLeaf, asOf: AsOf): { met: boolean; assumed: boolean } {
   switch (leaf.kind) {
     case 'course': {
-      const grade = asOf.finishedBefore(leaf.course)
-      if (grade === null) return { met: true, assumed: true }
-      if (grade !== undefined && isEnough(grade, leaf.leastGrade, asOf.scale))
+      const grades = asOf.finishedBefore(leaf.course)
+      if (grades.some((grade) => grade !== null && isEnough(grade, leaf.leastGrade, asOf.scale)))
         return { met: true, assumed: false }
+      if (grades.includes(null)) return { met: true, assumed: true }
       return leaf.sameTerm && asOf.inSameTerm(leaf.course)
         ? { met: true, assumed: true }
         : { met: false, assumed: false }

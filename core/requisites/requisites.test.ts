@@ -4,7 +4,7 @@ import { assumedLeaves, coursesIn, evaluateRule, missingPart, splitMissing, type
 import { parseRule } from './rule'
 
 const nothing: AsOf = {
-  finishedBefore: () => undefined,
+  finishedBefore: () => [],
   inSameTerm: () => false,
   testScore: () => undefined,
   standing: 'freshman',
@@ -14,7 +14,7 @@ const nothing: AsOf = {
 }
 const finished = (grades: Record<string, string | null>): AsOf => ({
   ...nothing,
-  finishedBefore: (c) => grades[c]
+  finishedBefore: (c) => (c in grades ? [grades[c]!] : [])
 })
 const judge = (text: string, asOf: AsOf) => evaluateRule(parseRule(text)!, asOf)
 

@@ -30,9 +30,9 @@ export function asOfTerm(
   const same = takings.filter((t) => t.term === term && t.firmness !== 'earned')
   const isIt = (taking: Taking, course: string) =>
     (catalog.sameAs(taking.course) as string[]).includes(course)
-  const creditsByThen = before.reduce((sum, taking) => sum + taking.credits, 0)
+  const creditsByThen = before.reduce((sum, taking) => sum + (taking.again ? 0 : taking.credits), 0)
   return {
-    finishedBefore: (course) => before.find((t) => isIt(t, course))?.grade,
+    finishedBefore: (course) => before.filter((t) => isIt(t, course)).map((t) => t.grade),
     inSameTerm: (course) => same.some((t) => isIt(t, course)),
     testScore: (test) => student.tests[test],
     standing: standingBy(creditsByThen, student.standing),

@@ -177,7 +177,8 @@ function plannedIn({ planned }: RouteContext, term: Term): PlannedCourse[] {
 
 function ofCourse(context: RouteContext, planned: PlannedCourse, term: Term): Found[] {
   const about = { course: planned.course, term: term.code }
-  if (context.takings.repeats.includes(planned)) return [{ code: 'alreadyThere', ...about }]
+  const isThis = (one: PlannedCourse) => one.course === planned.course && one.term === planned.term
+  if (context.takings.repeats.some(isThis)) return [{ code: 'alreadyThere', ...about }]
   const found = obstacles(context, planned.course, term).flatMap((obstacle): Found[] =>
     obstacle.code === 'past' ? [] : [{ ...obstacle, ...about }]
   )

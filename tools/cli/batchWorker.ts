@@ -13,7 +13,13 @@ const { catalog, programs, terms } = question
 
 function line(file: string): BatchLine {
   const complaints = new Complaints()
-  const content = readRecord(file, textOf(file), catalog, complaints)
+  let text: string
+  try {
+    text = textOf(file)
+  } catch (error) {
+    return { file, line: undefined, complaints: [(error as Error).message] }
+  }
+  const content = readRecord(file, text, catalog, complaints)
   if (!content) return { file, line: undefined, complaints: complaints.lines }
   const { audits, takings } = readTrial(
     content,

@@ -6,7 +6,7 @@ import { DONE, NOT_ALL } from './options'
 import { readCall } from './route'
 
 export function checkroute(args: readonly string[]): number {
-  const call = readCall(args)
+  const call = readCall(args, { wholeRoute: true })
   if (Array.isArray(call)) {
     for (const line of call) console.error(line)
     return 1

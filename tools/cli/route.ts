@@ -20,8 +20,11 @@ export interface RouteCall {
   contextWith: (planned: readonly PlannedCourse[]) => RouteContext
 }
 
-/** The files of the call; or what is wrong with them, a line each. */
-export function readCall(args: readonly string[]): RouteCall | string[] {
+/** The files of the call; or what is wrong with them, a line each. With `wholeRoute` every term of the route is looked at. */
+export function readCall(
+  args: readonly string[],
+  { wholeRoute = false }: { wholeRoute?: boolean } = {}
+): RouteCall | string[] {
   const { values } = options(args, {
     catalog: { type: 'string', multiple: true },
     program: { type: 'string', multiple: true },
@@ -51,18 +54,22 @@ export function readCall(args: readonly string[]): RouteCall | string[] {
   const carry = limits === undefined ? NO_LIMITS : readLimits(limits, textOf(limits), complaints)
   if (!question || !content || !carry || complaints.lines.length) return complaints.lines
   const named = [...content.record, ...content.planned, ...(given ?? [])].flatMap((one) => one.term ?? [])
+  const planned = given ?? content.planned
   const taken = content.record.flatMap((one) => one.term ?? [])
-  const terms = question.terms.length ? question.terms : termsAround(named, from ?? after(taken), count)
-  const first = terms.find((term) => term.code === (from ?? after(taken))) ?? terms[0]
+  const used = planned.map((one) => one.term)
+  const next = after(taken) ?? question.terms[0]?.code ?? (used.length ? earliest(used) : FIRST)
+  const begin = from ?? (wholeRoute ? earliest([next, ...used]) : next)
+  const terms = question.terms.length ? question.terms : termsAround(named, begin, count)
+  const first = terms.find((term) => term.code === begin) ?? (from === undefined ? terms[0] : undefined)
   if (!first) throw new CallError('There is no term to plan in. Name the first one with --from.', 1)
   const plannable = new Set<string>(terms.slice(terms.indexOf(first)).map((term) => term.code))
-  const planned = given ?? content.planned
   const contextWith = (all: readonly PlannedCourse[]) =>
     trialContext(
       content,
       { programs: question.programs, catalog: question.catalog, terms },
       {
         planned: all.filter((one) => plannable.has(one.term)),
+        earlier: all.filter((one) => !plannable.has(one.term)),
         carry,
         plannable
       }
@@ -80,9 +87,15 @@ function rankOf(code: string): number {
   return Number(code.slice(2)) * 3 + SEASONS.findIndex((one) => code.startsWith(one))
 }
 
-/** The term after the last one of the record, summers left out; an autumn for an empty record. */
-function after(taken: readonly string[]): string {
-  if (!taken.length) return 'AU27'
+/** The first term for an empty record, where neither a catalog nor a route names one. */
+const FIRST = 'AU27'
+
+const earliest = (codes: readonly string[]): string =>
+  codes.reduce((first, code) => (rankOf(code) < rankOf(first) ? code : first))
+
+/** The term after the last one of the record, summers left out. */
+function after(taken: readonly string[]): string | undefined {
+  if (!taken.length) return undefined
   const last = Math.max(...taken.map(rankOf))
   const next = [last + 1, last + 2].find((rank) => rank % 3 !== 1)!
   return codeOf(next)

@@ -45,11 +45,12 @@ export function tree(file: AuditFile): string {
 const written = (average: number | null) => (average === null ? '–' : average.toFixed(2))
 
 function missing(need: AuditFile['programs'][number]['areas'][number]['needs'][number]): string {
-  const { amount, subjects, parts } = need.missing!
+  const { amount, subjects, parts, beyond } = need.missing!
   const some = [
     ...(amount > 0 ? [`${amount} ${need.measure} missing`] : []),
     ...(subjects > 0 ? [`${subjects} more subjects`] : []),
-    ...parts.map((part) => `${part.amount} of ${part.from}`)
+    ...parts.map((part) => `${part.amount} of ${part.from}`),
+    ...(beyond ? ['no course left could complete it'] : [])
   ]
   return some.join(', ')
 }

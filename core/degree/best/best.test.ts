@@ -41,7 +41,7 @@ function bruteForce({ problem, root }: Case): Known {
       if (p === problem.pieces.length) {
         if (!isLegal(problem, place)) return
         const { opens, waste } = scoreOf(problem, place)
-        const here: Opens = [opens[0] - closed, opens[1] - closed, opens[2] - closed, opens[3] - closed]
+        const here = opens.map((open) => open - closed) as unknown as Opens
         const passed = passedOver(problem, place, (w) => active[w]!)
         const compared = bestHere
           ? compareOpens(here, bestHere.opens) || waste - bestHere.waste || passed - bestHere.passed
@@ -127,7 +127,7 @@ describe('textbook matchings', () => {
         [0, 2],
         [2, 3]
       ]).opens
-    ).toEqual([0, 0, 0, 0])
+    ).toEqual([0, 0, 0, 0, 0])
   })
   it('leaves one open where three sets hold two elements (Hall 1935)', () => {
     expect(
@@ -136,6 +136,6 @@ describe('textbook matchings', () => {
         [0, 1],
         [0, 1]
       ]).opens
-    ).toEqual([1, 1, 1, 1])
+    ).toEqual([1, 1, 1, 1, 1])
   })
 })

@@ -7,7 +7,7 @@
  */
 import type { Problem } from './problem'
 
-/** Items: pieces that a share ties together are decided together. */
+/** Items: pieces that a share or a demand ties together are decided together. */
 export function inOrderOfFrontier(problem: Problem, inside: readonly (readonly number[])[]): number[][] {
   const items = tied(problem)
   const wantsOf = items.map((item) => [...new Set(item.flatMap((p) => problem.pieces[p]!.wants))])
@@ -51,10 +51,19 @@ export function inOrderOfFrontier(problem: Problem, inside: readonly (readonly n
   return order
 }
 
-function tied({ pieces, shares }: Problem): number[][] {
+function tied({ pieces, shares, demands = [] }: Problem): number[][] {
   const parent = pieces.map((_, p) => p)
   const find = (p: number): number => (parent[p] === p ? p : (parent[p] = find(parent[p]!)))
-  for (const share of shares) for (const { one, other } of share.pairs) parent[find(other)] = find(one)
+  const tie = ([first, ...others]: readonly number[]) => {
+    for (const p of others) parent[find(p)] = find(first!)
+  }
+  for (const share of shares) for (const { one, other } of share.pairs) tie([...one, ...other])
+  // What a demand counts once is one course.
+  for (const demand of demands) {
+    const ofCourse = new Map<number, number[]>()
+    for (const [p, course] of demand.pieces) ofCourse.set(course, [...(ofCourse.get(course) ?? []), p])
+    for (const own of ofCourse.values()) tie(own)
+  }
   const groups = new Map<number, number[]>()
   pieces.forEach((_, p) => {
     const key = find(p)

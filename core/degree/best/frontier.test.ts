@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { alongFrontier } from './frontier'
+import { NO_OPENS } from './problem'
 import { caseFrom } from './testing/cases'
 
 describe('the exact search', () => {
@@ -16,7 +17,7 @@ describe('the exact search', () => {
     const effort = { steps: 0, most: 100_000 }
     const { opens } = alongFrontier(problem, effort).best!
     expect(opens[0]).toBeGreaterThan(0)
-    const more = { opens: [opens[0] - 1, 0, 0, 0] as const, waste: 0 }
+    const more = { opens: [opens[0] - 1, 0, 0, 0, 0] as const, unmet: NO_OPENS, waste: 0 }
     expect(alongFrontier(problem, effort, more)).toMatchObject({ best: undefined, proved: true })
   })
 })

@@ -22,7 +22,17 @@ import { inOrderOfFrontier } from './elimination'
 import type { Score } from './labels'
 import { Packing } from './packing'
 import { Prices } from './prices'
-import { NOWHERE, type Opens, type Problem } from './problem'
+import {
+  firmestOf,
+  LEVELS,
+  NOWHERE,
+  POSSIBLE,
+  useOf,
+  type Demand,
+  type Opens,
+  type Piece,
+  type Problem
+} from './problem'
 import type { Turn, WantMachine } from './wantMachine'
 import { NONE } from './wantTable'
 
@@ -42,6 +52,8 @@ interface State {
   wants: readonly number[]
   caps: readonly number[]
   shares: readonly number[]
+  /** Of each demand how much is there by firmness, as one number; 0 for one that is over. */
+  demands: readonly number[]
   /** The packed tuple of what is settled, and the best that the rest could be. */
   bound: number
   /** The decisions, last first. */
@@ -70,6 +82,8 @@ interface Item {
   /** What is still to come of each cap and share. */
   capLeft: readonly number[]
   shareLeft: readonly number[]
+  /** What is still to come for each demand by each firmness, that of the softer ones included. */
+  demandLeft: readonly (readonly number[])[]
 }
 
 /** A want that would take a piece. */
@@ -104,10 +118,10 @@ interface Work {
  */
 export function alongFrontier(problem: Problem, effort: Effort, notWorse?: Score): Answer {
   const packing = new Packing(problem)
-  let most = notWorse ? packing.above(notWorse.opens, notWorse.waste) : Infinity
+  let most = notWorse ? packing.above(notWorse) : Infinity
   let frontier = new Frontier(problem, packing, effort)
   frontier.prices.improve()
-  const floor = frontier.prices.bound()
+  const floor = frontier.floor()
   let best: Pass['best']
   let proved = false
   for (const width of WIDTHS) {
@@ -156,16 +170,17 @@ class Frontier {
   }
 
   private itemsOf(groups: readonly (readonly number[])[], inside: readonly (readonly number[])[]) {
-    const { pieces, wants, caps, shares } = this.problem
+    const { pieces, wants, caps, shares, demands = [] } = this.problem
     const { machines } = this.prices
     const slotOf = wants.map(() => -1)
     const decided = wants.map(() => 0)
     const free: number[] = []
     let slots = 0
-    const capLeft = caps.map((cap) => [...cap.pieces].reduce((sum, p) => sum + pieces[p]!.weight, 0))
+    const capLeft = caps.map((cap) => [...cap.pieces].reduce((sum, p) => sum + useOf(cap, pieces[p]!), 0))
     const shareLeft = shares.map((share) =>
-      share.pairs.reduce((sum, { one }) => sum + pieces[one]!.weight, 0)
+      share.pairs.reduce((sum, { one }) => sum + heaviest(pieces, one), 0)
     )
+    const demandLeft = demands.map((demand) => this.giving(demand, demand.pieces.keys()))
     const active = new Set<number>()
     const items: Item[] = []
     const push = (some: Pick<Item, 'pieces' | 'label' | 'over'>) => {
@@ -173,7 +188,8 @@ class Frontier {
       const radix = [
         ...kept.map((w) => machines[w]!.statesAt(decided[w]!)),
         ...caps.map((cap) => cap.most + 1),
-        ...shares.map((share) => share.most + 1)
+        ...shares.map((share) => share.most + 1),
+        ...demands.map((demand) => (demand.least + 1) ** POSSIBLE)
       ]
       items.push({
         ...some,
@@ -181,7 +197,8 @@ class Frontier {
         radix,
         numbered: radix.reduce((product, n) => product * n, 1) < Number.MAX_SAFE_INTEGER,
         capLeft: [...capLeft],
-        shareLeft: [...shareLeft]
+        shareLeft: [...shareLeft],
+        demandLeft: demandLeft.map((left) => [...left])
       })
     }
     for (const group of groups) {
@@ -202,11 +219,14 @@ class Frontier {
         }))
       }))
       for (const p of group) {
-        caps.forEach((cap, c) => cap.pieces.has(p) && (capLeft[c]! -= pieces[p]!.weight))
+        caps.forEach((cap, c) => cap.pieces.has(p) && (capLeft[c]! -= useOf(cap, pieces[p]!)))
         shares.forEach((share, s) => {
-          if (share.pairs.some((pair) => pair.one === p)) shareLeft[s]! -= pieces[p]!.weight
+          for (const { one } of share.pairs) if (one[0] === p) shareLeft[s]! -= heaviest(pieces, one)
         })
       }
+      demands.forEach((demand, d) => {
+        this.giving(demand, group).forEach((gives, level) => (demandLeft[d]![level]! -= gives))
+      })
       const done = here.filter((w) => decided[w] === inside[w]!.length)
       for (const w of done) active.delete(w)
       push({ pieces: own, label: undefined, over: done.map((w) => slotOf[w]!) })
@@ -227,7 +247,8 @@ class Frontier {
         wants: Array.from({ length: this.slots }, () => 0),
         caps: problem.caps.map(() => 0),
         shares: problem.shares.map(() => 0),
-        bound: this.prices.bound(),
+        demands: (problem.demands ?? []).map(() => 0),
+        bound: this.floor(),
         made: undefined
       }
     ]
@@ -274,7 +295,7 @@ class Frontier {
       const bound = rest + machine.value(start)
       if (bound >= work.most) continue
       work.wants[slot] = start
-      this.keep(work, bound, from.caps, from.shares)
+      this.keep(work, bound, from.caps, from.shares, from.demands)
     }
   }
 
@@ -317,27 +338,37 @@ class Frontier {
   }
 
   private settle(work: Work, settled: number): void {
-    const { caps, shares } = this.problem
-    if (!caps.length && !shares.length) return this.keep(work, settled, [], [])
+    const { caps, shares, demands } = this.problem
+    if (!caps.length && !shares.length && !demands?.length) return this.keep(work, settled, [], [], [])
     const capsNow = this.capsAfter(work)
     const sharesNow = capsNow && this.sharesAfter(work)
     if (!capsNow || !sharesNow) return
-    const bound = settled + this.closeCaps(work, capsNow)
-    if (bound < work.most) this.keep(work, bound, capsNow, sharesNow)
+    const { now, costs } = this.demandsAfter(work)
+    const bound = settled + this.closeCaps(work, capsNow) + costs
+    if (bound < work.most) this.keep(work, bound, capsNow, sharesNow, now)
   }
 
   /** Adds the state at hand where no equal one is as good. */
-  private keep(work: Work, bound: number, caps: readonly number[], shares: readonly number[]): void {
+  private keep(
+    work: Work,
+    bound: number,
+    caps: readonly number[],
+    shares: readonly number[],
+    demands: readonly number[]
+  ): void {
     const { item, next, from } = work
-    const key = item.numbered
-      ? numberOf(item, work.wants, caps, shares)
-      : nameOf(item, work.wants, caps, shares)
+    const used = demands.length
+      ? [...caps, ...shares, ...demands]
+      : shares.length
+        ? [...caps, ...shares]
+        : caps
+    const key = item.numbered ? numberOf(item, work.wants, used) : nameOf(item, work.wants, used)
     const known = next.get(key)
     if (known && known.bound <= bound) return
     const wants = work.wants.slice()
     for (const slot of item.over) wants[slot] = 0
     const made = item.label ? from.made : { to: work.to.slice(), before: from.made }
-    next.set(key, { wants, caps, shares, bound, made })
+    next.set(key, { wants, caps, shares, demands, bound, made })
   }
 
   /** What is used of each cap; 0 stands for all that can never bind. Undefined when one is broken. */
@@ -347,7 +378,8 @@ class Frontier {
     for (let c = 0; c < caps.length; c++) {
       const cap = caps[c]!
       item.pieces.forEach(({ p }, n) => {
-        if (to[n]! !== NOWHERE && cap.pieces.has(p) && cap.wants.has(to[n]!)) used[c]! += pieces[p]!.weight
+        if (to[n]! !== NOWHERE && cap.pieces.has(p) && cap.wants.has(to[n]!))
+          used[c]! += useOf(cap, pieces[p]!)
       })
       if (used[c]! > cap.most) return undefined
       // A cap that can never bind is one state, but for its price, which the bound still holds.
@@ -376,35 +408,88 @@ class Frontier {
     const place = new Map(item.pieces.map(({ p }, n) => [p, to[n]!]))
     for (let s = 0; s < shares.length; s++) {
       const share = shares[s]!
-      for (const { one, other } of share.pairs)
-        if (share.oneSide.has(place.get(one) ?? NOWHERE) && share.otherSide.has(place.get(other) ?? NOWHERE))
-          used[s]! += pieces[one]!.weight
+      for (const { one, other } of share.pairs) {
+        const own = one.find((p) => share.oneSide.has(place.get(p) ?? NOWHERE))
+        if (own !== undefined && other.some((p) => share.otherSide.has(place.get(p) ?? NOWHERE)))
+          used[s]! += pieces[own]!.weight
+      }
       if (used[s]! > share.most) return undefined
       if (used[s]! <= share.most - item.shareLeft[s]!) used[s] = 0
     }
     return used
   }
+
+  /** What pieces give a demand, each course once by its firmest piece; by firmness, the firmer ones included. */
+  private giving({ pieces: own }: Demand, group: Iterable<number>): number[] {
+    const firmest = firmestOf(this.problem.pieces, own, group)
+    return Array.from({ length: POSSIBLE }, (_, level) => {
+      let sum = 0
+      for (const { firmness, weight } of firmest) if (firmness <= level) sum += weight
+      return sum
+    })
+  }
+
+  /** What a demand costs at least, with so much there and so much to come. */
+  private demandCost({ least }: Demand, there: readonly number[], left: readonly number[]): number {
+    let label = 0
+    while (label < POSSIBLE && there[label]! + left[label]! < least) label++
+    return this.packing.demandCost[label === POSSIBLE ? LEVELS : label]!
+  }
+
+  /** No reading costs less, demands included. */
+  floor(): number {
+    const { demands = [] } = this.problem
+    const none = Array.from({ length: POSSIBLE }, () => 0)
+    return demands.reduce(
+      (sum, demand) => sum + this.demandCost(demand, none, this.giving(demand, demand.pieces.keys())),
+      this.prices.bound()
+    )
+  }
+
+  /** What is there of each demand after the item, and what that costs more than before it. */
+  private demandsAfter({ item, i, from, to }: Work): { now: readonly number[]; costs: number } {
+    const { demands = [] } = this.problem
+    let costs = 0
+    const now = demands.map((demand, d) => {
+      const left = item.demandLeft[d]!
+      const before = i > 0 ? this.items[i - 1]!.demandLeft[d]! : this.giving(demand, demand.pieces.keys())
+      const there = digitsOf(from.demands[d]!, demand.least + 1)
+      const isOver = before.every((gives) => gives === 0)
+      if (isOver) return 0
+      const counted = item.pieces.flatMap(({ p }, n) => (demand.wants.has(to[n]!) ? [p] : []))
+      const then = this.giving(demand, counted).map((gives, level) =>
+        Math.min(demand.least, there[level]! + gives)
+      )
+      costs += this.demandCost(demand, then, left) - this.demandCost(demand, there, before)
+      return left.every((gives) => gives === 0) ? 0 : numberFrom(then, demand.least + 1)
+    })
+    return { now, costs }
+  }
 }
 
-function numberOf(
-  { kept, radix }: Item,
-  wants: readonly number[],
-  caps: readonly number[],
-  shares: readonly number[]
-): number {
+function heaviest(pieces: readonly Piece[], some: readonly number[]): number {
+  return Math.max(...some.map((p) => pieces[p]!.weight))
+}
+
+function numberFrom(digits: readonly number[], base: number): number {
+  return digits.reduce((number, digit) => number * base + digit, 0)
+}
+
+function digitsOf(number: number, base: number): number[] {
+  const digits: number[] = []
+  for (let rest = number; digits.length < POSSIBLE; rest = Math.floor(rest / base))
+    digits.unshift(rest % base)
+  return digits
+}
+
+function numberOf({ kept, radix }: Item, wants: readonly number[], used: readonly number[]): number {
   let key = 0
   let n = 0
   for (const slot of kept) key = key * radix[n++]! + wants[slot]!
-  for (const used of caps) key = key * radix[n++]! + used
-  for (const used of shares) key = key * radix[n++]! + used
+  for (const one of used) key = key * radix[n++]! + one
   return key
 }
 
-function nameOf(
-  { kept }: Item,
-  wants: readonly number[],
-  caps: readonly number[],
-  shares: readonly number[]
-): string {
-  return `${kept.map((slot) => wants[slot]).join()} ${caps.join()} ${shares.join()}`
+function nameOf({ kept }: Item, wants: readonly number[], used: readonly number[]): string {
+  return `${kept.map((slot) => wants[slot]).join()} ${used.join()}`
 }

@@ -1,8 +1,13 @@
 export {
   compareOpens,
+  demandLabels,
+  isMet,
+  membersOf,
+  POSSIBLE,
   NOWHERE,
   weightIn,
   type Cap,
+  type Demand,
   type Opens,
   type Piece,
   type Problem,
@@ -10,3 +15,4 @@ export {
   type Want
 } from './problem'
 export { solve, STATES, type Alternative, type Choice, type Reading } from './solve'
+export { scoreOf } from './labels'

@@ -6,7 +6,7 @@
  * prices give a valid bound, good prices a sharp one. Prices are whole, and so is the bound.
  */
 import type { Packing } from './packing'
-import { LEVELS, type Problem } from './problem'
+import { LEVELS, useOf, type Problem } from './problem'
 import { WantMachine } from './wantMachine'
 
 /** Steps of one size, at most. */
@@ -86,7 +86,7 @@ export class Prices {
     }
     let capsChanged = false
     caps.forEach((cap, c) => {
-      const heaviest = Math.max(1, ...[...cap.pieces].map((p) => pieces[p]!.weight))
+      const heaviest = Math.max(1, ...[...cap.pieces].map((p) => useOf(cap, pieces[p]!)))
       const over = (spent[c]! - cap.most) / heaviest
       const price = Math.max(0, Math.round(this.ofCap[c]! + (over * step) / heaviest))
       if (price === this.ofCap[c]) return
@@ -124,7 +124,7 @@ export class Prices {
       for (const p of cap.pieces)
         for (const w of pieces[p]!.wants)
           if (cap.wants.has(w))
-            this.machines[w]!.dues[this.inside[w]!.indexOf(p)]! += this.ofCap[c]! * pieces[p]!.weight
+            this.machines[w]!.dues[this.inside[w]!.indexOf(p)]! += this.ofCap[c]! * useOf(cap, pieces[p]!)
     })
   }
 
@@ -137,7 +137,7 @@ export class Prices {
       for (const p of machine.cheapest()) {
         takers[p]!++
         caps.forEach((cap, c) => {
-          if (cap.wants.has(w) && cap.pieces.has(p)) spent[c]! += pieces[p]!.weight
+          if (cap.wants.has(w) && cap.pieces.has(p)) spent[c]! += useOf(cap, pieces[p]!)
         })
       }
     })

@@ -15,6 +15,8 @@ export interface Want {
   leftover?: boolean
   /** Parts of the amount that have to come from certain pieces. */
   including: readonly { least: number; pieces: ReadonlySet<number> }[]
+  /** What is not taken yet can always complete it; without it only pieces that are possible can. */
+  endless?: boolean
 }
 
 export interface Piece {
@@ -22,16 +24,19 @@ export interface Piece {
   course: number
   /** Credits in units. */
   weight: number
-  /** 0 earned, 1 under way, 2 registered, 3 planned. */
+  /** 0 earned, 1 under way, 2 registered, 3 planned, 4 possible: not taken, and no part of waste and order. */
   firmness: number
   subject: number
+  /** Stands in for another: where that makes no difference it counts nowhere. */
+  spare?: boolean
   /** The wants that take it, in program order. */
   wants: readonly number[]
 }
 
-/** At most so many credits of these pieces in these wants. */
+/** At most so many credits of these pieces in these wants; with `each`, so many pieces. */
 export interface Cap {
   most: number
+  each?: boolean
   pieces: ReadonlySet<number>
   wants: ReadonlySet<number>
 }
@@ -39,9 +44,18 @@ export interface Cap {
 /** Credits of courses that count on both sides at once, at most. */
 export interface Share {
   most: number
-  pairs: readonly { one: number; other: number }[]
+  /** Of each course the pieces that may be on the one side, whose credits are counted, and on the other. */
+  pairs: readonly { one: readonly number[]; other: readonly number[] }[]
   oneSide: ReadonlySet<number>
   otherSide: ReadonlySet<number>
+}
+
+/** At least so many credits of courses that count in these wants, each course once: wished, and no want. */
+export interface Demand {
+  least: number
+  /** Its pieces, each with the course that it is of: of several of one course the firmest counts. */
+  pieces: ReadonlyMap<number, number>
+  wants: ReadonlySet<number>
 }
 
 export interface Problem {
@@ -49,14 +63,21 @@ export interface Problem {
   pieces: readonly Piece[]
   caps: readonly Cap[]
   shares: readonly Share[]
+  demands?: readonly Demand[]
 }
 
-export const LEVELS = 4
+/** Kinds of firmness, from earned to possible. */
+export const LEVELS = 5
+export const POSSIBLE = 4
 /** In a place: counts nowhere. */
 export const NOWHERE = -1
 
-/** Wants left open by what is earned; with what is under way; with what is registered; with what is planned. */
-export type Opens = readonly [number, number, number, number]
+/**
+ * Wants left open by what is earned; with what is under way; with what is registered; with what is planned; with
+ * all that could still be taken.
+ */
+export type Opens = readonly [number, number, number, number, number]
+export const NO_OPENS: Opens = [0, 0, 0, 0, 0]
 
 export function weightIn(want: Want, piece: Piece): number {
   return want.byCourse ? 1 : piece.weight
@@ -64,7 +85,12 @@ export function weightIn(want: Want, piece: Piece): number {
 
 /** Below zero when `a` is the better one: fewer open with all of it, then with what is firmer, level by level. */
 export function compareOpens(a: Opens, b: Opens): number {
-  return a[3] - b[3] || a[2] - b[2] || a[1] - b[1] || a[0] - b[0]
+  return a[4] - b[4] || a[3] - b[3] || a[2] - b[2] || a[1] - b[1] || a[0] - b[0]
+}
+
+/** What a piece uses of a cap. */
+export function useOf({ each }: Cap, piece: Piece): number {
+  return each ? 1 : piece.weight
 }
 
 /** Whether the pieces meet the want, with all it asks for. */
@@ -92,8 +118,9 @@ export function membersOf(problem: Problem, place: readonly number[]): number[][
 
 function overflow(problem: Problem, w: number, pieces: readonly number[]): number {
   const want = problem.wants[w]!
-  if (want.byCourse) return 0
-  const sum = pieces.reduce((total, p) => total + problem.pieces[p]!.weight, 0)
+  if (want.byCourse || want.leftover) return 0
+  const taken = pieces.map((p) => problem.pieces[p]!).filter(({ firmness }) => firmness < POSSIBLE)
+  const sum = taken.reduce((total, { weight }) => total + weight, 0)
   return Math.max(0, sum - want.amount)
 }
 
@@ -120,16 +147,47 @@ function withinBudgets({ pieces, caps, shares }: Problem, place: readonly number
 
 function capUsed(cap: Cap, pieces: readonly Piece[], place: readonly number[]): number {
   let used = 0
-  for (const p of cap.pieces) if (place[p]! >= 0 && cap.wants.has(place[p]!)) used += pieces[p]!.weight
+  for (const p of cap.pieces) if (place[p]! >= 0 && cap.wants.has(place[p]!)) used += useOf(cap, pieces[p]!)
   return used
 }
 
 function shareUsed(share: Share, pieces: readonly Piece[], place: readonly number[]): number {
   let used = 0
   for (const { one, other } of share.pairs) {
-    if (share.oneSide.has(place[one]!) && share.otherSide.has(place[other]!)) used += pieces[one]!.weight
+    const own = one.find((p) => share.oneSide.has(place[p]!))
+    if (own !== undefined && other.some((p) => share.otherSide.has(place[p]!))) used += pieces[own]!.weight
   }
   return used
+}
+
+/** Of some pieces those of a demand, of each course the firmest. */
+export function firmestOf(
+  pieces: readonly Piece[],
+  courses: ReadonlyMap<number, number>,
+  some: Iterable<number>
+): Piece[] {
+  const found = new Map<number, Piece>()
+  for (const p of some) {
+    const course = courses.get(p)
+    if (course === undefined) continue
+    const known = found.get(course)
+    if (!known || pieces[p]!.firmness < known.firmness) found.set(course, pieces[p]!)
+  }
+  return [...found.values()]
+}
+
+/** How firmly each demand is met by a reading; LEVELS when it is not. */
+export function demandLabels({ demands = [], pieces }: Problem, place: readonly number[]): number[] {
+  return demands.map(({ least, pieces: own, wants }) => {
+    const counted = [...own.keys()].filter((p) => wants.has(place[p]!))
+    const firmest = firmestOf(pieces, own, counted)
+    for (let level = 0; level < LEVELS; level++) {
+      let sum = 0
+      for (const { firmness, weight } of firmest) if (firmness <= level) sum += weight
+      if (sum >= least) return level
+    }
+    return LEVELS
+  })
 }
 
 /** Units of credit beyond what the wants ask for. */

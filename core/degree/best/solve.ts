@@ -1,13 +1,13 @@
 /**
  * The best reading of a record: which course counts toward which need.
  *
- * Readings are compared as a tuple, in order: needs left open by everything, what is planned included;
- * without what is planned; without what is registered; by what is earned; credits spent beyond need; then the
- * program's own order: the branches that stand first, then the fewest needs passed over, where a course
+ * Readings are compared as a tuple, in order: needs that stay open whatever is still taken; needs left open by
+ * everything, what is planned included; without what is planned; without what is registered; by what is earned;
+ * demands not met, level by level alike; credits spent beyond need; then the program's own order: the branches that stand first, then the fewest needs passed over, where a course
  * passes over each that accepts it and stands before the one it counts toward, or over all. Deterministic
  * and exact; of equal readings courses that are as good as each other count in the record's own order.
  *
- * Leftover wants take no part in this: they get what remains.
+ * Leftover wants take no part in this: they get what remains, first what a demand asks for.
  *
  * The question falls apart where no course, cap, share or choice connects two needs, and each part is
  * answered by itself. Within a part every combination of its choices is tried, most promising first.
@@ -18,7 +18,16 @@
 import type { Effort } from './effort'
 import { alongFrontier, type Answer } from './frontier'
 import { firmestLabels, opensOf, type Score } from './labels'
-import { compareOpens, isLegal, NOWHERE, weightIn, type Opens, type Problem } from './problem'
+import {
+  compareOpens,
+  isLegal,
+  NO_OPENS,
+  NOWHERE,
+  POSSIBLE,
+  weightIn,
+  type Opens,
+  type Problem
+} from './problem'
 import { steady } from './steady'
 
 /** States allowed for one part. */
@@ -50,11 +59,16 @@ export function solve(problem: Problem, root: Alternative, most = STATES): Readi
   const last = root.wants.filter((w) => problem.wants[w]!.leftover)
   if (!last.length) return solveParts(problem, root, most)
   const others = new Set(last)
+  const { demands = [] } = problem
   const contested: Problem = {
     ...problem,
-    pieces: problem.pieces.map((piece) => ({ ...piece, wants: piece.wants.filter((w) => !others.has(w)) }))
+    pieces: problem.pieces.map((piece, p) => ({
+      ...piece,
+      wants: piece.wants.filter((w) => !others.has(w) || demands.some((demand) => demand.pieces.has(p)))
+    }))
   }
-  const reading = solveParts(contested, { ...root, wants: root.wants.filter((w) => !others.has(w)) }, most)
+  const asked = demands.length ? root.wants : root.wants.filter((w) => !others.has(w))
+  const reading = solveParts(contested, { ...root, wants: asked }, most)
   const active = reading.active.map((is, w) => is || others.has(w))
   return { ...reading, active, place: fillLeftover(problem, last, reading.place) }
 }
@@ -62,9 +76,17 @@ export function solve(problem: Problem, root: Alternative, most = STATES): Readi
 /** Course by course, what counts nowhere goes to the first leftover want that is not full yet. */
 function fillLeftover(problem: Problem, last: readonly number[], place: readonly number[]): number[] {
   let filled = [...place]
-  const sums = new Map(last.map((w) => [w, 0]))
+  const sums = new Map(
+    last.map((w) => [
+      w,
+      place.reduce(
+        (sum, at, p) => (at === w ? sum + weightIn(problem.wants[w]!, problem.pieces[p]!) : sum),
+        0
+      )
+    ])
+  )
   problem.pieces.forEach((piece, p) => {
-    if (filled[p] !== NOWHERE) return
+    if (filled[p] !== NOWHERE || piece.firmness === POSSIBLE) return
     for (const w of piece.wants) {
       const want = problem.wants[w]!
       if (!sums.has(w) || sums.get(w)! >= want.amount) continue
@@ -84,8 +106,9 @@ function solveParts(problem: Problem, root: Alternative, most: number): Reading 
     active: problem.wants.map(() => false),
     ended: 'optimal',
     steps: 0,
-    bound: [0, 0, 0, 0],
-    opens: [0, 0, 0, 0],
+    bound: NO_OPENS,
+    opens: NO_OPENS,
+    unmet: NO_OPENS,
     waste: 0
   }
   for (const part of partsOf(problem, root)) {
@@ -97,6 +120,7 @@ function solveParts(problem: Problem, root: Alternative, most: number): Reading 
     total.steps += answer.steps
     total.bound = plus(total.bound, answer.bound)
     total.opens = plus(total.opens, answer.opens)
+    total.unmet = plus(total.unmet, answer.unmet)
     total.waste += answer.waste
   }
   return total
@@ -109,7 +133,7 @@ interface Part {
   root: Alternative
 }
 
-const plus = (a: Opens, b: Opens): Opens => [a[0] + b[0], a[1] + b[1], a[2] + b[2], a[3] + b[3]]
+const plus = (a: Opens, b: Opens): Opens => [a[0] + b[0], a[1] + b[1], a[2] + b[2], a[3] + b[3], a[4] + b[4]]
 
 /** Connected parts of the question, in order of their first want. */
 function partsOf(problem: Problem, root: Alternative): Part[] {
@@ -122,6 +146,10 @@ function partsOf(problem: Problem, root: Alternative): Part[] {
   for (const cap of problem.caps) join([...cap.wants])
   for (const share of problem.shares) join([...share.oneSide, ...share.otherSide])
   for (const choice of root.choices) join(choice.of.flatMap(wantsUnder))
+  for (const { pieces, wants } of problem.demands ?? [])
+    join([
+      ...new Set([...pieces.keys()].flatMap((p) => problem.pieces[p]!.wants.filter((w) => wants.has(w))))
+    ])
   const parts = new Map<number, Part>()
   const asked = new Set(wantsUnder(root))
   problem.wants.forEach((_, w) => {
@@ -213,16 +241,26 @@ function solvePart(whole: Problem, part: Part, most: number): PartAnswer {
     if (!found) continue
     const compared = best
       ? compareOpens(found.opens, best.found.opens) ||
+        compareOpens(found.unmet, best.found.unmet) ||
         found.waste - best.found.waste ||
         way.order - best.way.order
       : -1
     if (compared < 0) best = { way, found }
   }
   const { way, found } = best!
-  const { opens, waste } = found
+  const { opens, unmet, waste } = found
   const place = steady(way.problem, found.place)
   const bound = unproved && compareOpens(unproved, opens) < 0 ? unproved : opens
-  return { way, place, opens, waste, ended: unproved ? 'limit' : 'optimal', bound, steps: effort.steps }
+  return {
+    way,
+    place,
+    opens,
+    unmet,
+    waste,
+    ended: unproved ? 'limit' : 'optimal',
+    bound,
+    steps: effort.steps
+  }
 }
 
 /** The question of these pieces and wants only; pieces that nothing takes are left out. */
@@ -248,13 +286,25 @@ function narrow(whole: Problem, among: readonly number[], wants: readonly number
       .map((share) => ({
         ...share,
         pairs: share.pairs.flatMap(({ one, other }) => {
-          const [a, b] = [pieceNow.get(one), pieceNow.get(other)]
-          return a === undefined || b === undefined ? [] : [{ one: a, other: b }]
+          const [a, b] = [[...some(one, pieceNow)], [...some(other, pieceNow)]]
+          return a.length && b.length ? [{ one: a, other: b }] : []
         }),
         oneSide: some(share.oneSide, wantNow),
         otherSide: some(share.otherSide, wantNow)
       }))
-      .filter((share) => share.pairs.length)
+      .filter((share) => share.pairs.length),
+    demands: (whole.demands ?? [])
+      .filter((demand) => among.some((p) => demand.pieces.has(p)))
+      .map((demand) => ({
+        ...demand,
+        pieces: new Map(
+          [...demand.pieces].flatMap(([p, course]) => {
+            const now = pieceNow.get(p)
+            return now === undefined ? [] : [[now, course] as const]
+          })
+        ),
+        wants: some(demand.wants, wantNow)
+      }))
   }
   return { problem, pieces, wants: [...wants] }
 }

@@ -41,7 +41,7 @@ function passedOver({ wants }: Piece, place: number): number {
 }
 
 /** Pieces that no rule could tell from each other, but for the wants that take them. */
-function groupsOf({ pieces, wants, caps, shares }: Problem): number[][] {
+function groupsOf({ pieces, wants, caps, shares, demands = [] }: Problem): number[][] {
   const groups = new Map<string, number[]>()
   const subjects = wants.some((want) => want.subjects > 0)
   const parts = wants.flatMap((want) => want.including)
@@ -52,7 +52,9 @@ function groupsOf({ pieces, wants, caps, shares }: Problem): number[][] {
       subjects ? piece.subject : '',
       ...parts.map((part) => Number(part.pieces.has(p))),
       ...caps.map((cap) => Number(cap.pieces.has(p))),
-      shares.some((s) => s.pairs.some((pair) => pair.one === p || pair.other === p)) ? p : ''
+      piece.spare ? 1 : 0,
+      ...demands.map((demand) => Number(demand.pieces.has(p))),
+      shares.some((s) => s.pairs.some(({ one, other }) => one.includes(p) || other.includes(p))) ? p : ''
     ].join('|')
     const group = groups.get(marks)
     if (group) group.push(p)

@@ -3,13 +3,13 @@
  * Costs are packed tuples: what the label costs in the end, the waste and the order of each step.
  */
 import type { Packing } from './packing'
-import type { Problem } from './problem'
+import { POSSIBLE, type Problem } from './problem'
 import { NONE, tableOf, type TableTurn } from './wantTable'
 
 /** A turn of the table, and where its states begin in the machine's arrays of costs. */
 export interface Turn extends TableTurn {
   readonly at: number
-  /** What taking the piece costs beside waste and prices: below zero. */
+  /** What taking the piece costs beside waste and prices; below zero but for pieces that stand in. */
   readonly saving: number
 }
 
@@ -44,10 +44,15 @@ export class WantMachine {
     this.turns = table.turns.map((turn, k): Turn => {
       const { states, pass, take, waste } = turn
       at += states
-      return { states, pass, take, waste, at: at - states, saving: packing.saving(own[k]!, w) }
+      const saving = packing.saving(problem.pieces[own[k]!]!, own[k]!, w)
+      return { states, pass, take, waste, at: at - states, saving }
     })
     this.values = new Float64Array(at + table.labels.length)
-    table.labels.forEach((label, i) => (this.values[at + i] = packing.labelCost[label]!))
+    const { endless, leftover } = problem.wants[w]!
+    table.labels.forEach((label, i) => {
+      const met = leftover ? 0 : endless ? Math.min(label, POSSIBLE) : label
+      this.values[at + i] = packing.labelCost[met]!
+    })
     this.passing = new Float64Array(at)
     this.taking = new Float64Array(at)
     this.dues = new Float64Array(own.length)

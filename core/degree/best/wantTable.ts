@@ -10,7 +10,7 @@
  * A want that is said to be met by a label takes no softer piece: its credit would be pure waste. A label
  * that can no longer be kept gives way to the next softer one.
  */
-import { LEVELS, weightIn, type Piece, type Problem, type Want } from './problem'
+import { LEVELS, POSSIBLE, weightIn, type Piece, type Problem, type Want } from './problem'
 
 /** NONE where a piece cannot be taken. */
 export const NONE = -1
@@ -53,7 +53,7 @@ export function tableOf(problem: Problem, w: number, own: readonly number[]): Ta
 
 /** All that the table depends on. */
 function shapeOf({ pieces }: Problem, want: Want, own: readonly number[]): string {
-  let shape = `${want.byCourse ? 'c' : ''}${want.amount}`
+  let shape = `${want.leftover ? 'l' : ''}${want.byCourse ? 'c' : ''}${want.amount}`
   for (const p of own)
     shape += want.byCourse ? ` ${pieces[p]!.firmness}` : ` ${pieces[p]!.firmness}.${pieces[p]!.weight}`
   if (want.subjects) shape += `|${want.subjects}: ${own.map((p) => pieces[p]!.subject).join(' ')}`
@@ -65,6 +65,8 @@ function shapeOf({ pieces }: Problem, want: Want, own: readonly number[]): strin
 /** What has been taken, or could still be. */
 interface Amount {
   sum: number
+  /** Of it what is not merely possible; the same where nothing is. */
+  real: number
   /** Distinct subjects, as bits. */
   subjects: number
   parts: readonly number[]
@@ -76,6 +78,8 @@ interface State extends Amount {
 
 class Builder {
   private readonly pieces: readonly Piece[]
+  /** Some pieces are merely possible: they waste nothing, so what is real is counted apart. */
+  private readonly mixed: boolean
   private readonly subjectBit = new Map<number, number>()
   /** By label, then by turn: what the pieces from it on could still give. */
   private readonly ahead: readonly (readonly Amount[])[]
@@ -86,6 +90,7 @@ class Builder {
     private readonly own: readonly number[]
   ) {
     this.pieces = own.map((p) => problem.pieces[p]!)
+    this.mixed = this.pieces.some((piece) => piece.firmness === POSSIBLE)
     if (want.subjects)
       for (const { subject } of this.pieces)
         if (!this.subjectBit.has(subject)) this.subjectBit.set(subject, this.subjectBit.size)
@@ -118,7 +123,7 @@ class Builder {
         pass[i] = next.number(this.kept(state, k + 1))
         const taken = this.taking(state, k)
         take[i] = taken ? next.number(this.kept(taken, k + 1)) : NONE
-        waste[i] = Math.max(0, state.sum + weightIn(this.want, piece) - this.want.amount)
+        waste[i] = this.wasteOf(state, piece)
       })
       layer = next
       return { states, pass, take, waste }
@@ -126,24 +131,43 @@ class Builder {
     return { starts, turns, labels: layer.states.map((state) => state.label) }
   }
 
+  private wasteOf({ real }: State, piece: Piece): number {
+    if (piece.firmness === POSSIBLE || this.want.leftover) return 0
+    return Math.max(0, real + weightIn(this.want, piece) - this.want.amount)
+  }
+
   private nothing(): Amount {
-    return { sum: 0, subjects: 0, parts: this.want.including.map(() => 0) }
+    return { sum: 0, real: 0, subjects: 0, parts: this.want.including.map(() => 0) }
   }
 
   private taking(state: State, k: number): State | undefined {
     const { label, sum } = state
-    const { amount, byCourse } = this.want
+    const { amount, byCourse, leftover } = this.want
+    const piece = this.pieces[k]!
+    if (leftover) return this.filling(state, weightIn(this.want, piece))
     if (byCourse && sum >= amount) return undefined
-    if (this.pieces[k]!.firmness > label && weightIn(this.want, this.pieces[k]!) > 0) return undefined
+    if (piece.firmness > label && weightIn(this.want, piece) > 0) return undefined
     return { label, ...this.with(state, k) }
+  }
+
+  /**
+   * What is left over is taken while the want is not full: in some order, so the largest may come last. `real` is the
+   * largest here, and `sum` what the others come to.
+   */
+  private filling(state: State, weight: number): State | undefined {
+    const sum = state.sum + Math.min(state.real, weight)
+    return sum < this.want.amount ? { ...state, sum, real: Math.max(state.real, weight) } : undefined
   }
 
   private with(amount: Amount, k: number): Amount {
     const { want } = this
     const piece = this.pieces[k]!
     const weight = weightIn(want, piece)
+    const sum = Math.min(want.amount, amount.sum + weight)
+    const real = piece.firmness === POSSIBLE ? amount.real : Math.min(want.amount, amount.real + weight)
     return {
-      sum: Math.min(want.amount, amount.sum + weight),
+      sum,
+      real: this.mixed ? real : sum,
       subjects: want.subjects ? amount.subjects | (1 << this.subjectBit.get(piece.subject)!) : 0,
       parts: amount.parts.map((there, i) => {
         const { least, pieces } = want.including[i]!
@@ -154,12 +178,13 @@ class Builder {
 
   /** The state before the k-th piece with the firmest label that can still be kept, and no idle detail. */
   private kept(state: State, k: number): State {
+    if (this.want.leftover) return state
     let { label } = state
     while (label < LEVELS && !this.inReach(state, label, k)) label++
-    if (label === LEVELS) return { label, sum: state.sum, subjects: 0, parts: [] }
+    if (label === LEVELS) return { label, sum: state.sum, real: state.real, subjects: 0, parts: [] }
     const subjects =
       this.want.subjects && bits(state.subjects) >= this.want.subjects ? ALL_BITS : state.subjects
-    return { label, sum: state.sum, subjects, parts: state.parts }
+    return { label, sum: state.sum, real: state.real, subjects, parts: state.parts }
   }
 
   private inReach({ sum, subjects, parts }: State, label: number, k: number): boolean {
@@ -181,9 +206,10 @@ class Layer {
   private readonly ids = new Map<number | string, number>()
 
   number(state: State): number {
-    const { label, sum, subjects, parts } = state
+    const { label, sum, real, subjects, parts } = state
     const short = sum * (LEVELS + 1) + label
-    const key = subjects || parts.length ? `${short} ${subjects} ${parts.join('.')}` : short
+    const key =
+      subjects || parts.length || real !== sum ? `${short} ${real} ${subjects} ${parts.join('.')}` : short
     const found = this.ids.get(key)
     if (found !== undefined) return found
     const id = this.states.push(state) - 1

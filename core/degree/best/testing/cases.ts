@@ -94,7 +94,7 @@ export function caseFrom(seed: number, shape: Shape): Case {
       all.filter((w) => !overlay.has(w))
     )
     const second = all.filter((w) => overlay.has(w))
-    if (second.length) pairs.push({ one, other: add(c, second) })
+    if (second.length) pairs.push({ one: [one], other: [add(c, second)] })
   }
   // Courses were meant above; from here on the parts hold pieces.
   const piecesOf = (set: ReadonlySet<number>) =>

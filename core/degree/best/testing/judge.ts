@@ -7,7 +7,8 @@ import type { Problem } from '../problem'
 import type { Alternative, Choice } from '../solve'
 
 export interface Verdict {
-  opens: [number, number, number, number]
+  /** With what is planned, and with what could still be taken: nothing here. */
+  opens: [number, number, number, number, number]
   waste: number
   /** Wants passed over; asked for only where no branches are to be chosen. */
   passed?: number
@@ -143,8 +144,10 @@ export function judge(highs: Highs, problem: Problem, root: Alternative, andOrde
   shares.forEach((share, n) => {
     const spent = share.pairs.map(({ one, other }, i): [number, string] => {
       const both = yes(`v${n}_${i}`)
-      row([...inside(one, share.oneSide, 1), ...inside(other, share.otherSide, 1), [-1, both]], '<=', 1)
-      return [pieces[one]!.weight, both]
+      for (const p of one)
+        for (const q of other)
+          row([...inside(p, share.oneSide, 1), ...inside(q, share.otherSide, 1), [-1, both]], '<=', 1)
+      return [pieces[one[0]!]!.weight, both]
     })
     row(spent, '<=', share.most)
   })
@@ -176,6 +179,7 @@ export function judge(highs: Highs, problem: Problem, root: Alternative, andOrde
     opensAt(point, 0),
     opensAt(point, 1),
     opensAt(point, 2),
+    opensAt(point, 3),
     opensAt(point, 3)
   ]
   const openTerms = (level: number, factor: number) =>
@@ -193,7 +197,9 @@ export function judge(highs: Highs, problem: Problem, root: Alternative, andOrde
       []
     )
   )
-  const kept = best.map((open, level) => ` k${level}: ${openTerms(level, 1).map(text).join(' ')} <= ${open}`)
+  const kept = best
+    .slice(0, 4)
+    .map((open, level) => ` k${level}: ${openTerms(level, 1).map(text).join(' ')} <= ${open}`)
   const least = waste.length
     ? Math.round(
         sumOf(

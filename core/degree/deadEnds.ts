@@ -1,0 +1,369 @@
+/**
+ * Whether what a reading leaves open could still be completed, by courses that are not taken yet; and where not, what
+ * has to be looked into to find a reading that can.
+ *
+ * What is left: every course of the catalog that is neither taken nor planned, nor counts as one that is, nor is
+ * excluded by one; or may be repeated for credit, or is earned with a grade that is not enough; that runs at all, and whose prerequisite leads
+ * back to what can be had. When it runs is not looked at.
+ */
+import type { Catalog, Course } from '../catalog'
+import { isBranch, ruleOf, type Rule, type RuleLeaf } from '../requisites'
+import { isMet, membersOf, type Reading } from './best'
+import type { BesideCourses } from './conditions'
+import { fit } from './fit'
+import type { Question, ReadingInput } from './place'
+import { takes, type Need, type Program } from './program'
+import type { Apart, Taking } from './taking'
+
+/** A course as it would be taken, were it. */
+interface PossibleTaking extends Taking {
+  possible: true
+}
+
+export const isPossible = (taking: Taking): boolean => 'possible' in taking
+
+export interface DeadEnds {
+  possible: Taking[]
+  /** With what is taken, and with each other. */
+  apart: Apart[]
+  /** Wants that what is left may not suffice for. */
+  scarce: ReadonlySet<number>
+}
+
+/** Undefined where everything that is open could be completed at once. */
+export function deadEnds(input: ReadingInput, question: Question, reading: Reading): DeadEnds | undefined {
+  const { problem, all } = question
+  const members = membersOf(problem, reading.place)
+  const open = all.flatMap((_, w) =>
+    reading.active[w] && !problem.wants[w]!.leftover && !isMet(problem, w, members[w]!) ? [w] : []
+  )
+  if (!open.length) return undefined
+  const left = new Left(input)
+  const evidence = (w: number) =>
+    members[w]!.map((p) => left.takings[problem.pieces[p]!.course]!).filter((one) => one)
+  const counted = new Set(all.flatMap((_, w) => evidence(w).map((one) => input.catalog.groupOf(one.course))))
+  if (
+    left.completes(
+      open.map((w) => ({ ...all[w]!, evidence: evidence(w) })),
+      counted
+    )
+  )
+    return undefined
+  const asked = all.flatMap(({ need }, w) => (problem.wants[w]!.leftover || need.waived ? [] : [w]))
+  const scarce = new Set(
+    asked.filter(
+      (w) =>
+        !left.isPlenty(
+          all[w]!,
+          asked.map((one) => all[one]!)
+        )
+    )
+  )
+  return { ...left.possible([...scarce].map((w) => all[w]!.need)), scarce }
+}
+
+interface OpenNeed {
+  need: Need
+  program: number
+  evidence: readonly Taking[]
+}
+
+class Left {
+  /** In the order of the question's takings. */
+  readonly takings: readonly Taking[]
+  private readonly programs: readonly Program[]
+  private readonly catalog: Catalog
+  private readonly beside: BesideCourses | undefined
+  /** By group, what is taken. */
+  private readonly there = new Map<string, Taking[]>()
+  private readonly had = new Map<string, boolean>()
+
+  constructor({ programs, takings, catalog, beside }: ReadingInput) {
+    this.programs = programs
+    this.catalog = catalog
+    this.beside = beside
+    this.takings = [...takings.counted, ...takings.spare]
+    for (const taking of this.takings) {
+      const group = catalog.groupOf(taking.course)
+      this.there.set(group, [...(this.there.get(group) ?? []), taking])
+    }
+  }
+
+  /** The courses left that the need takes. */
+  private forNeed(need: Need): Course[] {
+    const { catalog } = this
+    return takersOf(catalog, need).filter((course) => {
+      const there = this.there.get(catalog.groupOf(course.code)) ?? []
+      const isLeft =
+        !there.length ||
+        course.repeatable ||
+        (there.every((one) => one.firmness === 'earned') &&
+          there.every((one) => fit(need, one, catalog) !== 'fits'))
+      const isExcluded = this.takings.some((one) => catalog.exclusiveWith(course.code).has(one.course))
+      return isLeft && !isExcluded && this.canBeHad(course)
+    })
+  }
+
+  private excludes(course: Course): boolean {
+    return this.catalog.exclusiveWith(course.code).size > 0
+  }
+
+  private canBeHad(course: Course, asking: readonly string[] = []): boolean {
+    const known = this.had.get(course.code)
+    if (known !== undefined) return known
+    if (!course.offered.seasons.length || asking.includes(course.code)) return false
+    const rule = ruleOf(course.prerequisite)
+    const can = !rule || this.holds(rule, course, [...asking, course.code])
+    // Within a circle of prerequisites a no may be the circle's.
+    if (can || !asking.length) this.had.set(course.code, can)
+    return can
+  }
+
+  private holds(rule: Rule, of: Course, asking: readonly string[]): boolean {
+    if (isBranch(rule))
+      return rule.kind === 'all'
+        ? rule.of.every((one) => this.holds(one, of, asking))
+        : rule.of.some((one) => this.holds(one, of, asking))
+    switch (rule.kind) {
+      case 'course':
+        return this.hasOrCan(rule, of, asking)
+      case 'test':
+        return !this.beside || (this.beside.tests[rule.test] ?? -Infinity) >= rule.least
+      case 'program':
+        return this.programs.some(({ spec }) => spec.code === rule.program)
+      case 'standing':
+      case 'credits':
+      case 'permission':
+        return true
+    }
+  }
+
+  private hasOrCan(
+    leaf: Extract<RuleLeaf, { kind: 'course' }>,
+    of: Course,
+    asking: readonly string[]
+  ): boolean {
+    if (this.takings.some((one) => this.catalog.sameAs(one.course).includes(leaf.course))) return true
+    return this.catalog.courses.some(
+      (course) =>
+        this.catalog.sameAs(course.code).includes(leaf.course) &&
+        !this.catalog.exclusiveWith(of.code).has(course.code) &&
+        this.canBeHad(course, asking)
+    )
+  }
+
+  /**
+   * Whether the needs can all be completed, each by courses of its own that repeat none of those that count already; a
+   * no is not a proof.
+   */
+  completes(open: readonly OpenNeed[], counted: ReadonlySet<string>): boolean {
+    const used = new Set<string>()
+    const lists = open.map((one) => ({
+      ...one,
+      left: this.forNeed(one.need).filter(
+        (course) =>
+          !this.excludes(course) && (course.repeatable || !counted.has(this.catalog.groupOf(course.code)))
+      )
+    }))
+    /** By course, how many open needs it could go to. */
+    const asked = new Map<string, number>()
+    for (const { left } of lists) for (const { code } of left) asked.set(code, (asked.get(code) ?? 0) + 1)
+    for (const one of lists.toSorted((a, b) => a.left.length - b.left.length)) {
+      const free = one.left.filter((course) => !used.has(this.catalog.groupOf(course.code)))
+      const chosen = this.chosen(one, free, (course) => asked.get(course.code)!)
+      if (!chosen) return false
+      for (const course of chosen) if (!course.repeatable) used.add(this.catalog.groupOf(course.code))
+    }
+    return true
+  }
+
+  /** Courses that complete the need beside what it has; undefined where the plain choice does not. */
+  private chosen(
+    { need, program, evidence }: OpenNeed,
+    free: readonly Course[],
+    asked: (course: Course) => number
+  ): Course[] | undefined {
+    const { catalog } = this
+    const byCourse = need.measure === 'courses'
+    const worth = ({ credits }: { credits: number }) => (byCourse ? 1 : credits)
+    let missing = need.amount - evidence.reduce((sum, one) => sum + worth(one), 0)
+    const subjects = new Set(evidence.map((one) => one.course.split(' ')[0]!))
+    const parts = need.including.map(({ set, amount }) => ({
+      set,
+      missing:
+        amount -
+        evidence
+          .filter((one) => set.has(catalog.course(one.course), one))
+          .reduce((sum, one) => sum + worth(one), 0)
+    }))
+    const isDone = () =>
+      missing <= 0 && parts.every((part) => part.missing <= 0) && subjects.size >= (need.subjects ?? 0)
+    const helps = (course: Course) =>
+      parts.filter((part) => part.missing > 0 && part.set.has(course)).length * 2 +
+      (subjects.size < (need.subjects ?? 0) && !subjects.has(course.code.split(' ')[0]!) ? 1 : 0)
+    const room = this.rooms(need, program, evidence)
+    const rest = new Set(
+      free.filter((course) => !room.some((one) => one.has(course) && one.credits < course.credits))
+    )
+    const found: Course[] = []
+    if (!parts.length && !need.subjects && !room.length) {
+      const inOrder = free.toSorted((a, b) => asked(a) - asked(b) || b.credits - a.credits)
+      for (const course of inOrder) {
+        if (missing <= 0) break
+        found.push(course)
+        missing -= worth(course)
+      }
+      const last = inOrder.find((course) => course.repeatable)
+      return missing <= 0 || last ? found : undefined
+    }
+    while (!isDone()) {
+      if (byCourse && missing <= 0) return undefined
+      let best: Course | undefined
+      for (const course of rest)
+        if (
+          !best ||
+          helps(course) - helps(best) > 0 ||
+          (helps(course) === helps(best) &&
+            (asked(course) - asked(best) || best.credits - course.credits) < 0)
+        )
+          best = course
+      if (!best) return undefined
+      if (!best.repeatable) rest.delete(best)
+      found.push(best)
+      if (found.length > need.amount * 2 + 2) return undefined
+      missing -= worth(best)
+      subjects.add(best.code.split(' ')[0]!)
+      for (const part of parts) if (part.set.has(best)) part.missing -= worth(best)
+      for (const one of room) if (one.has(best)) one.credits -= best.credits
+      for (const course of rest)
+        if (room.some((one) => one.has(course) && one.credits < course.credits)) rest.delete(course)
+    }
+    return found
+  }
+
+  /** What caps leave for the need, were it the only one to use them. */
+  private rooms(need: Need, program: number, evidence: readonly Taking[]) {
+    const { catalog } = this
+    const within = (set: Need['set']) =>
+      evidence
+        .filter((one) => set.has(catalog.course(one.course), one))
+        .reduce((sum, one) => sum + one.credits, 0)
+    return [
+      ...need.atMost.map(({ set, credits }) => ({
+        has: (course: Course) => set.has(course),
+        credits: credits - within(set)
+      })),
+      // A limit holds for several needs; what others use of it is not looked at here.
+      ...this.limitsOn(need, program).map(({ set }) => ({
+        has: (course: Course) => set.has(course),
+        credits: 0
+      }))
+    ]
+  }
+
+  /** Limits that may keep a course without a grade out of the need. */
+  private limitsOn(need: Need, program: number): Program['limits'] {
+    return this.programs[program]!.limits.filter((limit) => limit.areas.includes(need.area) && !limit.grades)
+  }
+
+  /**
+   * Whether so many courses are left for the need that it can be completed whatever all others take: then it is never
+   * a dead end.
+   */
+  isPlenty(
+    { need, program }: { need: Need; program: number },
+    asked: readonly { need: Need; program: number }[]
+  ): boolean {
+    const others = asked.filter((one) => one.need !== need)
+    const most = others.reduce((sum, one) => sum + this.coursesMost(one.need), 0)
+    if (!Number.isFinite(most)) return false
+    const plain = this.forNeed(need).filter(
+      (course) =>
+        !this.excludes(course) &&
+        !need.atMost.some(({ set }) => set.has(course)) &&
+        !this.limitsOn(need, program).some(({ set }) => set.has(course))
+    )
+    const suffices = (list: readonly Course[], amount: number) => {
+      const rest = list.toSorted((a, b) => b.credits - a.credits).slice(most)
+      return rest.reduce((sum, { credits }) => sum + (need.measure === 'courses' ? 1 : credits), 0) >= amount
+    }
+    // Of so many courses, those that are there may leave no room for a part.
+    if (need.subjects || (need.measure === 'courses' && need.including.length)) return false
+    return (
+      suffices(plain, need.amount) &&
+      need.including.every(({ set, amount }) =>
+        suffices(
+          plain.filter((course) => set.has(course)),
+          amount
+        )
+      )
+    )
+  }
+
+  /** Courses that a need may take, at most. */
+  private coursesMost(need: Need): number {
+    if (need.measure === 'courses') return need.amount
+    const credits = [
+      ...takersOf(this.catalog, need).map((course) => course.credits),
+      ...this.takings.filter((one) => fit(need, one, this.catalog) === 'fits').map((one) => one.credits)
+    ]
+    return Math.ceil(need.amount / Math.max(1e-9, Math.min(...credits))) + need.including.length
+  }
+
+  /** What is left for these needs, as takings; what may be repeated for credit as often as they could use it. */
+  possible(needs: readonly Need[]): Pick<DeadEnds, 'possible' | 'apart'> {
+    const { catalog } = this
+    const courses = new Map<Course, number>()
+    for (const need of needs)
+      for (const course of this.forNeed(need)) {
+        const times = course.repeatable
+          ? Math.ceil(need.measure === 'courses' ? need.amount : need.amount / Math.max(0.5, course.credits))
+          : 1
+        courses.set(course, course.repeatable ? (courses.get(course) ?? 0) + times : 1)
+      }
+    const possible = [...courses].flatMap(([course, times]) =>
+      Array.from({ length: times }, (_, n) => possibleOf(course, n))
+    )
+    const apart: Apart[] = []
+    possible.forEach((one, i) => {
+      const [group, excluded] = [catalog.groupOf(one.course), catalog.exclusiveWith(one.course)]
+      const repeatable = catalog.course(one.course).repeatable
+      const both = (other: Taking, why: Apart['why']) => apart.push({ keys: [one.key, other.key], why })
+      for (const other of this.takings)
+        if (!repeatable && catalog.groupOf(other.course) === group) both(other, 'again')
+      for (const other of possible.slice(i + 1))
+        if (excluded.has(other.course) || (!repeatable && catalog.groupOf(other.course) === group))
+          both(other, 'exclusive')
+    })
+    return { possible, apart }
+  }
+}
+
+function possibleOf({ code, credits }: Course, n: number): PossibleTaking {
+  return {
+    key: `${code}+${n}`,
+    course: code,
+    credits,
+    firmness: 'planned',
+    term: null,
+    grade: null,
+    origin: 'here',
+    detail: 'plain',
+    placedByOffice: false,
+    possible: true
+  }
+}
+
+const known = new WeakMap<Catalog, WeakMap<Need, Course[]>>()
+
+/** The courses of the catalog that a need takes; worked out once. */
+function takersOf(catalog: Catalog, need: Need): Course[] {
+  let ofCatalog = known.get(catalog)
+  if (!ofCatalog) known.set(catalog, (ofCatalog = new WeakMap()))
+  let found = ofCatalog.get(need)
+  if (!found) {
+    found = catalog.courses.filter((course) => takes(need, course))
+    ofCatalog.set(need, found)
+  }
+  return found
+}
