@@ -64,13 +64,19 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   const left = catalog.courses
     .map((one) => one.code)
     .filter(
-      (code) => !ahead.some((one) => alike(one.course, code)) && !there.some((one) => excludes(one, code))
+      (code) =>
+        !ahead.some((one) => alike(one.course, code)) &&
+        !there.some((one) => excludes(one, code)) &&
+        // Repeated is what is not good enough.
+        !passed.some((one) => alike(one.course, code) && one.grade !== 'D')
     )
   const room = AHEAD.map(
     (_, t) => load - ahead.filter((one) => one.at === t).reduce((sum, one) => sum + one.credits, 0)
   )
   const points: Record<string, number> = { B: 3, C: 2, D: 1 }
-  const counted = judge.with([])
+  const counted = judge
+    .with([])
+    .filter((one, i, all) => !all.slice(0, i).some((other) => excludes(one.code, other.code)))
   /** Whether what a course asks for is there when its term begins; `at` says where the courses added stand. */
   const holds = (code: string, t: number, at: ReadonlyMap<string, number>): boolean => {
     const rule = course(code).prerequisite
@@ -153,11 +159,13 @@ it(
         return { audits, context }
       }
       const best = judged(one)
-      if (best === -1) {
+      const before = reread(one.planned).context
+      // What is planned without its prerequisite asks for it too: another question than how early.
+      if (best === -1 || checkRoute(before).some((found) => found.code.endsWith('requisite'))) {
         seen.done++
         continue
       }
-      const question = fillQuestion(reread(one.planned).context, {
+      const question = fillQuestion(before, {
         summers: false,
         subjects: new Set(),
         level: 'undergraduate'

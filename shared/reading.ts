@@ -13,6 +13,7 @@ import {
 import { byStart, Catalog, phaseOf, type Term, type TermPhase } from '#core/catalog'
 import { earliestFinish, factorsOf, graphOf, type Factors, type Finish } from '#core/chain'
 import {
+  allTaken,
   auditRecord,
   compileProgram,
   type CourseLists,
@@ -365,7 +366,7 @@ export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): C
   const { audits, takings, context } = reading
   const waiting = factorsIn(shelf)
   const known = new Map<CourseCode, Rule | undefined>()
-  const asOf = asOfTerm(term.code, shelf.terms, takings.counted, context.student, shelf.catalog)
+  const asOf = asOfTerm(term.code, shelf.terms, allTaken(takings), context.student, shelf.catalog)
   return {
     audits,
     takings,

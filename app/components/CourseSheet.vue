@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { runsIn } from '#core/catalog'
+import { allTaken } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { coursesIn, evaluateRule, parseRule, ruleOf } from '#core/requisites'
 import { asOfTerm } from '#core/route'
@@ -29,7 +30,7 @@ const rule = computed(() => {
   const { takings, context } = student.reading
   return evaluateRule(
     parsed,
-    asOfTerm(asked.code, college.shelf.terms, takings.counted, context.student, college.shelf.catalog)
+    asOfTerm(asked.code, college.shelf.terms, allTaken(takings), context.student, college.shelf.catalog)
   )
 })
 /** Courses whose rule names it, and those that it waits for in the same term. */

@@ -13,7 +13,7 @@ import type { BesideCourses } from './conditions'
 import { fit } from './fit'
 import type { Question, ReadingInput } from './place'
 import { takes, type Need, type Program } from './program'
-import type { Apart, Taking } from './taking'
+import { allTaken, type Apart, type Taking } from './taking'
 
 /** A course as it would be taken, were it. */
 interface PossibleTaking extends Taking {
@@ -82,7 +82,7 @@ class Left {
     this.programs = programs
     this.catalog = catalog
     this.beside = beside
-    this.takings = [...takings.counted, ...takings.spare]
+    this.takings = allTaken(takings)
     for (const taking of this.takings) {
       const group = catalog.groupOf(taking.course)
       this.there.set(group, [...(this.there.get(group) ?? []), taking])
@@ -98,7 +98,7 @@ class Left {
         !there.length ||
         course.repeatable ||
         (there.every((one) => one.firmness === 'earned') &&
-          there.every((one) => fit(need, one, catalog) !== 'fits'))
+          there.every((one) => fit(need, one, catalog) === 'gradeTooLow'))
       const isExcluded = this.takings.some((one) => catalog.exclusiveWith(course.code).has(one.course))
       return isLeft && !isExcluded && this.canBeHad(course)
     })

@@ -23,6 +23,6 @@ export function raises(
   return (
     there.length > 0 &&
     takes(need, course) &&
-    there.every((one) => one.firmness === 'earned' && fit(need, one, catalog) !== 'fits')
+    there.every((one) => one.firmness === 'earned' && fit(need, one, catalog) === 'gradeTooLow')
   )
 }

@@ -50,6 +50,7 @@ export {
   type SlotSpec
 } from './program'
 export {
+  allTaken,
   FIRMNESS,
   takingsOf,
   type Apart,

@@ -26,7 +26,7 @@ import type { BesideCourses } from './conditions'
 import { deadEnds, isPossible } from './deadEnds'
 import { fit } from './fit'
 import { couldTake, isChoice, isLimited, type Need, type Program, type RequirementSpec } from './program'
-import { FIRMNESS, type Taking, type Takings } from './taking'
+import { allTaken, FIRMNESS, type Taking, type Takings } from './taking'
 import { layersOf, wantsOfPrograms } from './layers'
 
 /**
@@ -71,7 +71,7 @@ export interface ReadingInput {
  */
 export function place(input: ReadingInput): Placement {
   const { programs, takings, catalog, pin } = input
-  const all = [...takings.counted, ...takings.spare]
+  const all = allTaken(takings)
   const plain = questionOf(programs, all, catalog, { takings, pin })
   let question = plain
   let reading = solve(plain.problem, plain.root)

@@ -43,7 +43,7 @@ it(
       } else expect({ seed, tuple }).toEqual({ seed, tuple: best })
       if (best[1]! > 0) seen.open++
       if (best[0]! > 0) seen.beyond++
-      if (best[5]! > 0) seen.conditions++
+      if (best[6]! > 0) seen.conditions++
     }
     expect(seen.limit).toBeLessThanOrEqual(CASES / 100)
     for (const often of [seen.open, seen.beyond, seen.conditions]) expect(often).toBeGreaterThan(CASES / 20)

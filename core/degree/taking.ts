@@ -104,7 +104,7 @@ export interface TakingInput {
 
 export interface Takings {
   counted: Taking[]
-  /** Planned or excluded: what could count in place of another, where a reading is better for it. */
+  /** Earned and excluded: what could count in place of another, where a reading is better for it. */
   spare: readonly Taking[]
   apart: readonly Apart[]
   /** The place of each in the order of the list, those to spare included; by key. */
@@ -151,28 +151,22 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
     there.set(key(taking.course), full)
   }
   /**
-   * What is ahead: counted; a repeat of what is earned, kept out by another, or there twice. A seat or a course under
-   * way is carried by its term in any case; a planned one stands by.
+   * What is ahead: counted; a repeat of what is earned, kept out by another, or there twice. Whatever it comes to, its
+   * term carries it.
    */
   const addAhead = (taking: Omit<Taking, 'key'>): 'counted' | 'again' | 'exclusive' | 'twice' => {
     const group = key(taking.course)
     const before = there.get(group)
-    const standBy = () =>
-      taking.firmness === 'planned'
-        ? spare.push(keyed(taking))
-        : counted.push(keyed({ ...taking, again: true }))
-    if (before && !mayRepeat(taking.course)) {
-      const isFirst = before.firmness === 'earned' && !repeated.has(group)
-      if (isFirst || taking.firmness !== 'planned') standBy()
-      repeated.add(group)
-      return isFirst ? 'again' : 'twice'
+    const isSame = before !== undefined && !mayRepeat(taking.course)
+    if (!isSame && !excluding(taking.course)) {
+      add(taking)
+      return 'counted'
     }
-    if (excluding(taking.course)) {
-      standBy()
-      return 'exclusive'
-    }
-    add(taking)
-    return 'counted'
+    counted.push(keyed({ ...taking, again: true }))
+    if (!isSame) return 'exclusive'
+    const isFirst = before.firmness === 'earned' && !repeated.has(group)
+    repeated.add(group)
+    return isFirst ? 'again' : 'twice'
   }
   const ahead = { grade: null, origin: 'here', detail: 'plain', placedByOffice: false } as const
 
@@ -204,7 +198,7 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
       const excluded = excluding(course)
       if (there.has(key(course)) && !mayRepeat(course)) idle.push({ entry, why: 'repeated' })
       else if (excluded) {
-        spare.push(keyed({ ...taking, grade, firmness: 'earned', detail: 'plain' }))
+        spare.push(keyed({ ...taking, grade, firmness: 'earned', detail: 'plain', again: true }))
         idle.push({ entry, why: 'exclusive', by: excluded })
       } else add({ ...taking, grade, firmness: 'earned', detail: 'plain' })
     } else {
@@ -254,12 +248,12 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
     policy
   }
   // A repeat that no reading asks for may still be what a later course asks for.
-  return settled(all, new Set(spare.filter(isAskedFor).map((one) => one.key)))
+  return settled(all, new Set(counted.filter((one) => one.again && isAskedFor(one)).map((one) => one.key)))
 
   /** Whether a course ahead asks for a better grade of this one than there is. */
   function isAskedFor({ course, firmness }: Taking): boolean {
     const before = there.get(key(course))
-    if (firmness === 'earned' || before?.firmness !== 'earned') return false
+    if (firmness !== 'planned' || before?.firmness !== 'earned') return false
     const asks = (code: CourseCode) =>
       leavesOf(ruleOf(catalog.maybeCourse(code)?.prerequisite ?? '')).some(
         (leaf) =>
@@ -297,6 +291,11 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
   }
 }
 
+/** All that is passed or ahead, whether it gives credit or not: what a prerequisite looks at. */
+export function allTaken({ counted, spare }: Pick<Takings, 'counted' | 'spare'>): Taking[] {
+  return [...counted, ...spare]
+}
+
 /**
  * The list as a reading has it that makes use of these: of courses that exclude each other those that are used give
  * credit, and what they exclude gives none; a planned repeat that is used is counted beside what it repeats.
@@ -315,7 +314,6 @@ export function settled(takings: Takings, used: ReadonlySet<string>): Takings {
     }
   const all = [...byKey.values()].sort((a, b) => takings.order.get(a.key)! - takings.order.get(b.key)!)
   const wasThere = new Set(takings.counted.map((one) => one.key))
-  const isAhead = ({ firmness }: Taking) => firmness === 'underWay' || firmness === 'registered'
   const counted: Taking[] = []
   const spare: Taking[] = []
   for (const one of all) {
@@ -326,8 +324,8 @@ export function settled(takings: Takings, used: ReadonlySet<string>): Takings {
         : one.again && !used.has(one.key)
       const { again: _, ...plain } = one
       counted.push(again ? { ...plain, again } : plain)
-    } else if (excluded && isAhead(one)) counted.push({ ...one, again: true })
-    else spare.push(one)
+    } else if (excluded && one.firmness !== 'earned') counted.push({ ...one, again: true })
+    else spare.push({ ...one, again: true })
   }
   const isUsed = ({ course, term }: { course: CourseCode; term: TermCode | null }) =>
     all.some((one) => used.has(one.key) && one.course === course && one.term === term)

@@ -28,8 +28,12 @@ export type FillAnswer =
       models: number
     }
   | {
-      /** Not everything can be met: the filling that leaves least open, and wants that cannot be met together. */
+      /**
+       * Not everything was met: the filling that leaves least open. Where it is proved that not everything can be, wants
+       * that cannot be met together; else none.
+       */
       kind: 'partly'
+      proved: boolean
       filling: Filling
       conflict: readonly number[]
       models: number
@@ -94,14 +98,17 @@ class Search {
 
   answer(): FillAnswer {
     const last = this.problem.terms.length - 1
-    if (last < 0) return { kind: 'partly', filling: this.nothing(), conflict: this.asked(), models: 0 }
+    if (last < 0)
+      return { kind: 'partly', proved: true, filling: this.nothing(), conflict: this.asked(), models: 0 }
     this.unmended = this.beyondMending()
     let bound = 0
     let proved = true
     for (let looks = 0; looks < LOOKS_MOST; looks++) {
       const found = this.earliest(bound)
       if (found === 'none')
-        return this.effort.wholeOnly ? { kind: 'impossible', models: this.models } : this.partly()
+        return this.effort.wholeOnly
+          ? { kind: 'impossible', models: this.models }
+          : this.partly(!this.narrowed)
       if (found === 'unknown') break
       // A fault that is more than a set of courses without a week may bar more than it has to.
       proved &&= found.proved && !(this.narrowed && found.last > bound)
@@ -154,10 +161,10 @@ class Search {
   }
 
   /** The filling that leaves least open, and what cannot be met together. */
-  private partly(): FillAnswer {
+  private partly(proved: boolean): FillAnswer {
     const last = this.problem.terms.length - 1
     const { wants } = this.problem.reading
-    const conflict = this.conflict()
+    const conflict = proved ? this.conflict() : []
     for (let looks = 0; looks < LOOKS_MOST; looks++) {
       this.short = wants.map((want) => want.amount)
       const price = wants.flatMap((want, w): Sum => [
@@ -169,9 +176,9 @@ class Search {
       this.short = wants.map((want, w) => (want.amount > 0 ? Math.ceil(least.value(shortOf(w)) - 1e-6) : 0))
       const found = this.earliest(0)
       const filling = typeof found === 'string' ? undefined : this.settled(found)
-      if (filling) return { kind: 'partly', filling, conflict, models: this.models }
+      if (filling) return { kind: 'partly', proved, filling, conflict, models: this.models }
     }
-    return { kind: 'partly', filling: this.nothing(), conflict, models: this.models }
+    return { kind: 'partly', proved, filling: this.nothing(), conflict, models: this.models }
   }
 
   private nothing(): Filling {

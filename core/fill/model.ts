@@ -42,22 +42,22 @@ export function schedule(model: LinearModel, problem: FillProblem, options: Mode
     if (course.placed) return { sum: [], constant: termsIn(course.terms, t).length ? 1 : 0 }
     return { sum: times(c).flatMap((s) => (s <= t ? [[1, at(c, s)] as const] : [])), constant: 0 }
   }
-  const added = (t: number): Sum =>
+  const added = (t: number, worth: 'credits' | 'adds' = 'credits'): Sum =>
     courses.flatMap((course, c) =>
-      !course.placed && course.terms & (1 << t) ? [[course.credits, at(c, t)] as const] : []
+      !course.placed && course.terms & (1 << t) ? [[course[worth], at(c, t)] as const] : []
     )
   for (let t = 0; t <= last; t++) model.row(added(t), '<=', terms[t]!.room)
 
   /** Whether so many credits are reached before a term; once they are, they stay so. */
   const reached = new Map<string, string>()
   const reachedBefore = (credits: number, t: number): { sum: Sum; constant: number } => {
-    const standing = terms.slice(0, t).reduce((sum, one) => sum + one.standing, problem.before)
+    const standing = terms.slice(0, t).reduce((sum, one) => sum + one.credited, problem.before)
     if (standing >= credits) return { sum: [], constant: 1 }
     const key = `${credits} ${t}`
     if (!reached.has(key)) {
       const name = model.binary(`u${reached.size}`)
       reached.set(key, name)
-      const before = Array.from({ length: t }, (_, s) => added(s)).flat()
+      const before = Array.from({ length: t }, (_, s) => added(s, 'adds')).flat()
       model.row([...before, [standing - credits, name]], '>=', 0)
       const earlier = reached.get(`${credits} ${t - 1}`)
       if (earlier)

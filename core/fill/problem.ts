@@ -9,8 +9,9 @@ import type { Alternative, ReadingProblem } from '../degree'
 export interface FillTerm {
   /** Credits that may still be placed here; 0 for a term spent elsewhere. */
   room: number
-  /** Credits that stand here already. */
+  /** Credits that stand here already, and those of them that are not there twice. */
   standing: number
+  credited: number
   /** More credits than this are a finding: too many hours of study. At least `standing` is no promise. */
   soft: number
   /** Fewer credits than this, where there are any, are a finding, but for the last term that is used. */
@@ -30,6 +31,8 @@ export type FillRule =
 
 export interface FillCourse {
   credits: number
+  /** Credits that it adds to those reached: none where it repeats a course. */
+  adds: number
   /** The terms in which it may stand, as bits. */
   terms: number
   /** What has to be there before it; undefined for nothing. */

@@ -6,6 +6,7 @@
  */
 import { numberOf, runsIn, type Course, type StudyLevel, type Term } from '../catalog'
 import {
+  allTaken,
   fit,
   questionOf,
   type Apart,
@@ -97,9 +98,13 @@ class Question {
   private readonly programs: readonly Program[]
   private readonly courses: (FillCourse & { of: Course | undefined })[] = []
   private readonly numbers = new Map<string, number>()
-  /** Groups of equivalent courses that are on the record or the route, by their number; -1 for before all terms. */
-  private readonly there = new Map<string, number>()
+  /** Groups of equivalent courses that are on the record or the route. */
+  private readonly there = new Set<string>()
+  /** What stands in a term ahead, by its number. */
+  private readonly standing: { code: CourseCode; number: number }[] = []
   private readonly pull: ReadonlyMap<string, number>
+  /** By code, the courses that count as it. */
+  private alike: Map<string, Course[]> | undefined
   private readonly behind: ReadonlySet<string>
 
   constructor(
@@ -122,19 +127,18 @@ class Question {
       if (at < 0 && !taking.again) before += taking.credits
       this.stand(taking.course, at, taking.credits)
     }
-    for (const planned of takings.repeats) {
-      const at = orderIn(this.terms, planned.term)
-      if (!this.there.has(this.groupOf(planned.course))) this.stand(planned.course, at, planned.credits)
-    }
+    for (const { course } of takings.spare) this.there.add(this.groupOf(course))
     for (const course of this.useful()) this.candidate(course)
     // What a candidate needs before it is a candidate as well, until nothing new comes.
-    for (const planned of this.context.planned) this.mend(planned)
+    const idle = new Set(takings.repeats.map((one) => `${one.course}@${one.term}`))
+    for (const planned of this.context.planned)
+      if (!idle.has(`${planned.course}@${planned.term}`)) this.mend(planned)
     for (let c = 0; c < this.courses.length; c++) {
       const { of } = this.courses[c]!
       if (of) this.courses[c] = { ...this.courses[c]!, rule: this.ruleFor(of), excludes: this.excludesOf(of) }
     }
     const added = this.courses.flatMap(({ of }, c) => (of ? [{ of, c }] : []))
-    const there = [...takings.counted, ...takings.spare]
+    const there = allTaken(takings)
     const { problem, root, all } = questionOf(
       this.programs,
       [...there, ...added.map(({ of }) => takingOf(of))],
@@ -230,14 +234,12 @@ class Question {
   }
 
   private stand(course: CourseCode, at: number, credits: number): void {
-    const group = this.groupOf(course)
-    if (at < 0) {
-      this.there.set(group, -1)
-      return
-    }
-    this.there.set(group, this.courses.length)
+    this.there.add(this.groupOf(course))
+    if (at < 0) return
+    this.standing.push({ code: course, number: this.courses.length })
     this.courses.push({
       credits,
+      adds: 0,
       terms: 1 << at,
       rule: undefined,
       excludes: [],
@@ -251,10 +253,10 @@ class Question {
 
   /** A planned course whose prerequisite is missing asks for it. */
   private mend({ course, term }: PlannedCourse): void {
-    const number = this.there.get(this.groupOf(course))
+    const number = this.standing.find((one) => one.code === course)?.number
     const at = this.terms.find((one) => one.code === term)
     const wanted = this.context.catalog.maybeCourse(course)
-    if (number === undefined || number < 0 || !at || !wanted) return
+    if (number === undefined || !at || !wanted) return
     const lacks = obstacles(this.context, course, at).some(
       ({ code }) => code === 'prerequisite' || code === 'corequisite'
     )
@@ -267,7 +269,7 @@ class Question {
    */
   private asked(): Set<number> {
     const { takings, catalog, audits } = this.context
-    const there = [...takings.counted, ...takings.spare]
+    const there = allTaken(takings)
     const { problem, root, all } = questionOf(this.programs, there, catalog, { takings })
     const found = new Set<number>()
     const openIn = audits.map(
@@ -369,49 +371,62 @@ class Question {
         return better.length < one.enough
       })
       .map((one) => one.course)
-      .concat(this.fillers(open))
+      .concat(problem.wants.some((want, w) => want.leftover && asked.has(w)) ? [] : this.fillers(open))
   }
 
-  /** Where credits are asked for before a course and no area takes any course: plain courses for their credits alone. */
+  /** Where credits are asked for before a course and no area takes any course: courses for their credits alone, plain ones first. */
   private fillers(open: readonly Course[]): Course[] {
-    const free = this.programs.some(({ spec }) => spec.areas.some((area) => area.free))
     const credits = this.context.catalog.courses.some(({ prerequisite }) =>
       leavesOf(ruleOf(prerequisite)).some((leaf) => leaf.kind === 'credits' || leaf.kind === 'standing')
     )
-    if (free || !credits) return []
-    const plain = open.filter((course) => course.prerequisite === '')
-    return plain.toSorted((a, b) => b.credits - a.credits || (a.code < b.code ? -1 : 1)).slice(0, FILLERS)
+    if (!credits) return []
+    const isPlain = (course: Course) => Number(course.prerequisite === '')
+    return open
+      .filter((course) => !this.isThere(course))
+      .toSorted((a, b) => isPlain(b) - isPlain(a) || b.credits - a.credits || (a.code < b.code ? -1 : 1))
+      .slice(0, FILLERS)
   }
 
   private isThere(course: Course): boolean {
-    const { catalog } = this.context
     if (this.there.has(this.groupOf(course.code))) return true
-    return [...catalog.exclusiveWith(course.code)].some((other) => this.there.has(this.groupOf(other)))
+    return this.isExcluded(course)
   }
 
-  /** Whether the course is earned, and might be repeated for a better grade; for a need, whether that would help it. */
-  private isTooLow(course: Course, need?: NeedResult['need']): boolean {
+  private isExcluded(course: Course): boolean {
+    const excluded = this.context.catalog.exclusiveWith(course.code)
+    return [...excluded].some((other) => this.there.has(this.groupOf(other)))
+  }
+
+  /** Whether the course is earned with too low a grade, and could be repeated: for a need, or for one that it is to have. */
+  private isTooLow(course: Course, asked?: NeedResult['need'] | string): boolean {
     const { catalog, takings } = this.context
-    const there = takings.counted.filter((one) => catalog.groupOf(one.course) === this.groupOf(course.code))
+    const there = allTaken(takings).filter((one) => catalog.groupOf(one.course) === this.groupOf(course.code))
+    const isLow = ({ grade }: Taking) =>
+      grade !== null &&
+      (asked === undefined || (typeof asked === 'string' && !catalog.scale.atLeast(grade, asked)))
     return (
       there.length > 0 &&
       !course.repeatable &&
-      there.every((one) => one.firmness === 'earned' && one.grade !== null) &&
-      (!need || there.every((one) => fit(need, one, catalog) !== 'fits'))
+      !this.isExcluded(course) &&
+      there.every((one) => one.firmness === 'earned') &&
+      there.every((one) =>
+        typeof asked === 'object' ? fit(asked, one, catalog) === 'gradeTooLow' : isLow(one)
+      )
     )
   }
 
-  /** The number of a course as a candidate; of equivalent courses the first one stands for all. */
+  /** The number of a course as a candidate. */
   private candidate(course: Course): number | undefined {
-    const group = this.groupOf(course.code)
-    const known = this.numbers.get(group)
+    const known = this.numbers.get(course.code)
     if (known !== undefined) return known
+    const group = this.groupOf(course.code)
     const terms = this.termsOf(course)
     if (!terms || (this.isThere(course) && !this.isTooLow(course))) return undefined
     const number = this.courses.length
-    this.numbers.set(group, number)
+    this.numbers.set(course.code, number)
     this.courses.push({
       credits: course.credits,
+      adds: this.there.has(group) && !course.repeatable ? 0 : course.credits,
       terms,
       rule: undefined,
       excludes: [],
@@ -424,9 +439,15 @@ class Question {
     return number
   }
 
+  /** Candidates of which only this one or they may be taken: those that it excludes, and those that count as it. */
   private excludesOf(course: Course): number[] {
-    const others = [...this.context.catalog.exclusiveWith(course.code)]
-    return others.flatMap((other) => this.numbers.get(this.groupOf(other)) ?? [])
+    const { catalog } = this.context
+    const excluded = catalog.exclusiveWith(course.code)
+    return [...this.numbers].flatMap(([code, number]) => {
+      const other = code as CourseCode
+      const alike = other !== course.code && this.groupOf(other) === this.groupOf(course.code)
+      return excluded.has(other) || (alike && !course.repeatable) ? [number] : []
+    })
   }
 
   private termsOf(course: Course): number {
@@ -479,6 +500,10 @@ class Question {
     return {
       room: open ? Math.max(0, most - standing) : 0,
       standing,
+      credited: takings.counted.reduce(
+        (sum, one) => (one.term === term.code && !one.again ? sum + one.credits : sum),
+        0
+      ),
       // Two hours of study a week for each credit, as `studyHours` reckons.
       soft: hours === undefined ? most : Math.min(most, hours / 2),
       least: open ? (loadLeast?.(term) ?? 0) : 0,
@@ -509,19 +534,25 @@ class Question {
       case 'course': {
         const first = this.terms[0]
         if (!first) return FALSE
-        const settled = evaluateRule(rule, asOfTerm(first.code, terms, takings.counted, student, catalog))
+        const settled = evaluateRule(rule, asOfTerm(first.code, terms, allTaken(takings), student, catalog))
         if (
           settled.met &&
           !(rule.sameTerm && takings.counted.some((t) => t.course === rule.course && t.term === first.code))
         )
           return TRUE
-        const wanted = catalog.maybeCourse(rule.course)
-        const there = this.there.get(this.groupOf(rule.course))
-        // With too low a grade it is there, and has to be repeated.
-        const at = there === -1 && wanted && this.isTooLow(wanted) ? this.candidate(wanted) : there
-        if (at === -1) return FALSE
-        const number = at ?? (wanted && this.candidate(wanted))
-        return number === undefined ? FALSE : { kind: 'course', course: number, same: rule.sameTerm }
+        // What stands on the route, and what could be added: each course that counts as the one asked for.
+        const numbers = [
+          ...this.standing
+            .filter(({ code }) => catalog.sameAs(code).includes(rule.course))
+            .map(({ number }) => number),
+          ...this.countingAs(rule.course)
+            .filter(
+              (course) => !this.isThere(course) || (rule.leastGrade && this.isTooLow(course, rule.leastGrade))
+            )
+            .flatMap((course) => this.candidate(course) ?? [])
+        ]
+        const of = numbers.map((course): FillRule => ({ kind: 'course', course, same: rule.sameTerm }))
+        return of.length > 1 ? { kind: 'any', of } : (of[0] ?? FALSE)
       }
       case 'credits':
         return { kind: 'credits', credits: rule.credits }
@@ -534,13 +565,23 @@ class Question {
       case 'program': {
         const first = this.terms[0]
         const met =
-          first && evaluateRule(rule, asOfTerm(first.code, terms, takings.counted, student, catalog)).met
+          first && evaluateRule(rule, asOfTerm(first.code, terms, allTaken(takings), student, catalog)).met
         return met ? TRUE : FALSE
       }
       // Permission is given for a section; it does not speak against planning the course.
       case 'permission':
         return TRUE
     }
+  }
+
+  private countingAs(code: CourseCode): Course[] {
+    if (!this.alike) {
+      this.alike = new Map()
+      for (const course of this.context.catalog.courses)
+        for (const same of this.context.catalog.sameAs(course.code))
+          this.alike.set(same, [...(this.alike.get(same) ?? []), course])
+    }
+    return this.alike.get(code) ?? []
   }
 
   private groupOf(code: CourseCode): string {

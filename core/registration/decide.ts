@@ -6,7 +6,7 @@
  * for each other. All reasons are collected. A cancelled section is not judged further.
  */
 import type { Catalog, Term } from '../catalog'
-import { takingsOf, type HeldSeat, type RecordEntry, type Taking } from '../degree'
+import { allTaken, takingsOf, type HeldSeat, type RecordEntry, type Taking } from '../degree'
 import type { Refusal } from '../findings'
 import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
@@ -233,9 +233,9 @@ function takingsWith(facts: RegistrationFacts, others: readonly Option[]): Takin
   if (known) return known
   const along = others.map((option) => seatIn(term, option))
   const rest = others.length ? heldWithout(facts, new Set(others.map((option) => option.course))) : held
-  const { counted } = takingsOf({ catalog, record, held: [...rest, ...along], planned: [] }, terms)
-  if (!others.length) alone.set(facts, counted)
-  return counted
+  const all = allTaken(takingsOf({ catalog, record, held: [...rest, ...along], planned: [] }, terms))
+  if (!others.length) alone.set(facts, all)
+  return all
 }
 
 /** The decision about a course whose sections are not known yet: what can be said without one. */

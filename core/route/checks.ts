@@ -5,7 +5,7 @@
  * offered: after it the finding is gone.
  */
 import { runsIn, type Catalog, type Course, type Term } from '../catalog'
-import { takes, type Audit, type PlannedCourse, type Taking, type Takings } from '../degree'
+import { allTaken, takes, type Audit, type PlannedCourse, type Taking, type Takings } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
 import {
@@ -88,7 +88,7 @@ export function obstacles(context: RouteContext, code: CourseCode, term: Term): 
   if (none) found.push({ code: none })
   const rule = ruleOf(course.prerequisite)
   if (rule) {
-    const others = takings.counted.filter((taking) => taking.course !== code || taking.firmness === 'earned')
+    const others = allTaken(takings).filter((one) => one.course !== code || one.firmness === 'earned')
     const result = evaluateRule(rule, asOfTerm(term.code, terms, others, student, catalog))
     // Permission is given for a section; it does not speak against planning the course.
     const { before, together } = splitMissing(missingPart(result), (leaf) => leaf.kind === 'permission')
@@ -143,7 +143,7 @@ export function countedOn(context: RouteContext): CountedOn[] {
       const rule = ruleOf(catalog.maybeCourse(course)?.prerequisite ?? '')
       if (!rule) continue
       for (const leaf of assumedLeaves(
-        evaluateRule(rule, asOfTerm(term.code, terms, takings.counted, student, catalog))
+        evaluateRule(rule, asOfTerm(term.code, terms, allTaken(takings), student, catalog))
       )) {
         if (leaf.kind !== 'course' || !underWay.has(catalog.groupOf(leaf.course))) continue
         const key = JSON.stringify(leaf)
@@ -358,10 +358,11 @@ export function contextAfter(context: RouteContext, change: RouteChange): RouteC
   if (!changed.ok) return undefined
   const isAhead = (one: PlannedCourse) => context.plannable.has(one.term)
   const planned = changed.courses.filter(isAhead)
-  const repeated = new Set(context.takings.repeats.map((one) => `${one.course}@${one.term}`))
+  const nameOf = (one: Pick<PlannedCourse, 'course' | 'term'>) => `${one.course}@${one.term}`
+  const again = new Set(context.takings.counted.flatMap((one) => (one.again ? [one.key] : [])))
   const counted = [
     ...context.takings.counted.filter((taking) => taking.firmness !== 'planned'),
-    ...planned.filter((one) => !repeated.has(`${one.course}@${one.term}`)).map(asTaking)
+    ...planned.map((one) => ({ ...asTaking(one), ...(again.has(nameOf(one)) && { again: true }) }))
   ]
   return {
     ...context,

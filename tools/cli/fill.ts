@@ -62,7 +62,7 @@ export async function fill(args: readonly string[]): Promise<number> {
 function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile {
   const ended = () => {
     if (answer.kind === 'unknown') return 'unknown'
-    if (answer.kind === 'partly') return 'impossible'
+    if (answer.kind === 'partly') return answer.proved ? 'impossible' : 'unknown'
     return proposal?.proved ? 'proved' : 'feasible'
   }
   return {

@@ -16,6 +16,8 @@ export class Packing {
   /** By label, what a want costs that is met so, and what a demand does. */
   readonly labelCost: readonly number[]
   readonly demandCost: readonly number[]
+  /** What it costs that a closing want is not full: an open want with everything that is taken. */
+  readonly closingCost: number
   /** What it costs that every piece counts nowhere. */
   readonly nowhere: number
   private readonly turnOf: readonly ReadonlyMap<number, number>[]
@@ -47,11 +49,13 @@ export class Packing {
       })
     this.demandUnits = units(demands.length, (level) => level === 0 || firm.has(level))
     this.endless = asked.every((want) => want.endless)
-    this.openUnits = units(asked.length, (level) =>
+    const closing = wants.filter((want) => want.closing).length
+    this.openUnits = units(asked.length + closing, (level) =>
       level === POSSIBLE ? mixed || (firm.has(level) && !this.endless) : level === 0 || firm.has(level)
     )
     if (unit > Number.MAX_SAFE_INTEGER)
       throw new RangeError(`${wants.length} needs that depend on each other are too many for one reading`)
+    this.closingCost = this.openUnits.slice(0, POSSIBLE).findLast((one) => one > 0) ?? 0
     this.labelCost = costsOf(this.openUnits)
     this.demandCost = costsOf(this.demandUnits)
   }

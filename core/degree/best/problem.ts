@@ -13,6 +13,8 @@ export interface Want {
   subjects: number
   /** Takes only what nothing else wants: filled at the end, in order, and never competed for. */
   leftover?: boolean
+  /** Of a leftover want: it is asked that it is full in the end, like others are with everything. */
+  closing?: boolean
   /** Parts of the amount that have to come from certain pieces. */
   including: readonly { least: number; pieces: ReadonlySet<number> }[]
   /** What is not taken yet can always complete it; without it only pieces that are possible can. */

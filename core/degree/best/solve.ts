@@ -7,7 +7,8 @@
  * passes over each that accepts it and stands before the one it counts toward, or over all. Deterministic
  * and exact; of equal readings courses that are as good as each other count in the record's own order.
  *
- * Leftover wants take no part in this: they get what remains, first what a demand asks for.
+ * Leftover wants take no part in this: they get what remains, first what a demand asks for. Where all else is met by
+ * everything, it comes before the rest that they are full too.
  *
  * The question falls apart where no course, cap, share or choice connects two needs, and each part is
  * answered by itself. Within a part every combination of its choices is tried, most promising first.
@@ -68,37 +69,61 @@ export function solve(problem: Problem, root: Alternative, most = STATES): Readi
     }))
   }
   const asked = demands.length ? root.wants : root.wants.filter((w) => !others.has(w))
-  const reading = solveParts(contested, { ...root, wants: asked }, most)
-  const active = reading.active.map((is, w) => is || others.has(w))
+  const reading = withLeftover(problem, last, solveParts(contested, { ...root, wants: asked }, most))
+  if (reading.opens[3] > 0 || areFull(problem, last, reading.place)) return reading
+  // All else is met by everything: then nothing may keep what is left over from being full.
+  const wants = problem.wants.map((want, w) => (others.has(w) ? { ...want, closing: true } : want))
+  const whole = withLeftover(problem, last, solveParts({ ...problem, wants }, root, most))
+  if (whole.opens[3] === 0 && areFull(problem, last, whole.place)) return whole
+  return whole.ended === 'limit' ? { ...reading, ended: 'limit' } : reading
+}
+
+function withLeftover(problem: Problem, last: readonly number[], reading: Reading): Reading {
+  const active = reading.active.map((is, w) => is || last.includes(w))
   return { ...reading, active, place: fillLeftover(problem, last, reading.place) }
 }
 
-/** Course by course, what counts nowhere goes to the first leftover want that is not full yet. */
+function areFull({ wants, pieces }: Problem, some: readonly number[], place: readonly number[]): boolean {
+  return some.every((w) => {
+    const sum = place.reduce(
+      (total, at, p) => (at === w ? total + weightIn(wants[w]!, pieces[p]!) : total),
+      0
+    )
+    return sum >= wants[w]!.amount
+  })
+}
+
+/**
+ * Want by want, what counts nowhere goes to the first leftover want that is not full yet, in its order; where a cap or a
+ * share would keep it from being full, the first that fill it do.
+ */
 function fillLeftover(problem: Problem, last: readonly number[], place: readonly number[]): number[] {
   let filled = [...place]
-  const sums = new Map(
-    last.map((w) => [
-      w,
-      place.reduce(
-        (sum, at, p) => (at === w ? sum + weightIn(problem.wants[w]!, problem.pieces[p]!) : sum),
-        0
-      )
-    ])
-  )
-  problem.pieces.forEach((piece, p) => {
-    if (filled[p] !== NOWHERE || piece.firmness === POSSIBLE) return
-    for (const w of piece.wants) {
-      const want = problem.wants[w]!
-      if (!sums.has(w) || sums.get(w)! >= want.amount) continue
-      const more = filled.with(p, w)
-      if (!isLegal(problem, more)) continue
-      filled = more
-      sums.set(w, sums.get(w)! + weightIn(want, piece))
-      break
+  for (const w of last) {
+    const want = problem.wants[w]!
+    const worth = (p: number) => weightIn(want, problem.pieces[p]!)
+    const there = filled.reduce((sum, at, p) => (at === w ? sum + worth(p) : sum), 0)
+    const free = problem.pieces.flatMap(({ wants, firmness }, p) =>
+      filled[p] === NOWHERE && firmness < POSSIBLE && wants.includes(w) ? [p] : []
+    )
+    let steps = 0
+    let most = { sum: there, place: filled }
+    /** From the i-th on, taken wherever it may be; the first that fill the want, or else the most. */
+    const go = (i: number, sum: number, now: number[]): boolean => {
+      if (sum > most.sum) most = { sum, place: now }
+      if (sum >= want.amount) return true
+      const p = free[i]
+      if (p === undefined || ++steps > LEFTOVER_STEPS) return false
+      const more = now.with(p, w)
+      if (isLegal(problem, more) && go(i + 1, sum + worth(p), more)) return true
+      return go(i + 1, sum, now)
     }
-  })
+    go(0, there, filled)
+    filled = most.place
+  }
   return filled
 }
+const LEFTOVER_STEPS = 500
 
 function solveParts(problem: Problem, root: Alternative, most: number): Reading {
   const total: Reading = {

@@ -48,10 +48,11 @@ export class WantMachine {
       return { states, pass, take, waste, at: at - states, saving }
     })
     this.values = new Float64Array(at + table.labels.length)
-    const { endless, leftover } = problem.wants[w]!
+    const { endless, leftover, closing } = problem.wants[w]!
     table.labels.forEach((label, i) => {
-      const met = leftover ? 0 : endless ? Math.min(label, POSSIBLE) : label
-      this.values[at + i] = packing.labelCost[met]!
+      const met = endless ? Math.min(label, POSSIBLE) : label
+      if (leftover) this.values[at + i] = closing && label > 0 ? packing.closingCost : 0
+      else this.values[at + i] = packing.labelCost[met]!
     })
     this.passing = new Float64Array(at)
     this.taking = new Float64Array(at)

@@ -128,12 +128,18 @@ class Builder {
       layer = next
       return { states, pass, take, waste }
     })
-    return { starts, turns, labels: layer.states.map((state) => state.label) }
+    return { starts, turns, labels: layer.states.map((state) => this.labelOf(state)) }
   }
 
   private wasteOf({ real }: State, piece: Piece): number {
     if (piece.firmness === POSSIBLE || this.want.leftover) return 0
     return Math.max(0, real + weightIn(this.want, piece) - this.want.amount)
+  }
+
+  private labelOf({ label, sum, real }: State): number {
+    const { leftover, amount } = this.want
+    if (!leftover) return label
+    return sum + real >= amount ? 0 : LEVELS
   }
 
   private nothing(): Amount {

@@ -1,5 +1,5 @@
 /**
- * The best reading by trying every one, from what `docs/answers.md` says: numbers 1 to 10 of its order. It shares no
+ * The best reading by trying every one, from what `docs/answers.md` says: numbers 1 to 11 of its order. It shares no
  * code with the search it judges, nor with what makes the question of a record: it reads sets, grades and layers
  * for itself.
  */
@@ -276,7 +276,7 @@ export class RecordJudge {
     return this.needs.flatMap((need, n) => (active[n] && !need.area.free ? [n] : []))
   }
 
-  /** Numbers 2 to 10 of a placing. */
+  /** Numbers 2 to 11 of a placing. */
   private rest(placing: readonly number[], active: readonly boolean[]): Tuple {
     const members = this.membersOf(this.ones, placing)
     const asked = this.asked(active)
@@ -294,7 +294,18 @@ export class RecordJudge {
       return sum + Math.max(0, members[n]!.reduce((total, one) => total + one.credits, 0) - need.amount)
     }, 0)
     const levels = [3, 2, 1, 0]
-    return [...levels.map(open), ...levels.map((level) => this.unmet(members, level)), waste]
+    // Free choice that is not full matters where nothing else is open.
+    const free = this.needs.filter(
+      (need, n) => active[n] && need.area.free && !this.isMet(need, members[n]!)
+    ).length
+    const whole = open(3)
+    return [
+      whole,
+      whole === 0 ? free : 0,
+      ...levels.slice(1).map(open),
+      ...levels.map((level) => this.unmet(members, level)),
+      waste
+    ]
   }
 
   /** Courses left: not taken, not excluded, and to be had at all. */
@@ -350,7 +361,7 @@ export class RecordJudge {
         const need = this.needs[n]!
         if (need.layer !== layer || !this.accepts(need, one)) return false
         // A course is repeated for a need that the earned one cannot serve.
-        return own.every((other) => !this.accepts(need, other))
+        return own.every((other) => this.isIn(need.from, other.code) && !this.accepts(need, other))
       })
       for (const n of [...places, -1]) {
         const next = [...at, n]
