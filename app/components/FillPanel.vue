@@ -150,7 +150,10 @@ async function accept() {
       </p>
       <v-btn size="small" @click="filling.stop()">Stop</v-btn>
     </div>
-    <p v-if="filling.ended" role="status" class="ended">{{ filling.ended }}</p>
+    <div v-if="filling.ended" class="ended">
+      <p role="status">{{ filling.ended }}</p>
+      <HowAnswered v-if="filling.proposal" answer="finish" />
+    </div>
     <template v-if="filling.proposal && some">
       <div class="wishes">
         <v-btn variant="flat" color="primary" :disabled="!filling.kept.size" @click="accept">
@@ -231,6 +234,10 @@ async function accept() {
   margin: 0;
 }
 .ended {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
   background: var(--dusk-tint);
   border-radius: 8px;
   padding: 6px 12px;
@@ -262,6 +269,11 @@ fieldset {
 }
 .one p {
   grid-column: 2 / -1;
+  margin: 0;
+}
+.ended p {
+  flex: 1;
+  min-width: 16em;
   margin: 0;
 }
 </style>

@@ -36,6 +36,7 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
         <button :aria-pressed="onlyNeeded" @click="onlyNeeded = true">Still needed</button>
       </div>
       <v-btn class="no-print" :to="`/students/${picture.student.id}/degree/compare`">Compare programs</v-btn>
+      <HowAnswered answer="reading" />
       <DegreeMenu class="no-print" />
     </div>
     <p class="print-only">
@@ -43,7 +44,7 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
       a degree audit, not a transcript
     </p>
     <p v-if="reading.audits.some((audit) => audit.ended === 'limit')" class="rests">
-      This reading is good but not proved to be the best one; the program is very large.
+      This reading is not proved to be the best one; a better one may exist.
     </p>
     <p v-if="unconfirmed.length" class="rests">
       This reading rests on an unconfirmed program: {{ unconfirmed.map((p) => p.spec.title).join(', ') }}.

@@ -221,6 +221,7 @@ function onArrow(event: KeyboardEvent) {
         <div class="card asked">
           <h2>Wishes, in order</h2>
           <p class="quiet small">drag to reorder; a higher wish always wins</p>
+          <HowAnswered answer="weeks" />
           <WishList
             :wishes="finding.wishes"
             :sections="finding.sections"
