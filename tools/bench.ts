@@ -32,6 +32,7 @@ import { NO_LIMITS, trialContext } from '#wire/trial'
 import { clashOf, datesOf, type Meeting } from '#core/week'
 import { questionOf } from '../core/degree/testing/question'
 import { solve } from '../core/degree/best/testing/search'
+import { degreeOf, earliestOf, rereadOf } from '../core/fill/testing/degrees'
 import { caseFrom, type Case } from '../core/degree/best/testing/cases'
 import { judge } from '../core/degree/best/testing/judge'
 import {
@@ -278,6 +279,35 @@ const filling = demoPrograms
     }
   })
 
+/** Random degrees by size, filled, each beside another form of the question put to the same solver. */
+const fillingBySize = [40, 60].map((size) => {
+  const runs = Array.from({ length: 10 }, (_, i) => {
+    const degree = degreeOf(9000 + i, size)
+    const reread = rereadOf(degree)
+    const started = performance.now()
+    const question = fillQuestion(reread([]).context, {
+      summers: false,
+      subjects: new Set(),
+      level: 'undergraduate'
+    })
+    const { answer } = filledOf(question, [], reread, { solve: solverOf(highs) })
+    const between = performance.now()
+    earliestOf(highs, degree)
+    const settled = 'proved' in answer && answer.proved
+    return { took: between - started, other: performance.now() - between, settled }
+  })
+  const sorted = (values: number[]) => values.sort((a, b) => a - b)
+  const took = sorted(runs.map((run) => run.took))
+  const other = sorted(runs.map((run) => run.other))
+  const settled = runs.filter((run) => run.settled).length
+  return {
+    what: `filling a random degree of ${size} courses, eight terms`,
+    median: took[Math.floor(took.length / 2)]!,
+    p99: took.at(-1)!,
+    ratio: `${settled} of ${runs.length} settled; the finish alone in another form ${other[Math.floor(other.length / 2)]!.toFixed(0)} ms`
+  }
+})
+
 // A catalog of 5,000 courses, found by a word with a slip in it.
 const TITLES = ['Rivers', 'Landscapes', 'Inference', 'Databases', 'Archives', 'Regression', 'Soils', 'Cities']
 const large = Array.from({ length: 5000 }, (_, i): Course => ({
@@ -432,6 +462,7 @@ table([
     ratio: `${ended.optimal} runs proved, ${ended.limit} at the limit`
   },
   ...filling,
+  ...fillingBySize,
   { what: `finding a course among ${unique.length}, descriptions and all`, ...finding, ratio: '' },
   { what: `checks of a route, ${contexts.length} demo students`, ...checked, ratio: '' },
   {
