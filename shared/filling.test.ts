@@ -97,6 +97,20 @@ describe('a proposal', () => {
     )
     expect(places(done).every((place) => !place.endsWith('AU27'))).toBe(true)
   })
+  it('has no more terms with too many hours than it has to, and says that this is proved', () => {
+    const program = spec({
+      areas: [
+        { id: 'core', title: 'Core', needs: [one('regression', 'STAT 330')] },
+        { id: 'arts', title: 'Arts', needs: [one('art', 'ARTS 100+', 2)] }
+      ],
+      credits: 9
+    })
+    // One course a term for six hours: five courses in four terms cannot all keep to that.
+    const done = filled(program, [], {}, { hoursMost: () => 6 })
+    const findings = checkRoute(done.reread(done.proposal!.courses.map((p) => p.planned)).context)
+    expect(findings.filter(({ code }) => code === 'hours')).toHaveLength(1)
+    expect(done.proposal).toMatchObject({ proved: true, fewest: true })
+  })
   it('rather takes a subject that is wished for', () => {
     const program = spec({
       areas: [{ id: 'all', title: 'All', needs: [one('any', 'ARTS 120 or STAT 110')] }],

@@ -59,6 +59,8 @@ export interface Filled extends Proposal {
   finish: Term | undefined
   /** No way finishes earlier, whatever is chosen and however it is read. */
   proved: boolean
+  /** With that finish no way has fewer terms with too many hours or too few credits. */
+  fewest: boolean
   /** No finish is earlier than this. */
   bound: Term | undefined
   /** What stays open. */
@@ -109,6 +111,7 @@ export function filledOf(
       open: [],
       finish,
       proved: answer.kind === 'filled' && answer.proved && finish !== undefined && at <= answer.bound,
+      fewest: answer.kind === 'filled' && answer.fewest,
       bound: answer.kind === 'filled' ? question.terms[answer.bound] : undefined,
       left,
       conflict: answer.kind === 'partly' ? titlesOf(question, answer.conflict) : []

@@ -344,11 +344,12 @@ export const HOW_ANSWERED = {
     over: 'Every course left, every branch, every term open to planning and every way to count is looked at. In order:',
     order: [
       'everything needed is met, and the last term is the earliest there is',
-      'then the courses that suit best, and the fewest findings',
+      'then the fewest terms with too many hours of study or too few credits',
+      'then the courses that suit best',
       'then what others wait for early, and loads that are even'
     ],
     proved:
-      '“No way is earlier” is proved: for each earlier term it was shown that nothing completes the degree by it. Which courses, and in which terms, is the best that was found. Conditions such as averages are left out.'
+      '“No way is earlier” is proved: for each earlier term it was shown that nothing completes the degree by it. So are the fewest such terms, unless it says otherwise. Which courses, and in which terms, is the best that was found. Conditions such as averages are left out.'
   },
   weeks: {
     title: 'How weeks are compared',
@@ -587,9 +588,12 @@ export function endedText(proposal: Filled | undefined, load?: number): string {
   const { finish, proved, bound, left, conflict } = proposal
   if (finish) {
     const most = load === undefined ? '' : ` with at most ${load} credits a term`
+    const unsettled = proposal.fewest
+      ? ''
+      : ' Whether fewer terms could have too many hours or too few credits was not settled.'
     return proved
-      ? `Finishes in ${finish.name}; no way is earlier${most}.`
-      : `Finishes in ${finish.name}; whether an earlier way exists${bound ? `, ${bound.name} at best,` : ''} was not settled.`
+      ? `Finishes in ${finish.name}; no way is earlier${most}.${unsettled}`
+      : `Finishes in ${finish.name}; whether an earlier way exists${bound ? `, ${bound.name} at best,` : ''} was not settled.${unsettled}`
   }
   const open = `Still open: ${left.map(missingText).join(', ')}.`
   if (!conflict.length) return `Not everything found a place. ${open}`

@@ -25,6 +25,8 @@ export type FillAnswer =
       bound: number
       /** The filling finishes in that term. */
       proved: boolean
+      /** Of all fillings with that finish none has fewer terms with too many hours or too few credits. */
+      fewest: boolean
       models: number
     }
   | {
@@ -64,6 +66,7 @@ export interface FillEffort {
 /** Finding out whether there is a filling at all; making one good. Nodes end them alike everywhere, before the seconds do. */
 const PROOF: Limits = { gap: 0.01, nodes: 20_000, seconds: 20 }
 const TASTE: Limits = { gap: 0.02, nodes: 300, seconds: 4 }
+const LEAST: Limits = { gap: 0, nodes: 300, seconds: 4 }
 const LAYING: Limits = { gap: 0.001, nodes: 1000, seconds: 4 }
 /** Fillings looked at, at most, until one has no fault. */
 const LOOKS_MOST = 16
@@ -113,8 +116,8 @@ class Search {
       // A fault that is more than a set of courses without a week may bar more than it has to.
       proved &&= found.proved && !(this.narrowed && found.last > bound)
       if (proved) bound = found.last
-      const filling = this.settled(found)
-      if (filling) return { kind: 'filled', filling, bound, proved, models: this.models }
+      const good = this.settled(found)
+      if (good) return { kind: 'filled', ...good, bound, proved, models: this.models }
     }
     return { kind: 'unknown', bound, models: this.models }
   }
@@ -133,11 +136,28 @@ class Search {
   }
 
   /** A good filling by that term without a fault; undefined where the faults found ask for another search. */
-  private settled({ last, filling: first }: Found): Filling | undefined {
-    const chosen = this.ask(last, TASTE, (model) => this.taste(model, last))
+  private settled({ last, filling: first }: Found): { filling: Filling; fewest: boolean } | undefined {
+    let most = Infinity
+    let fewest = true
+    let chosen = this.ask(last, TASTE, (model) => this.taste(model, last, most))
+    if (chosen.kind === 'solved' && this.findingsIn(chosen) > 0) {
+      // Fewer findings come before courses that suit.
+      const least = this.ask(last, LEAST, (model) => model.minimize(this.findings(model, last)))
+      fewest = least.kind === 'solved' && least.best
+      if (least.kind === 'solved' && this.findingsIn(least) < this.findingsIn(chosen)) {
+        most = this.findingsIn(least)
+        const again = this.ask(last, TASTE, (model) => this.taste(model, last, most))
+        chosen = again.kind === 'solved' ? again : least
+      }
+    } else if (chosen.kind !== 'solved') fewest = false
     const suits = chosen.kind === 'solved' ? this.fillingOf(chosen, last) : first
-    const laid = this.laid(suits, last)
-    return this.isSound(laid) ? laid : undefined
+    const filling = this.laid(suits, last, most)
+    return this.isSound(filling) ? { filling, fewest } : undefined
+  }
+
+  private findingsIn(answer: Extract<Solved, { kind: 'solved' }>): number {
+    const names = this.problem.terms.flatMap((_, t) => [`o${t}`, `l${t}`])
+    return names.reduce((sum, name) => sum + Math.round(answer.value(name)), 0)
   }
 
   /** Whether the filling has no fault; those it has are kept in mind. */
@@ -175,8 +195,8 @@ class Search {
       if (least.kind !== 'solved') break
       this.short = wants.map((want, w) => (want.amount > 0 ? Math.ceil(least.value(shortOf(w)) - 1e-6) : 0))
       const found = this.earliest(0)
-      const filling = typeof found === 'string' ? undefined : this.settled(found)
-      if (filling) return { kind: 'partly', proved, filling, conflict, models: this.models }
+      const good = typeof found === 'string' ? undefined : this.settled(found)
+      if (good) return { kind: 'partly', proved, filling: good.filling, conflict, models: this.models }
     }
     return { kind: 'partly', proved, filling: this.nothing(), conflict, models: this.models }
   }
@@ -239,8 +259,8 @@ class Search {
   }
 
   /** Which courses: those that suit, no more credits than needed, where the program suggests them. */
-  private taste(model: LinearModel, last: number): void {
-    const cost: (readonly [number, string])[] = this.findings(model, last)
+  private taste(model: LinearModel, last: number, most: number): void {
+    const cost = this.findings(model, last, most)
     this.problem.courses.forEach((course, c) => {
       if (course.placed) return
       for (const t of termsIn(course.terms, last))
@@ -256,7 +276,7 @@ class Search {
   }
 
   /** Too many hours of study in a term, and too few credits: what each costs. */
-  private findings(model: LinearModel, last: number): (readonly [number, string])[] {
+  private findings(model: LinearModel, last: number, most = Infinity): (readonly [number, string])[] {
     const cost: (readonly [number, string])[] = []
     this.problem.terms.slice(0, last + 1).forEach((term, t) => {
       const load = this.added(t)
@@ -275,6 +295,12 @@ class Search {
         cost.push([FINDING, light])
       }
     })
+    if (cost.length && Number.isFinite(most))
+      model.row(
+        cost.map(([, name]) => [1, name] as const),
+        '<=',
+        most
+      )
     return cost
   }
 
@@ -285,7 +311,7 @@ class Search {
   }
 
   /** The same courses, laid over the terms as an advisor would. */
-  private laid(chosen: Filling, last: number): Filling {
+  private laid(chosen: Filling, last: number, most: number): Filling {
     const { courses, terms } = this.problem
     const isTaken = courses.map(({ placed }, c) => !placed && chosen[c] !== NOT_TAKEN)
     const some: FillProblem = {
@@ -297,7 +323,7 @@ class Search {
     try {
       const model = new LinearModel()
       schedule(model, some, this.options(last))
-      const cost: (readonly [number, string])[] = this.findings(model, last)
+      const cost = this.findings(model, last, most)
       const { tail, waiting } = waitingFor(some, chosen)
       courses.forEach((course, c) => {
         if (!isTaken[c]) return

@@ -15,6 +15,8 @@ interface ProposalFile {
   /** Models solved. */
   models: number
   finish: string | null
+  /** With that finish no way has fewer terms with too many hours or too few credits. */
+  fewestFindings: boolean
   /** No finish is earlier than this term. */
   bound: string | null
   courses: {
@@ -70,6 +72,7 @@ function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile 
     ended: ended(),
     models: answer.models,
     finish: proposal?.finish?.code ?? null,
+    fewestFindings: proposal?.fewest ?? false,
     bound: proposal?.bound?.code ?? null,
     courses: (proposal?.courses ?? []).map(
       ({ planned: { course, term, credits }, needs, before, because }) => ({
