@@ -9,7 +9,7 @@ import {
   defineEventHandler,
   getQuery,
   getRouterParams,
-  readRawBody,
+  setResponseHeader,
   setResponseStatus
 } from 'h3'
 import type { z } from 'zod'
@@ -18,6 +18,7 @@ import type { Shelf } from '#wire/reading'
 import { connect, DatabaseError, withoutParameters, type Connection, type Database } from './db/connect'
 import { whoIs } from './services/accounts/accounts'
 import { readShelf } from './services/catalog/shelf'
+import { mustBeOwn, readJson } from './request'
 import { Refused } from './services/problem'
 
 let connection: Connection | undefined
@@ -68,6 +69,9 @@ export function openEndpoint<P = unknown, Q = unknown, B = unknown, R = unknown>
 ): EventHandler {
   return defineEventHandler(async (event) => {
     try {
+      mustBeOwn(event)
+      // What is answered is somebody's own.
+      setResponseHeader(event, 'cache-control', 'no-store')
       const params = parse(shape.params, getRouterParams(event), 'address')
       const query = parse(shape.query, getQuery(event), 'address')
       const body = parse(shape.body, shape.body ? await readJson(event) : undefined, 'body')
@@ -112,18 +116,6 @@ function fieldMessage(issue: z.core.$ZodIssue, value: unknown): string {
   if (issue.code === 'invalid_type') return `has to be of type ${issue.expected}`
   if (issue.code === 'invalid_union') return 'is not one of the values that may stand here'
   return issue.message
-}
-
-async function readJson(event: H3Event): Promise<unknown> {
-  const text = await readRawBody(event)
-  if (!text) return undefined
-  try {
-    return JSON.parse(text)
-  } catch {
-    throw new Refused(400, 'malformed', 'The body has to be JSON.', [
-      { field: 'body', message: 'has to be JSON' }
-    ])
-  }
 }
 
 function fail(event: H3Event, error: unknown): Problem {

@@ -3,7 +3,7 @@ import type { Problem } from '#wire/picture'
 /** An expected refusal of a request, with the sentence the person is shown. */
 export class Refused extends Error {
   constructor(
-    readonly status: 400 | 401 | 403 | 404 | 409 | 422,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422,
     readonly code: string,
     message: string,
     readonly fields?: Problem['fields']

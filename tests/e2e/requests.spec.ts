@@ -1,3 +1,4 @@
+import { connect } from 'node:net'
 import type { APIRequestContext } from '@playwright/test'
 import { enter, expect, test } from './site'
 
@@ -97,6 +98,90 @@ test('a malformed body gives 400 with the field, and changes nothing', async ({ 
   expect([status, body.code]).toEqual([400, 'malformed'])
   expect(await site.query('select version from route where id = 1')).toEqual(before)
   await page.context().close()
+})
+
+test('what another site sends, and what is not JSON, is not obeyed, sign-in included', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  const before = await site.query('select version from route where id = 1')
+  const body = JSON.stringify(add(fine))
+  const json = { 'content-type': 'application/json' }
+  const cases: [string, string, Record<string, string>, number][] = [
+    ['students/1/route', body, { ...json, origin: 'https://elsewhere.example' }, 403],
+    ['students/1/route', body, { ...json, origin: 'null' }, 403],
+    ['students/1/route', body, { ...json, 'sec-fetch-site': 'cross-site' }, 403],
+    ['students/1/route', body, { ...json, 'sec-fetch-site': 'same-site' }, 403],
+    ['students/1/route', body, { 'content-type': 'text/plain' }, 415],
+    [
+      'session',
+      'name=imke.varga&password=harrowmere',
+      { 'content-type': 'application/x-www-form-urlencoded' },
+      415
+    ],
+    [
+      'session',
+      '{"name":"imke.varga","password":"harrowmere"}',
+      { ...json, origin: 'https://elsewhere.example' },
+      403
+    ]
+  ]
+  for (const [path, data, headers, status] of cases) {
+    const answer = await page.request.post(`/api/${path}`, { data, headers })
+    expect([path, headers, answer.status()]).toEqual([path, headers, status])
+    expect(((await answer.json()) as Answer).message.length).toBeGreaterThan(8)
+  }
+  const gone = await page.request.delete('/api/session', { headers: { origin: 'https://elsewhere.example' } })
+  expect(gone.status()).toBe(403)
+  expect(await site.query('select version from route where id = 1')).toEqual(before)
+  await page.context().close()
+})
+
+test('a body is counted as it comes, and half of a character is refused with its field', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  const long = await post(page.request, 'students/1/route', add({ ...fine, note: 'x'.repeat(70_000) }))
+  expect([long.status, long.body.code]).toEqual([413, 'tooLong'])
+  const { host } = new URL(site.address)
+  const chunked = await new Promise<string>((resolve) => {
+    const [name, port] = host.split(':') as [string, string]
+    const socket = connect(Number(port), name, () => {
+      socket.write(
+        `POST /api/session HTTP/1.1\r\nhost: ${host}\r\ncontent-type: application/json\r\ntransfer-encoding: chunked\r\n\r\n`
+      )
+      const piece = 'x'.repeat(16_384)
+      for (let i = 0; i < 8; i++) socket.write(`${piece.length.toString(16)}\r\n${piece}\r\n`)
+    })
+    let read = ''
+    socket.on('data', (data) => (read += String(data)))
+    socket.on('close', () => resolve(read))
+    socket.setTimeout(5000, () => socket.destroy())
+  })
+  expect(chunked).toMatch(/^HTTP\/1\.1 413 /)
+  const half = await post(
+    page.request,
+    'students/1/route',
+    '{"version":1,"change":{"kind":"add","planned":{"course":"HERI 320","term":"SP28","credits":3,"note":"a\\ud800"}}}'
+  )
+  expect([half.status, half.body.fields?.[0]?.field]).toEqual([400, 'change.planned.note'])
+  await page.context().close()
+})
+
+test('an address that nothing answers says so, and a monitor is answered', async ({ request, site }) => {
+  for (const path of ['/api/nothing', '/api/students/1/nothing']) {
+    const answer = await request.get(site.address + path)
+    expect([path, answer.status(), ((await answer.json()) as Answer).code]).toEqual([
+      path,
+      404,
+      'noSuchAddress'
+    ])
+  }
+  expect((await request.get(`${site.address}/api/session`)).headers()['cache-control']).toBe('no-store')
+  expect(await (await request.get(`${site.address}/healthz`)).text()).toBe('ok')
+  expect((await request.get(`${site.address}/readyz`)).status()).toBe(200)
 })
 
 test('an address that makes no sense gives a clear refusal', async ({ browser, site }) => {

@@ -1,0 +1,8 @@
+import { sql } from 'drizzle-orm'
+import { openEndpoint } from '../endpoint'
+
+/** For a monitor: the server answers, and so does its database. */
+export default openEndpoint({}, async ({ db }) => {
+  await db.execute(sql`select 1`)
+  return 'ready'
+})
