@@ -4,20 +4,14 @@
  * personal data and answered as a plain failure.
  */
 import type { EventHandler, H3Event } from 'h3'
-import {
-  createError,
-  defineEventHandler,
-  getQuery,
-  getRouterParams,
-  setResponseHeader,
-  setResponseStatus
-} from 'h3'
+import { defineEventHandler, getQuery, getRouterParams, setResponseHeader, setResponseStatus } from 'h3'
 import type { z } from 'zod'
 import type { Problem, Who } from '#wire/picture'
 import type { Shelf } from '#wire/reading'
-import { connect, DatabaseError, withoutParameters, type Connection, type Database } from './db/connect'
+import { connect, type Connection, type Database } from './db/connect'
 import { whoIs } from './services/accounts/accounts'
 import { readShelf } from './services/catalog/shelf'
+import { answerFor } from './failure'
 import { mustBeOwn, readJson } from './request'
 import { Refused } from './services/problem'
 
@@ -119,28 +113,7 @@ function fieldMessage(issue: z.core.$ZodIssue, value: unknown): string {
 }
 
 function fail(event: H3Event, error: unknown): Problem {
-  if (error instanceof Refused) {
-    setResponseStatus(event, error.status)
-    return { code: error.code, message: error.message, ...(error.fields ? { fields: error.fields } : {}) }
-  }
-  const known = withoutParameters(error)
-  const lost = known instanceof DatabaseError || isConnectionError(known)
-  console.error(
-    known instanceof Error ? `${known.name}: ${known.message}` : 'an unknown failure',
-    known instanceof Error ? known.stack : ''
-  )
-  if (lost) {
-    setResponseStatus(event, 503)
-    return {
-      code: 'database',
-      message:
-        'The record cannot be reached at the moment. Try again in a minute, and look first at what is there.'
-    }
-  }
-  throw createError({ statusCode: 500, statusMessage: 'Internal error' })
-}
-
-function isConnectionError(error: unknown): boolean {
-  const code = (error as { code?: string } | undefined)?.code
-  return code === 'ECONNREFUSED' || code === 'PROTOCOL_CONNECTION_LOST' || code === 'ETIMEDOUT'
+  const { status, problem } = answerFor(error)
+  setResponseStatus(event, status)
+  return problem
 }

@@ -7,7 +7,7 @@ import { Refused } from './services/problem'
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS'])
 /** Bytes of a body, unless an endpoint says more. */
-export const BODY_MOST = 64 * 1024
+const BODY_MOST = 64 * 1024
 /** What is too long is let run out up to here, so that the answer arrives; beyond it the connection ends. */
 const DRAINED_MOST = 8 * 1024 * 1024
 
