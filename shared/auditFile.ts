@@ -48,7 +48,7 @@ interface NeedLine {
     amount: number
     subjects: number
     parts: { from: string; amount: number }[]
-    /** No course left could complete it, in any reading. */
+    /** It stays open whatever is still taken. */
     beyond: boolean
   } | null
   waived: { by: string; reason: string } | null

@@ -33,9 +33,7 @@ function costText({ counts, opens, closes, beyond, leaves, joins }: Elsewhere): 
   const parts = [
     ...(gone ? [`would open ${gone}`] : []),
     ...(won ? [`would meet ${won}`] : []),
-    ...(beyond.length
-      ? [`would leave ${titles(beyond)} out of reach: no course left could complete it`]
-      : []),
+    ...(beyond.length ? [`would leave ${titles(beyond)} open whatever is still taken`] : []),
     ...(leaves.length ? [`would put ${named(leaves)} outside`] : []),
     ...(joins.length ? [`would let ${named(joins)} count`] : [])
   ]

@@ -43,7 +43,7 @@ function missing({ need, missing: amount, lacks, beyond }: NeedResult): string {
     ...(amount > 0 ? [`${text(amount)} needed`] : []),
     ...(lacks.subjects ? [`${count(lacks.subjects, 'subject')} more needed`] : []),
     ...lacks.parts.map((part) => `${text(part.amount)} of ${part.from} needed`),
-    ...(beyond ? ['no course left could complete it'] : [])
+    ...(beyond ? ['it stays open whatever is still taken'] : [])
   ].join(', ')
 }
 function running(need: string): string {

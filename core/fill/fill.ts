@@ -137,21 +137,22 @@ class Search {
 
   /** A good filling by that term without a fault; undefined where the faults found ask for another search. */
   private settled({ last, filling: first }: Found): { filling: Filling; fewest: boolean } | undefined {
-    let most = Infinity
-    let fewest = true
-    let chosen = this.ask(last, TASTE, (model) => this.taste(model, last, most))
+    let chosen = this.ask(last, TASTE, (model) => this.taste(model, last))
+    let fewest = chosen.kind === 'solved'
     if (chosen.kind === 'solved' && this.findingsIn(chosen) > 0) {
       // Fewer findings come before courses that suit.
       const least = this.ask(last, LEAST, (model) => model.minimize(this.findings(model, last)))
       fewest = least.kind === 'solved' && least.best
       if (least.kind === 'solved' && this.findingsIn(least) < this.findingsIn(chosen)) {
-        most = this.findingsIn(least)
-        const again = this.ask(last, TASTE, (model) => this.taste(model, last, most))
+        const again = this.ask(last, TASTE, (model) => this.taste(model, last, this.findingsIn(least)))
         chosen = again.kind === 'solved' ? again : least
       }
-    } else if (chosen.kind !== 'solved') fewest = false
-    const suits = chosen.kind === 'solved' ? this.fillingOf(chosen, last) : first
-    const filling = this.laid(suits, last, most)
+    }
+    // However the courses are laid then, there are no more findings.
+    const filling =
+      chosen.kind === 'solved'
+        ? this.laid(this.fillingOf(chosen, last), last, this.findingsIn(chosen))
+        : this.laid(first, last)
     return this.isSound(filling) ? { filling, fewest } : undefined
   }
 
@@ -259,7 +260,7 @@ class Search {
   }
 
   /** Which courses: those that suit, no more credits than needed, where the program suggests them. */
-  private taste(model: LinearModel, last: number, most: number): void {
+  private taste(model: LinearModel, last: number, most = Infinity): void {
     const cost = this.findings(model, last, most)
     this.problem.courses.forEach((course, c) => {
       if (course.placed) return
@@ -311,7 +312,7 @@ class Search {
   }
 
   /** The same courses, laid over the terms as an advisor would. */
-  private laid(chosen: Filling, last: number, most: number): Filling {
+  private laid(chosen: Filling, last: number, most = Infinity): Filling {
     const { courses, terms } = this.problem
     const isTaken = courses.map(({ placed }, c) => !placed && chosen[c] !== NOT_TAKEN)
     const some: FillProblem = {

@@ -50,7 +50,7 @@ function missing(need: AuditFile['programs'][number]['areas'][number]['needs'][n
     ...(amount > 0 ? [`${amount} ${need.measure} missing`] : []),
     ...(subjects > 0 ? [`${subjects} more subjects`] : []),
     ...parts.map((part) => `${part.amount} of ${part.from}`),
-    ...(beyond ? ['no course left could complete it'] : [])
+    ...(beyond ? ['it stays open whatever is still taken'] : [])
   ]
   return some.join(', ')
 }
