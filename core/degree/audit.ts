@@ -8,13 +8,12 @@ import { subjectOf, type Catalog, type Term } from '../catalog'
 import { judgeConditions, NOTHING_BESIDE, type BesideCourses, type ConditionResult } from './conditions'
 import { withExceptions, type ExceptionGrant } from './exceptions'
 import { gradedAttempts } from './forecast'
-import { fit } from './fit'
+import { fit, takersOf } from './fit'
 import { place, type Pin, type Placement, type Refused } from './place'
 import {
   areaCredits,
   isChoice,
   isLimited,
-  takes,
   type AreaSpec,
   type ChoiceSpec,
   type Need,
@@ -48,7 +47,7 @@ export interface NeedResult {
   /** What keeps it open although the amount is there: more subjects, or parts from narrower sets. */
   lacks: { subjects: number; parts: { from: string; amount: number }[] }
   state: NeedState
-  /** No course that is left could complete it, in any reading. */
+  /** It stays open whatever is still taken: with the others it cannot be completed any more. */
   beyond: boolean
 }
 
@@ -80,7 +79,7 @@ export interface LimitResult {
 export interface Audit {
   program: Program
   /** How the search for the best reading ended; `limit` means that a better one may exist. */
-  ended: Placement['reading']['ended']
+  ended: Placement['ended']
   areas: AreaResult[]
   amounts: Amounts
   conditions: ConditionResult[]
@@ -203,7 +202,7 @@ function auditOf(
   const conditions = judgeConditions(program, takings, counts, options.beside ?? NOTHING_BESIDE, catalog)
   return {
     program,
-    ended: conditions.some(mayBeOtherwise) ? 'limit' : placement.reading.ended,
+    ended: conditions.some(mayBeOtherwise) ? 'limit' : placement.ended,
     areas,
     amounts: addAmounts(areas.filter((area) => !area.area.shares).map((area) => area.amounts)),
     conditions,
@@ -265,20 +264,15 @@ function outsideOf(
 ): OutsideCourse {
   const fits = results.map((result) => ({ result, fit: fit(result.need, taking, catalog) }))
   const takers = fits.filter((one) => one.fit === 'fits').map((one) => one.result)
-  const why = taking.again
-    ? 'again'
-    : takers.length
-      ? takers.every((result) => result.missing === 0)
-        ? 'full'
-        : takers.every((result) => result.missing === 0 || hasOtherKind(result))
-          ? 'otherKind'
-          : countsElsewhere
-            ? 'sharing'
-            : 'limited'
-      : fits.some((one) => one.fit === 'gradeTooLow')
-        ? 'gradeTooLow'
-        : 'notAccepted'
-  return { taking, why, full: takers.map((result) => result.need) }
+  const why = (): Refused => {
+    if (taking.again) return 'again'
+    if (!takers.length) return fits.some((one) => one.fit === 'gradeTooLow') ? 'gradeTooLow' : 'notAccepted'
+    const open = takers.filter((result) => result.missing > 0)
+    if (!open.length) return 'full'
+    if (open.every(hasOtherKind)) return 'otherKind'
+    return countsElsewhere ? 'sharing' : 'limited'
+  }
+  return { taking, why: why(), full: takers.map((result) => result.need) }
 }
 
 /** What is missing has to come from other subjects, or from narrower sets. */
@@ -287,9 +281,9 @@ const hasOtherKind = ({ lacks }: NeedResult) => lacks.subjects > 0 || lacks.part
 function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog, beyond: boolean): NeedResult {
   const amounts = { ...NO_AMOUNTS }
   const given: Record<string, number> = {}
-  const lacks = lacksOf(need, evidence, catalog)
   if (need.waived)
     return { need, evidence, given, amounts, missing: 0, lacks: NO_LACKS, state: 'met', beyond: false }
+  const lacks = lacksOf(need, evidence, catalog)
   // Of credits, what a narrower set still has to give is kept for it.
   const kept = need.measure === 'credits' ? keptFor(need, lacks, catalog) : 0
   let left = need.amount - kept
@@ -328,11 +322,7 @@ function lackingCourses({ subjects, parts }: NeedResult['lacks']): number {
 /** Credits that what is lacking needs at least: the most that one part does, or the smallest courses of new subjects. */
 function keptFor(need: Need, { subjects, parts }: NeedResult['lacks'], catalog: Catalog): number {
   if (!subjects && !parts.length) return 0
-  const smallest = () =>
-    Math.min(
-      need.amount,
-      ...catalog.courses.filter((course) => takes(need, course)).map((course) => course.credits)
-    )
+  const smallest = () => Math.min(need.amount, ...takersOf(catalog, need).map((course) => course.credits))
   const bySubject = subjects ? subjects * smallest() : 0
   return Math.min(need.amount, Math.max(bySubject, ...parts.map((part) => part.amount)))
 }

@@ -2,8 +2,7 @@
 import { runsIn, type Catalog, type Course, type Term } from '../catalog'
 import type { Audit, NeedResult } from './audit'
 import type { Rule } from '../requisites'
-import { raises } from './fit'
-import { takes } from './program'
+import { raises, takersOf } from './fit'
 import { servingOf } from './serving'
 import type { Takings } from './taking'
 
@@ -47,7 +46,7 @@ export function candidatesFor(result: NeedResult, question: CandidateQuestion): 
   const there = new Set<string>(
     takings.counted.flatMap(({ course }) => [...catalog.sameAs(course), ...catalog.exclusiveWith(course)])
   )
-  const fitting = catalog.courses.filter((course) => takes(result.need, course))
+  const fitting = takersOf(catalog, result.need)
   const list = fitting
     .filter(
       (course) =>

@@ -3,16 +3,16 @@
  * has to be looked into to find a reading that can.
  *
  * What is left: every course of the catalog that is neither taken nor planned, nor counts as one that is, nor is
- * excluded by one; or may be repeated for credit, or is earned with a grade that is not enough; that runs at all, and whose prerequisite leads
- * back to what can be had. When it runs is not looked at.
+ * excluded by one; or may be repeated for credit, or is earned with a grade that is not enough; that runs at all,
+ * and whose prerequisite leads back to what can be had. When it runs is not looked at.
  */
 import type { Catalog, Course } from '../catalog'
 import { isBranch, ruleOf, type Rule, type RuleLeaf } from '../requisites'
 import { isMet, membersOf, type Reading } from './best'
 import type { BesideCourses } from './conditions'
-import { fit } from './fit'
+import { fit, isTooLow, takersOf } from './fit'
 import type { Question, ReadingInput } from './place'
-import { takes, type Need, type Program } from './program'
+import type { Need, Program } from './program'
 import { allTaken, type Apart, type Taking } from './taking'
 
 /** A course as it would be taken, were it. */
@@ -94,11 +94,7 @@ class Left {
     const { catalog } = this
     return takersOf(catalog, need).filter((course) => {
       const there = this.there.get(catalog.groupOf(course.code)) ?? []
-      const isLeft =
-        !there.length ||
-        course.repeatable ||
-        (there.every((one) => one.firmness === 'earned') &&
-          there.every((one) => fit(need, one, catalog) === 'gradeTooLow'))
+      const isLeft = !there.length || course.repeatable || isTooLow(need, there, catalog)
       const isExcluded = this.takings.some((one) => catalog.exclusiveWith(course.code).has(one.course))
       return isLeft && !isExcluded && this.canBeHad(course)
     })
@@ -352,18 +348,4 @@ function possibleOf({ code, credits }: Course, n: number): PossibleTaking {
     placedByOffice: false,
     possible: true
   }
-}
-
-const known = new WeakMap<Catalog, WeakMap<Need, Course[]>>()
-
-/** The courses of the catalog that a need takes; worked out once. */
-function takersOf(catalog: Catalog, need: Need): Course[] {
-  let ofCatalog = known.get(catalog)
-  if (!ofCatalog) known.set(catalog, (ofCatalog = new WeakMap()))
-  let found = ofCatalog.get(need)
-  if (!found) {
-    found = catalog.courses.filter((course) => takes(need, course))
-    ofCatalog.set(need, found)
-  }
-  return found
 }

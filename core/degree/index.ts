@@ -13,7 +13,7 @@ export {
   type NeedState,
   type OutsideCourse
 } from './audit'
-export { fit } from './fit'
+export { isTooLow } from './fit'
 export { explain, type Elsewhere, type Explanation } from './explain'
 export { type Alternative, type Problem as ReadingProblem, weightIn } from './best'
 export { questionOf, type Refused } from './place'

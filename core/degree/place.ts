@@ -27,7 +27,6 @@ import { deadEnds, isPossible } from './deadEnds'
 import { fit } from './fit'
 import { couldTake, isChoice, isLimited, type Need, type Program, type RequirementSpec } from './program'
 import { allTaken, FIRMNESS, type Taking, type Takings } from './taking'
-import { layersOf, wantsOfPrograms } from './layers'
 
 /**
  * Why a course counts nowhere: no need accepts it; those that would ask for a better grade; all that
@@ -49,9 +48,10 @@ export interface Placement {
   byNeed: readonly ReadonlyMap<string, readonly Taking[]>[]
   /** Needs of branches not chosen are not in here; by program. */
   active: readonly ReadonlySet<string>[]
-  /** Needs that nothing could complete any more; by program. */
+  /** Needs that stay open whatever is still taken, as this reading counts; by program. */
   beyond: readonly ReadonlySet<string>[]
-  reading: Pick<Reading, 'opens' | 'unmet' | 'waste' | 'ended' | 'bound' | 'steps'>
+  /** `limit` means that a better reading may exist. */
+  ended: Reading['ended']
 }
 
 /** What a reading is made of. */
@@ -158,7 +158,7 @@ function placementOf(
         !problem.wants[w]!.leftover &&
         !isMet(problem, w, members[w]!)
     ),
-    reading
+    ended: reading.ended
   }
 }
 
@@ -188,7 +188,7 @@ export function questionOf(
 ): Question {
   const unit = unitOf(programs, takings)
   const units = (credits: number) => Math.round(credits / unit)
-  const all = wantsOfPrograms(programs)
+  const all = programs.flatMap((program, i) => program.needs.map((need) => ({ need, program: i })))
   const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
   const layers = programs.flatMap((program, i) => layersOf(program).map((areas) => ({ program: i, areas })))
   /** The number of each program's first need. */
@@ -407,6 +407,15 @@ export function questionOf(
     })
     return found
   }
+}
+
+/** The base layer of a program, then one for each area that shares. */
+function layersOf(program: Program): ReadonlySet<string>[] {
+  const { areas } = program.spec
+  return [
+    new Set(areas.filter((area) => !area.shares).map((area) => area.id)),
+    ...areas.filter((area) => area.shares).map((area) => new Set([area.id]))
+  ]
 }
 
 const areasOf = ({ spec }: Program): ReadonlySet<string> => new Set(spec.areas.map((area) => area.id))

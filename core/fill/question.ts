@@ -7,7 +7,7 @@
 import { numberOf, runsIn, type Course, type StudyLevel, type Term } from '../catalog'
 import {
   allTaken,
-  fit,
+  isTooLow,
   questionOf,
   type Apart,
   type NeedResult,
@@ -401,18 +401,11 @@ class Question {
   private isTooLow(course: Course, asked?: NeedResult['need'] | string): boolean {
     const { catalog, takings } = this.context
     const there = allTaken(takings).filter((one) => catalog.groupOf(one.course) === this.groupOf(course.code))
-    const isLow = ({ grade }: Taking) =>
-      grade !== null &&
-      (asked === undefined || (typeof asked === 'string' && !catalog.scale.atLeast(grade, asked)))
-    return (
-      there.length > 0 &&
-      !course.repeatable &&
-      !this.isExcluded(course) &&
-      there.every((one) => one.firmness === 'earned') &&
-      there.every((one) =>
-        typeof asked === 'object' ? fit(asked, one, catalog) === 'gradeTooLow' : isLow(one)
-      )
-    )
+    if (!there.length || course.repeatable || this.isExcluded(course)) return false
+    if (typeof asked === 'object') return isTooLow(asked, there, catalog)
+    const isLow = (grade: string | null) =>
+      grade !== null && (asked === undefined || !catalog.scale.atLeast(grade, asked))
+    return there.every((one) => one.firmness === 'earned' && isLow(one.grade))
   }
 
   /** The number of a course as a candidate. */
