@@ -109,7 +109,10 @@ describe('a proposal', () => {
     const done = filled(program, [], {}, { hoursMost: () => 6 })
     const findings = checkRoute(done.reread(done.proposal!.courses.map((p) => p.planned)).context)
     expect(findings.filter(({ code }) => code === 'hours')).toHaveLength(1)
-    expect(done.proposal).toMatchObject({ proved: true, fewest: true })
+    expect(done.proposal).toMatchObject({
+      proved: true,
+      better: { findings: true, courses: true, laying: true }
+    })
   })
   it('rather takes a subject that is wished for', () => {
     const program = spec({

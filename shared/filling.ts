@@ -10,6 +10,7 @@ import {
   type Filling,
   type FillQuestion,
   type FillWish,
+  type NoneBetter,
   type Solve
 } from '#core/fill'
 import type { Finding } from '#core/findings'
@@ -59,8 +60,8 @@ export interface Filled extends Proposal {
   finish: Term | undefined
   /** No way finishes earlier, whatever is chosen and however it is read. */
   proved: boolean
-  /** With that finish no way has fewer terms with too many hours or too few credits. */
-  fewest: boolean
+  /** What else is proved of the filling; undefined where not everything was met. */
+  better: NoneBetter | undefined
   /** No finish is earlier than this. */
   bound: Term | undefined
   /** What stays open. */
@@ -111,7 +112,7 @@ export function filledOf(
       open: [],
       finish,
       proved: answer.kind === 'filled' && answer.proved && finish !== undefined && at <= answer.bound,
-      fewest: answer.kind === 'filled' && answer.fewest,
+      better: answer.kind === 'filled' ? answer.better : undefined,
       bound: answer.kind === 'filled' ? question.terms[answer.bound] : undefined,
       left,
       conflict: answer.kind === 'partly' ? titlesOf(question, answer.conflict) : []

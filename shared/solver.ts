@@ -13,13 +13,9 @@ export function solverOf(highs: Pick<Highs, 'solve'>): Solve {
     })
     if (status === 'Infeasible' || status === 'Primal infeasible or unbounded') return { kind: 'infeasible' }
     const found: Record<string, { Primal?: number }> = columns
-    const values = Object.values(found).map((one) => one.Primal)
-    if (!FOUND.includes(status) || !values.every((one) => one !== undefined && Number.isFinite(one)))
-      return { kind: 'unknown' }
-    return {
-      kind: 'solved',
-      best: status === 'Optimal',
-      value: (name) => found[name]?.Primal ?? 0
-    }
+    const value = (name: string) => found[name]?.Primal ?? 0
+    // Stopped before it had an answer, it gives values all the same.
+    if (!FOUND.includes(status) || !model.isMetBy(value)) return { kind: 'unknown' }
+    return { kind: 'solved', best: status === 'Optimal', value }
   }
 }

@@ -349,7 +349,7 @@ export const HOW_ANSWERED = {
       'then what others wait for early, and loads that are even'
     ],
     proved:
-      '“No way is earlier” is proved: for each earlier term it was shown that nothing completes the degree by it. So are the fewest such terms, unless it says otherwise. Which courses, and in which terms, is the best that was found. Conditions such as averages are left out.'
+      '“No way is earlier” is proved: for each earlier term it was shown that nothing completes the degree by it. The rest is proved too, each in its turn, unless it says what was not settled: no fewer such terms, no courses that suit better by more than two in a hundred, no better laying of them by more than one in a thousand. Conditions such as averages are left out.'
   },
   weeks: {
     title: 'How weeks are compared',
@@ -588,9 +588,7 @@ export function endedText(proposal: Filled | undefined, load?: number): string {
   const { finish, proved, bound, left, conflict } = proposal
   if (finish) {
     const most = load === undefined ? '' : ` with at most ${load} credits a term`
-    const unsettled = proposal.fewest
-      ? ''
-      : ' Whether fewer terms could have too many hours or too few credits was not settled.'
+    const unsettled = unsettledText(proposal.better)
     return proved
       ? `Finishes in ${finish.name}; no way is earlier${most}.${unsettled}`
       : `Finishes in ${finish.name}; whether an earlier way exists${bound ? `, ${bound.name} at best,` : ''} was not settled.${unsettled}`
@@ -604,6 +602,18 @@ export function endedText(proposal: Filled | undefined, load?: number): string {
       ? `${titles.join(' and ')} cannot be met together within these terms.`
       : `${titles.join('')} cannot be met within these terms.`
   return `${why} ${open}`
+}
+
+/** What was not settled of a filling beside its finish: a sentence, or nothing. */
+function unsettledText(better: Filled['better']): string {
+  if (!better) return ''
+  const whether = [
+    better.findings ? [] : 'fewer terms could have too many hours or too few credits',
+    better.courses ? [] : 'other courses would suit better',
+    better.laying ? [] : 'the courses could be laid better'
+  ].flat()
+  if (!whether.length) return ''
+  return ` Not settled: whether ${whether.join(', whether ')}.`
 }
 
 /** `15 of 16 cr earned · GPA 3.21`: what a term came to. */

@@ -1,10 +1,11 @@
 /**
- * The best filling there is: the earliest finish; then the courses that suit best, the fewest findings, and
+ * The best filling there is: the earliest finish; then the fewest findings, the courses that suit best, and
  * terms as an advisor would lay them: what others wait for early, the loads even.
  *
- * The finish is proved: every earlier one was shown by the solver to be out of reach, over every reading of
- * what is taken and every branch. What follows is the best that was found within the limits.
+ * Of each it is said whether it is proved. The finish is, where every earlier one was shown by the solver to be
+ * out of reach, over every reading of what is taken and every branch.
  */
+import { conflictOf, type Asked } from './conflict'
 import { LinearModel, type Limits, type Solve, type Solved, type Sum } from './linear'
 import { at, reading, schedule, shortOf, type ModelOptions } from './model'
 import {
@@ -25,8 +26,7 @@ export type FillAnswer =
       bound: number
       /** The filling finishes in that term. */
       proved: boolean
-      /** Of all fillings with that finish none has fewer terms with too many hours or too few credits. */
-      fewest: boolean
+      better: NoneBetter
       models: number
     }
   | {
@@ -38,12 +38,24 @@ export type FillAnswer =
       proved: boolean
       filling: Filling
       conflict: readonly number[]
+      /** No fewer wants are in conflict. */
+      smallest: boolean
       models: number
     }
   /** Not everything can be met, and no more was asked. */
   | { kind: 'impossible'; models: number }
   /** Nothing was found within the limits; whether there is something is not known. */
   | { kind: 'unknown'; bound: number; models: number }
+
+/** Of what follows the finish, what is proved of the filling; each of those that agree in all before it. */
+export interface NoneBetter {
+  /** No filling has fewer terms with too many hours or too few credits. */
+  findings: boolean
+  /** The courses of none suit better by more than two in a hundred of what speaks for and against them. */
+  courses: boolean
+  /** No other laying of the same courses is better by more than one in a thousand. */
+  laying: boolean
+}
 
 /** What is wrong with a filling that the model cannot know: found by reading the route anew with it. */
 export interface Faults {
@@ -65,8 +77,10 @@ export interface FillEffort {
 
 /** Finding out whether there is a filling at all; making one good. Nodes end them alike everywhere, before the seconds do. */
 const PROOF: Limits = { gap: 0.01, nodes: 20_000, seconds: 20 }
-const TASTE: Limits = { gap: 0.02, nodes: 300, seconds: 4 }
+const TASTE: Limits = { gap: 0.02, nodes: 300, seconds: 10 }
 const LEAST: Limits = { gap: 0, nodes: 300, seconds: 4 }
+/** Finding any answer at all, near or far from the best. */
+const ANY: Limits = { gap: 1, nodes: 300, seconds: 4 }
 const LAYING: Limits = { gap: 0.001, nodes: 1000, seconds: 4 }
 /** Fillings looked at, at most, until one has no fault. */
 const LOOKS_MOST = 16
@@ -82,8 +96,12 @@ interface Found {
   last: number
   /** No earlier term will do. */
   proved: boolean
-  filling: Filling
+  answer: Answer
+  /** The answer was asked for courses that suit. */
+  suits: boolean
 }
+
+type Answer = Extract<Solved, { kind: 'solved' }>
 
 class Search {
   private models = 0
@@ -102,7 +120,14 @@ class Search {
   answer(): FillAnswer {
     const last = this.problem.terms.length - 1
     if (last < 0)
-      return { kind: 'partly', proved: true, filling: this.nothing(), conflict: this.asked(), models: 0 }
+      return {
+        kind: 'partly',
+        proved: true,
+        filling: this.nothing(),
+        conflict: this.asked(),
+        smallest: this.asked().length === 1,
+        models: 0
+      }
     this.unmended = this.beyondMending()
     let bound = 0
     let proved = true
@@ -122,41 +147,59 @@ class Search {
     return { kind: 'unknown', bound, models: this.models }
   }
 
-  /** The first term by which everything can be met, from `from` on, and the first filling that does. */
+  /** The first term by which everything can be met, from `from` on, and a filling that does. */
   private earliest(from: number): Found | 'none' | 'unknown' {
     let proved = true
     for (let last = from; last < this.problem.terms.length; last++) {
-      const answer = this.ask(last, PROOF)
+      // By a term that nothing can be placed in, or stands in, no more is met than by the one before it.
+      if (last > from && !this.isOfUse(last)) continue
+      const asked = this.ask(last, TASTE, (model) => this.taste(model, last))
+      const answer = asked.kind === 'unknown' ? this.ask(last, PROOF) : asked
       if (answer.kind === 'unknown') proved = false
       if (answer.kind !== 'solved') continue
       this.effort.told?.(this.models, last)
-      return { last, proved, filling: this.fillingOf(answer, last) }
+      return { last, proved, answer, suits: asked.kind === 'solved' }
     }
     return proved ? 'none' : 'unknown'
   }
 
+  private isOfUse(term: number): boolean {
+    const bit = 1 << term
+    return (
+      this.problem.courses.some(({ terms }) => terms & bit) ||
+      this.problem.holders.some((one) => 'at' in one && one.at === term)
+    )
+  }
+
   /** A good filling by that term without a fault; undefined where the faults found ask for another search. */
-  private settled({ last, filling: first }: Found): { filling: Filling; fewest: boolean } | undefined {
-    let chosen = this.ask(last, TASTE, (model) => this.taste(model, last))
-    let fewest = chosen.kind === 'solved'
-    if (chosen.kind === 'solved' && this.findingsIn(chosen) > 0) {
+  private settled({
+    last,
+    answer: first,
+    suits
+  }: Found): { filling: Filling; better: NoneBetter } | undefined {
+    if (!suits) {
+      const laid = this.laid(this.fillingOf(first, last), last)
+      const better = { findings: false, courses: false, laying: false }
+      return this.isSound(laid.filling) ? { filling: laid.filling, better } : undefined
+    }
+    let chosen = first
+    let findings = true
+    if (this.findingsIn(first) > 0) {
       // Fewer findings come before courses that suit.
       const least = this.ask(last, LEAST, (model) => model.minimize(this.findings(model, last)))
-      fewest = least.kind === 'solved' && least.best
-      if (least.kind === 'solved' && this.findingsIn(least) < this.findingsIn(chosen)) {
+      findings = least.kind === 'solved' && least.best
+      if (least.kind === 'solved' && this.findingsIn(least) < this.findingsIn(first)) {
         const again = this.ask(last, TASTE, (model) => this.taste(model, last, this.findingsIn(least)))
-        chosen = again.kind === 'solved' ? again : least
+        chosen = again.kind === 'solved' ? again : { ...least, best: false }
       }
     }
     // However the courses are laid then, there are no more findings.
-    const filling =
-      chosen.kind === 'solved'
-        ? this.laid(this.fillingOf(chosen, last), last, this.findingsIn(chosen))
-        : this.laid(first, last)
-    return this.isSound(filling) ? { filling, fewest } : undefined
+    const laid = this.laid(this.fillingOf(chosen, last), last, this.findingsIn(chosen))
+    const better = { findings, courses: chosen.best, laying: laid.best }
+    return this.isSound(laid.filling) ? { filling: laid.filling, better } : undefined
   }
 
-  private findingsIn(answer: Extract<Solved, { kind: 'solved' }>): number {
+  private findingsIn(answer: Answer): number {
     const names = this.problem.terms.flatMap((_, t) => [`o${t}`, `l${t}`])
     return names.reduce((sum, name) => sum + Math.round(answer.value(name)), 0)
   }
@@ -183,23 +226,39 @@ class Search {
 
   /** The filling that leaves least open, and what cannot be met together. */
   private partly(proved: boolean): FillAnswer {
-    const last = this.problem.terms.length - 1
     const { wants } = this.problem.reading
-    const conflict = proved ? this.conflict() : []
+    const none = { wants: [], smallest: false }
+    let conflict: ReturnType<typeof conflictOf> | undefined
+    const ended = (filling: Filling): FillAnswer => {
+      const { wants: some, smallest } = conflict ?? (proved ? this.conflict([]) : none)
+      return { kind: 'partly', proved, filling, conflict: some, smallest, models: this.models }
+    }
     for (let looks = 0; looks < LOOKS_MOST; looks++) {
-      this.short = wants.map((want) => want.amount)
-      const price = wants.flatMap((want, w): Sum => [
-        [100 / Math.max(1, want.amount), shortOf(w)],
-        [10, shortOf(w)]
-      ])
-      const least = this.ask(last, PROOF, (model) => model.minimize(price))
+      const least = this.askShort(new Set(), PROOF)
       if (least.kind !== 'solved') break
+      if (proved) conflict ??= this.conflict([this.metIn(least)])
       this.short = wants.map((want, w) => (want.amount > 0 ? Math.ceil(least.value(shortOf(w)) - 1e-6) : 0))
       const found = this.earliest(0)
       const good = typeof found === 'string' ? undefined : this.settled(found)
-      if (good) return { kind: 'partly', proved, filling: good.filling, conflict, models: this.models }
+      if (good) return ended(good.filling)
     }
-    return { kind: 'partly', proved, filling: this.nothing(), conflict, models: this.models }
+    return ended(this.nothing())
+  }
+
+  /** As much met as can be, of these wants all. */
+  private askShort(met: ReadonlySet<number>, limits: Limits): Solved {
+    const { wants } = this.problem.reading
+    this.short = wants.map((want, w) => (met.has(w) ? 0 : want.amount))
+    const price = wants.flatMap((want, w): Sum => [
+      [100 / Math.max(1, want.amount), shortOf(w)],
+      [10, shortOf(w)]
+    ])
+    return this.ask(this.problem.terms.length - 1, limits, (model) => model.minimize(price))
+  }
+
+  /** The wants that fall short of nothing. */
+  private metIn(answer: Answer): Set<number> {
+    return new Set(this.asked().filter((w) => answer.value(shortOf(w)) < 1e-6))
   }
 
   private nothing(): Filling {
@@ -252,7 +311,7 @@ class Search {
     return answer
   }
 
-  private fillingOf(answer: Extract<Solved, { kind: 'solved' }>, last: number): Filling {
+  private fillingOf(answer: Answer, last: number): Filling {
     return this.problem.courses.map(({ placed, terms }, c) => {
       if (placed) return termsIn(terms, this.problem.terms.length - 1)[0] ?? NOT_TAKEN
       return termsIn(terms, last).find((t) => answer.value(at(c, t)) > 0.5) ?? NOT_TAKEN
@@ -312,7 +371,7 @@ class Search {
   }
 
   /** The same courses, laid over the terms as an advisor would. */
-  private laid(chosen: Filling, last: number, most = Infinity): Filling {
+  private laid(chosen: Filling, last: number, most = Infinity): { filling: Filling; best: boolean } {
     const { courses, terms } = this.problem
     const isTaken = courses.map(({ placed }, c) => !placed && chosen[c] !== NOT_TAKEN)
     const some: FillProblem = {
@@ -361,27 +420,27 @@ class Search {
       }
       model.minimize(cost)
       const answer = this.run(model, LAYING)
-      return answer.kind === 'solved' ? this.fillingOf(answer, last) : chosen
+      return answer.kind === 'solved'
+        ? { filling: this.fillingOf(answer, last), best: answer.best }
+        : { filling: chosen, best: false }
     } finally {
       this.problem = given
     }
   }
 
-  /** Wants that cannot be met together, none of which could be left out: one by itself where there is one. */
-  private conflict(): number[] {
+  /** Wants that cannot be met together; `known` are sets that can. */
+  private conflict(known: readonly ReadonlySet<number>[]): ReturnType<typeof conflictOf> {
     const last = this.problem.terms.length - 1
-    const asked = this.asked()
-    const fails = (kept: readonly number[]) => {
-      const others = new Set(asked.filter((w) => !kept.includes(w)))
-      return this.ask(last, PROOF, undefined, others).kind === 'infeasible'
-    }
-    for (const w of asked) if (fails([w])) return [w]
-    let kept = asked
-    for (const w of asked) {
-      const fewer = kept.filter((one) => one !== w)
-      if (fails(fewer)) kept = fewer
-    }
-    return kept
+    const all = this.asked()
+    return conflictOf(all, known, (some): Asked => {
+      const part = this.askShort(new Set(some), ANY)
+      this.short = undefined
+      if (part.kind === 'solved') return { met: this.metIn(part) }
+      const others = new Set(all.filter((w) => !some.includes(w)))
+      const answer = this.ask(last, PROOF, undefined, others)
+      if (answer.kind === 'solved') return { met: new Set(some) }
+      return answer.kind === 'infeasible' ? 'cannot' : 'unknown'
+    })
   }
 }
 

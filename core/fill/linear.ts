@@ -4,6 +4,8 @@
  */
 export type Sum = readonly (readonly [factor: number, name: string])[]
 
+type Sign = '<=' | '>=' | '='
+
 export interface Limits {
   /** Relative distance from the best within which an answer will do; 0 asks for the best. */
   gap: number
@@ -24,7 +26,7 @@ export type Solve = (model: LinearModel, limits: Limits) => Solved
 const ON_LINE = 12
 
 export class LinearModel {
-  private readonly rows: string[] = []
+  private readonly rows: { sum: Sum; sign: Sign; right: number }[] = []
   private readonly binaries = new Set<string>()
   /** Continuous, from 0 to their bound. */
   private readonly bounded = new Map<string, number>()
@@ -42,26 +44,49 @@ export class LinearModel {
   }
 
   /** A row without a term has to hold by itself; one that does not makes the model infeasible. */
-  row(sum: Sum, sign: '<=' | '>=' | '=', right: number): void {
+  row(sum: Sum, sign: Sign, right: number): void {
     const merged = mergedOf(sum)
-    if (merged.length) this.rows.push(`r${this.rows.length}: ${textOf(merged)} ${sign} ${number(right)}`)
-    else if (sign === '<=' ? right < 0 : sign === '>=' ? right > 0 : right !== 0)
-      this.rows.push(`r${this.rows.length}: ${this.upTo('never', 0)} >= 1`)
+    if (merged.length) this.rows.push({ sum: merged, sign, right })
+    else if (!isMet(0, sign, right))
+      this.rows.push({ sum: [[1, this.upTo('never', 0)]], sign: '>=', right: 1 })
   }
 
   minimize(cost: Sum): void {
     this.cost = cost
   }
 
+  /** Whether values meet every row: a solver that was stopped may give some that do not. */
+  isMetBy(value: (name: string) => number): boolean {
+    return this.rows.every(({ sum, sign, right }) =>
+      isMet(
+        sum.reduce((total, [factor, name]) => total + factor * value(name), 0),
+        sign,
+        right
+      )
+    )
+  }
+
   get text(): string {
     const bounds = [...this.bounded].map(([name, most]) => `0 <= ${name} <= ${number(most)}`)
     const binaries = [...this.binaries]
-    const lines = ['Minimize', `obj: ${textOf(mergedOf(this.cost)) || '0 zero'}`, 'Subject To', ...this.rows]
+    const lines = ['Minimize', `obj: ${textOf(mergedOf(this.cost)) || '0 zero'}`, 'Subject To']
+    this.rows.forEach(({ sum, sign, right }, r) =>
+      lines.push(`r${r}: ${textOf(sum)} ${sign} ${number(right)}`)
+    )
     lines.push('Bounds', '0 <= zero <= 0', ...bounds)
     if (binaries.length) lines.push('Binary')
     for (let i = 0; i < binaries.length; i += ON_LINE) lines.push(binaries.slice(i, i + ON_LINE).join(' '))
     return [...lines, 'End', ''].join('\n')
   }
+}
+
+/** Solvers hold rows to about a millionth, and values to that; a row sums some dozens of them. */
+const TOLERANCE = 1e-3
+
+function isMet(left: number, sign: Sign, right: number): boolean {
+  if (sign === '<=') return left <= right + TOLERANCE
+  if (sign === '>=') return left >= right - TOLERANCE
+  return Math.abs(left - right) <= TOLERANCE
 }
 
 /** A name comes once in a row. */
@@ -71,7 +96,7 @@ function mergedOf(sum: Sum): [number, string][] {
   return [...merged].flatMap(([name, factor]) => (factor === 0 ? [] : [[factor, name] as [number, string]]))
 }
 
-function textOf(sum: readonly [number, string][]): string {
+function textOf(sum: Sum): string {
   const parts = sum.map(([factor, name]) => `${factor < 0 ? '-' : '+'} ${number(Math.abs(factor))} ${name}`)
   const lines: string[] = []
   for (let i = 0; i < parts.length; i += ON_LINE) lines.push(parts.slice(i, i + ON_LINE).join(' '))

@@ -15,8 +15,8 @@ interface ProposalFile {
   /** Models solved. */
   models: number
   finish: string | null
-  /** With that finish no way has fewer terms with too many hours or too few credits. */
-  fewestFindings: boolean
+  /** In the order in which fillings are compared, whether a better one is excluded; null where not everything is met. */
+  order: Record<'finish' | 'findings' | 'courses' | 'laying', 'proved' | 'best found'> | null
   /** No finish is earlier than this term. */
   bound: string | null
   courses: {
@@ -30,6 +30,8 @@ interface ProposalFile {
   left: string[]
   /** Needs that cannot be met together. */
   conflict: string[]
+  /** No fewer needs are in conflict. */
+  smallestConflict: boolean
 }
 
 export async function fill(args: readonly string[]): Promise<number> {
@@ -61,6 +63,8 @@ export async function fill(args: readonly string[]): Promise<number> {
   return answer.kind === 'filled' ? DONE : NOT_ALL
 }
 
+const said = (proved: boolean) => (proved ? 'proved' : 'best found')
+
 function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile {
   const ended = () => {
     if (answer.kind === 'unknown') return 'unknown'
@@ -72,7 +76,14 @@ function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile 
     ended: ended(),
     models: answer.models,
     finish: proposal?.finish?.code ?? null,
-    fewestFindings: proposal?.fewest ?? false,
+    order: proposal?.better
+      ? {
+          finish: said(proposal.proved),
+          findings: said(proposal.better.findings),
+          courses: said(proposal.better.courses),
+          laying: said(proposal.better.laying)
+        }
+      : null,
     bound: proposal?.bound?.code ?? null,
     courses: (proposal?.courses ?? []).map(
       ({ planned: { course, term, credits }, needs, before, because }) => ({
@@ -85,6 +96,7 @@ function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile 
       })
     ),
     left: (proposal?.left ?? []).map((one) => one.need.title),
-    conflict: proposal?.conflict ?? []
+    conflict: proposal?.conflict ?? [],
+    smallestConflict: answer.kind === 'partly' && answer.smallest
   }
 }
