@@ -119,6 +119,13 @@ function judged({ courses, before, earned, needs, load, slots }: Case): number |
   return undefined
 }
 
+/** Every set of needs that cannot be met together. */
+function conflictsOf(one: Case): Case['needs'][] {
+  return Array.from({ length: 2 ** one.needs.length - 1 }, (_, bits) =>
+    one.needs.filter((_, n) => (bits + 1) & (1 << n))
+  ).filter((needs) => judged({ ...one, needs }) === undefined)
+}
+
 /** Whether one of each list can be had so that no two are alike. */
 function hasWeek(lists: readonly (readonly number[])[]): boolean {
   const go = (i: number, used: readonly number[]): boolean =>
@@ -200,11 +207,11 @@ describe(`random degrees (${CASES}, from seed 1)`, () => {
     'finish as early as can be, as the audit says, with a week in the published term',
     { timeout: 900_000 },
     () => {
-      const seen = { filled: 0, late: 0, impossible: 0, weekless: 0 }
+      const seen = { filled: 0, late: 0, impossible: 0, smallest: 0, weekless: 0 }
       for (let seed = 1; seed <= CASES; seed++) {
         const one = caseOf(seed)
         const { reread, slots } = worldOf(one)
-        const { proposal } = filled(reread, [])
+        const { answer, proposal } = filled(reread, [])
         const best = judged(one)
         const planned = (proposal?.courses ?? []).map((p) => p.planned)
         const { audits, context } = reread(planned)
@@ -213,6 +220,13 @@ describe(`random degrees (${CASES}, from seed 1)`, () => {
           expect({ seed, finish: finish?.code }).toEqual({ seed, finish: undefined })
           expect({ seed, left: proposal!.left.length }).not.toEqual({ seed, left: 0 })
           seen.impossible++
+          if (answer.kind === 'partly' && answer.smallest) {
+            const sizes = conflictsOf(one).map((needs) => needs.length)
+            expect({ seed, conflict: answer.conflict.length }).toEqual({ seed, conflict: Math.min(...sizes) })
+            const named = proposal!.conflict.map((title) => one.needs[Number(title.split(' ')[1])]!)
+            expect({ seed, judged: judged({ ...one, needs: named }) }).toEqual({ seed, judged: undefined })
+            seen.smallest++
+          }
         } else if (best >= 0) {
           expect({ seed, finish: finish?.code, proved: proposal!.proved }).toEqual({
             seed,
@@ -241,6 +255,7 @@ describe(`random degrees (${CASES}, from seed 1)`, () => {
       expect(seen.filled).toBeGreaterThan(CASES / 4)
       expect(seen.late).toBeGreaterThan(CASES / 8)
       expect(seen.impossible).toBeGreaterThan(CASES / 20)
+      expect(seen.smallest).toBeGreaterThan(CASES / 25)
       expect(seen.weekless).toBeGreaterThan(CASES / 20)
     }
   )
