@@ -3,7 +3,7 @@ const optimizeDeps = ['zod', '@mdi/js', 'luxon']
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
-  modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
+  modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-security', '@nuxt/eslint'],
   ssr: false,
   telemetry: false,
   devtools: { enabled: false },
@@ -22,12 +22,6 @@ export default defineNuxtConfig({
   },
   runtimeConfig: {
     databaseUrl: '',
-    session: {
-      name: 'ridgeway',
-      password: '',
-      maxAge: 60 * 60 * 12,
-      cookie: { sameSite: 'strict', httpOnly: true, secure: false, path: '/' }
-    },
     public: { demo: false, demoPassword: '' }
   },
   nitro: {
@@ -63,6 +57,8 @@ export default defineNuxtConfig({
     corsHandler: false,
     headers: {
       crossOriginEmbedderPolicy: false,
+      // Said behind https only, by the server itself.
+      strictTransportSecurity: false,
       contentSecurityPolicy: {
         'default-src': ["'self'"],
         // The solver that fills routes is compiled in its worker.

@@ -4,6 +4,7 @@
  */
 import { getRequestHeader, setResponseHeader, type H3Event } from 'h3'
 import { Refused } from './services/problem'
+import { theSettings } from './settings'
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS'])
 /** Bytes of a body, unless an endpoint says more. */
@@ -16,7 +17,7 @@ export function mustBeOwn(event: H3Event): void {
   if (SAFE.has(event.method)) return
   const site = getRequestHeader(event, 'sec-fetch-site')
   const origin = getRequestHeader(event, 'origin')
-  if ((site && site !== 'same-origin') || (origin && hostOf(origin) !== getRequestHeader(event, 'host')))
+  if ((site && site !== 'same-origin') || (origin && !isOurs(origin, getRequestHeader(event, 'host'))))
     throw new Refused(
       403,
       'foreign',
@@ -29,8 +30,11 @@ export function mustBeOwn(event: H3Event): void {
     ])
 }
 
-function hostOf(origin: string): string | undefined {
-  return URL.canParse(origin) ? new URL(origin).host : undefined
+/** Where the address that people open is known it is that one; else whatever the request itself was sent to. */
+function isOurs(origin: string, host: string | undefined): boolean {
+  const own = theSettings().origin
+  if (own) return origin === own.origin
+  return URL.canParse(origin) && new URL(origin).host === host
 }
 
 function hasBody(event: H3Event): boolean {

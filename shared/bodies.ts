@@ -34,8 +34,17 @@ const planned = z.object({
 })
 
 export const signInBody = z.object({
-  name: z.string().trim().min(1, 'is needed').max(60, 'has to be 60 characters or less'),
+  name: z.string().min(1, 'is needed').max(60, 'has to be 60 characters or less'),
   password: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less')
+})
+
+/** Long enough without rules on what it is made of (NIST SP 800-63B). */
+export const passwordBody = z.object({
+  present: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less'),
+  next: z
+    .string()
+    .min(12, 'has to be 12 characters or more')
+    .max(200, 'has to be 200 characters or less')
 })
 
 const detail = planned.omit({ course: true, term: true })
@@ -295,6 +304,12 @@ export const exceptionParams = studentParams.extend({
 })
 export const weekParams = studentParams.extend({
   week: z.coerce.number('has to be a number').int('has to be a whole number').positive('has to be above zero')
+})
+export const sessionParams = z.object({
+  session: z.coerce
+    .number('has to be a number')
+    .int('has to be a whole number')
+    .positive('has to be above zero')
 })
 export const keyParams = z.object({
   key: z.string().regex(/^[0-9a-f]{32}(\.ics)?$/, 'has to be the key of a link, as it was sent')

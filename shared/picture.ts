@@ -19,6 +19,16 @@ export interface Who {
   student: StudentId | null
 }
 
+/** Where somebody is signed in; times are the machine's. */
+export interface SignedInAt {
+  id: number
+  browser: string
+  signedInAt: number
+  seenAt: number
+  /** It is the browser that asks. */
+  here: boolean
+}
+
 export interface TermPicture extends Term {
   addEndsAt: Instant
   dropEndsAt: Instant

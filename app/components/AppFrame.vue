@@ -120,6 +120,7 @@ async function leave() {
           </label>
         </fieldset>
         <button class="row" @click="help = true">Keys</button>
+        <NuxtLink class="row" to="/account">Signing in</NuxtLink>
         <button class="row" @click="leave">Sign out</button>
       </div>
     </v-menu>
@@ -297,6 +298,10 @@ nav {
   text-align: left;
   padding: 6px 8px;
   border-radius: 6px;
+}
+a.row {
+  color: inherit;
+  text-decoration: none;
 }
 .row:hover {
   background: var(--dusk-tint);

@@ -27,7 +27,8 @@ async function enter(who = name.value, secret = password.value) {
   busy.value = true
   problem.value = undefined
   try {
-    await session.signIn(who, secret)
+    // Names are small letters; a telephone likes to begin with a capital.
+    await session.signIn(who.trim().toLowerCase(), secret)
     const next = route.query.next
     const isHere = typeof next === 'string' && next.startsWith('/') && !next.startsWith('//')
     await navigateTo(isHere && session.who && isPlaceOf(next, session.who) ? next : session.home)

@@ -35,6 +35,7 @@ export function homeOf(who: Pick<Who, 'role' | 'student'> | null): string {
 
 /** Whether a page is for this person by their role; which students staff may read, the server decides. */
 export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boolean {
+  if (path === '/account') return true
   const within = (place: string) => path === place || path.startsWith(`${place}/`)
   if (who.student) return within(`/students/${who.student}`) || within('/courses')
   if (within('/terms')) return who.role === 'registrar'

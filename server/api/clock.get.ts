@@ -1,4 +1,4 @@
 import { openEndpoint } from '../endpoint'
 import { readClock } from '../standins/clock'
 
-export default openEndpoint({}, ({ db }) => readClock(db))
+export default openEndpoint('GET /api/clock', {}, ({ db }) => readClock(db))

@@ -1,11 +1,12 @@
 import { currentShelf, endpoint } from '../endpoint'
 import { readDesk } from '../services/advising/advising'
-import { Refused } from '../services/problem'
+import { logEvent } from '../services/log'
 import { campusNow } from '../standins/clock'
 
-export default endpoint({}, async ({ db, who }) => {
-  if (who.role !== 'programAdvisor' && who.role !== 'supportAdvisor') {
-    throw new Refused(403, 'notAllowed', 'The desk belongs to advisors.')
-  }
-  return readDesk(db, who, await currentShelf(), await campusNow(db))
+export default endpoint('GET /api/desk', {}, async ({ db, who }) => {
+  const now = await campusNow(db)
+  const desk = await readDesk(db, who, await currentShelf(), now)
+  const after = { students: desk.rows.map((row) => row.id) }
+  await logEvent(db, { at: now, account: who.id, student: null, action: 'desk.read', after })
+  return desk
 })

@@ -1,17 +1,12 @@
 import { openEndpoint } from '../endpoint'
-import { whoIs } from '../services/accounts/accounts'
-import { Refused } from '../services/problem'
+import { sessionOf } from '../services/accounts/sessions'
+import { dropKey, keyOf } from '../session'
 
 /** Who is signed in; null when nobody is. */
-export default openEndpoint({}, async ({ event, db }) => {
-  const session = await getUserSession(event)
-  const id = (session.user as { id?: number } | undefined)?.id
-  if (!id) return null
-  try {
-    return await whoIs(db, id)
-  } catch (error) {
-    if (!(error instanceof Refused)) throw error
-    await clearUserSession(event)
-    return null
-  }
+export default openEndpoint('GET /api/session', {}, async ({ event, db }) => {
+  const key = keyOf(event)
+  if (!key) return null
+  const session = await sessionOf(db, key)
+  if (!session) dropKey(event)
+  return session?.who ?? null
 })

@@ -1,9 +1,15 @@
 import { signInBody } from '#wire/bodies'
-import { openEndpoint } from '../endpoint'
+import { openEndpoint, theAttempts } from '../endpoint'
 import { signIn } from '../services/accounts/accounts'
+import { endSession, keptFor, openSession, sessionOf } from '../services/accounts/sessions'
+import { addressOf, browserOf, keepKey, keyOf } from '../session'
 
-export default openEndpoint({ body: signInBody }, async ({ event, db, body }) => {
-  const who = await signIn(db, body.name, body.password)
-  await replaceUserSession(event, { user: { id: who.id } })
+/** Signs in: a session of its own, whatever the browser held before. */
+export default openEndpoint('POST /api/session', { body: signInBody }, async ({ event, db, body }) => {
+  const who = await signIn(db, theAttempts(), { ...body, address: addressOf(event) })
+  const before = keyOf(event)
+  const session = before && (await sessionOf(db, before))
+  if (session) await endSession(db, session.who.id, session.id)
+  keepKey(event, await openSession(db, who.id, browserOf(event)), keptFor(who.role))
   return who
 })

@@ -1,6 +1,7 @@
 /** Connections to MariaDB, and the two guards that every query goes through. */
 import { and, DrizzleQueryError, type SQL } from 'drizzle-orm'
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
+import type { Pool as CorePool } from 'mysql2'
 import mysql from 'mysql2/promise'
 import * as schema from './schema'
 
@@ -11,6 +12,9 @@ export type Reader = Database | Transaction
 
 export interface Connection {
   db: Database
+  /** The pool itself and the database's name, for packages that write their own statements. */
+  pool: CorePool
+  name: string
   close: () => Promise<void>
 }
 
@@ -29,7 +33,7 @@ export function connect(url: string, connections = 12): Connection {
     )
   })
   const db = drizzle(pool, { schema, mode: 'default', casing: 'snake_case' })
-  return { db, close: () => pool.end() }
+  return { db, pool: pool.pool, name: new URL(url).pathname.slice(1), close: () => pool.end() }
 }
 
 /** A failed query, without its parameters: they are personal data. */

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import { openEndpoint } from '../endpoint'
 
 /** For a monitor: the server answers, and so does its database. */
-export default openEndpoint({}, async ({ db }) => {
+export default openEndpoint('GET /readyz', {}, async ({ db }) => {
   await db.execute(sql`select 1`)
   return 'ready'
 })

@@ -1,10 +1,17 @@
 /** The event log: who did what to whose record, before and after. Written in the change's own transaction. */
 import type { Instant } from '#core/time'
+import type { Read } from '../access'
 import type { Reader } from '../db/connect'
 import { eventLog } from '../db/schema'
 
 export type Action =
-  | 'record.read'
+  | Read
+  | 'desk.read'
+  | 'access.refused'
+  | 'signIn.made'
+  | 'signIn.refused'
+  | 'signIn.ended'
+  | 'password.changed'
   | 'program.answered'
   | 'route.changed'
   | 'route.made'
@@ -34,7 +41,8 @@ export type Action =
 
 export interface LoggedEvent {
   at: Instant
-  account: number
+  /** Null for somebody who is not known. */
+  account: number | null
   student: number | null
   action: Action
   before?: unknown

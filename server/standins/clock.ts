@@ -3,10 +3,12 @@
  * an instant, or runs on from one; on an ordinary server it follows the machine.
  */
 import { eq } from 'drizzle-orm'
+import type { Term } from '#core/catalog'
 import type { Instant } from '#core/time'
 import type { ClockPicture } from '#wire/picture'
 import type { Reader, Transaction } from '../db/connect'
 import { campusClock } from '../db/schema'
+import { Refused } from '../services/problem'
 
 const ONLY = 1
 
@@ -22,7 +24,24 @@ export async function campusNow(db: Reader): Promise<Instant> {
   return (await readClock(db)).now
 }
 
-export async function setClock(tx: Transaction, mode: ClockPicture['mode'], at: Instant): Promise<void> {
+/** A year before the first term and after the last one there is nothing to see. */
+const BEYOND_DAYS = 366
+
+/** @throws Refused for an instant that is far from all terms */
+export async function setClock(
+  tx: Transaction,
+  mode: ClockPicture['mode'],
+  at: Instant,
+  terms: readonly Pick<Term, 'start' | 'end'>[]
+): Promise<void> {
+  const beyond = BEYOND_DAYS * 86_400_000
+  const first = Math.min(...terms.map((term) => Date.parse(term.start))) - beyond
+  const last = Math.max(...terms.map((term) => Date.parse(term.end))) + beyond
+  if (mode !== 'real' && terms.length && (at < first || at > last)) {
+    const day = (instant: Instant) => new Date(instant).toISOString().slice(0, 10)
+    const message = `has to be from ${day(first)} to ${day(last)}`
+    throw new Refused(400, 'malformed', `at ${message}.`, [{ field: 'at', message }])
+  }
   const values = { mode, campusAt: new Date(at), setAt: new Date() }
   await tx
     .insert(campusClock)

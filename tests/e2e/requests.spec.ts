@@ -67,6 +67,8 @@ const MALFORMED: [string, unknown, string][] = [
     'least'
   ],
   ['clock', { mode: 'standing', at: 'soon' }, 'at'],
+  ['clock', { mode: 'standing', at: '0001-01-01T00:00:00Z' }, 'at'],
+  ['clock', { mode: 'running', at: '9999-12-31T00:00:00Z' }, 'at'],
   ['clock', { mode: 'backwards' }, 'mode'],
   ['session', { name: '', password: 'x' }, 'name'],
   ['session', { name: 'imke.varga' }, 'password'],
@@ -83,9 +85,11 @@ async function post(request: APIRequestContext, path: string, body: unknown) {
 
 test('a malformed body gives 400 with the field, and changes nothing', async ({ browser, site }) => {
   const page = await enter(browser, site, 'imke.varga')
+  const advisor = await enter(browser, site, 'orla.denholt')
   const before = await site.query('select version from route where id = 1')
   for (const [path, body, field] of MALFORMED) {
-    const { status, body: answer } = await post(page.request, path, body)
+    const who = /exceptions|answer$/.test(path) ? advisor : page
+    const { status, body: answer } = await post(who.request, path, body)
     const label = `${path} ${JSON.stringify(body).slice(0, 80)}`
     expect(status, label).toBe(400)
     expect(
@@ -97,6 +101,7 @@ test('a malformed body gives 400 with the field, and changes nothing', async ({ 
   const { status, body } = await post(page.request, 'students/1/route', '{broken')
   expect([status, body.code]).toEqual([400, 'malformed'])
   expect(await site.query('select version from route where id = 1')).toEqual(before)
+  await advisor.context().close()
   await page.context().close()
 })
 
@@ -184,6 +189,20 @@ test('an address that nothing answers says so, and a monitor is answered', async
   expect((await request.get(`${site.address}/readyz`)).status()).toBe(200)
 })
 
+test('a known address says which methods it answers, and a page is only read', async ({ request, site }) => {
+  const cases: [string, string, string][] = [
+    ['PUT', '/api/session', 'GET, POST, DELETE'],
+    ['POST', '/api/students/1', 'GET'],
+    ['PATCH', '/api/students/1/routes/2', 'POST, DELETE'],
+    ['POST', '/students/1/today', 'GET, HEAD']
+  ]
+  for (const [method, path, allow] of cases) {
+    const answer = await request.fetch(site.address + path, { method })
+    expect([path, answer.status(), answer.headers().allow]).toEqual([path, 405, allow])
+    expect(((await answer.json()) as Answer).code).toBe('noSuchMethod')
+  }
+})
+
 test('an address that makes no sense gives a clear refusal', async ({ browser, site }) => {
   const page = await enter(browser, site, 'imke.varga')
   const status = async (path: string) => (await page.request.get(`/api/${path}`)).status()
@@ -235,7 +254,7 @@ test('nobody gets past the door, and nobody into another record', async ({ brows
   await nell.context().close()
 })
 
-test('the session cookie is sealed, http-only and same-site', async ({ browser, site }) => {
+test('the session cookie says nothing, is http-only and same-site', async ({ browser, site }) => {
   const page = await enter(browser, site, 'imke.varga')
   const [cookie] = await page.context().cookies()
   expect(cookie).toMatchObject({ name: 'ridgeway', httpOnly: true, sameSite: 'Strict' })

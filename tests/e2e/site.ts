@@ -55,7 +55,7 @@ export async function enter(
   })
   const page = await context.newPage()
   const answer = await page.request.post('/api/session', { data: { name, password: DEMO_PASSWORD } })
-  expect(answer.ok()).toBe(true)
+  expect(answer.ok(), await answer.text()).toBe(true)
   return page
 }
 

@@ -5,7 +5,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { all, DatabaseError, inTransaction, withoutParameters } from '../../server/db/connect'
 import { migrateDatabase } from '../../server/db/migrate'
 import * as t from '../../server/db/schema'
-import { hashPassword, passwordMatches } from '../../server/services/accounts/password'
 import { demoWorld, freshDatabase, type World } from './world'
 
 let world: World
@@ -143,15 +142,5 @@ describe('the demo', () => {
     )
     expect(meetings.length).toBeGreaterThan(300)
     expect(doubled.length).toBe(0)
-  })
-})
-
-describe('passwords', () => {
-  it('match their hash and nothing else, each with a salt of its own', async () => {
-    const [one, two] = await Promise.all([hashPassword('slate 118'), hashPassword('slate 118')])
-    expect(one).not.toBe(two)
-    expect(await passwordMatches('slate 118', one)).toBe(true)
-    expect(await passwordMatches('slate 119', one)).toBe(false)
-    expect(await passwordMatches('slate 118', 'plain')).toBe(false)
   })
 })

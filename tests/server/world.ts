@@ -75,7 +75,7 @@ export function within<T>({ db }: World, work: (tx: Transaction) => Promise<T>):
 }
 
 export function setTime(world: World, at: number): Promise<void> {
-  return within(world, (tx) => setClock(tx, 'standing', at))
+  return within(world, (tx) => setClock(tx, 'standing', at, world.shelf.terms))
 }
 
 export async function at(world: World): Promise<{ now: number; zone: string }> {

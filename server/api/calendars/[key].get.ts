@@ -8,12 +8,16 @@ import { studentAtAddress } from '../../services/week/habits'
 import { campusNow } from '../../standins/clock'
 
 /** A student's classes for a calendar program, at a private address that can be withdrawn. */
-export default openEndpoint({ params: keyParams }, async ({ event, db, params }) => {
-  const id = await studentAtAddress(db, params.key.replace('.ics', ''))
-  if (id === undefined)
-    throw new Refused(404, 'noCalendar', 'This calendar address was withdrawn, or never was one.')
-  const [picture] = await readPictures(db, [id], 'self')
-  const [shelf, now] = [await currentShelf(), await campusNow(db)]
-  setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
-  return calendarOfClasses(picture!, shelf, { now })
-})
+export default openEndpoint(
+  'GET /api/calendars/:key',
+  { params: keyParams },
+  async ({ event, db, params }) => {
+    const id = await studentAtAddress(db, params.key.replace('.ics', ''))
+    if (id === undefined)
+      throw new Refused(404, 'noCalendar', 'This calendar address was withdrawn, or never was one.')
+    const [picture] = await readPictures(db, [id], 'self')
+    const [shelf, now] = [await currentShelf(), await campusNow(db)]
+    setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
+    return calendarOfClasses(picture!, shelf, { now })
+  }
+)

@@ -1,4 +1,4 @@
 import { endpoint } from '../../endpoint'
 import { readDescriptions } from '../../services/catalog/catalog'
 
-export default endpoint({}, ({ db }) => readDescriptions(db))
+export default endpoint('GET /api/catalog/descriptions', {}, ({ db }) => readDescriptions(db))

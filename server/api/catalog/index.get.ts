@@ -1,4 +1,4 @@
 import { endpoint } from '../../endpoint'
 import { readCatalog } from '../../services/catalog/catalog'
 
-export default endpoint({}, ({ db }) => readCatalog(db))
+export default endpoint('GET /api/catalog', {}, ({ db }) => readCatalog(db))

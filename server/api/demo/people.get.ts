@@ -1,9 +1,8 @@
 import { openEndpoint } from '../../endpoint'
 import { demoPeople } from '../../services/accounts/accounts'
-import { Refused } from '../../services/problem'
+import { mustBeDemo } from '../../services/accounts/demo'
 
-export default openEndpoint({}, async ({ db }) => {
-  if (process.env.RIDGEWAY_DEMO !== '1')
-    throw new Refused(404, 'noDemo', 'This server does not run the demo.')
+export default openEndpoint('GET /api/demo/people', {}, async ({ db }) => {
+  mustBeDemo()
   return demoPeople(db)
 })

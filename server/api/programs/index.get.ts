@@ -1,4 +1,4 @@
 import { endpoint } from '../../endpoint'
 import { readPrograms } from '../../services/catalog/catalog'
 
-export default endpoint({}, async ({ db }) => readPrograms(db))
+export default endpoint('GET /api/programs', {}, async ({ db }) => readPrograms(db))

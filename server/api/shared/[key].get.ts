@@ -3,4 +3,6 @@ import { openEndpoint } from '../../endpoint'
 import { readShared } from '../../services/week/drafts'
 
 /** A shared draft week, for whoever has its link. */
-export default openEndpoint({ params: keyParams }, ({ db, params }) => readShared(db, params.key))
+export default openEndpoint('GET /api/shared/:key', { params: keyParams }, ({ db, params }) =>
+  readShared(db, params.key)
+)

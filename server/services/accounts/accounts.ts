@@ -1,19 +1,33 @@
-/** Who signs in, and whose record they may read and write. */
+/** Who signs in, and how they stand to a record. */
 import { asc, eq, isNotNull } from 'drizzle-orm'
 import { studentId, type StudentId } from '#core/ids'
-import type { StudentPicture, Who } from '#wire/picture'
-import { all, type Reader } from '../../db/connect'
-import { account, advising, advisor, student } from '../../db/schema'
+import type { Role, StudentPicture, Who } from '#wire/picture'
+import { all, inTransaction, type Database, type Reader } from '../../db/connect'
+import { account, advising, advisor, institution, student } from '../../db/schema'
+import { campusNow } from '../../standins/clock'
+import { logEvent } from '../log'
 import { Refused } from '../problem'
-import { passwordMatches } from './password'
+import type { Attempts } from './attempts'
+import { checkPassword, newHash } from './password'
 
-/** Verified against when no such account exists, so that the answer takes as long. */
-const NOBODY = `scrypt$32768$8$1$${'A'.repeat(22)}$${'A'.repeat(43)}`
-
-export async function signIn(db: Reader, name: string, password: string): Promise<Who> {
-  const [row] = await db.select().from(account).where(eq(account.signIn, name.toLowerCase()))
-  const matches = await passwordMatches(password, row?.passwordHash ?? NOBODY)
-  if (!row || !matches) {
+/** Signs somebody in who gives the right password. The time it takes does not tell whether there is such a name. */
+export async function signIn(
+  db: Database,
+  attempts: Pick<Attempts, 'begin' | 'wasRight'>,
+  given: { name: string; password: string; address: string }
+): Promise<Who> {
+  const { name } = given
+  const [row] = await db.select().from(account).where(eq(account.signIn, name))
+  // The database takes capitals, letters with accents and spaces at the end for the same; names match exactly.
+  const known = row?.signIn === name ? row : undefined
+  const { isRight, renewed } = await checkPassword(given.password, known?.passwordHash, () =>
+    attempts.begin(name, given.address)
+  ).catch(async (error: unknown) => {
+    if (error instanceof Refused) await note(db, 'signIn.refused', known?.id, { code: error.code })
+    throw error
+  })
+  if (!known || !isRight) {
+    await note(db, 'signIn.refused', known?.id, { code: 'signIn' })
     throw new Refused(
       401,
       'signIn',
@@ -21,18 +35,75 @@ export async function signIn(db: Reader, name: string, password: string): Promis
       [{ field: 'password', message: 'does not belong to this name' }]
     )
   }
-  return whoIs(db, row.id)
+  await attempts.wasRight(name, given.address)
+  if (renewed) await db.update(account).set({ passwordHash: renewed }).where(eq(account.id, known.id))
+  await note(db, 'signIn.made', known.id)
+  return whoIs(db, known.id)
 }
 
-export async function whoIs(db: Reader, id: number): Promise<Who> {
+async function note(
+  db: Reader,
+  action: 'signIn.made' | 'signIn.refused' | 'password.changed',
+  id: number | undefined,
+  after?: unknown
+): Promise<void> {
+  await logEvent(db, { at: await campusNow(db), account: id ?? null, student: null, action, after })
+}
+
+/** What a password may not hold, beside names of the person and of the institution. */
+const KNOWN_WORDS = ['ridgeway', 'password']
+
+/**
+ * Gives an account another password.
+ *
+ * @throws Refused where the present one is not right, or the next one is easy to guess
+ */
+export async function changePassword(
+  db: Database,
+  attempts: Pick<Attempts, 'begin' | 'wasRight'>,
+  who: Who,
+  { present, next, address }: { present: string; next: string; address: string }
+): Promise<void> {
+  const [row] = await db.select().from(account).where(eq(account.id, who.id))
+  const { isRight } = await checkPassword(present, row?.passwordHash, () =>
+    attempts.begin(row!.signIn, address)
+  )
+  if (!row || !isRight)
+    throw new Refused(422, 'wrongPassword', 'The present password is another one.', [
+      { field: 'present', message: 'is not the password of this account' }
+    ])
+  await attempts.wasRight(row.signIn, address)
+  const plain = next.toLowerCase()
+  const [place] = await db.select({ name: institution.name }).from(institution)
+  const names = `${row.signIn} ${row.name} ${place?.name ?? ''}`.toLowerCase().split(/[\s.]+/)
+  const known = [...KNOWN_WORDS, ...names].find((word) => word.length > 3 && plain.includes(word))
+  if (known || next === present) {
+    const message = known ? `may not hold “${known}”: it is easy to guess` : 'is the present one'
+    throw new Refused(422, 'weakPassword', `The new password ${message}.`, [{ field: 'next', message }])
+  }
+  const passwordHash = await newHash(next)
+  await inTransaction(db, async (tx) => {
+    await tx.update(account).set({ passwordHash }).where(eq(account.id, who.id))
+    await note(tx, 'password.changed', who.id)
+  })
+}
+
+export async function findWho(db: Reader, id: number): Promise<Who | undefined> {
   const [row] = await db
     .select({ id: account.id, name: account.name, role: account.role, student: student.id })
     .from(account)
     .leftJoin(student, eq(student.accountId, account.id))
     .where(eq(account.id, id))
-  if (!row) throw new Refused(401, 'signedOut', 'You are signed out. Sign in again to go on.')
-  return { ...row, student: row.student === null ? null : studentId(row.student) }
+  return row && { ...row, student: row.student === null ? null : studentId(row.student) }
 }
+
+export async function whoIs(db: Reader, id: number): Promise<Who> {
+  const who = await findWho(db, id)
+  if (!who) throw signedOut()
+  return who
+}
+
+export const signedOut = () => new Refused(401, 'signedOut', 'You are signed out. Sign in again to go on.')
 
 export type Relation = StudentPicture['relation']
 
@@ -53,7 +124,12 @@ async function relationTo(db: Reader, who: Who, id: StudentId): Promise<Relation
 }
 
 /** The relation, when it is one of those wanted. A stranger learns nothing, not even that the record exists. */
-export async function mustBe(db: Reader, who: Who, id: StudentId, ...wanted: Relation[]): Promise<Relation> {
+export async function mustBe(
+  db: Reader,
+  who: Who,
+  id: StudentId,
+  wanted: readonly Relation[]
+): Promise<Relation> {
   const relation = await relationTo(db, who, id)
   if (!relation)
     throw new Refused(
@@ -65,8 +141,6 @@ export async function mustBe(db: Reader, who: Who, id: StudentId, ...wanted: Rel
   return relation
 }
 
-export const ANYBODY: Relation[] = ['self', 'programAdvisor', 'supportAdvisor', 'registrar']
-
 const NOT_ALLOWED: Record<Relation, string> = {
   self: 'Only your advisor can do this.',
   programAdvisor: 'Only the student can do this. You can write to them, or sign off their term.',
@@ -74,12 +148,15 @@ const NOT_ALLOWED: Record<Relation, string> = {
   registrar: 'Only the student can do this.'
 }
 
-/** What only the registrar's office of the demo does: a college has its own system for it. @throws Refused */
-export function mustBeDemoRegistrar(who: Who): void {
-  if (process.env.RIDGEWAY_DEMO !== '1')
-    throw new Refused(404, 'onlyInDemo', 'This is there in the demo only.')
-  if (who.role !== 'registrar')
-    throw new Refused(403, 'notAllowed', "Only the registrar's office of the demo can do this.")
+/** @throws Refused for a role that is not one of those wanted */
+export function mustHaveRole({ role }: Who, wanted: readonly Role[]): void {
+  if (wanted.includes(role)) return
+  const offices = wanted.length === 1 && wanted[0] === 'registrar'
+  throw new Refused(
+    403,
+    'notAllowed',
+    offices ? "Only the registrar's office can do this." : 'This is not for you: it belongs to others.'
+  )
 }
 
 /** Cards of the demo's sign-in page: people who stand for a situation. */

@@ -1,7 +1,12 @@
 import { studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../routeEndpoint'
+import { changeEndpoint } from '../../../endpoint'
 import { withdrawCalendarAddress } from '../../../services/week/habits'
 
-export default routeEndpoint({ params: studentParams }, (tx, at) => withdrawCalendarAddress(tx, at), {
-  quiet: true
-})
+export default changeEndpoint(
+  'DELETE /api/students/:id/calendar-address',
+  { params: studentParams },
+  (tx, at) => withdrawCalendarAddress(tx, at),
+  {
+    quiet: true
+  }
+)

@@ -1,8 +1,13 @@
 import { studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../routeEndpoint'
+import { changeEndpoint } from '../../../endpoint'
 import { makeCalendarAddress } from '../../../services/week/habits'
 
 /** Makes a private calendar address; one there was before leads nowhere from then on. */
-export default routeEndpoint({ params: studentParams }, (tx, at) => makeCalendarAddress(tx, at), {
-  quiet: true
-})
+export default changeEndpoint(
+  'POST /api/students/:id/calendar-address',
+  { params: studentParams },
+  (tx, at) => makeCalendarAddress(tx, at),
+  {
+    quiet: true
+  }
+)

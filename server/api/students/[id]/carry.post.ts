@@ -1,8 +1,12 @@
 import { carryBody, studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../routeEndpoint'
+import { changeEndpoint } from '../../../endpoint'
 import { writeCarry } from '../../../services/route/load'
 
-export default routeEndpoint({ params: studentParams, body: carryBody }, async (tx, at, { body }) => {
-  await writeCarry(tx, at, body)
-  return {}
-})
+export default changeEndpoint(
+  'POST /api/students/:id/carry',
+  { params: studentParams, body: carryBody },
+  async (tx, at, { body }) => {
+    await writeCarry(tx, at, body)
+    return {}
+  }
+)

@@ -1,27 +1,26 @@
 import { setResponseHeader } from 'h3'
-import { studentId } from '#core/ids'
 import { studentParams, weekQuery } from '#wire/bodies'
 import { goingWith } from '#wire/reading'
-import { currentShelf, endpoint } from '../../../endpoint'
-import { ANYBODY, mustBe } from '../../../services/accounts/accounts'
+import { currentShelf, studentEndpoint } from '../../../endpoint'
 import { Refused } from '../../../services/problem'
 import { readPictures } from '../../../services/students/pictures'
+import { seenBy } from '../../../services/students/seen'
 import { calendarOfClasses } from '../../../services/week/classes'
 import { campusNow } from '../../../standins/clock'
 
 /** The classes of a term as iCalendar, with those of one draft week or of the one gone with. */
-export default endpoint(
+export default studentEndpoint(
+  'GET /api/students/:id/classes',
   { params: studentParams, query: weekQuery },
-  async ({ event, db, who, params, query }) => {
-    const id = studentId(params.id)
-    const relation = await mustBe(db, who, id, ...ANYBODY)
-    const [picture] = await readPictures(db, [id], relation)
+  async ({ event, db, student, relation, query }) => {
+    const [whole] = await readPictures(db, [student], relation)
+    const picture = seenBy(relation, whole!)
     const [shelf, now] = [await currentShelf(), await campusNow(db)]
     const term = shelf.terms.find((one) => one.code === query.term)
-    const week = picture!.drafts.find((one) => one.id === query.week && one.term === query.term)
+    const week = picture.drafts.find((one) => one.id === query.week && one.term === query.term)
     if (!term || (query.week !== undefined && !week))
       throw new Refused(404, 'noWeek', 'There is no such draft week any more. Reload to see those there are.')
     setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
-    return calendarOfClasses(picture!, shelf, { term, week: week ?? goingWith(picture!, query.term), now })
+    return calendarOfClasses(picture, shelf, { term, week: week ?? goingWith(picture, query.term), now })
   }
 )

@@ -1,8 +1,9 @@
 import { keepFreeBody, studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../routeEndpoint'
+import { changeEndpoint } from '../../../endpoint'
 import { writeKeepFree } from '../../../services/week/habits'
 
-export default routeEndpoint(
+export default changeEndpoint(
+  'POST /api/students/:id/keep-free',
   { params: studentParams, body: keepFreeBody },
   (tx, at, { body }) => writeKeepFree(tx, at, body.hours),
   { quiet: true }

@@ -1,11 +1,13 @@
 import { routeChangeBody, studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../routeEndpoint'
-import { changeRoute } from '../../../services/route/route'
+import { changeEndpoint } from '../../../endpoint'
+import { changeRoute, mayEdit } from '../../../services/route/route'
 
-export default routeEndpoint(
+/** Changes a route: the student, or the advisor where the student allows it. */
+export default changeEndpoint(
+  'POST /api/students/:id/route',
   { params: studentParams, body: routeChangeBody },
-  (tx, at, { body }) => changeRoute(tx, at, body),
-  {
-    advisors: true
+  async (tx, at, { body, relation }) => {
+    if (relation !== 'self') await mayEdit(tx, at.student, body.route)
+    return changeRoute(tx, at, body)
   }
 )

@@ -1,16 +1,11 @@
-import { studentId } from '#core/ids'
 import { studentParams, termBody } from '#wire/bodies'
-import { inTransaction } from '../../../db/connect'
-import { currentShelf, endpoint } from '../../../endpoint'
-import { mustBe } from '../../../services/accounts/accounts'
+import { changeEndpoint } from '../../../endpoint'
 import { signOffTerm } from '../../../services/advising/advising'
-import { campusNow } from '../../../standins/clock'
 
-export default endpoint({ params: studentParams, body: termBody }, async ({ db, who, params, body }) => {
-  const id = studentId(params.id)
-  const { zone } = await currentShelf()
-  await inTransaction(db, async (tx) => {
-    await mustBe(tx, who, id, 'programAdvisor')
-    await signOffTerm(tx, who, id, body.term, { now: await campusNow(tx), zone })
-  })
-})
+/** Signs a term of the chosen route off. */
+export default changeEndpoint(
+  'POST /api/students/:id/sign-off',
+  { params: studentParams, body: termBody },
+  (tx, { who, student, now, zone }, { body }) => signOffTerm(tx, who, student, body.term, { now, zone }),
+  { quiet: true }
+)

@@ -5,8 +5,12 @@ import { offerOf } from '../../../services/week/sections'
 import { wholeOffer } from '../../../services/week/wholeOffer'
 
 /** Sections of some courses in a term, or of all, as the seats stand now. */
-export default endpoint({ params: termParams, query: offerQuery }, async ({ event, db, params, query }) => {
-  if (query.courses) return offerOf(db, params.code, query.courses)
-  setResponseHeader(event, 'content-type', 'application/json')
-  return wholeOffer(db, params.code, Date.now())
-})
+export default endpoint(
+  'GET /api/terms/:code/offer',
+  { params: termParams, query: offerQuery },
+  async ({ event, db, params, query }) => {
+    if (query.courses) return offerOf(db, params.code, query.courses)
+    setResponseHeader(event, 'content-type', 'application/json')
+    return wholeOffer(db, params.code, Date.now())
+  }
+)

@@ -1,9 +1,10 @@
 import { markBody, studentCourseParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../endpoint'
 import { markCourse } from '../../../../services/catalog/marks'
 
 /** Stars a course, notes something on it, or says that it was looked at. Only the student's own. */
-export default routeEndpoint(
+export default changeEndpoint(
+  'POST /api/students/:id/courses/:course',
   { params: studentCourseParams, body: markBody },
   async (tx, at, { params, body }) => {
     await markCourse(tx, at, params.course, body)

@@ -1,15 +1,10 @@
-import { studentId } from '#core/ids'
 import { exceptionParams } from '#wire/bodies'
-import { inTransaction } from '../../../../db/connect'
-import { endpoint } from '../../../../endpoint'
-import { mustBe } from '../../../../services/accounts/accounts'
+import { changeEndpoint } from '../../../../endpoint'
 import { withdrawException } from '../../../../services/degree/exceptions'
-import { campusNow } from '../../../../standins/clock'
 
-export default endpoint({ params: exceptionParams }, async ({ db, who, params }) => {
-  const id = studentId(params.id)
-  await inTransaction(db, async (tx) => {
-    await mustBe(tx, who, id, 'programAdvisor', 'registrar')
-    await withdrawException(tx, who, id, params.exception, await campusNow(tx))
-  })
-})
+export default changeEndpoint(
+  'DELETE /api/students/:id/exceptions/:exception',
+  { params: exceptionParams },
+  (tx, { who, student, now }, { params }) => withdrawException(tx, who, student, params.exception, now),
+  { quiet: true }
+)

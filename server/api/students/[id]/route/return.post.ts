@@ -1,7 +1,9 @@
 import { returnBody, studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../endpoint'
 import { returnTo } from '../../../../services/route/route'
 
-export default routeEndpoint({ params: studentParams, body: returnBody }, (tx, at, { body }) =>
-  returnTo(tx, at, body)
+export default changeEndpoint(
+  'POST /api/students/:id/route/return',
+  { params: studentParams, body: returnBody },
+  (tx, at, { body }) => returnTo(tx, at, body)
 )

@@ -1,12 +1,13 @@
 import { routeStepBody, studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../routeEndpoint'
-import { stepRoute } from '../../../../services/route/route'
+import { changeEndpoint } from '../../../../endpoint'
+import { mayEdit, stepRoute } from '../../../../services/route/route'
 
 /** Undo and redo. */
-export default routeEndpoint(
+export default changeEndpoint(
+  'POST /api/students/:id/route/step',
   { params: studentParams, body: routeStepBody },
-  (tx, at, { body }) => stepRoute(tx, at, body),
-  {
-    advisors: true
+  async (tx, at, { body, relation }) => {
+    if (relation !== 'self') await mayEdit(tx, at.student, body.route)
+    return stepRoute(tx, at, body)
   }
 )

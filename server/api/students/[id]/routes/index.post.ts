@@ -1,7 +1,9 @@
 import { newRouteBody, studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../endpoint'
 import { makeRoute } from '../../../../services/route/route'
 
-export default routeEndpoint({ params: studentParams, body: newRouteBody }, (tx, at, { body }) =>
-  makeRoute(tx, at, body)
+export default changeEndpoint(
+  'POST /api/students/:id/routes',
+  { params: studentParams, body: newRouteBody },
+  (tx, at, { body }) => makeRoute(tx, at, body)
 )

@@ -1,9 +1,10 @@
 import { studentTermParams, termNoteBody } from '#wire/bodies'
-import { routeEndpoint } from '../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../endpoint'
 import { writeTermNote } from '../../../../services/route/load'
 
 /** Notes something on a term of the plan. */
-export default routeEndpoint(
+export default changeEndpoint(
+  'POST /api/students/:id/terms/:term',
   { params: studentTermParams, body: termNoteBody },
   async (tx, at, { params, body }) => {
     await writeTermNote(tx, at, params.term, body.text)

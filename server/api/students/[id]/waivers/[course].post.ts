@@ -1,9 +1,10 @@
 import { studentCourseParams, waiverBody } from '#wire/bodies'
-import { routeEndpoint } from '../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../endpoint'
 import { askWaiver } from '../../../../services/advising/waivers'
 
 /** The student asks that the prerequisite of a course be waived. */
-export default routeEndpoint(
+export default changeEndpoint(
+  'POST /api/students/:id/waivers/:course',
   { params: studentCourseParams, body: waiverBody },
   async (tx, at, { params, body }) => {
     await askWaiver(tx, at, params.course, body.reason)

@@ -1,8 +1,9 @@
 import { newWeekBody, studentParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../endpoint'
 import { makeDraft } from '../../../../services/week/drafts'
 
-export default routeEndpoint(
+export default changeEndpoint(
+  'POST /api/students/:id/weeks',
   { params: studentParams, body: newWeekBody },
   (tx, at, { body }) => makeDraft(tx, at, body),
   { quiet: true }

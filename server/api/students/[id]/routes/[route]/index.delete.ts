@@ -1,8 +1,12 @@
 import { routeParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../../endpoint'
 import { dropRoute } from '../../../../../services/route/route'
 
-export default routeEndpoint({ params: routeParams }, async (tx, at, { params }) => {
-  await dropRoute(tx, at, params.route)
-  return {}
-})
+export default changeEndpoint(
+  'DELETE /api/students/:id/routes/:route',
+  { params: routeParams },
+  async (tx, at, { params }) => {
+    await dropRoute(tx, at, params.route)
+    return {}
+  }
+)

@@ -1,9 +1,10 @@
 import { describeRouteBody, routeParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../../endpoint'
 import { chooseRoute, describeRoute } from '../../../../../services/route/route'
 
 /** Names, notes and chooses a route. */
-export default routeEndpoint(
+export default changeEndpoint(
+  'POST /api/students/:id/routes/:route',
   { params: routeParams, body: describeRouteBody },
   async (tx, at, { params, body }) => {
     await describeRoute(tx, at, params.route, body)

@@ -1,7 +1,12 @@
 import { weekParams } from '#wire/bodies'
-import { routeEndpoint } from '../../../../../routeEndpoint'
+import { changeEndpoint } from '../../../../../endpoint'
 import { dropDraft } from '../../../../../services/week/drafts'
 
-export default routeEndpoint({ params: weekParams }, (tx, at, { params }) => dropDraft(tx, at, params.week), {
-  quiet: true
-})
+export default changeEndpoint(
+  'DELETE /api/students/:id/weeks/:week',
+  { params: weekParams },
+  (tx, at, { params }) => dropDraft(tx, at, params.week),
+  {
+    quiet: true
+  }
+)

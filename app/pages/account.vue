@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { instantText } from '#wire/when'
+import { count } from '#wire/words'
+
+useHead({ title: 'Signing in · Ridgeway' })
+const account = useAccount()
+const college = useCollege()
+const places = useOwnPlaces()
+onMounted(() => account.load())
+
+const others = computed(() => account.sessions.filter((one) => !one.here).length)
+
+const present = ref('')
+const next = ref('')
+const problem = ref<Failure['problem']>()
+const done = ref<string>()
+const busy = ref(false)
+const messageFor = (field: string) =>
+  problem.value?.fields?.filter((one) => one.field === field).map((one) => `This ${one.message}.`)
+
+/** Does it, and says what came of it. */
+async function attempt(work: () => Promise<void>, said: string) {
+  busy.value = true
+  problem.value = undefined
+  done.value = undefined
+  try {
+    await work()
+    done.value = said
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    problem.value = error.problem
+  } finally {
+    busy.value = false
+  }
+}
+const change = () =>
+  attempt(async () => {
+    await account.changePassword(present.value, next.value)
+    present.value = next.value = ''
+  }, 'The password is changed. You were signed out everywhere else.')
+</script>
+
+<template>
+  <AppFrame :places="places">
+    <ViewState :failure="account.failure" :ready="account.ready" @retry="account.load()">
+      <div class="page">
+        <div class="page-head">
+          <h1>Signing in</h1>
+          <span class="quiet">where you are signed in, by the server’s own clock, and your password</span>
+        </div>
+        <v-alert v-if="problem" class="said" density="compact" variant="tonal" role="alert">{{
+          problem.message
+        }}</v-alert>
+        <v-alert v-if="done" class="said" density="compact" variant="tonal" role="status">{{ done }}</v-alert>
+        <div class="parts">
+          <section class="card part" aria-labelledby="where">
+            <h2 id="where">Where you are signed in</h2>
+            <v-list density="compact" bg-color="transparent">
+              <v-list-item v-for="one in account.sessions" :key="one.id" class="one" :title="one.browser">
+                <p class="quiet when">
+                  since {{ instantText(one.signedInAt, college.zone) }} · last used
+                  {{ instantText(one.seenAt, college.zone) }}
+                </p>
+                <template #append>
+                  <span v-if="one.here" class="quiet">here</span>
+                  <v-btn
+                    v-else
+                    size="small"
+                    :disabled="busy"
+                    :aria-label="`Sign out ${one.browser}`"
+                    @click="attempt(() => account.end(one), `Signed out: ${one.browser}.`)"
+                    >Sign out</v-btn
+                  >
+                </template>
+              </v-list-item>
+            </v-list>
+            <v-btn
+              v-if="others"
+              :disabled="busy"
+              @click="attempt(() => account.end(), `Signed out in ${count(others, 'other place')}.`)"
+              >Sign out everywhere but here</v-btn
+            >
+            <p v-else class="quiet">Nowhere else.</p>
+          </section>
+          <section class="card part" aria-labelledby="password">
+            <h2 id="password">Another password</h2>
+            <v-form class="fields" @submit.prevent="change">
+              <v-text-field
+                v-model="present"
+                label="Present password"
+                type="password"
+                autocomplete="current-password"
+                :error-messages="messageFor('present')"
+              />
+              <v-text-field
+                v-model="next"
+                label="New password"
+                type="password"
+                autocomplete="new-password"
+                hint="12 characters or more; a few words are fine"
+                persistent-hint
+                :error-messages="messageFor('next')"
+              />
+              <v-btn type="submit" variant="flat" color="primary" :disabled="busy || !present || !next"
+                >Change the password</v-btn
+              >
+            </v-form>
+          </section>
+        </div>
+      </div>
+    </ViewState>
+  </AppFrame>
+</template>
+
+<style scoped>
+.said {
+  margin-bottom: 12px;
+}
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 340px), 1fr));
+  gap: 14px;
+  align-items: start;
+}
+.part {
+  padding: 14px 16px 16px;
+}
+.one {
+  padding-inline: 0;
+  border-top: 1px solid var(--rule);
+}
+.when {
+  margin: 0;
+  font-size: 13px;
+}
+.fields {
+  display: grid;
+  gap: 14px;
+  margin-top: 12px;
+  justify-items: start;
+}
+.fields > .v-input {
+  width: 100%;
+}
+</style>

@@ -1,0 +1,113 @@
+/**
+ * Who may do what: the one table of all endpoints. An endpoint names its line here and asks nothing else; a test calls
+ * each of them as everybody, and fails for an endpoint without a line.
+ */
+import type { Role, StudentPicture } from '#wire/picture'
+
+export type Relation = StudentPicture['relation']
+
+/** What is logged when somebody reads what is another's. */
+export type Read =
+  'record.read' | 'sheet.read' | 'dates.read' | 'classes.read' | 'versions.read' | 'live.read'
+
+interface ForAnybody {
+  /** Why nobody has to be signed in. */
+  open: string
+}
+interface ForRoles {
+  roles: readonly Role[]
+}
+interface ForRelations {
+  relations: readonly Relation[]
+  /** For what tells of the record. */
+  reads?: Read
+}
+
+const OWN = ['self'] as const
+const OWN_OR_ADVISOR = ['self', 'programAdvisor'] as const
+const ADVISOR = ['programAdvisor'] as const
+const RULES = ['programAdvisor', 'registrar'] as const
+const READERS = ['self', 'programAdvisor', 'supportAdvisor', 'registrar'] as const
+const EVERYBODY = ['student', 'programAdvisor', 'supportAdvisor', 'registrar'] as const
+const ADVISORS = ['programAdvisor', 'supportAdvisor'] as const
+const REGISTRAR = ['registrar'] as const
+
+export const ACCESS = {
+  'GET /api/session': { open: 'says that nobody is signed in' },
+  'POST /api/session': { open: 'signing in' },
+  'DELETE /api/session': { open: 'signing out, of a session that has ended as well' },
+  'GET /readyz': { open: 'for a monitor' },
+  'GET /api/clock': { open: 'the time on campus' },
+  'GET /api/shared/:key': { open: 'a week, for whoever has its link' },
+  'GET /api/calendars/:key': { open: 'classes, for a calendar program that has the address' },
+  'GET /api/demo/people': { open: 'cards of the sign-in page; in the demo only' },
+
+  'POST /api/clock': { roles: EVERYBODY },
+  'GET /api/account/sessions': { roles: EVERYBODY },
+  'DELETE /api/account/sessions': { roles: EVERYBODY },
+  'DELETE /api/account/sessions/:session': { roles: EVERYBODY },
+  'POST /api/account/password': { roles: EVERYBODY },
+  'GET /api/catalog': { roles: EVERYBODY },
+  'GET /api/catalog/:code': { roles: EVERYBODY },
+  'GET /api/catalog/descriptions': { roles: EVERYBODY },
+  'GET /api/programs': { roles: EVERYBODY },
+  'GET /api/openings': { roles: EVERYBODY },
+  'GET /api/terms/:code/offer': { roles: EVERYBODY },
+  'GET /api/desk': { roles: ADVISORS },
+  'GET /api/terms/due': { roles: REGISTRAR },
+  'POST /api/terms/:code/grades': { roles: REGISTRAR },
+
+  'GET /api/students/:id': { relations: READERS, reads: 'record.read' },
+  'GET /api/students/:id/sheet': { relations: READERS, reads: 'sheet.read' },
+  'GET /api/students/:id/dates': { relations: READERS, reads: 'dates.read' },
+  'GET /api/students/:id/classes': { relations: READERS, reads: 'classes.read' },
+  'GET /api/students/:id/live': { relations: READERS, reads: 'live.read' },
+  'GET /api/students/:id/routes/:route/versions': { relations: READERS, reads: 'versions.read' },
+
+  'POST /api/students/:id/route': { relations: OWN_OR_ADVISOR },
+  'POST /api/students/:id/route/step': { relations: OWN_OR_ADVISOR },
+  'POST /api/students/:id/route/return': { relations: OWN },
+  'POST /api/students/:id/routes': { relations: OWN },
+  'POST /api/students/:id/routes/:route': { relations: OWN },
+  'DELETE /api/students/:id/routes/:route': { relations: OWN },
+  'POST /api/students/:id/carry': { relations: OWN },
+  'POST /api/students/:id/terms/:term': { relations: OWN },
+  'POST /api/students/:id/courses/:course': { relations: OWN },
+  'POST /api/students/:id/program': { relations: OWN },
+  'POST /api/students/:id/review': { relations: OWN },
+  'POST /api/students/:id/picks': { relations: OWN },
+  'POST /api/students/:id/weeks': { relations: OWN },
+  'POST /api/students/:id/weeks/:week': { relations: OWN },
+  'DELETE /api/students/:id/weeks/:week': { relations: OWN },
+  'POST /api/students/:id/keep-free': { relations: OWN },
+  'POST /api/students/:id/week-habits': { relations: OWN },
+  'POST /api/students/:id/calendar-address': { relations: OWN },
+  'DELETE /api/students/:id/calendar-address': { relations: OWN },
+  'POST /api/students/:id/runs': { relations: OWN },
+  'POST /api/students/:id/waivers/:course': { relations: OWN },
+  'POST /api/students/:id/waivers/:course/answer': { relations: RULES },
+  'POST /api/students/:id/exceptions': { relations: RULES },
+  'DELETE /api/students/:id/exceptions/:exception': { relations: RULES },
+  'POST /api/students/:id/sign-off': { relations: ADVISOR },
+  'DELETE /api/students/:id/sign-off': { relations: ADVISOR }
+} as const satisfies Record<string, ForAnybody | ForRoles | ForRelations>
+
+type Lines<Kind> = {
+  [Key in keyof typeof ACCESS]: (typeof ACCESS)[Key] extends Kind ? Key : never
+}[keyof typeof ACCESS]
+/** Lines for anybody, for roles, and for those who stand in a relation to a student. */
+export type OpenLine = Lines<ForAnybody>
+export type RoleLine = Lines<ForRoles>
+export type StudentLine = Lines<ForRelations>
+
+/** The methods that an address answers; none where there is no such address. */
+export function methodsAt(path: string): string[] {
+  const parts = path.split('/')
+  return Object.keys(ACCESS).flatMap((line) => {
+    const [method, pattern] = line.split(' ') as [string, string]
+    const wanted = pattern.split('/')
+    const fits =
+      wanted.length === parts.length && wanted.every((one, i) => one[0] === ':' || one === parts[i])
+    return fits ? [method] : []
+  })
+}

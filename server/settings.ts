@@ -1,0 +1,32 @@
+/** What this server's surroundings say of it, from the environment. */
+import { z } from 'zod'
+
+const settings = z.object({
+  /** The address people open; where it is `https`, cookies and browsers are held to that. */
+  RIDGEWAY_ORIGIN: z.url({ protocol: /^https?$/ }).optional(),
+  /** Proxies in front, each of which adds the address it was asked from. */
+  RIDGEWAY_PROXIES: z.coerce.number().int().min(0).max(5).default(0),
+  RIDGEWAY_DEMO: z.literal('1').optional()
+})
+
+export interface Settings {
+  origin: URL | undefined
+  isHttps: boolean
+  proxies: number
+  demo: boolean
+}
+
+let known: Settings | undefined
+
+/** @throws Error naming the variable that is wrong. */
+export function theSettings(): Settings {
+  if (known) return known
+  const read = settings.safeParse(process.env)
+  if (!read.success) {
+    const { path, message } = read.error.issues[0]!
+    throw new Error(`${path.join('.')}: ${message}`)
+  }
+  const { RIDGEWAY_ORIGIN: at, RIDGEWAY_PROXIES: proxies, RIDGEWAY_DEMO: demo } = read.data
+  const origin = at === undefined ? undefined : new URL(at)
+  return (known = { origin, isHttps: origin?.protocol === 'https:', proxies, demo: demo === '1' })
+}

@@ -1,0 +1,253 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import type { Browser, Page } from '@playwright/test'
+import { ACCESS } from '../../server/access'
+import { clean, settled } from './axe'
+import { enter, expect, test, type DemoSite } from './site'
+
+test.use({ scenario: 'access' })
+
+const API = fileURLToPath(new URL('../../server/api', import.meta.url))
+
+/** Every endpoint by where its file stands, with the line of the table that it names. */
+function endpoints(): { line: string; named: string | undefined }[] {
+  return readdirSync(API, { recursive: true, encoding: 'utf8' })
+    .filter((file) => /\.(get|post|delete|put|patch)\.ts$/.test(file))
+    .map((file) => {
+      const [, path, method] = /^(.*)\.(\w+)\.ts$/.exec(file)!
+      const parts = path!
+        .split('/')
+        .filter((part) => part !== 'index')
+        .map((part) => part.replace(/^\[(.+)\]$/, ':$1'))
+      const text = readFileSync(join(API, file), 'utf8')
+      const named = /ndpoint\(\s*'([^']+)'/.exec(text)?.[1]
+      return { line: `${method!.toUpperCase()} /api/${parts.join('/')}`, named }
+    })
+}
+
+test('every endpoint has its line in the table of access, and names that one', () => {
+  const found = endpoints()
+  for (const { line, named } of found) expect(named, line).toBe(line)
+  const lines = Object.keys(ACCESS).filter((line) => line.includes(' /api/'))
+  expect(found.map(({ line }) => line).sort()).toEqual(lines.sort())
+})
+
+/** Everybody there is, as they stand to the student with the number 1. */
+const PEOPLE = [
+  { name: undefined, role: undefined, relation: undefined },
+  { name: 'imke.varga', role: 'student', relation: 'self' },
+  { name: 'bram.ostrander', role: 'student', relation: undefined },
+  { name: 'orla.denholt', role: 'programAdvisor', relation: 'programAdvisor' },
+  { name: 'nell.fairweather', role: 'supportAdvisor', relation: 'supportAdvisor' },
+  { name: 'casimir.boyle', role: 'programAdvisor', relation: undefined },
+  { name: 'edda.whitlock', role: 'registrar', relation: 'registrar' }
+] as const
+const PLACES: Record<string, string> = {
+  id: '1',
+  code: 'AU27',
+  course: 'ENDA-410',
+  term: 'AU27',
+  route: '1',
+  week: '1',
+  exception: '1',
+  session: '999999',
+  key: 'f'.repeat(32)
+}
+
+/** The status of a call without a body, of a stream as soon as it begins. */
+async function statusOf(site: DemoSite, line: string, cookie: string | undefined): Promise<number> {
+  const [method, pattern] = line.split(' ') as [string, string]
+  const ends = new AbortController()
+  const answer = await fetch(site.address + pattern.replace(/:(\w+)/g, (_, name: string) => PLACES[name]!), {
+    method,
+    headers: { ...(cookie && { cookie }), ...(method === 'POST' && { 'content-type': 'application/json' }) },
+    ...(method === 'POST' && { body: '{}' }),
+    signal: ends.signal
+  })
+  ends.abort()
+  return answer.status
+}
+
+async function cookieOf(page: Page): Promise<string> {
+  const [cookie] = await page.context().cookies()
+  return `${cookie!.name}=${cookie!.value}`
+}
+
+test('everybody may do what the table says, and nothing else', async ({ browser, site }) => {
+  let tried = 0
+  for (const { name, role, relation } of PEOPLE) {
+    const page = name ? await enter(browser, site, name) : undefined
+    const cookie = page && (await cookieOf(page))
+    for (const [line, access] of Object.entries(ACCESS)) {
+      if (!line.includes(' /api/') || line === 'DELETE /api/session') continue
+      const may =
+        'open' in access ||
+        ('roles' in access
+          ? role !== undefined && (access.roles as readonly string[]).includes(role)
+          : relation !== undefined && (access.relations as readonly string[]).includes(relation))
+      const status = await statusOf(site, line, cookie)
+      const label = `${name ?? 'nobody'}: ${line} gave ${status}`
+      if (may) expect([401, 403], label).not.toContain(status)
+      else expect(status, label).toBe(name ? 403 : 401)
+      expect(status, label).toBeLessThan(500)
+      tried++
+    }
+    await page?.context().close()
+  }
+  expect(tried).toBe(PEOPLE.length * (Object.keys(ACCESS).length - 2))
+  const refused = await site.query("select account_id from event_log where action = 'access.refused'")
+  expect(refused.length).toBeGreaterThan(100)
+})
+
+test('what others read of a record is logged, by whom and what; what is one’s own is not', async ({
+  browser,
+  site
+}) => {
+  const read = async (name: string, ...paths: string[]) => {
+    const page = await enter(browser, site, name)
+    for (const path of paths) expect((await page.request.get(`/api/${path}`)).status(), path).toBe(200)
+    await page.context().close()
+  }
+  const logged = (name: string) =>
+    site.query<{ action: string; student_id: number | null }>(
+      'select action, student_id from event_log e join account a on a.id = e.account_id where a.sign_in = ? order by e.id desc limit 6',
+      [name]
+    )
+  const all = ['', '/sheet?term=AU27', '/dates', '/classes?term=AU27', '/routes/1/versions']
+  await read('orla.denholt', ...all.map((path) => `students/1${path}`), 'desk')
+  expect(await logged('orla.denholt')).toEqual([
+    { action: 'desk.read', student_id: null },
+    ...['versions.read', 'classes.read', 'dates.read', 'sheet.read', 'record.read'].map((action) => ({
+      action,
+      student_id: 1
+    }))
+  ])
+  await read('imke.varga', ...all.map((path) => `students/1${path}`))
+  expect((await logged('imke.varga'))[0]).toEqual({ action: 'signIn.made', student_id: null })
+})
+
+test('a record is sent as far as it is for whoever asks', async ({ browser, site }) => {
+  const imke = await enter(browser, site, 'imke.varga')
+  const post = async (path: string, data: object) =>
+    expect((await imke.request.post(`/api/students/1/${path}`, { data })).ok(), path).toBe(true)
+  await post('keep-free', {
+    hours: [{ name: 'Choir with Ada', days: [1], start: 1200, end: 1290, hard: true }]
+  })
+  await post('weeks', { term: 'AU27', name: 'If I win the prize' })
+  await post('courses/ENDA-410', { starred: true, note: 'only if Ada takes it' })
+  await post('terms/AU27', { text: 'talk with the bank first' })
+  await post('calendar-address', {})
+  const calendarKey = /"calendarKey":"[0-9a-f]{32}"/
+  const seen = async (name: string) => {
+    const page = await enter(browser, site, name)
+    const text = await (await page.request.get('/api/students/1')).text()
+    await page.context().close()
+    return text
+  }
+  const whole = await seen('imke.varga')
+  const own = [
+    'Choir with Ada',
+    'If I win the prize',
+    'only if Ada takes it',
+    'talk with the bank first',
+    'field season'
+  ]
+  for (const part of own) expect(whole).toContain(part)
+  expect(whole).toMatch(calendarKey)
+  const rows: [string, string[]][] = [
+    ['orla.denholt', ['If I win the prize', 'talk with the bank first', 'field season']],
+    ['nell.fairweather', ['talk with the bank first']],
+    ['edda.whitlock', []]
+  ]
+  for (const [name, parts] of rows) {
+    const text = await seen(name)
+    for (const part of own)
+      expect(`${name}: ${part}: ${text.includes(part)}`).toBe(`${name}: ${part}: ${parts.includes(part)}`)
+    expect(text).not.toMatch(calendarKey)
+    // That hours are kept free is seen by all; the figures rest on it.
+    expect(text).toContain('Kept free')
+  }
+  await imke.context().close()
+})
+
+async function copyOf(browser: Browser, site: DemoSite, page: Page): Promise<Page> {
+  const context = await browser.newContext({ baseURL: site.address })
+  await context.addCookies(await page.context().cookies())
+  return context.newPage()
+}
+
+test('signing out ends the session for a copied cookie and its stream; a new password ends all others', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'felix.abara')
+  const copy = await copyOf(browser, site, page)
+  const { student } = (await (await copy.request.get('/api/session')).json()) as { student: number }
+  const stream = await fetch(`${site.address}/api/students/${student}/live`, {
+    headers: { cookie: await cookieOf(page) }
+  })
+  expect(stream.status).toBe(200)
+  await page.request.delete('/api/session')
+  // The stream ends: reading it comes to its end.
+  for await (const _ of stream.body!);
+  expect((await copy.request.get(`/api/students/${student}`)).status()).toBe(401)
+  await copy.context().close()
+
+  const [one, other] = [await enter(browser, site, 'felix.abara'), await enter(browser, site, 'felix.abara')]
+  const before = await cookieOf(one)
+  const changed = await one.request.post('/api/account/password', {
+    data: { present: 'harrowmere', next: 'four brass kettles' }
+  })
+  expect(changed.ok()).toBe(true)
+  expect(await cookieOf(one)).not.toBe(before)
+  expect((await one.request.get(`/api/students/${student}`)).status()).toBe(200)
+  expect((await other.request.get(`/api/students/${student}`)).status()).toBe(401)
+  for (const context of [page, one, other]) await context.context().close()
+})
+
+test('one sees where one is signed in, ends it there, and changes the password, by keyboard', async ({
+  browser,
+  site
+}) => {
+  const other = await enter(browser, site, 'jonas.thackeray')
+  const page = await enter(browser, site, 'jonas.thackeray')
+  await page.goto('/account')
+  await settled(page)
+  await clean(page, 'signing in')
+  const list = page.getByRole('region', { name: 'Where you are signed in' })
+  await expect(list.getByRole('listitem')).toHaveCount(2)
+  await list
+    .getByRole('button', { name: /^Sign out / })
+    .first()
+    .focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('status').filter({ hasText: 'Signed out' })).toBeVisible()
+  await expect(list.getByRole('listitem')).toHaveCount(1)
+  expect((await other.request.get('/api/account/sessions')).status()).toBe(401)
+
+  const field = (name: string) => page.getByLabel(name, { exact: true })
+  await field('Present password').fill('harrowmere')
+  await field('New password').fill('short')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('This has to be 12 characters or more.')).toBeVisible()
+  await field('New password').fill('nine grey pebbles')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('The password is changed.')).toBeVisible()
+  await other.context().close()
+  await page.context().close()
+})
+
+test('wrong passwords make wait, and say how long', async ({ site }) => {
+  const guess = () =>
+    fetch(`${site.address}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'mira.sandoval', password: 'guess' })
+    })
+  for (let i = 0; i < 5; i++) expect((await guess()).status).toBe(401)
+  const answer = await guess()
+  expect(answer.status).toBe(429)
+  expect(Number(answer.headers.get('retry-after'))).toBeGreaterThan(0)
+  expect(((await answer.json()) as { message: string }).message).toMatch(/Try again in \d+ seconds/)
+})
