@@ -18,7 +18,7 @@ import { Attempts } from './services/accounts/attempts'
 import { mustBe, mustHaveRole, signedOut } from './services/accounts/accounts'
 import { sessionOf, type Session } from './services/accounts/sessions'
 import { readShelf } from './services/catalog/shelf'
-import { logEvent } from './services/log'
+import { logAlone } from './services/log'
 import { Refused } from './services/problem'
 import type { Occasion } from './services/route/route'
 import { keyOf } from './session'
@@ -119,7 +119,7 @@ export function studentEndpoint<P extends { id: number }, Q = unknown, B = unkno
       const access = ACCESS[line]
       const relation = await noted(db, who, line, student, () => mustBe(db, who, student, access.relations))
       if ('reads' in access && relation !== 'self')
-        await logEvent(db, { at: await campusNow(db), account: who.id, student, action: access.reads })
+        await logAlone(db, { account: who.id, student, action: access.reads })
       return { who, session, student, relation }
     },
     handle
@@ -171,10 +171,9 @@ async function noted<T>(
     return await check()
   } catch (error) {
     if (error instanceof Refused) {
-      const at = await campusNow(db)
       const after = { line, code: error.code, student }
       // There may be no such student.
-      await logEvent(db, { at, account: who.id, student: null, action: 'access.refused', after })
+      await logAlone(db, { account: who.id, student: null, action: 'access.refused', after })
     }
     throw error
   }

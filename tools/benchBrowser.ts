@@ -24,8 +24,8 @@ export async function redraw(): Promise<string[]> {
   const server = await startMariadb(folder)
   try {
     const url = await server.database('bench')
-    await prepareDatabase(url, () => undefined)
-    const site = await startSite(ROOT, await freePort(), url, 'b'.repeat(64))
+    await prepareDatabase(url, () => undefined, { demo: true })
+    const site = await startSite(ROOT, await freePort(), url, { demo: true })
     const browser = await launched()
     const page = await browser.newPage({ baseURL: site.address, viewport: { width: 1280, height: 800 } })
     const times = inOrder(await measured(page))

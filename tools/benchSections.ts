@@ -85,7 +85,7 @@ export async function largeTerm(): Promise<string[]> {
   const server = await startMariadb(folder)
   try {
     const url = await server.database('large')
-    await prepareDatabase(url, () => undefined)
+    await prepareDatabase(url, () => undefined, { demo: true })
     const connection = await mysql.createConnection({ uri: url, dateStrings: true })
     const made = await multiply(connection)
     await connection.end()
@@ -94,7 +94,7 @@ export async function largeTerm(): Promise<string[]> {
     await wholeOffer(db, TERM, 0)
     const kept = await timed(() => wholeOffer(db, TERM, 0))
     await close()
-    const site = await startSite(ROOT, await freePort(), url, 'b'.repeat(64))
+    const site = await startSite(ROOT, await freePort(), url, { demo: true })
     const browser = await launched()
     const page = await browser.newPage({ baseURL: site.address, viewport: { width: 1280, height: 800 } })
     await page.request.post('/api/session', { data: { name: 'imke.varga', password: DEMO_PASSWORD } })

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { PlainError } from './mariadb'
+import { PlainError } from './supervisor'
 
 const SOURCES = [
   'app',

@@ -1,11 +1,12 @@
-/** Database, demo, build and server, in this order; Ctrl+C puts all of it down. */
+/** Database, demo, build and server, in this order; Ctrl+C puts all of it down, whatever has only begun too. */
 import { existsSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { DEMO_PASSWORD } from '../demo/staff'
 import { buildWhenNeeded } from './build'
-import { PlainError, startMariadb, type PrivateServer } from './mariadb'
-import { portIsFree, prepareDatabase, sessionKey, startSite, type Site } from './site'
+import { startMariadb, type PrivateServer } from './mariadb'
+import { portIsFree, prepareDatabase, startSite, type Site } from './site'
+import { PlainError } from './supervisor'
 
 const ROOT = dirname(dirname(fileURLToPath(import.meta.url)))
 const DATA = process.env.RIDGEWAY_DATA ?? join(ROOT, '.data')
@@ -13,11 +14,13 @@ const args = process.argv.slice(2)
 const port = Number(args[args.indexOf('--port') + 1])
 const dev = args.includes('--dev')
 const reset = args.includes('--reset')
+const demo = args.includes('--demo')
 const say = (line: string) => console.log(line)
 
+const ends = new AbortController()
+const { signal } = ends
 let server: PrivateServer | undefined
 let site: Site | undefined
-let stopping = false
 
 async function putDown(): Promise<void> {
   await site?.stop()
@@ -30,43 +33,52 @@ async function main(): Promise<void> {
   let url = process.env.DATABASE_URL
   if (url && reset)
     throw new PlainError('--reset works on the private database only; empty your own one yourself.')
+  if (url && demo)
+    throw new PlainError('The demo goes into the private database only: start without DATABASE_URL.')
   if (!url) {
     if (reset && existsSync(DATA)) rmSync(DATA, { recursive: true })
-    server = await startMariadb(DATA)
+    server = await startMariadb(DATA, { say, signal })
     url = await server.database('ridgeway')
   }
-  await prepareDatabase(url, say)
+  const hasDemo = await prepareDatabase(url, say, { demo })
   if (!dev) await buildWhenNeeded(ROOT)
-  site = await startSite(ROOT, port, url, sessionKey(DATA), { dev })
+  site = await startSite(ROOT, port, url, { dev, demo: hasDemo, say, signal })
   say(`
-Ridgeway is at ${site.address}   (up in ${((Date.now() - started) / 1000).toFixed(1)} s; Ctrl+C ends it)
-
+Ridgeway is at ${site.address}   (up in ${((Date.now() - started) / 1000).toFixed(1)} s; Ctrl+C ends it)`)
+  if (hasDemo)
+    say(`
 Demo sign-ins, all with the password "${DEMO_PASSWORD}":
   imke.varga      a student whose registration opens on Monday
   orla.denholt    her program advisor
   edda.whitlock   the registrar's office`)
-  const code = await site.ended
-  if (stopping) return
-  await server?.stop()
-  throw new PlainError(`The server ended by itself (code ${code}).`)
+  else
+    say(`
+Somebody who can sign in is made with: npm run account -- --help`)
 }
 
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.on(signal, () => {
-    if (stopping) return
-    stopping = true
+let going: Promise<void> | undefined
+for (const name of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(name, () => {
+    if (signal.aborted) return
     say('\nStopping ...')
-    void putDown().then(() => process.exit(0))
+    ends.abort()
+    // What is starting ends by the signal; what runs is put down.
+    void going!
+      .catch(() => undefined)
+      .then(putDown)
+      .then(() => process.exit(0))
   })
 }
 
+going = main()
 try {
-  await main()
+  await going
 } catch (error) {
-  if (stopping) process.exit(0)
-  await putDown()
-  console.error(
-    error instanceof PlainError ? error.message : `Ridgeway could not start: ${(error as Error).message}`
-  )
-  process.exit(1)
+  if (!signal.aborted) {
+    await putDown()
+    console.error(
+      error instanceof PlainError ? error.message : `Ridgeway could not start: ${(error as Error).message}`
+    )
+    process.exit(1)
+  }
 }

@@ -1,14 +1,13 @@
 /** A served application: its database migrated and filled, its production server listening. */
-import { spawn } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import type { ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import mysql from 'mysql2/promise'
 import { loadDemo } from '../demo/load'
 import { DEMO_PASSWORD } from '../demo/staff'
 import { migrateDatabase } from '../server/db/migrate'
-import { PlainError } from './mariadb'
+import { keepRunning, PlainError, type Kept } from './supervisor'
+import { canReach, ordinaryUser } from './systemUser'
 
 /** @throws PlainError when the port is taken. */
 export function portIsFree(port: number): Promise<void> {
@@ -29,8 +28,15 @@ function plainCause(error: unknown): string {
   return full ? 'the disk is full; free about 200 MB and start again' : inner.message.replace(/\.$/, '')
 }
 
-/** Migrates the database and loads the demo into it when it is empty. */
-export async function prepareDatabase(url: string, say: (line: string) => void): Promise<void> {
+/**
+ * Migrates the database; with `demo`, which is for databases made here alone, loads the demo into it when it is empty.
+ * Answers whether the demo is in it.
+ */
+export async function prepareDatabase(
+  url: string,
+  say: (line: string) => void,
+  { demo }: { demo: boolean }
+): Promise<boolean> {
   const started = Date.now()
   try {
     await migrateDatabase(url)
@@ -39,9 +45,13 @@ export async function prepareDatabase(url: string, say: (line: string) => void):
   }
   say(`Database ready, ${((Date.now() - started) / 1000).toFixed(1)} s`)
   const connection = await mysql.createConnection({ uri: url })
-  const [rows] = await connection.query('select count(*) as n from institution')
+  const [rows] = await connection.query(
+    `select (select count(*) from institution) + (select count(*) from account) as there,
+      (select count(*) from account where situation is not null) as cards`
+  )
   await connection.end()
-  if ((rows as { n: number }[])[0]!.n > 0) return
+  const { there, cards } = (rows as { there: number; cards: number }[])[0]!
+  if (there > 0 || !demo) return demo && cards > 0
   const loading = Date.now()
   const { students, sections, courses } = await loadDemo(url).catch((error: unknown) => {
     throw new PlainError(`The demo could not be loaded: ${plainCause(error)}.`)
@@ -49,23 +59,22 @@ export async function prepareDatabase(url: string, say: (line: string) => void):
   say(
     `Demo loaded: ${students} students, ${courses} courses, ${sections} sections, ${((Date.now() - loading) / 1000).toFixed(1)} s`
   )
-}
-
-/** The key that seals session cookies, made once and kept beside the data. */
-export function sessionKey(folder: string): string {
-  const file = join(folder, 'session-key')
-  if (!existsSync(file)) {
-    mkdirSync(folder, { recursive: true })
-    writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 })
-  }
-  return readFileSync(file, 'utf8')
+  return true
 }
 
 export interface Site {
   address: string
-  /** Resolves with the exit code when the server ends by itself. */
-  ended: Promise<number>
-  stop: () => Promise<void>
+  pid: Kept['pid']
+  stop: Kept['stop']
+}
+
+interface Serving {
+  /** With hot reload, from the sources. */
+  dev?: boolean
+  /** The demo is in the database. */
+  demo?: boolean
+  say?: (line: string) => void
+  signal?: AbortSignal
 }
 
 const READY_MS = 60_000
@@ -74,8 +83,7 @@ export async function startSite(
   root: string,
   port: number,
   databaseUrl: string,
-  key: string,
-  { dev = false } = {}
+  { dev = false, demo = false, say, signal }: Serving = {}
 ): Promise<Site> {
   const address = `http://127.0.0.1:${port}`
   const command = dev
@@ -89,37 +97,47 @@ export async function startSite(
         '127.0.0.1'
       ]
     : [join(root, '.output', 'server', 'index.mjs')]
-  const child = spawn(process.execPath, command, {
-    cwd: root,
-    stdio: dev ? 'inherit' : ['ignore', 'ignore', 'inherit'],
-    detached: true,
-    env: {
-      ...process.env,
-      NODE_ENV: dev ? 'development' : 'production',
-      HOST: '127.0.0.1',
-      NITRO_HOST: '127.0.0.1',
-      PORT: String(port),
-      NITRO_PORT: String(port),
-      DATABASE_URL: databaseUrl,
-      NUXT_SESSION_PASSWORD: key,
-      RIDGEWAY_DEMO: '1',
-      NUXT_PUBLIC_DEMO: 'true',
-      NUXT_PUBLIC_DEMO_PASSWORD: DEMO_PASSWORD
-    }
+  const { RIDGEWAY_DEMO: _, ...env } = process.env
+  const user = dev ? undefined : ordinaryUser()
+  const as = user && canReach(user, command[0]!) ? { uid: user.uid, gid: user.gid } : {}
+  const kept = await keepRunning({
+    what: 'The server',
+    command: [process.execPath, ...command],
+    options: {
+      ...as,
+      cwd: root,
+      // By the channel the server hears when its starter is gone, and ends.
+      stdio: dev ? 'inherit' : ['ignore', 'ignore', 'inherit', 'ipc'],
+      env: {
+        ...env,
+        NODE_ENV: dev ? 'development' : 'production',
+        HOST: '127.0.0.1',
+        NITRO_HOST: '127.0.0.1',
+        PORT: String(port),
+        NITRO_PORT: String(port),
+        DATABASE_URL: databaseUrl,
+        ...(demo && {
+          RIDGEWAY_DEMO: '1',
+          NUXT_PUBLIC_DEMO: 'true',
+          NUXT_PUBLIC_DEMO_PASSWORD: DEMO_PASSWORD
+        })
+      }
+    },
+    ready: (child) => answering(child, address),
+    say,
+    signal
   })
-  const ended = new Promise<number>((resolve) => child.once('exit', (code) => resolve(code ?? 1)))
-  const stop = async () => {
-    child.kill('SIGTERM')
-    await ended
-  }
+  return { address, ...kept }
+}
+
+async function answering(child: ChildProcess, address: string): Promise<void> {
   const until = Date.now() + READY_MS
   while (Date.now() < until) {
-    if (child.exitCode !== null)
+    if (child.exitCode !== null || child.signalCode !== null)
       throw new PlainError('The server ended while starting; its last words stand above.')
-    const answer = await fetch(`${address}/api/clock`).catch(() => undefined)
-    if (answer?.ok) return { address, ended, stop }
+    const answer = await fetch(`${address}/readyz`).catch(() => undefined)
+    if (answer?.ok) return
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
-  await stop()
   throw new PlainError(`The server did not answer within ${READY_MS / 1000} seconds.`)
 }

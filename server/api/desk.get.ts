@@ -1,12 +1,12 @@
 import { currentShelf, endpoint } from '../endpoint'
 import { readDesk } from '../services/advising/advising'
-import { logEvent } from '../services/log'
+import { logAlone } from '../services/log'
 import { campusNow } from '../standins/clock'
 
 export default endpoint('GET /api/desk', {}, async ({ db, who }) => {
   const now = await campusNow(db)
   const desk = await readDesk(db, who, await currentShelf(), now)
   const after = { students: desk.rows.map((row) => row.id) }
-  await logEvent(db, { at: now, account: who.id, student: null, action: 'desk.read', after })
+  await logAlone(db, { account: who.id, student: null, action: 'desk.read', after })
   return desk
 })

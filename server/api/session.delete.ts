@@ -1,8 +1,7 @@
 import { openEndpoint } from '../endpoint'
 import { endSession, sessionOf } from '../services/accounts/sessions'
-import { logEvent } from '../services/log'
+import { note } from '../services/accounts/accounts'
 import { dropKey, keyOf } from '../session'
-import { campusNow } from '../standins/clock'
 
 /** Signs out: the key that the browser held opens nothing from then on, wherever it was copied to. */
 export default openEndpoint('DELETE /api/session', {}, async ({ event, db }) => {
@@ -12,5 +11,5 @@ export default openEndpoint('DELETE /api/session', {}, async ({ event, db }) => 
   if (!session) return
   const { who, id } = session
   await endSession(db, who.id, id)
-  await logEvent(db, { at: await campusNow(db), account: who.id, student: null, action: 'signIn.ended' })
+  await note(db, 'signIn.ended', who.id)
 })

@@ -50,14 +50,19 @@ export class DatabaseError extends Error {
 const DEADLOCK = 'ER_LOCK_DEADLOCK'
 const ATTEMPTS = 8
 
+/** Runs a service's work in one transaction. */
+export function inTransaction<T>(db: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
+  return untilThrough(() => db.transaction(work))
+}
+
 /**
- * Runs a service's work in one transaction. A deadlock victim has changed nothing and is run again,
+ * Runs one transaction, or one statement by itself. A deadlock victim has changed nothing and is run again,
  * a bounded number of times; other failures come out as DatabaseError.
  */
-export async function inTransaction<T>(db: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
+export async function untilThrough<T>(work: () => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
-      return await db.transaction(work)
+      return await work()
     } catch (error) {
       const known = withoutParameters(error)
       if (known instanceof DatabaseError && known.code === DEADLOCK && attempt < ATTEMPTS) continue

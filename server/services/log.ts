@@ -1,8 +1,9 @@
 /** The event log: who did what to whose record, before and after. Written in the change's own transaction. */
 import type { Instant } from '#core/time'
 import type { Read } from '../access'
-import type { Reader } from '../db/connect'
+import { untilThrough, type Database, type Reader } from '../db/connect'
 import { eventLog } from '../db/schema'
+import { campusNow } from '../standins/clock'
 
 export type Action =
   | Read
@@ -58,4 +59,10 @@ export async function logEvent(db: Reader, event: LoggedEvent): Promise<void> {
     before: event.before ?? null,
     after: event.after ?? null
   })
+}
+
+/** The same for what changes nothing: a reading, a refusal, somebody signing in. By itself, at the campus time. */
+export async function logAlone(db: Database, event: Omit<LoggedEvent, 'at'>): Promise<void> {
+  const at = await campusNow(db)
+  await untilThrough(() => logEvent(db, { ...event, at }))
 }

@@ -9,7 +9,7 @@ export default async function setup() {
   const folder = mkdtempSync(join(tmpdir(), 'ridgeway-e2e-'))
   const server = await startMariadb(folder)
   const url = await server.database('seed')
-  await prepareDatabase(url, () => undefined)
+  await prepareDatabase(url, () => undefined, { demo: true })
   process.env.RIDGEWAY_TEST_SERVER = url.slice(0, url.lastIndexOf('/'))
   return async () => {
     await server.stop()

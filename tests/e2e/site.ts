@@ -12,6 +12,7 @@ const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 
 export interface DemoSite {
   address: string
+  pid: () => number | undefined
   query: <Row>(sql: string, values?: unknown[]) => Promise<Row[]>
 }
 
@@ -26,9 +27,10 @@ export const test = base.extend<object, { scenario: string; site: DemoSite }>({
       const connection = await mysql.createConnection({ uri: server })
       await copyDatabase(server, 'seed', name)
       await connection.query('use ??', [name])
-      const site = await startSite(ROOT, await freePort(), `${server}/${name}`, 'k'.repeat(64))
+      const site = await startSite(ROOT, await freePort(), `${server}/${name}`, { demo: true })
       await use({
         address: site.address,
+        pid: site.pid,
         query: async <Row>(sql: string, values: unknown[] = []) =>
           (await connection.query(sql, values))[0] as Row[]
       })

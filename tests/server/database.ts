@@ -16,7 +16,7 @@ export default async function setup(project: TestProject) {
   const folder = mkdtempSync(join(tmpdir(), 'ridgeway-test-'))
   const server = await startMariadb(folder)
   const url = await server.database('seed')
-  await prepareDatabase(url, () => undefined)
+  await prepareDatabase(url, () => undefined, { demo: true })
   project.provide('server', url.slice(0, url.lastIndexOf('/')))
   return async () => {
     await server.stop()

@@ -2,10 +2,10 @@
 import { asc, eq, isNotNull } from 'drizzle-orm'
 import { studentId, type StudentId } from '#core/ids'
 import type { Role, StudentPicture, Who } from '#wire/picture'
-import { all, inTransaction, type Database, type Reader } from '../../db/connect'
+import { all, inTransaction, untilThrough, type Database, type Reader } from '../../db/connect'
 import { account, advising, advisor, institution, student } from '../../db/schema'
 import { campusNow } from '../../standins/clock'
-import { logEvent } from '../log'
+import { logAlone, logEvent } from '../log'
 import { Refused } from '../problem'
 import type { Attempts } from './attempts'
 import { checkPassword, newHash } from './password'
@@ -36,18 +36,22 @@ export async function signIn(
     )
   }
   await attempts.wasRight(name, given.address)
-  if (renewed) await db.update(account).set({ passwordHash: renewed }).where(eq(account.id, known.id))
+  if (renewed)
+    await untilThrough(() =>
+      db.update(account).set({ passwordHash: renewed }).where(eq(account.id, known.id))
+    )
   await note(db, 'signIn.made', known.id)
   return whoIs(db, known.id)
 }
 
-async function note(
-  db: Reader,
-  action: 'signIn.made' | 'signIn.refused' | 'password.changed',
+/** Notes what somebody did about signing in; nobody knows who where there is no such name. */
+export function note(
+  db: Database,
+  action: 'signIn.made' | 'signIn.refused' | 'signIn.ended',
   id: number | undefined,
   after?: unknown
 ): Promise<void> {
-  await logEvent(db, { at: await campusNow(db), account: id ?? null, student: null, action, after })
+  return logAlone(db, { account: id ?? null, student: null, action, after })
 }
 
 /** What a password may not hold, beside names of the person and of the institution. */
@@ -84,7 +88,8 @@ export async function changePassword(
   const passwordHash = await newHash(next)
   await inTransaction(db, async (tx) => {
     await tx.update(account).set({ passwordHash }).where(eq(account.id, who.id))
-    await note(tx, 'password.changed', who.id)
+    const at = await campusNow(tx)
+    await logEvent(tx, { at, account: who.id, student: null, action: 'password.changed' })
   })
 }
 

@@ -8,7 +8,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { desc, eq, lt, ne } from 'drizzle-orm'
 import type { Role, SignedInAt, Who } from '#wire/picture'
-import { all, type Reader } from '../../db/connect'
+import { all, untilThrough, type Reader } from '../../db/connect'
 import { signedIn } from '../../db/schema'
 import { findWho } from './accounts'
 
@@ -49,10 +49,12 @@ export async function openSession(
 ): Promise<string> {
   const key = randomBytes(KEY_BYTES).toString('base64url')
   const at = new Date(now)
-  await db.delete(signedIn).where(all(lt(signedIn.signedInAt, new Date(now - LONGEST))))
-  await db
-    .insert(signedIn)
-    .values({ accountId: account, keyHash: hashOf(key), signedInAt: at, seenAt: at, browser })
+  await untilThrough(() => db.delete(signedIn).where(all(lt(signedIn.signedInAt, new Date(now - LONGEST)))))
+  await untilThrough(() =>
+    db
+      .insert(signedIn)
+      .values({ accountId: account, keyHash: hashOf(key), signedInAt: at, seenAt: at, browser })
+  )
   return key
 }
 
@@ -77,10 +79,12 @@ export async function sessionOf(
   }
   if (use && now - session.seenAt > NOTED_MS) {
     session.seenAt = now
-    await db
-      .update(signedIn)
-      .set({ seenAt: new Date(now) })
-      .where(eq(signedIn.id, row.id))
+    await untilThrough(() =>
+      db
+        .update(signedIn)
+        .set({ seenAt: new Date(now) })
+        .where(eq(signedIn.id, row.id))
+    )
   }
   if (ended.has(hash)) return undefined
   if (!use) return session
@@ -138,7 +142,7 @@ async function endSessions(db: Reader, which: ReturnType<typeof all>): Promise<n
     .select({ id: signedIn.id, keyHash: signedIn.keyHash })
     .from(signedIn)
     .where(all(which))
-  await db.delete(signedIn).where(all(which))
+  await untilThrough(() => db.delete(signedIn).where(all(which)))
   for (const { id, keyHash } of rows) {
     ended.set(keyHash, Date.now())
     remembered.delete(keyHash)

@@ -52,7 +52,8 @@ async function readHeldAs(db: Reader): Promise<CatalogPicture['heldAs']> {
 
 export async function readCatalog(db: Reader): Promise<CatalogPicture> {
   const [institution] = await db.select().from(t.institution).limit(1)
-  if (!institution) throw new Error('the database holds no institution')
+  if (!institution)
+    throw new Refused(409, 'notSetUp', 'Nothing is set up here yet: the database holds no institution.')
   const campuses = await db
     .select({ code: t.campus.code, name: t.campus.name })
     .from(t.campus)

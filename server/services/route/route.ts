@@ -18,7 +18,7 @@ import type { Instant } from '#core/time'
 import type { RouteAnswer, RoutePicture, RouteVersion, Who } from '#wire/picture'
 import { momentOf } from '#wire/reading'
 import { CHANGE_FAULTS } from '#wire/words'
-import { all, type Reader, type Transaction } from '../../db/connect'
+import { all, untilThrough, type Reader, type Transaction } from '../../db/connect'
 import * as t from '../../db/schema'
 import { courseIds, datesOfTerm, termRow } from '../catalog/catalog'
 import { logEvent } from '../log'
@@ -436,10 +436,12 @@ export async function dropRoute(tx: Transaction, at: Occasion, id: number): Prom
 
 /** An advisor has looked at the routes as they are now. */
 export async function markSeen(db: Reader, { who, student, now }: Omit<Occasion, 'zone'>): Promise<void> {
-  await db
-    .update(t.route)
-    .set({ seenAt: new Date(now), seenBy: who.id, seenVersion: sql`${t.route.version}` })
-    .where(eq(t.route.studentId, student))
+  await untilThrough(() =>
+    db
+      .update(t.route)
+      .set({ seenAt: new Date(now), seenBy: who.id, seenVersion: sql`${t.route.version}` })
+      .where(eq(t.route.studentId, student))
+  )
 }
 
 /** The student asks the advisor for a review of the chosen route. */

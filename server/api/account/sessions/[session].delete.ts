@@ -1,9 +1,8 @@
 import { sessionParams } from '#wire/bodies'
 import { endpoint } from '../../../endpoint'
 import { endSession } from '../../../services/accounts/sessions'
-import { logEvent } from '../../../services/log'
+import { note } from '../../../services/accounts/accounts'
 import { Refused } from '../../../services/problem'
-import { campusNow } from '../../../standins/clock'
 
 /** Signs out in another place. */
 export default endpoint(
@@ -12,6 +11,6 @@ export default endpoint(
   async ({ db, who, params }) => {
     if (!(await endSession(db, who.id, params.session)))
       throw new Refused(404, 'noSession', 'You are not signed in there any more.')
-    await logEvent(db, { at: await campusNow(db), account: who.id, student: null, action: 'signIn.ended' })
+    await note(db, 'signIn.ended', who.id)
   }
 )

@@ -1,0 +1,10 @@
+import { closeDatabase } from '../endpoint'
+import { theSettings } from '../settings'
+
+export default defineNitroPlugin((nitro) => {
+  // What is wrong with them is said at once, not by the first request.
+  theSettings()
+  nitro.hooks.hook('close', closeDatabase)
+  // Whoever started it was killed: nobody else would put it down.
+  if (process.connected) process.once('disconnect', () => process.exit(0))
+})

@@ -1,0 +1,210 @@
+/**
+ * Requests that nobody sends on purpose: every endpoint with a body or a place in its address, bodies bent from such as
+ * are right or made of anything, from seeds. None may be answered with a failure of ours, or not at all.
+ */
+import { readFileSync } from 'node:fs'
+import { dice } from '../../core/degree/best/testing/cases'
+import { ACCESS } from '../../server/access'
+import { LONG } from '../long'
+import { enter, expect, test } from './site'
+
+test.use({ scenario: 'fuzz' })
+
+const REQUESTS = LONG ? 100_000 : 5_000
+const AT_ONCE = 8
+const HUNG_MS = 20_000
+const MALFORMED = 400
+
+type Roll = () => number
+const pick = <T>(roll: Roll, list: readonly T[]): T => list[Math.floor(roll() * list.length)]!
+
+/** Bodies that are right, or nearly, by the end of the address. */
+const RIGHT: Record<string, unknown[]> = {
+  'POST /api/session': [{ name: 'nobody', password: 'guess' }],
+  'POST /api/clock': [{ mode: 'standing', at: '2027-04-09T13:00:00Z' }, { mode: 'real' }],
+  'POST /api/account/password': [{ present: 'guess', next: 'five long words here' }],
+  'POST /api/terms/:code/grades': [{ seed: 7 }],
+  'POST /api/students/:id/route': [
+    { version: 1, change: { kind: 'add', planned: { course: 'HERI 320', term: 'SP28', credits: 3 } } },
+    { version: 1, change: { kind: 'move', course: 'ENDA 310', from: 'AU27', to: 'SP28' } },
+    { route: 1, version: 3, change: { kind: 'several', changes: [] } }
+  ],
+  'POST /api/students/:id/route/step': [{ version: 1, step: 'undo' }],
+  'POST /api/students/:id/route/return': [{ route: 1, version: 2, to: 1 }],
+  'POST /api/students/:id/routes': [{ name: 'Abroad', copyOf: 1 }],
+  'POST /api/students/:id/routes/:route': [{ name: 'Abroad', note: 'later', chosen: true }],
+  'POST /api/students/:id/carry': [
+    { credits: 15, least: 12, hours: 30, outside: 10, target: 'SP29', terms: [] },
+    { credits: null, least: null, hours: null, outside: null, target: null, terms: [{ term: 'AU27' }] }
+  ],
+  'POST /api/students/:id/terms/:term': [{ text: 'quiet' }],
+  'POST /api/students/:id/courses/:course': [{ starred: true, note: null }],
+  'POST /api/students/:id/program': [{ program: 'ENVD', answer: 'confirmed' }],
+  'POST /api/students/:id/picks': [{ term: 'AU27', picks: [{ course: 'ENDA 310', sections: [] }] }],
+  'POST /api/students/:id/weeks': [{ term: 'AU27', name: 'Early' }],
+  'POST /api/students/:id/weeks/:week': [{ name: 'Late', goingWith: true }],
+  'POST /api/students/:id/keep-free': [
+    { hours: [{ name: 'work', days: [1, 3], start: 600, end: 720, hard: true }] }
+  ],
+  'POST /api/students/:id/week-habits': [{ wishes: [{ kind: 'fewestDays' }], travelHolds: true }],
+  'POST /api/students/:id/runs': [{ term: 'AU27', courses: ['ENDA 310'] }],
+  'POST /api/students/:id/waivers/:course': [{ reason: 'took its like elsewhere' }],
+  'POST /api/students/:id/waivers/:course/answer': [{ answer: 'granted' }],
+  'POST /api/students/:id/exceptions': [
+    { kind: 'waiver', program: 'ENVD', need: 'speaking', reason: 'did it elsewhere' }
+  ],
+  'POST /api/students/:id/sign-off': [{ term: 'AU27' }]
+}
+const ODD: unknown[] = [
+  null,
+  true,
+  -1,
+  0,
+  1.5,
+  1e308,
+  2 ** 53,
+  '',
+  ' ',
+  'null',
+  'AU27',
+  'AU99',
+  'ENDA 310',
+  'x'.repeat(5000),
+  '\u0000',
+  '\ud83c\udf32',
+  '\u202e',
+  '\ud800',
+  "'; drop table account; --",
+  '9999-12-31T23:59:59Z',
+  [],
+  {},
+  [[[[[[]]]]]],
+  { $ne: 1 },
+  JSON.parse('{"__proto__":{"role":"registrar"},"constructor":{"prototype":{}}}')
+]
+
+/** A value with one of its places bent. */
+function bent(roll: Roll, value: unknown): unknown {
+  if (typeof value !== 'object' || value === null || roll() < 0.2) return pick(roll, ODD)
+  if (Array.isArray(value)) {
+    if (roll() < 0.3)
+      return Array.from({ length: pick(roll, [0, 2, 300]) }, () => value[0] ?? pick(roll, ODD))
+    return value.map((one, i) => (i === 0 ? bent(roll, one) : one))
+  }
+  const keys = Object.keys(value)
+  const key = pick(roll, [...keys, 'extra'])
+  if (roll() < 0.2) return Object.fromEntries(Object.entries(value).filter(([name]) => name !== key))
+  return { ...value, [key]: bent(roll, (value as Record<string, unknown>)[key]) }
+}
+
+const PLACE = [
+  '1',
+  '2',
+  '7',
+  '318',
+  '999999',
+  '0',
+  '-1',
+  '1.5',
+  'x',
+  '%00',
+  'AU27',
+  'SP28',
+  'ENDA-410',
+  'ENDA%20310'
+]
+const QUERY = [
+  '',
+  '?term=AU27',
+  '?term=AU99',
+  '?term=',
+  '?courses=ENDA%20310',
+  '?week=1&term=AU27',
+  '?term=AU27&term=SP28',
+  '?x[]=1'
+]
+const LINES = Object.keys(ACCESS).filter(
+  (line) =>
+    line.includes(' /api/') &&
+    // A stream has no end, and people stay signed in.
+    !line.endsWith('/live') &&
+    !/DELETE \/api\/(session|account)/.test(line) &&
+    (line.startsWith('POST') || line.includes(':'))
+)
+
+function requestOf(seed: number) {
+  const roll = dice(seed)
+  const line = pick(roll, LINES)
+  const [method, pattern] = line.split(' ') as [string, string]
+  const right = roll() < 0.7
+  const path = pattern.replace(/:(\w+)/g, (_, name: string) => {
+    if (!right) return pick(roll, PLACE)
+    return name === 'term' || name === 'code' ? 'AU27' : name === 'course' ? 'ENDA-410' : '1'
+  })
+  const body = RIGHT[line] ? bent(roll, pick(roll, RIGHT[line])) : roll() < 0.5 ? pick(roll, ODD) : {}
+  const text = roll() < 0.03 ? '{"a":' : JSON.stringify(body)
+  return {
+    line,
+    method,
+    path: path + (roll() < 0.3 ? pick(roll, QUERY) : ''),
+    body: method === 'POST' ? text : undefined
+  }
+}
+
+const residentOf = (pid: number) =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
+
+test(`${REQUESTS} requests from seeds: none fails, none hangs, each 400 names its field, memory stays`, async ({
+  browser,
+  site
+}) => {
+  test.setTimeout(LONG ? 3_600_000 : 180_000)
+  const names = ['imke.varga', 'orla.denholt', 'edda.whitlock']
+  const cookies = await Promise.all(
+    names.map(async (name) => {
+      const page = await enter(browser, site, name)
+      const [cookie] = await page.context().cookies()
+      await page.close()
+      return `${cookie!.name}=${cookie!.value}`
+    })
+  )
+  const told: string[] = []
+  const statuses = new Map<number, number>()
+  let next = 0
+  let early = 0
+  const work = async () => {
+    while (next < REQUESTS) {
+      const seed = next++
+      if (seed === Math.floor(REQUESTS / 5)) early = residentOf(site.pid()!)
+      const { line, method, path, body } = requestOf(seed)
+      const say = (what: string) =>
+        told.push(`${seed}: ${line} ${path} ${body?.slice(0, 200) ?? ''}: ${what}`)
+      try {
+        const answer = await fetch(site.address + path, {
+          method,
+          headers: {
+            cookie: cookies[seed % cookies.length]!,
+            ...(body !== undefined && { 'content-type': 'application/json' })
+          },
+          ...(body !== undefined && { body }),
+          signal: AbortSignal.timeout(HUNG_MS)
+        })
+        const text = await answer.text()
+        const { status } = answer
+        statuses.set(status, (statuses.get(status) ?? 0) + 1)
+        if (status >= 500) say(`${status} ${text}`)
+        if (status !== MALFORMED) continue
+        const { fields } = JSON.parse(text) as { fields?: { field: string; message: string }[] }
+        if (!fields?.length || fields.some((one) => !one.field || !one.message)) say(`no field in ${text}`)
+      } catch (error) {
+        say(String(error))
+      }
+    }
+  }
+  await Promise.all(Array.from({ length: AT_ONCE }, work))
+  expect(told).toEqual([])
+  // All kinds of answers were reached, and the server holds no more than it did early on.
+  for (const status of [200, MALFORMED, 403, 409, 422])
+    expect(statuses.get(status) ?? 0, String(status)).toBeGreaterThan(9)
+  expect(residentOf(site.pid()!)).toBeLessThan(1.6 * early)
+})

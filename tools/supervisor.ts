@@ -1,0 +1,130 @@
+/**
+ * Processes of our own, kept running: one that ends by itself is started again, after longer and longer waits, and all
+ * are put down together, those that are only just starting too.
+ */
+import { spawn, type ChildProcess, type SpawnOptions } from 'node:child_process'
+
+/** What went wrong, in one sentence for the person at the terminal. */
+export class PlainError extends Error {}
+
+/** It was told to stop while it started. */
+export class Stopped extends PlainError {
+  constructor() {
+    super('Stopped while starting.')
+  }
+}
+
+export interface Kept {
+  pid: () => number | undefined
+  /** Puts it down and waits until it has ended. */
+  stop: () => Promise<void>
+}
+
+export interface Keeping {
+  what: string
+  command: readonly [file: string, ...args: string[]]
+  options: SpawnOptions
+  /** Resolves once it answers; rejects when it will not. */
+  ready: (child: ChildProcess) => Promise<void>
+  /** Told of each process, at once. */
+  began?: (child: ChildProcess) => void
+  say?: ((line: string) => void) | undefined
+  /** Ends it all. */
+  signal?: AbortSignal | undefined
+}
+
+/** Waits before it is started again: doubled each time, to the longest; one that ran for a while starts anew. */
+const FIRST_WAIT_MS = 200
+const LONGEST_WAIT_MS = 30_000
+const RAN_WELL_MS = 60_000
+
+/** Starts a process and keeps it running until it is stopped. @throws Stopped, or what `ready` throws at first */
+export async function keepRunning(keeping: Keeping): Promise<Kept> {
+  const { what, command, options, ready, began, say, signal } = keeping
+  const [file, ...args] = command
+  let child: ChildProcess | undefined
+  let gone = Promise.resolve()
+  let stopping = false
+  let wake: (() => void) | undefined
+  let startedAt = 0
+
+  const begin = async () => {
+    if (stopping || signal?.aborted) throw new Stopped()
+    // In a group of its own: Ctrl+C at the terminal reaches us alone.
+    const one = spawn(file, args, { ...options, detached: true })
+    child = one
+    startedAt = Date.now()
+    gone = new Promise((resolve) => {
+      one.once('exit', () => resolve())
+      one.once('error', () => resolve())
+    })
+    began?.(one)
+    const stopped = new Promise<never>((_, reject) => {
+      const end = () => reject(new Stopped())
+      signal?.addEventListener('abort', end, { once: true })
+      void gone.then(() => signal?.removeEventListener('abort', end))
+    })
+    await Promise.race([ready(one), stopped])
+  }
+  const stop = async () => {
+    stopping = true
+    wake?.()
+    child?.kill('SIGTERM')
+    await gone
+  }
+  const keep = async () => {
+    let wait = FIRST_WAIT_MS
+    for (;;) {
+      await gone
+      if (stopping) return
+      if (Date.now() - startedAt > RAN_WELL_MS) wait = FIRST_WAIT_MS
+      say?.(`${what} ended by itself; starting it again.`)
+      await new Promise<void>((resolve) => {
+        const timer = setTimeout(resolve, wait)
+        wake = () => {
+          clearTimeout(timer)
+          resolve()
+        }
+      })
+      wait = Math.min(2 * wait, LONGEST_WAIT_MS)
+      try {
+        await begin()
+      } catch (error) {
+        if (stopping) return
+        say?.(`${what} did not start: ${(error as Error).message}`)
+        child?.kill('SIGTERM')
+      }
+    }
+  }
+
+  try {
+    await begin()
+  } catch (error) {
+    await stop()
+    throw error
+  }
+  void keep()
+  return { pid: () => child?.pid, stop }
+}
+
+/** Runs a command to its end. @throws Stopped */
+export async function runToEnd(
+  command: readonly [file: string, ...args: string[]],
+  { signal }: { signal?: AbortSignal | undefined } = {}
+): Promise<{ code: number; output: string }> {
+  const [file, ...args] = command
+  if (signal?.aborted) throw new Stopped()
+  const child = spawn(file, args, { stdio: ['ignore', 'pipe', 'pipe'], detached: true })
+  const end = () => child.kill('SIGTERM')
+  signal?.addEventListener('abort', end, { once: true })
+  let output = ''
+  child.stdout.on('data', (part) => (output += String(part)))
+  child.stderr.on('data', (part) => (output += String(part)))
+  const code = await new Promise<number>((resolve) => {
+    child.once('error', () => resolve(127))
+    child.once('close', (one) => resolve(one ?? 1))
+  })
+  signal?.removeEventListener('abort', end)
+  if (signal?.aborted) throw new Stopped()
+  return { code, output }
+}
