@@ -1,6 +1,8 @@
 /** Packages bundled ahead in development, whose list is emptied on the way; without it a cold start loads twice. */
 const optimizeDeps = ['zod', '@mdi/js', 'luxon']
 
+const isDevelopment = process.env.NODE_ENV === 'development'
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-security', '@nuxt/eslint'],
@@ -63,7 +65,8 @@ export default defineNuxtConfig({
         'default-src': ["'self'"],
         // The solver that fills routes is compiled in its worker.
         'script-src': ["'self'", "'nonce-{{nonce}}'", "'strict-dynamic'", "'wasm-unsafe-eval'"],
-        'style-src': ["'self'", "'unsafe-inline'"],
+        // The development server writes styles into the page.
+        'style-src': ["'self'", isDevelopment ? "'unsafe-inline'" : "'nonce-{{nonce}}'"],
         'font-src': ["'self'", 'data:'],
         'img-src': ["'self'", 'data:'],
         'connect-src': ["'self'"],

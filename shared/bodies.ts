@@ -41,10 +41,7 @@ export const signInBody = z.object({
 /** Long enough without rules on what it is made of (NIST SP 800-63B). */
 export const passwordBody = z.object({
   present: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less'),
-  next: z
-    .string()
-    .min(12, 'has to be 12 characters or more')
-    .max(200, 'has to be 200 characters or less')
+  next: z.string().min(12, 'has to be 12 characters or more').max(200, 'has to be 200 characters or less')
 })
 
 const detail = planned.omit({ course: true, term: true })

@@ -56,21 +56,20 @@ Demo sign-ins, all with the password "${DEMO_PASSWORD}":
 Somebody who can sign in is made with: npm run account -- --help`)
 }
 
-let going: Promise<void> | undefined
+const going = main()
 for (const name of ['SIGINT', 'SIGTERM'] as const) {
   process.on(name, () => {
     if (signal.aborted) return
     say('\nStopping ...')
     ends.abort()
     // What is starting ends by the signal; what runs is put down.
-    void going!
+    void going
       .catch(() => undefined)
       .then(putDown)
       .then(() => process.exit(0))
   })
 }
 
-going = main()
 try {
   await going
 } catch (error) {

@@ -73,6 +73,8 @@ interface Serving {
   dev?: boolean
   /** The demo is in the database. */
   demo?: boolean
+  /** What its surroundings say beside: `server/settings.ts`. */
+  env?: Readonly<Record<string, string>>
   say?: (line: string) => void
   signal?: AbortSignal
 }
@@ -83,7 +85,7 @@ export async function startSite(
   root: string,
   port: number,
   databaseUrl: string,
-  { dev = false, demo = false, say, signal }: Serving = {}
+  { dev = false, demo = false, env: more = {}, say, signal }: Serving = {}
 ): Promise<Site> {
   const address = `http://127.0.0.1:${port}`
   const command = dev
@@ -110,6 +112,7 @@ export async function startSite(
       stdio: dev ? 'inherit' : ['ignore', 'ignore', 'inherit', 'ipc'],
       env: {
         ...env,
+        ...more,
         NODE_ENV: dev ? 'development' : 'production',
         HOST: '127.0.0.1',
         NITRO_HOST: '127.0.0.1',

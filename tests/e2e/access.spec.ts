@@ -4,7 +4,9 @@ import { fileURLToPath } from 'node:url'
 import type { Browser, Page } from '@playwright/test'
 import { ACCESS } from '../../server/access'
 import { clean, settled } from './axe'
-import { enter, expect, test, type DemoSite } from './site'
+import { freePort } from '../../tools/mariadb'
+import { startSite } from '../../tools/site'
+import { enter, expect, ROOT, test, type DemoSite } from './site'
 
 test.use({ scenario: 'access' })
 
@@ -250,4 +252,44 @@ test('wrong passwords make wait, and say how long', async ({ site }) => {
   expect(answer.status).toBe(429)
   expect(Number(answer.headers.get('retry-after'))).toBeGreaterThan(0)
   expect(((await answer.json()) as { message: string }).message).toMatch(/Try again in \d+ seconds/)
+})
+
+test('behind https the cookie is held to it, browsers are, and requests are of that address', async ({
+  site
+}) => {
+  const behind = await startSite(ROOT, await freePort(), site.url, {
+    env: { RIDGEWAY_ORIGIN: 'https://plan.harrowmere.example', RIDGEWAY_PROXIES: '1' }
+  })
+  try {
+    const post = (path: string, headers: Record<string, string>, body: object) =>
+      fetch(behind.address + path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', ...headers },
+        body: JSON.stringify(body)
+      })
+    const enter = { name: 'wren.castellan', password: 'guess' }
+    const given = { name: 'imke.varga', password: 'harrowmere' }
+    const own = { origin: 'https://plan.harrowmere.example' }
+    expect((await post('/api/session', { origin: behind.address }, given)).status).toBe(403)
+    const answer = await post('/api/session', own, given)
+    expect(answer.status).toBe(200)
+    const cookie = answer.headers.get('set-cookie')!
+    expect(cookie).toMatch(/^__Host-ridgeway=[\w-]{43}; /)
+    expect(cookie).toMatch(/; HttpOnly; Secure; SameSite=Strict$/i)
+    const page = await fetch(`${behind.address}/sign-in`)
+    expect(page.headers.get('strict-transport-security')).toMatch(/^max-age=\d{8}/)
+    expect((await fetch(`${site.address}/sign-in`)).headers.has('strict-transport-security')).toBe(false)
+    // Each address by itself, as the proxy has seen it; what is claimed before it is not believed.
+    const guess = (seen: string) => post('/api/session', { ...own, 'x-forwarded-for': seen }, enter)
+    for (let i = 0; i < 5; i++) expect((await guess(`198.51.100.${i}, 192.0.2.1`)).status).toBe(401)
+    expect((await guess('198.51.100.9, 192.0.2.1')).status).toBe(429)
+    expect((await guess('192.0.2.2')).status).toBe(401)
+    // Not told that it is the demo, it is none: no cards, and no clock to move.
+    expect((await fetch(`${behind.address}/api/demo/people`)).status).toBe(404)
+    const clock = { mode: 'standing', at: '2027-04-09T13:00:00Z' }
+    const signedIn = { ...own, cookie: cookie.split(';')[0]! }
+    expect((await post('/api/clock', signedIn, clock)).status).toBe(404)
+  } finally {
+    await behind.stop()
+  }
 })

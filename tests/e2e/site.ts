@@ -8,11 +8,13 @@ import { freePort } from '../../tools/mariadb'
 import { copyDatabase } from '../../tools/copyDatabase'
 import { startSite } from '../../tools/site'
 
-const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
+export const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 
 export interface DemoSite {
   address: string
   pid: () => number | undefined
+  /** Of the database. */
+  url: string
   query: <Row>(sql: string, values?: unknown[]) => Promise<Row[]>
 }
 
@@ -27,10 +29,12 @@ export const test = base.extend<object, { scenario: string; site: DemoSite }>({
       const connection = await mysql.createConnection({ uri: server })
       await copyDatabase(server, 'seed', name)
       await connection.query('use ??', [name])
-      const site = await startSite(ROOT, await freePort(), `${server}/${name}`, { demo: true })
+      const url = `${server}/${name}`
+      const site = await startSite(ROOT, await freePort(), url, { demo: true })
       await use({
         address: site.address,
         pid: site.pid,
+        url,
         query: async <Row>(sql: string, values: unknown[] = []) =>
           (await connection.query(sql, values))[0] as Row[]
       })
