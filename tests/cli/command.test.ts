@@ -3,13 +3,14 @@ import { spawnSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi, type MockInstance } from 'vitest'
 import { auditFile, auditRows, type AuditFile } from '#wire/auditFile'
 import { recordFile, recordFrom } from '#wire/files'
 import { readTrial } from '#wire/trial'
 import { compileProgram } from '#core/degree'
 import { listsFor } from '#wire/reading'
 import { catalog, courses, lists, programs } from '../../demo/catalog'
+import { main } from '../../tools/cli/main'
 import { schemas } from '../../tools/schemas'
 
 const ROOT = join(import.meta.dirname, '..', '..')
@@ -30,12 +31,28 @@ const record = {
   exceptions: [{ kind: 'waiver', program: 'ENVD', need: 'speaking', reason: 'Speaks for a living' }]
 } as const
 
-function ridgeway(...args: string[]) {
+/** In a process of its own, as somebody calls it. */
+function alone(...args: string[]) {
   const done = spawnSync(process.execPath, [join(ROOT, 'tools/ridgeway.mjs'), ...args], {
     encoding: 'utf8',
     cwd: ROOT
   })
   return { code: done.status, out: done.stdout, err: done.stderr }
+}
+
+/** The same command within this process, which starts two seconds sooner. */
+async function ridgeway(...args: string[]) {
+  const lines = (told: MockInstance<(line: string) => void>) =>
+    told.mock.calls.map(([line]) => `${line}\n`).join('')
+  const out = vi.spyOn(console, 'log').mockImplementation(() => undefined)
+  const err = vi.spyOn(console, 'error').mockImplementation(() => undefined)
+  try {
+    const code = await main(args)
+    return { code, out: lines(out), err: lines(err) }
+  } finally {
+    out.mockRestore()
+    err.mockRestore()
+  }
 }
 
 beforeAll(() => {
@@ -54,14 +71,14 @@ describe('ridgeway check', () => {
     const names = ['envd', 'heri', 'geof', 'stat-minor', 'field-ethics', 'lists'].map((name) =>
       join(ROOT, `demo/programs/${name}.json`)
     )
-    const { code, out, err } = ridgeway('check', file('catalog.json'), file('record.json'), ...names)
+    const { code, out, err } = alone('check', file('catalog.json'), file('record.json'), ...names)
     expect(err).toBe('')
     expect({ code, out }).toEqual({ code: 0, out: '8 files, no fault.\n' })
   })
   it('names file, path and rule of a fault, and ends with 1', () => {
     const wrong = readFileSync(PROGRAM, 'utf8').replace('"SPCH *"', '"SPCH 900-999"')
     writeFileSync(file('wrong.json'), wrong)
-    const { code, err } = ridgeway('check', file('catalog.json'), LISTS, file('wrong.json'))
+    const { code, err } = alone('check', file('catalog.json'), LISTS, file('wrong.json'))
     expect(code).toBe(1)
     expect(err).toContain(
       'wrong.json: ENVD/writing/speaking: asks for 1 courses, and "SPCH 900-999" can give 0 at most'
@@ -70,10 +87,19 @@ describe('ridgeway check', () => {
 })
 
 describe('ridgeway audit', () => {
-  const audit = (...more: string[]) =>
-    ridgeway('audit', '--catalog', file('catalog.json'), '--program', PROGRAM, '--lists', LISTS, ...more)
-  it('prints, as JSON, what the core says', () => {
-    const { code, out } = audit('--record', file('record.json'), '--json')
+  const args = (...more: string[]) => [
+    'audit',
+    '--catalog',
+    file('catalog.json'),
+    '--program',
+    PROGRAM,
+    '--lists',
+    LISTS,
+    ...more
+  ]
+  const audit = (...more: string[]) => ridgeway(...args(...more))
+  it('prints, as JSON, what the core says', async () => {
+    const { code, out } = await audit('--record', file('record.json'), '--json')
     expect(code).toBe(0)
     const spec = programs.find((one) => one.code === 'ENVD')!
     const program = compileProgram(spec, { lists: listsFor(lists, spec.catalogYear) })
@@ -98,14 +124,14 @@ describe('ridgeway audit', () => {
     })
     expect(rows.filter((row) => row.note === 'still needed').length).toBeGreaterThan(10)
   })
-  it('prints a tree for people', () => {
-    const { code, out } = audit('--record', file('record.json'))
+  it('prints a tree for people', async () => {
+    const { code, out } = await audit('--record', file('record.json'))
     expect(code).toBe(0)
     expect(out).toContain('BSc Environmental Data, catalog 2025-26')
     expect(out).toContain('The Living Landscape: met, ENVI 101 A')
   })
   it('reads a folder with two workers: every record once, in full', () => {
-    const { code, out, err } = audit('--batch', file('many'), '--workers', '2', '--json')
+    const { code, out, err } = alone(...args('--batch', file('many'), '--workers', '2', '--json'))
     expect({ code, err }).toEqual({ code: 0, err: '' })
     const lines = out
       .trim()
@@ -118,7 +144,7 @@ describe('ridgeway audit', () => {
     mkdirSync(file('some'), { recursive: true })
     writeFileSync(join(folder, 'some', 'good.json'), JSON.stringify(record))
     writeFileSync(join(folder, 'some', 'bad.json'), '{')
-    const { code, out, err } = audit('--batch', file('some'))
+    const { code, out, err } = alone(...args('--batch', file('some')))
     expect(code).toBe(1)
     expect(out).toContain('good.json: 7 earned')
     expect(err).toContain('bad.json: is not JSON')
@@ -138,8 +164,8 @@ describe('ridgeway audit', () => {
     ],
     [['check'], 2, 'Name the files to check.'],
     [['guess'], 2, 'There is no command "guess".']
-  ])('says what is wrong with the call: %o', (args, code, message) => {
-    const done = ridgeway(...args)
+  ])('says what is wrong with the call: %o', async (args, code, message) => {
+    const done = await ridgeway(...args)
     expect(done.code).toBe(code)
     expect(done.err).toContain(message)
   })
@@ -155,25 +181,25 @@ describe('the published schemas', () => {
 
 describe('ridgeway fill', () => {
   const files = () => ['--catalog', file('catalog.json'), '--program', PROGRAM, '--lists', LISTS]
-  const proposed = (...args: string[]) => {
-    const { code, out, err } = ridgeway('fill', ...files(), ...args, '--json')
+  const proposed = async (...args: string[]) => {
+    const { code, out, err } = await ridgeway('fill', ...files(), ...args, '--json')
     expect({ code, err }).toEqual({ code: 0, err: '' })
     return JSON.parse(out) as {
       finish: string
       courses: { course: string; term: string; credits: number }[]
     } & Record<string, unknown>
   }
-  it('plans a degree from an empty record so that nothing is open and nothing is wrong', () => {
+  it('plans a degree from an empty record so that nothing is open and nothing is wrong', async () => {
     writeFileSync(
       file('empty.json'),
       JSON.stringify({ format: 'ridgeway record 1', record: [], tests: { MATH: 80 } })
     )
-    const answer = proposed('--record', file('empty.json'), '--from', 'AU27', '--terms', '10')
+    const answer = await proposed('--record', file('empty.json'), '--from', 'AU27', '--terms', '10')
     expect(answer).toMatchObject({ format: 'ridgeway proposal 1', left: [], conflict: [] })
     expect(answer.courses.reduce((sum, one) => sum + one.credits, 0)).toBeGreaterThanOrEqual(120)
     const planned = answer.courses.map(({ course, term, credits }) => ({ course, term, credits }))
     writeFileSync(file('route.json'), JSON.stringify({ format: 'ridgeway route 1', planned }))
-    const checked = ridgeway(
+    const checked = await ridgeway(
       'checkroute',
       ...files(),
       '--record',
@@ -187,28 +213,28 @@ describe('ridgeway fill', () => {
     )
     expect(checked).toMatchObject({ code: 0, out: 'No findings.\n' })
   })
-  it('leaves what is planned where it is, and keeps to the limits', () => {
+  it('leaves what is planned where it is, and keeps to the limits', async () => {
     const route = { format: 'ridgeway route 1', planned: [{ course: 'ENDA 240', term: 'SP27', credits: 4 }] }
     writeFileSync(file('route.json'), JSON.stringify(route))
     const limits = { format: 'ridgeway limits 1', credits: 15, terms: [{ term: 'SP28', away: 'exchange' }] }
     writeFileSync(file('limits.json'), JSON.stringify(limits))
     const args = ['--route', file('route.json'), '--limits', file('limits.json'), '--terms', '12']
-    const { courses: found } = proposed('--record', file('record.json'), ...args)
+    const { courses: found } = await proposed('--record', file('record.json'), ...args)
     expect(found.map((one) => one.course)).not.toContain('ENDA 240')
     expect(found.filter((one) => one.term === 'SP28')).toEqual([])
     const load = (term: string) =>
       found.reduce((sum, one) => sum + (one.term === term ? one.credits : 0), term === 'SP27' ? 4 : 0)
     for (const term of new Set(found.map((one) => one.term))) expect(load(term)).toBeLessThanOrEqual(15)
   })
-  it('names what cannot hold together when the terms are too few', () => {
-    const { code, out } = ridgeway('fill', ...files(), '--record', file('record.json'), '--terms', '2')
+  it('names what cannot hold together when the terms are too few', async () => {
+    const { code, out } = await ridgeway('fill', ...files(), '--record', file('record.json'), '--terms', '2')
     expect(code).toBe(3)
     expect(out).toMatch(/^(These terms do not hold all that is needed|.* within these terms)\. Still open: /m)
     expect(out).not.toContain('Finishes in')
   })
-  it('says what is wrong with a file and with the call', () => {
+  it('says what is wrong with a file and with the call', async () => {
     writeFileSync(file('limits.json'), JSON.stringify({ format: 'ridgeway limits 1', hours: 500 }))
-    const wrong = ridgeway(
+    const wrong = await ridgeway(
       'fill',
       ...files(),
       '--record',
@@ -218,16 +244,17 @@ describe('ridgeway fill', () => {
     )
     expect(wrong.code).toBe(1)
     expect(wrong.err).toContain('hours')
-    expect(ridgeway('fill', ...files(), '--record', file('record.json'), '--from', 'soon').code).toBe(2)
+    const call = await ridgeway('fill', ...files(), '--record', file('record.json'), '--from', 'soon')
+    expect(call.code).toBe(2)
   })
 })
 
 describe('ridgeway checkroute', () => {
-  it('names each finding with its ways out', () => {
+  it('names each finding with its ways out', async () => {
     const route = { format: 'ridgeway route 1', planned: [{ course: 'ENDA 490', term: 'AU27', credits: 4 }] }
     writeFileSync(file('route.json'), JSON.stringify(route))
     const files = ['--catalog', file('catalog.json'), '--program', PROGRAM, '--lists', LISTS]
-    const { out } = ridgeway(
+    const { out } = await ridgeway(
       'checkroute',
       ...files,
       '--record',
