@@ -2,9 +2,9 @@
 import { parseDayLetters } from '#core/formats'
 import { minutes } from '#core/time'
 import type { AsPicked } from '#core/week'
-import { connect, type Database } from '../server/db/connect'
-import * as t from '../server/db/schema'
-import { hashPassword } from '../server/services/accounts/password'
+import { connect, type Database } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { hashPassword } from '#server/features/accounts/password'
 import { courses, lists, programs } from './catalog'
 import {
   BLOCKS,

@@ -8,7 +8,7 @@ import type { OfferBuilder } from './offer'
 import { COHORT_COURSES } from './offer'
 import type { Random } from './random'
 import { advisors } from './staff'
-import { gradeOf, SHARES } from '../server/standins/gradebook'
+import { gradeOf, SHARES } from '#server/gateways/gradebook'
 
 export interface DemoRecord {
   course: string

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import mysql from 'mysql2/promise'
 import { loadDemo } from '../demo/load'
 import { DEMO_PASSWORD } from '../demo/staff'
-import { migrateDatabase } from '../server/db/migrate'
+import { migrateDatabase } from '#server/db/migrate'
 import { keepRunning, PlainError, type Kept } from './supervisor'
 import { canReach, ordinaryUser } from './systemUser'
 

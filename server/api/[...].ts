@@ -1,7 +1,7 @@
 import { defineEventHandler, getRequestURL, setResponseHeader } from 'h3'
-import { methodsAt } from '../access'
-import { fail } from '../endpoint'
-import { Refused } from '../services/problem'
+import { methodsAt } from '#server/http/access'
+import { fail } from '#server/http/endpoint'
+import { Refused } from '#server/http/problem'
 
 /** Whatever no other endpoint answers. */
 export default defineEventHandler((event) => {

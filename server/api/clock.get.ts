@@ -1,4 +1,4 @@
-import { openEndpoint } from '../endpoint'
-import { readClock } from '../standins/clock'
+import { openEndpoint } from '#server/http/endpoint'
+import { readClock } from '#server/gateways/clock'
 
 export default openEndpoint('GET /api/clock', {}, ({ db }) => readClock(db))

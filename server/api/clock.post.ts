@@ -1,9 +1,9 @@
 import { clockBody } from '#wire/bodies'
-import { inTransaction } from '../db/connect'
-import { currentShelf, endpoint } from '../endpoint'
-import { mustBeDemo } from '../services/accounts/demo'
-import { logEvent } from '../services/log'
-import { readClock, setClock } from '../standins/clock'
+import { inTransaction } from '#server/db/connect'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { mustBeDemo } from '#server/features/accounts/demo'
+import { logEvent } from '#server/db/log'
+import { readClock, setClock } from '#server/gateways/clock'
 
 /** Sets the campus clock: everybody's in the demo, and nobody's anywhere else. */
 export default endpoint('POST /api/clock', { body: clockBody }, async ({ db, who, body }) => {

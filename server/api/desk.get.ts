@@ -1,7 +1,7 @@
-import { currentShelf, endpoint } from '../endpoint'
-import { readDesk } from '../services/advising/advising'
-import { logAlone } from '../services/log'
-import { campusNow } from '../standins/clock'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { readDesk } from '#server/features/advising/advising'
+import { logAlone } from '#server/db/log'
+import { campusNow } from '#server/gateways/clock'
 
 export default endpoint('GET /api/desk', {}, async ({ db, who }) => {
   const now = await campusNow(db)

@@ -1,5 +1,5 @@
-import { endpoint } from '../endpoint'
-import { readOpenings } from '../services/students/pictures'
+import { endpoint } from '#server/http/endpoint'
+import { readOpenings } from '#server/features/record/pictures'
 
 /** All openings are public. */
 export default endpoint('GET /api/openings', {}, async ({ db }) =>

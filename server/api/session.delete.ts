@@ -1,7 +1,7 @@
-import { openEndpoint } from '../endpoint'
-import { endSession, sessionOf } from '../services/accounts/sessions'
-import { note } from '../services/accounts/accounts'
-import { dropKey, keyOf } from '../session'
+import { openEndpoint } from '#server/http/endpoint'
+import { endSession, sessionOf } from '#server/features/accounts/sessions'
+import { note } from '#server/features/accounts/accounts'
+import { dropKey, keyOf } from '#server/http/session'
 
 /** Signs out: the key that the browser held opens nothing from then on, wherever it was copied to. */
 export default openEndpoint('DELETE /api/session', {}, async ({ event, db }) => {

@@ -1,6 +1,6 @@
-import { openEndpoint } from '../endpoint'
-import { sessionOf } from '../services/accounts/sessions'
-import { dropKey, keyOf } from '../session'
+import { openEndpoint } from '#server/http/endpoint'
+import { sessionOf } from '#server/features/accounts/sessions'
+import { dropKey, keyOf } from '#server/http/session'
 
 /** Who is signed in; null when nobody is. */
 export default openEndpoint('GET /api/session', {}, async ({ event, db }) => {

@@ -1,8 +1,8 @@
 import { signInBody } from '#wire/bodies'
-import { openEndpoint, theAttempts } from '../endpoint'
-import { signIn } from '../services/accounts/accounts'
-import { endSession, keptFor, openSession, sessionOf } from '../services/accounts/sessions'
-import { addressOf, browserOf, keepKey, keyOf } from '../session'
+import { openEndpoint, theAttempts } from '#server/http/endpoint'
+import { signIn } from '#server/features/accounts/accounts'
+import { endSession, keptFor, openSession, sessionOf } from '#server/features/accounts/sessions'
+import { addressOf, browserOf, keepKey, keyOf } from '#server/http/session'
 
 /** Signs in: a session of its own, whatever the browser held before. */
 export default openEndpoint('POST /api/session', { body: signInBody }, async ({ event, db, body }) => {

@@ -1,7 +1,7 @@
 import { defineEventHandler, getRequestURL, setResponseHeader } from 'h3'
-import { fail } from '../endpoint'
-import { Refused } from '../services/problem'
-import { theSettings } from '../settings'
+import { fail } from '#server/http/endpoint'
+import { Refused } from '#server/http/problem'
+import { theSettings } from '#server/settings'
 
 const READS = ['GET', 'HEAD']
 /** Two years, as browsers' lists ask for (RFC 6797). */

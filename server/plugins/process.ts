@@ -1,5 +1,5 @@
-import { closeDatabase } from '../endpoint'
-import { theSettings } from '../settings'
+import { closeDatabase } from '#server/http/endpoint'
+import { theSettings } from '#server/settings'
 
 export default defineNitroPlugin((nitro) => {
   // What is wrong with them is said at once, not by the first request.

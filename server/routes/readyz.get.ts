@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { openEndpoint } from '../endpoint'
+import { openEndpoint } from '#server/http/endpoint'
 
 /** For a monitor: the server answers, and so does its database. */
 export default openEndpoint('GET /readyz', {}, async ({ db }) => {

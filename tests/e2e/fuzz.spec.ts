@@ -4,7 +4,7 @@
  */
 import { readFileSync } from 'node:fs'
 import { dice } from '../../core/degree/best/testing/cases'
-import { ACCESS } from '../../server/access'
+import { ACCESS } from '#server/http/access'
 import { LONG } from '../long'
 import { enter, expect, test } from './site'
 

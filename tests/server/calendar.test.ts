@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { dayNumber, isoDate } from '#core/time'
 import { datesOf, type Holidays, type Section } from '#core/week'
 import { meeting, section } from '../../core/testing/build'
-import { classCalendar } from '../../server/services/week/calendar'
+import { classCalendar } from '#server/features/week/calendar'
 
 const ZONE = 'America/New_York'
 const HOLIDAYS = new Set(['2027-09-06', '2027-11-24', '2027-11-25', '2027-11-26'].map(dayNumber))

@@ -2,10 +2,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode, termCode } from '#core/ids'
 import type { Who } from '#wire/picture'
-import { readCatalog, readCoursePage, readDescriptions } from '../../server/services/catalog/catalog'
-import { markCourse, readMarks } from '../../server/services/catalog/marks'
-import { readTermNotes, writeTermNote } from '../../server/services/route/load'
-import { offerOf } from '../../server/services/week/sections'
+import { readCatalog, readCoursePage, readDescriptions } from '#server/features/catalog/catalog'
+import { markCourse, readMarks } from '#server/features/catalog/marks'
+import { readTermNotes, writeTermNote } from '#server/features/route/load'
+import { offerOf } from '#server/features/sections/sections'
 import { at, demoWorld, idOf, person, within, type World } from './world'
 
 let world: World

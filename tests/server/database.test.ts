@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs'
 import { eq, gte, sql } from 'drizzle-orm'
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { all, DatabaseError, inTransaction, withoutParameters } from '../../server/db/connect'
-import { migrateDatabase } from '../../server/db/migrate'
-import * as t from '../../server/db/schema'
+import { all, DatabaseError, inTransaction, withoutParameters } from '#server/db/connect'
+import { migrateDatabase } from '#server/db/migrate'
+import * as t from '#server/db/schema/index'
 import { demoWorld, freshDatabase, type World } from './world'
 
 let world: World

@@ -2,8 +2,8 @@
 import ICAL from 'ical.js'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { termDates, type TermDate } from '#wire/termDates'
-import { calendarOf } from '../../server/services/route/calendar'
-import { readPictures } from '../../server/services/students/pictures'
+import { calendarOf } from '#server/features/route/calendar'
+import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, OPENS, person, type World } from './world'
 
 let world: World

@@ -4,7 +4,7 @@ import { coursesIn, parseRule } from '#core/requisites'
 import { listsFor, readStudent, type Reading } from '#wire/reading'
 import type { StudentPicture } from '#wire/picture'
 import { catalog, courses, lists, programs } from '../../demo/catalog'
-import { readPictures } from '../../server/services/students/pictures'
+import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, person, type World } from './world'
 
 describe('the demo catalog', () => {

@@ -9,7 +9,7 @@ import { datesAhead } from '#wire/datesAhead'
 import { registerState, routeState } from '#wire/placeStates'
 import { readStudent, termAtWork, termsAlive, type Reading } from '#wire/reading'
 import { nothingToDo, thingsToDo, type Todo } from '#wire/todo'
-import { readPictures } from '../../server/services/students/pictures'
+import { readPictures } from '#server/features/record/pictures'
 import { LONG } from '../long'
 import { demoWorld, type World } from './world'
 

@@ -2,14 +2,14 @@ import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
 import { readStudent } from '#wire/reading'
-import { inTransaction } from '../../server/db/connect'
-import { eventLog } from '../../server/db/schema'
+import { inTransaction } from '#server/db/connect'
+import { eventLog } from '#server/db/schema/index'
 import {
   grantException,
   withdrawException,
   type ExceptionBody
-} from '../../server/services/degree/exceptions'
-import { readPictures } from '../../server/services/students/pictures'
+} from '#server/features/degree/exceptions'
+import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, person, type World } from './world'
 
 const NOW = Date.parse('2027-04-09T13:40:00Z')

@@ -1,7 +1,7 @@
 import { DrizzleQueryError } from 'drizzle-orm'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import { answerFor } from '../../server/failure'
-import { Refused } from '../../server/services/problem'
+import { answerFor } from '#server/http/failure'
+import { Refused } from '#server/http/problem'
 
 let logged: string[]
 beforeEach(() => {

@@ -8,9 +8,9 @@ import { ownLoad } from '#wire/load'
 import type { CatalogPicture, StudentView } from '#wire/picture'
 import { readStudent } from '#wire/reading'
 import { solverOf } from '#wire/solver'
-import { readCatalog } from '../../server/services/catalog/catalog'
-import { readRoutes } from '../../server/services/route/route'
-import { readPictures } from '../../server/services/students/pictures'
+import { readCatalog } from '#server/features/catalog/catalog'
+import { readRoutes } from '#server/features/route/route'
+import { readPictures } from '#server/features/record/pictures'
 import { at, demoWorld, idOf, person, viewOf, type World } from './world'
 
 let world: World

@@ -2,9 +2,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { termCode } from '#core/ids'
 import { readStudent } from '#wire/reading'
-import { inTransaction } from '../../server/db/connect'
-import { postGrades, readGradesDue } from '../../server/services/record/grades'
-import { readPictures } from '../../server/services/students/pictures'
+import { inTransaction } from '#server/db/connect'
+import { postGrades, readGradesDue } from '#server/features/record/grades'
+import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, person, type World } from './world'
 
 const SPRING = termCode('SP27')

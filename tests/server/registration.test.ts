@@ -2,12 +2,12 @@ import { eq, inArray, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
 import type { Who } from '#wire/picture'
-import * as t from '../../server/db/schema'
-import { whoIs } from '../../server/services/accounts/accounts'
-import { run } from '../../server/services/registration/run'
-import { readSheet } from '../../server/services/registration/sheet'
+import * as t from '#server/db/schema/index'
+import { whoIs } from '#server/features/accounts/accounts'
+import { run } from '#server/features/registration/run'
+import { readSheet } from '#server/features/registration/sheet'
 import { goingWith } from '#wire/reading'
-import { readPictures } from '../../server/services/students/pictures'
+import { readPictures } from '#server/features/record/pictures'
 import {
   at,
   AUTUMN,

@@ -5,8 +5,8 @@ import type { RouteChange } from '#core/findings'
 import { courseCode, termCode } from '#core/ids'
 import type { Who } from '#wire/picture'
 import { readStudent } from '#wire/reading'
-import * as t from '../../server/db/schema'
-import { writeCarry } from '../../server/services/route/load'
+import * as t from '#server/db/schema/index'
+import { writeCarry } from '#server/features/route/load'
 import {
   changeRoute,
   chooseRoute,
@@ -19,8 +19,8 @@ import {
   returnTo,
   stepRoute,
   type Occasion
-} from '../../server/services/route/route'
-import { readPictures } from '../../server/services/students/pictures'
+} from '#server/features/route/route'
+import { readPictures } from '#server/features/record/pictures'
 import { at, demoWorld, idOf, person, within, type World } from './world'
 
 let world: World

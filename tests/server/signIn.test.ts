@@ -2,11 +2,11 @@ import { eq } from 'drizzle-orm'
 import { scryptSync } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Who } from '#wire/picture'
-import { connect, type Connection } from '../../server/db/connect'
-import * as t from '../../server/db/schema'
-import { changePassword, signIn } from '../../server/services/accounts/accounts'
-import { Attempts } from '../../server/services/accounts/attempts'
-import { checkPassword, hashPassword } from '../../server/services/accounts/password'
+import { connect, type Connection } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { changePassword, signIn } from '#server/features/accounts/accounts'
+import { Attempts } from '#server/features/accounts/attempts'
+import { checkPassword, hashPassword } from '#server/features/accounts/password'
 import {
   endAll,
   endOthers,
@@ -15,8 +15,8 @@ import {
   openSession,
   sessionOf,
   whenEnded
-} from '../../server/services/accounts/sessions'
-import { Turns } from '../../server/services/accounts/turns'
+} from '#server/features/accounts/sessions'
+import { Turns } from '#server/features/accounts/turns'
 import { demoWorld, person, type World } from './world'
 
 const HOUR = 3_600_000

@@ -4,7 +4,7 @@ import type { Section } from '#core/week'
 import type { StudentPicture } from '#wire/picture'
 import { readStudent, termAtWork } from '#wire/reading'
 import { thingsToDo } from '#wire/todo'
-import { readPictures } from '../../server/services/students/pictures'
+import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, OPENS, person, type World } from './world'
 
 const NOW = Date.parse('2027-04-09T13:00:00Z')

@@ -5,9 +5,9 @@ import { courseCode, type SectionCode } from '#core/ids'
 import { changesSince, type Section } from '#core/week'
 import type { Who } from '#wire/picture'
 import { goingWith, readStudent } from '#wire/reading'
-import * as t from '../../server/db/schema'
-import { readPictures } from '../../server/services/students/pictures'
-import { changeDraft, dropDraft, makeDraft, readShared } from '../../server/services/week/drafts'
+import * as t from '#server/db/schema/index'
+import { readPictures } from '#server/features/record/pictures'
+import { changeDraft, dropDraft, makeDraft, readShared } from '#server/features/week/drafts'
 import {
   makeCalendarAddress,
   readCalendarKey,
@@ -17,10 +17,10 @@ import {
   withdrawCalendarAddress,
   writeHabits,
   writeKeepFree
-} from '../../server/services/week/habits'
-import { pick } from '../../server/services/week/pick'
-import { offerOf } from '../../server/services/week/sections'
-import { wholeOffer } from '../../server/services/week/wholeOffer'
+} from '#server/features/week/habits'
+import { pick } from '#server/features/week/pick'
+import { offerOf } from '#server/features/sections/sections'
+import { wholeOffer } from '#server/features/sections/wholeOffer'
 import { at, AUTUMN, demoWorld, idOf, person, pickFor, sectionsNumbered, within, type World } from './world'
 
 let world: World

@@ -12,13 +12,13 @@ import {
   type Connection,
   type Database,
   type Transaction
-} from '../../server/db/connect'
-import * as t from '../../server/db/schema'
-import { whoIs } from '../../server/services/accounts/accounts'
-import { readShelf } from '../../server/services/catalog/shelf'
-import { signOffTerm } from '../../server/services/advising/advising'
-import { pick } from '../../server/services/week/pick'
-import { campusNow, setClock } from '../../server/standins/clock'
+} from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { whoIs } from '#server/features/accounts/accounts'
+import { readShelf } from '#server/features/catalog/shelf'
+import { signOffTerm } from '#server/features/advising/advising'
+import { pick } from '#server/features/week/pick'
+import { campusNow, setClock } from '#server/gateways/clock'
 import { copyDatabase } from '../../tools/copyDatabase'
 
 export const AUTUMN = termCode('AU27')

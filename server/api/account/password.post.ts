@@ -1,8 +1,8 @@
 import { passwordBody } from '#wire/bodies'
-import { endpoint, theAttempts } from '../../endpoint'
-import { changePassword } from '../../services/accounts/accounts'
-import { endAll, keptFor, openSession } from '../../services/accounts/sessions'
-import { addressOf, browserOf, keepKey } from '../../session'
+import { endpoint, theAttempts } from '#server/http/endpoint'
+import { changePassword } from '#server/features/accounts/accounts'
+import { endAll, keptFor, openSession } from '#server/features/accounts/sessions'
+import { addressOf, browserOf, keepKey } from '#server/http/session'
 
 /** Changes the password. Whoever was signed in by the one before is signed out; here one stays, by a new key. */
 export default endpoint(

@@ -1,11 +1,11 @@
 import { setResponseHeader } from 'h3'
 import { keyParams } from '#wire/bodies'
-import { currentShelf, openEndpoint } from '../../endpoint'
-import { Refused } from '../../services/problem'
-import { readPictures } from '../../services/students/pictures'
-import { calendarOfClasses } from '../../services/week/classes'
-import { studentAtAddress } from '../../services/week/habits'
-import { campusNow } from '../../standins/clock'
+import { currentShelf, openEndpoint } from '#server/http/endpoint'
+import { Refused } from '#server/http/problem'
+import { readPictures } from '#server/features/record/pictures'
+import { calendarOfClasses } from '#server/features/week/classes'
+import { studentAtAddress } from '#server/features/week/habits'
+import { campusNow } from '#server/gateways/clock'
 
 /** A student's classes for a calendar program, at a private address that can be withdrawn. */
 export default openEndpoint(

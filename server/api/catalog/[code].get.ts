@@ -1,6 +1,6 @@
 import { courseParams } from '#wire/bodies'
-import { endpoint } from '../../endpoint'
-import { readCoursePage } from '../../services/catalog/catalog'
+import { endpoint } from '#server/http/endpoint'
+import { readCoursePage } from '#server/features/catalog/catalog'
 
 export default endpoint('GET /api/catalog/:code', { params: courseParams }, ({ db, params }) =>
   readCoursePage(db, params.code)

@@ -1,4 +1,4 @@
-import { endpoint } from '../../endpoint'
-import { readDescriptions } from '../../services/catalog/catalog'
+import { endpoint } from '#server/http/endpoint'
+import { readDescriptions } from '#server/features/catalog/catalog'
 
 export default endpoint('GET /api/catalog/descriptions', {}, ({ db }) => readDescriptions(db))

@@ -1,4 +1,4 @@
-import { endpoint } from '../../endpoint'
-import { readCatalog } from '../../services/catalog/catalog'
+import { endpoint } from '#server/http/endpoint'
+import { readCatalog } from '#server/features/catalog/catalog'
 
 export default endpoint('GET /api/catalog', {}, ({ db }) => readCatalog(db))

@@ -1,6 +1,6 @@
-import { openEndpoint } from '../../endpoint'
-import { demoPeople } from '../../services/accounts/accounts'
-import { mustBeDemo } from '../../services/accounts/demo'
+import { openEndpoint } from '#server/http/endpoint'
+import { demoPeople } from '#server/features/accounts/accounts'
+import { mustBeDemo } from '#server/features/accounts/demo'
 
 export default openEndpoint('GET /api/demo/people', {}, async ({ db }) => {
   mustBeDemo()

@@ -1,4 +1,4 @@
-import { endpoint } from '../../endpoint'
-import { readPrograms } from '../../services/catalog/catalog'
+import { endpoint } from '#server/http/endpoint'
+import { readPrograms } from '#server/features/catalog/catalog'
 
 export default endpoint('GET /api/programs', {}, async ({ db }) => readPrograms(db))

@@ -1,6 +1,6 @@
 import { keyParams } from '#wire/bodies'
-import { openEndpoint } from '../../endpoint'
-import { readShared } from '../../services/week/drafts'
+import { openEndpoint } from '#server/http/endpoint'
+import { readShared } from '#server/features/week/drafts'
 
 /** A shared draft week, for whoever has its link. */
 export default openEndpoint('GET /api/shared/:key', { params: keyParams }, ({ db, params }) =>

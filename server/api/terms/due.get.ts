@@ -1,7 +1,7 @@
-import { currentShelf, endpoint } from '../../endpoint'
-import { mustBeDemo } from '../../services/accounts/demo'
-import { readGradesDue } from '../../services/record/grades'
-import { campusNow } from '../../standins/clock'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { mustBeDemo } from '#server/features/accounts/demo'
+import { readGradesDue } from '#server/features/record/grades'
+import { campusNow } from '#server/gateways/clock'
 
 /** Terms that are over and wait for grades; a college has its own system for them. */
 export default endpoint('GET /api/terms/due', {}, async ({ db }) => {

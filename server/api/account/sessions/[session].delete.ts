@@ -1,8 +1,8 @@
 import { sessionParams } from '#wire/bodies'
-import { endpoint } from '../../../endpoint'
-import { endSession } from '../../../services/accounts/sessions'
-import { note } from '../../../services/accounts/accounts'
-import { Refused } from '../../../services/problem'
+import { endpoint } from '#server/http/endpoint'
+import { endSession } from '#server/features/accounts/sessions'
+import { note } from '#server/features/accounts/accounts'
+import { Refused } from '#server/http/problem'
 
 /** Signs out in another place. */
 export default endpoint(

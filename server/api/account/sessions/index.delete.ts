@@ -1,6 +1,6 @@
-import { endpoint } from '../../../endpoint'
-import { endOthers } from '../../../services/accounts/sessions'
-import { note } from '../../../services/accounts/accounts'
+import { endpoint } from '#server/http/endpoint'
+import { endOthers } from '#server/features/accounts/sessions'
+import { note } from '#server/features/accounts/accounts'
 
 /** Signs out everywhere but here. */
 export default endpoint('DELETE /api/account/sessions', {}, async ({ db, who, session }) => {

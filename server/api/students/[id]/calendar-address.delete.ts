@@ -1,6 +1,6 @@
 import { studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { withdrawCalendarAddress } from '../../../services/week/habits'
+import { changeEndpoint } from '#server/http/endpoint'
+import { withdrawCalendarAddress } from '#server/features/week/habits'
 
 export default changeEndpoint(
   'DELETE /api/students/:id/calendar-address',

@@ -1,6 +1,6 @@
 import { studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { makeCalendarAddress } from '../../../services/week/habits'
+import { changeEndpoint } from '#server/http/endpoint'
+import { makeCalendarAddress } from '#server/features/week/habits'
 
 /** Makes a private calendar address; one there was before leads nowhere from then on. */
 export default changeEndpoint(

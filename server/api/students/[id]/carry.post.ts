@@ -1,6 +1,6 @@
 import { carryBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { writeCarry } from '../../../services/route/load'
+import { changeEndpoint } from '#server/http/endpoint'
+import { writeCarry } from '#server/features/route/load'
 
 export default changeEndpoint(
   'POST /api/students/:id/carry',

@@ -1,12 +1,12 @@
 import { setResponseHeader } from 'h3'
 import { studentParams, weekQuery } from '#wire/bodies'
 import { goingWith } from '#wire/reading'
-import { currentShelf, studentEndpoint } from '../../../endpoint'
-import { Refused } from '../../../services/problem'
-import { readPictures } from '../../../services/students/pictures'
-import { seenBy } from '../../../services/students/seen'
-import { calendarOfClasses } from '../../../services/week/classes'
-import { campusNow } from '../../../standins/clock'
+import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { Refused } from '#server/http/problem'
+import { readPictures } from '#server/features/record/pictures'
+import { seenBy } from '#server/features/record/seen'
+import { calendarOfClasses } from '#server/features/week/classes'
+import { campusNow } from '#server/gateways/clock'
 
 /** The classes of a term as iCalendar, with those of one draft week or of the one gone with. */
 export default studentEndpoint(

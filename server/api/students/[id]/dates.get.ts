@@ -2,10 +2,10 @@ import { setResponseHeader } from 'h3'
 import { studentParams } from '#wire/bodies'
 import { termDates } from '#wire/termDates'
 import { campusDate } from '#wire/when'
-import { currentShelf, studentEndpoint } from '../../../endpoint'
-import { calendarOf } from '../../../services/route/calendar'
-import { readPictures } from '../../../services/students/pictures'
-import { campusNow } from '../../../standins/clock'
+import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { calendarOf } from '#server/features/route/calendar'
+import { readPictures } from '#server/features/record/pictures'
+import { campusNow } from '#server/gateways/clock'
 
 /** Dates and deadlines of the terms ahead, as iCalendar. */
 export default studentEndpoint(

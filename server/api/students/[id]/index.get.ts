@@ -1,12 +1,12 @@
 import { studentParams } from '#wire/bodies'
-import { studentEndpoint } from '../../../endpoint'
-import { readMarks } from '../../../services/catalog/marks'
-import { readTermNotes } from '../../../services/route/load'
-import { markSeen, readRoutes } from '../../../services/route/route'
-import { readPictures } from '../../../services/students/pictures'
-import { seenBy } from '../../../services/students/seen'
-import { readCalendarKey, readHabits } from '../../../services/week/habits'
-import { campusNow } from '../../../standins/clock'
+import { studentEndpoint } from '#server/http/endpoint'
+import { readMarks } from '#server/features/catalog/marks'
+import { readTermNotes } from '#server/features/route/load'
+import { markSeen, readRoutes } from '#server/features/route/route'
+import { readPictures } from '#server/features/record/pictures'
+import { seenBy } from '#server/features/record/seen'
+import { readCalendarKey, readHabits } from '#server/features/week/habits'
+import { campusNow } from '#server/gateways/clock'
 
 /** A student's record, routes, draft weeks and openings, as far as they are for whoever asks. */
 export default studentEndpoint(

@@ -1,6 +1,6 @@
 import { keepFreeBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { writeKeepFree } from '../../../services/week/habits'
+import { changeEndpoint } from '#server/http/endpoint'
+import { writeKeepFree } from '#server/features/week/habits'
 
 export default changeEndpoint(
   'POST /api/students/:id/keep-free',

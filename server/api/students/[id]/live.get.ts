@@ -1,9 +1,9 @@
 import { createEventStream } from 'h3'
 import { studentParams } from '#wire/bodies'
-import { studentEndpoint } from '../../../endpoint'
-import { listen } from '../../../live'
-import { sessionOf, whenEnded } from '../../../services/accounts/sessions'
-import { keyOf } from '../../../session'
+import { studentEndpoint } from '#server/http/endpoint'
+import { listen } from '#server/http/live'
+import { sessionOf, whenEnded } from '#server/features/accounts/sessions'
+import { keyOf } from '#server/http/session'
 
 /** Between two looks at whether the session of a stream is still there. */
 const LOOK_MS = 20_000

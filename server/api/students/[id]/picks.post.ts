@@ -1,6 +1,6 @@
 import { pickBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { pick } from '../../../services/week/pick'
+import { changeEndpoint } from '#server/http/endpoint'
+import { pick } from '#server/features/week/pick'
 
 /** Picks an option of a course for a draft week, or takes the pick back. */
 export default changeEndpoint(

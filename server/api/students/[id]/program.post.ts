@@ -1,6 +1,6 @@
 import { programAnswerBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { answerProgram } from '../../../services/degree/answer'
+import { changeEndpoint } from '#server/http/endpoint'
+import { answerProgram } from '#server/features/degree/answer'
 
 export default changeEndpoint(
   'POST /api/students/:id/program',

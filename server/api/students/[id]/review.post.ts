@@ -1,6 +1,6 @@
 import { studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { askForReview } from '../../../services/route/route'
+import { changeEndpoint } from '#server/http/endpoint'
+import { askForReview } from '#server/features/route/route'
 
 export default changeEndpoint(
   'POST /api/students/:id/review',

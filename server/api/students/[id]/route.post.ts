@@ -1,6 +1,6 @@
 import { routeChangeBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { changeRoute, mayEdit } from '../../../services/route/route'
+import { changeEndpoint } from '#server/http/endpoint'
+import { changeRoute, mayEdit } from '#server/features/route/route'
 
 /** Changes a route: the student, or the advisor where the student allows it. */
 export default changeEndpoint(

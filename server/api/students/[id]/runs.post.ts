@@ -1,6 +1,6 @@
 import { runBody, studentParams } from '#wire/bodies'
-import { currentShelf, studentEndpoint } from '../../../endpoint'
-import { run } from '../../../services/registration/run'
+import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { run } from '#server/features/registration/run'
 
 /** Registers the chosen lines of the run sheet, and answers with the receipt. */
 export default studentEndpoint(

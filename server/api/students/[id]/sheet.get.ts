@@ -1,9 +1,9 @@
 import { studentParams, termQuery } from '#wire/bodies'
-import { currentShelf, studentEndpoint } from '../../../endpoint'
-import { termRow } from '../../../services/catalog/catalog'
-import { readSheet } from '../../../services/registration/sheet'
-import { readPictures } from '../../../services/students/pictures'
-import { campusNow } from '../../../standins/clock'
+import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { termRow } from '#server/features/catalog/catalog'
+import { readSheet } from '#server/features/registration/sheet'
+import { readPictures } from '#server/features/record/pictures'
+import { campusNow } from '#server/gateways/clock'
 
 /** The run sheet of a term, every line judged as of the opening. */
 export default studentEndpoint(

@@ -1,6 +1,6 @@
 import { studentParams, termQuery } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { withdrawSignOff } from '../../../services/advising/advising'
+import { changeEndpoint } from '#server/http/endpoint'
+import { withdrawSignOff } from '#server/features/advising/advising'
 
 export default changeEndpoint(
   'DELETE /api/students/:id/sign-off',

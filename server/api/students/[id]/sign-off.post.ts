@@ -1,6 +1,6 @@
 import { studentParams, termBody } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { signOffTerm } from '../../../services/advising/advising'
+import { changeEndpoint } from '#server/http/endpoint'
+import { signOffTerm } from '#server/features/advising/advising'
 
 /** Signs a term of the chosen route off. */
 export default changeEndpoint(

@@ -1,6 +1,6 @@
 import { habitsBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../endpoint'
-import { writeHabits } from '../../../services/week/habits'
+import { changeEndpoint } from '#server/http/endpoint'
+import { writeHabits } from '#server/features/week/habits'
 
 export default changeEndpoint(
   'POST /api/students/:id/week-habits',

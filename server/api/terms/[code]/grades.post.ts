@@ -1,9 +1,9 @@
 import { gradesBody, termParams } from '#wire/bodies'
-import { inTransaction } from '../../../db/connect'
-import { currentShelf, endpoint } from '../../../endpoint'
-import { mustBeDemo } from '../../../services/accounts/demo'
-import { postGrades } from '../../../services/record/grades'
-import { campusNow } from '../../../standins/clock'
+import { inTransaction } from '#server/db/connect'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { mustBeDemo } from '#server/features/accounts/demo'
+import { postGrades } from '#server/features/record/grades'
+import { campusNow } from '#server/gateways/clock'
 
 /** Posts the grades of a term as the stand-in for gradebooks gives them; in the demo only. */
 export default endpoint(

@@ -1,8 +1,8 @@
 import { setResponseHeader } from 'h3'
 import { offerQuery, termParams } from '#wire/bodies'
-import { endpoint } from '../../../endpoint'
-import { offerOf } from '../../../services/week/sections'
-import { wholeOffer } from '../../../services/week/wholeOffer'
+import { endpoint } from '#server/http/endpoint'
+import { offerOf } from '#server/features/sections/sections'
+import { wholeOffer } from '#server/features/sections/wholeOffer'
 
 /** Sections of some courses in a term, or of all, as the seats stand now. */
 export default endpoint(

@@ -1,6 +1,6 @@
 import { markBody, studentCourseParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { markCourse } from '../../../../services/catalog/marks'
+import { changeEndpoint } from '#server/http/endpoint'
+import { markCourse } from '#server/features/catalog/marks'
 
 /** Stars a course, notes something on it, or says that it was looked at. Only the student's own. */
 export default changeEndpoint(

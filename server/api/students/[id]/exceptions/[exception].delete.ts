@@ -1,6 +1,6 @@
 import { exceptionParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { withdrawException } from '../../../../services/degree/exceptions'
+import { changeEndpoint } from '#server/http/endpoint'
+import { withdrawException } from '#server/features/degree/exceptions'
 
 export default changeEndpoint(
   'DELETE /api/students/:id/exceptions/:exception',

@@ -1,6 +1,6 @@
 import { exceptionBody, studentParams } from '#wire/bodies'
-import { changeEndpoint, currentShelf } from '../../../../endpoint'
-import { grantException } from '../../../../services/degree/exceptions'
+import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { grantException } from '#server/features/degree/exceptions'
 
 export default changeEndpoint(
   'POST /api/students/:id/exceptions',

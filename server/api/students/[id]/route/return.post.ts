@@ -1,6 +1,6 @@
 import { returnBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { returnTo } from '../../../../services/route/route'
+import { changeEndpoint } from '#server/http/endpoint'
+import { returnTo } from '#server/features/route/route'
 
 export default changeEndpoint(
   'POST /api/students/:id/route/return',

@@ -1,6 +1,6 @@
 import { routeStepBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { mayEdit, stepRoute } from '../../../../services/route/route'
+import { changeEndpoint } from '#server/http/endpoint'
+import { mayEdit, stepRoute } from '#server/features/route/route'
 
 /** Undo and redo. */
 export default changeEndpoint(

@@ -1,6 +1,6 @@
 import { newRouteBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { makeRoute } from '../../../../services/route/route'
+import { changeEndpoint } from '#server/http/endpoint'
+import { makeRoute } from '#server/features/route/route'
 
 export default changeEndpoint(
   'POST /api/students/:id/routes',

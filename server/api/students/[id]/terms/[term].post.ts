@@ -1,6 +1,6 @@
 import { studentTermParams, termNoteBody } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { writeTermNote } from '../../../../services/route/load'
+import { changeEndpoint } from '#server/http/endpoint'
+import { writeTermNote } from '#server/features/route/load'
 
 /** Notes something on a term of the plan. */
 export default changeEndpoint(

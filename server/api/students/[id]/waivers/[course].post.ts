@@ -1,6 +1,6 @@
 import { studentCourseParams, waiverBody } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { askWaiver } from '../../../../services/advising/waivers'
+import { changeEndpoint } from '#server/http/endpoint'
+import { askWaiver } from '#server/features/advising/waivers'
 
 /** The student asks that the prerequisite of a course be waived. */
 export default changeEndpoint(

@@ -1,6 +1,6 @@
 import { newWeekBody, studentParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../endpoint'
-import { makeDraft } from '../../../../services/week/drafts'
+import { changeEndpoint } from '#server/http/endpoint'
+import { makeDraft } from '#server/features/week/drafts'
 
 export default changeEndpoint(
   'POST /api/students/:id/weeks',

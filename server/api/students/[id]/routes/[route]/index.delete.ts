@@ -1,6 +1,6 @@
 import { routeParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../../endpoint'
-import { dropRoute } from '../../../../../services/route/route'
+import { changeEndpoint } from '#server/http/endpoint'
+import { dropRoute } from '#server/features/route/route'
 
 export default changeEndpoint(
   'DELETE /api/students/:id/routes/:route',

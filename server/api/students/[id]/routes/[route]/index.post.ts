@@ -1,6 +1,6 @@
 import { describeRouteBody, routeParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../../endpoint'
-import { chooseRoute, describeRoute } from '../../../../../services/route/route'
+import { changeEndpoint } from '#server/http/endpoint'
+import { chooseRoute, describeRoute } from '#server/features/route/route'
 
 /** Names, notes and chooses a route. */
 export default changeEndpoint(

@@ -1,6 +1,6 @@
 import { routeParams } from '#wire/bodies'
-import { studentEndpoint } from '../../../../../endpoint'
-import { readVersions } from '../../../../../services/route/route'
+import { studentEndpoint } from '#server/http/endpoint'
+import { readVersions } from '#server/features/route/route'
 
 export default studentEndpoint(
   'GET /api/students/:id/routes/:route/versions',

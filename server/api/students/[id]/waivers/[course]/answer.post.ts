@@ -1,6 +1,6 @@
 import { studentCourseParams, waiverAnswerBody } from '#wire/bodies'
-import { changeEndpoint } from '../../../../../endpoint'
-import { answerWaiver } from '../../../../../services/advising/waivers'
+import { changeEndpoint } from '#server/http/endpoint'
+import { answerWaiver } from '#server/features/advising/waivers'
 
 /** The program advisor or the registrar grants or declines a waiver that the student asked for. */
 export default changeEndpoint(

@@ -1,6 +1,6 @@
 import { weekParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../../endpoint'
-import { dropDraft } from '../../../../../services/week/drafts'
+import { changeEndpoint } from '#server/http/endpoint'
+import { dropDraft } from '#server/features/week/drafts'
 
 export default changeEndpoint(
   'DELETE /api/students/:id/weeks/:week',

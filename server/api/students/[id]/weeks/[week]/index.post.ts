@@ -1,6 +1,6 @@
 import { changeWeekBody, weekParams } from '#wire/bodies'
-import { changeEndpoint } from '../../../../../endpoint'
-import { changeDraft } from '../../../../../services/week/drafts'
+import { changeEndpoint } from '#server/http/endpoint'
+import { changeDraft } from '#server/features/week/drafts'
 
 export default changeEndpoint(
   'POST /api/students/:id/weeks/:week',

@@ -1,0 +1,68 @@
+/** The event log: who did what to whose record, before and after. Written in the change's own transaction. */
+import type { Instant } from '#core/time'
+import type { Read } from '#server/http/access'
+import { untilThrough, type Database, type Reader } from './connect'
+import { eventLog } from '#server/db/schema/index'
+import { campusNow } from '#server/gateways/clock'
+
+export type Action =
+  | Read
+  | 'desk.read'
+  | 'access.refused'
+  | 'signIn.made'
+  | 'signIn.refused'
+  | 'signIn.ended'
+  | 'password.changed'
+  | 'program.answered'
+  | 'route.changed'
+  | 'route.made'
+  | 'route.described'
+  | 'route.chosen'
+  | 'route.dropped'
+  | 'carry.changed'
+  | 'week.picked'
+  | 'week.made'
+  | 'week.changed'
+  | 'week.dropped'
+  | 'keepFree.changed'
+  | 'weekHabits.changed'
+  | 'calendarAddress.made'
+  | 'calendarAddress.withdrawn'
+  | 'signOff.given'
+  | 'signOff.withdrawn'
+  | 'review.asked'
+  | 'registration.made'
+  | 'registration.exchanged'
+  | 'exception.granted'
+  | 'exception.withdrawn'
+  | 'waiver.asked'
+  | 'waiver.answered'
+  | 'grades.posted'
+  | 'clock.set'
+
+export interface LoggedEvent {
+  at: Instant
+  /** Null for somebody who is not known. */
+  account: number | null
+  student: number | null
+  action: Action
+  before?: unknown
+  after?: unknown
+}
+
+export async function logEvent(db: Reader, event: LoggedEvent): Promise<void> {
+  await db.insert(eventLog).values({
+    at: new Date(event.at),
+    accountId: event.account,
+    studentId: event.student,
+    action: event.action,
+    before: event.before ?? null,
+    after: event.after ?? null
+  })
+}
+
+/** The same for what changes nothing: a reading, a refusal, somebody signing in. By itself, at the campus time. */
+export async function logAlone(db: Database, event: Omit<LoggedEvent, 'at'>): Promise<void> {
+  const at = await campusNow(db)
+  await untilThrough(() => logEvent(db, { ...event, at }))
+}

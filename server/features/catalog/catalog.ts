@@ -1,0 +1,251 @@
+/** The catalog as every screen needs it, and the page of one course. */
+import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/mysql-core'
+import type { ProgramSpec } from '#core/degree'
+import { courseCode, termCode, type CourseCode } from '#core/ids'
+import type { CatalogPicture, CoursePage } from '#wire/picture'
+import { groupBy } from '#server/db/groupBy'
+import { all, type Reader } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import type { ProgramRules } from '#server/db/schema/program'
+import { Refused } from '#server/http/problem'
+
+/** A section whose classes all begin from here on is an evening one (common practice). */
+const EVENING = 17 * 60
+
+async function readHeldAs(db: Reader): Promise<CatalogPicture['heldAs']> {
+  const rows = await db
+    .select({
+      course: t.course.code,
+      campus: t.campus.code,
+      mode: t.section.mode,
+      first: sql<number | null>`min(${t.meeting.startsMin})`
+    })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.campus, eq(t.campus.id, t.section.campusId))
+    .leftJoin(t.meeting, eq(t.meeting.sectionId, t.section.id))
+    .where(all(eq(t.term.published, true), eq(t.section.cancelled, false), isNull(t.section.parentId)))
+    .groupBy(t.section.id)
+  return Object.fromEntries(
+    [...groupBy(rows, (row) => row.course)].map(([course, sections]) => [
+      course,
+      {
+        online: sections.some(({ mode }) => mode === 'online' || mode === 'onlineHours'),
+        evening: sections.some(({ first }) => first !== null && first >= EVENING),
+        campuses: [...new Set(sections.map(({ campus }) => campus))]
+      }
+    ])
+  )
+}
+
+export async function readCatalog(db: Reader): Promise<CatalogPicture> {
+  const [institution] = await db.select().from(t.institution).limit(1)
+  if (!institution)
+    throw new Refused(409, 'notSetUp', 'Nothing is set up here yet: the database holds no institution.')
+  const campuses = await db
+    .select({ code: t.campus.code, name: t.campus.name })
+    .from(t.campus)
+    .orderBy(asc(t.campus.id))
+  const other = alias(t.campus, 'other')
+  const travel = await db
+    .select({ from: t.campus.code, to: other.code, minutes: t.campusTravel.minutes })
+    .from(t.campusTravel)
+    .innerJoin(t.campus, eq(t.campus.id, t.campusTravel.fromId))
+    .innerJoin(other, eq(other.id, t.campusTravel.toId))
+  const terms = await db.select().from(t.term).orderBy(asc(t.term.startsOn))
+  const sessions = groupBy(await db.select().from(t.session), (s) => s.termId)
+  const holidays = groupBy(await db.select().from(t.holiday).orderBy(asc(t.holiday.onDate)), (h) => h.termId)
+  const courses = await db.select().from(t.course).orderBy(asc(t.course.code))
+  const categories = groupBy(
+    await db
+      .select({ courseId: t.courseCategory.courseId, code: t.category.code })
+      .from(t.courseCategory)
+      .innerJoin(t.category, eq(t.category.id, t.courseCategory.categoryId)),
+    (row) => row.courseId
+  )
+  const relations = groupBy(
+    await db
+      .select({ courseId: t.courseRelation.courseId, code: t.course.code, kind: t.courseRelation.kind })
+      .from(t.courseRelation)
+      .innerJoin(t.course, eq(t.course.id, t.courseRelation.otherId)),
+    (row) => `${row.kind} ${row.courseId}`
+  )
+  const related = (kind: string, id: number) =>
+    (relations.get(`${kind} ${id}`) ?? []).map((row) => courseCode(row.code))
+  const subjects = await db
+    .select({ code: t.subject.code, name: t.subject.name, college: t.subject.college })
+    .from(t.subject)
+    .orderBy(asc(t.subject.code))
+  const families = await db
+    .select({ family: t.category.family, code: t.category.code, title: t.category.title })
+    .from(t.category)
+    .orderBy(asc(t.category.id))
+  const supportLabs = courses.flatMap((c) =>
+    related('supportLab', c.id).map((lab) => ({ course: courseCode(c.code), lab }))
+  )
+  const lists = await db
+    .select({
+      name: t.courseList.name,
+      catalogYear: t.courseList.catalogYear,
+      title: t.courseList.title,
+      from: t.courseList.fromText
+    })
+    .from(t.courseList)
+    .orderBy(asc(t.courseList.name), asc(t.courseList.catalogYear))
+  const running = await db
+    .selectDistinct({ term: t.term.code, course: t.course.code })
+    .from(t.section)
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(all(eq(t.term.published, true), eq(t.section.cancelled, false)))
+  return {
+    institution: { name: institution.name, timeZone: institution.timeZone },
+    campuses,
+    travel,
+    terms: terms.map((term) => ({
+      code: termCode(term.code),
+      name: term.name,
+      season: term.season,
+      year: term.year,
+      start: term.startsOn,
+      end: term.endsOn,
+      published: term.published,
+      addEndsAt: term.addEndsAt.getTime(),
+      dropEndsAt: term.dropEndsAt.getTime(),
+      paymentDueOn: term.paymentDueOn,
+      loadMost: term.loadMost,
+      signOffPolicy: term.signOffPolicy,
+      sessions: (sessions.get(term.id) ?? []).map(({ code, name, half, startsOn, endsOn }) => ({
+        code,
+        name,
+        half,
+        start: startsOn,
+        end: endsOn
+      })),
+      holidays: (holidays.get(term.id) ?? []).map(({ onDate, name }) => ({ date: onDate, name }))
+    })),
+    courses: courses.map((c) => ({
+      code: courseCode(c.code),
+      title: c.title,
+      credits: c.credits,
+      creditsMost: c.creditsMost,
+      level: c.level,
+      yearLevel: c.yearLevel,
+      offered: { seasons: c.seasons, years: c.years },
+      prerequisite: c.prerequisite,
+      categories: (categories.get(c.id) ?? []).map((row) => row.code),
+      equivalents: related('equivalent', c.id),
+      exclusive: related('exclusive', c.id),
+      repeatable: c.repeatable
+    })),
+    subjects,
+    categories: families,
+    supportLabs,
+    lists,
+    running: Object.fromEntries(
+      [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
+    ),
+    heldAs: await readHeldAs(db)
+  }
+}
+
+type ProgramRow = Omit<ProgramSpec, keyof ProgramRules> & { rules: ProgramRules }
+
+/** A program as the core reads it, from its two rows. */
+export function programSpec({
+  rules,
+  code,
+  title,
+  shortTitle,
+  kind,
+  catalogYear,
+  credits,
+  areas,
+  suggested
+}: ProgramRow): ProgramSpec {
+  return { code, title, shortTitle, kind, catalogYear, credits, areas, suggested, ...rules }
+}
+
+/** What `programSpec` reads, of a program and its version. */
+export const PROGRAM_COLUMNS = {
+  code: t.program.code,
+  title: t.program.title,
+  shortTitle: t.program.shortTitle,
+  kind: t.program.kind,
+  catalogYear: t.programVersion.catalogYear,
+  credits: t.programVersion.credits,
+  areas: t.programVersion.areas,
+  suggested: t.programVersion.suggested,
+  rules: t.programVersion.rules
+}
+
+/** The newest version of every program. */
+export async function readPrograms(db: Reader): Promise<ProgramSpec[]> {
+  const rows = await db
+    .select(PROGRAM_COLUMNS)
+    .from(t.programVersion)
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .orderBy(asc(t.program.title), desc(t.programVersion.catalogYear))
+  return [...groupBy(rows, (row) => row.code).values()].map(([newest]) => programSpec(newest!))
+}
+
+export async function readCoursePage(db: Reader, code: CourseCode): Promise<CoursePage> {
+  const [course] = await db.select().from(t.course).where(eq(t.course.code, code))
+  if (!course) throw new Refused(404, 'noCourse', `The catalog has no course ${code}.`)
+  const history = await db
+    .select({
+      term: t.term.code,
+      sections: sql<number>`count(*)`.mapWith(Number),
+      seats: sql<number>`sum(${t.section.capacity})`.mapWith(Number),
+      taken: sql<number>`sum(${t.section.taken})`.mapWith(Number)
+    })
+    .from(t.section)
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .where(all(eq(t.section.courseId, course.id), eq(t.section.cancelled, false), isNull(t.section.parentId)))
+    .groupBy(t.term.id)
+    .orderBy(desc(t.term.startsOn))
+  return {
+    code,
+    description: course.description,
+    fee: course.fee,
+    history: history.map((row) => ({ ...row, term: termCode(row.term) }))
+  }
+}
+
+/** The description of every course, for searching. */
+export async function readDescriptions(db: Reader): Promise<Record<string, string>> {
+  const rows = await db.select({ code: t.course.code, text: t.course.description }).from(t.course)
+  return Object.fromEntries(rows.map((row) => [row.code, row.text]))
+}
+
+/** Row ids of courses and terms, by code. @throws Refused naming the first unknown one. */
+export async function courseIds(db: Reader, codes: readonly CourseCode[]): Promise<Map<CourseCode, number>> {
+  if (!codes.length) return new Map()
+  const rows = await db
+    .select({ id: t.course.id, code: t.course.code })
+    .from(t.course)
+    .where(inArray(t.course.code, [...codes]))
+  const found = new Map(rows.map((row) => [courseCode(row.code), row.id]))
+  const missing = codes.find((code) => !found.has(code))
+  if (missing)
+    throw new Refused(422, 'noCourse', `The catalog has no course ${missing}.`, [
+      { field: 'course', message: `is not in the catalog: ${missing}` }
+    ])
+  return found
+}
+
+/** A row of a term as the calendar asks about it. */
+export function datesOfTerm({ startsOn, endsOn, addEndsAt }: typeof t.term.$inferSelect) {
+  return { start: startsOn, end: endsOn, addEndsAt: addEndsAt.getTime() }
+}
+
+export async function termRow(db: Reader, code: string) {
+  const [row] = await db.select().from(t.term).where(eq(t.term.code, code))
+  if (!row)
+    throw new Refused(422, 'noTerm', `There is no term ${code}.`, [
+      { field: 'term', message: `is not a term of the institution: ${code}` }
+    ])
+  return row
+}

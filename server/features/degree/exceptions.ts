@@ -1,0 +1,119 @@
+/** Exceptions: an advisor or the registrar grants and withdraws a waiver or a substitution, with a reason. */
+import { eq, isNull } from 'drizzle-orm'
+import { isChoice, takes, type ProgramSpec, type RequirementSpec } from '#core/degree'
+import type { CourseCode, StudentId } from '#core/ids'
+import type { Instant } from '#core/time'
+import type { Who } from '#wire/picture'
+import { programOf, type Shelf } from '#wire/reading'
+import { all, type Transaction } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { courseIds, programSpec } from '#server/features/catalog/catalog'
+import { logEvent } from '#server/db/log'
+import { Refused } from '#server/http/problem'
+import { lockStudent } from '#server/features/record/lock'
+
+export type ExceptionBody = { program: string; need: string; reason: string } & (
+  { kind: 'waiver' } | { kind: 'substitution'; course: CourseCode }
+)
+
+export async function grantException(
+  tx: Transaction,
+  who: Who,
+  student: StudentId,
+  body: ExceptionBody,
+  at: { now: Instant; shelf: Shelf }
+): Promise<void> {
+  const { versionId, spec } = await programOn(tx, student, body.program)
+  const need = needIn(spec, body.need)
+  if (!need)
+    throw new Refused(422, 'noNeed', `${spec.title} has no requirement "${body.need}".`, [
+      { field: 'need', message: 'has to be a requirement of the program' }
+    ])
+  const course = body.kind === 'substitution' ? body.course : undefined
+  const courseId = course ? (await courseIds(tx, [course])).get(course)! : null
+  if (course) {
+    const compiled = programOf(spec, at.shelf).needs.find((one) => one.id === body.need)
+    if (compiled && takes(compiled, at.shelf.catalog.course(course)))
+      throw new Refused(422, 'fitsAlready', `${course} fits "${need.title}" without an exception.`, [
+        { field: 'course', message: 'has to be a course that the requirement does not take' }
+      ])
+  }
+  await lockStudent(tx, student)
+  const standing = await tx
+    .select({ kind: t.exception.kind, courseId: t.exception.courseId })
+    .from(t.exception)
+    .where(
+      all(
+        eq(t.exception.studentId, student),
+        eq(t.exception.programVersionId, versionId),
+        eq(t.exception.needId, body.need),
+        isNull(t.exception.withdrawnAt)
+      )
+    )
+  if (standing.some((one) => one.kind === 'waiver' || (courseId !== null && one.courseId === courseId)))
+    throw new Refused(409, 'grantedAlready', `An exception for "${need.title}" is granted already.`)
+  await tx.insert(t.exception).values({
+    studentId: student,
+    kind: body.kind,
+    programVersionId: versionId,
+    needId: body.need,
+    courseId,
+    reason: body.reason,
+    byId: who.id,
+    at: new Date(at.now)
+  })
+  await logEvent(tx, { at: at.now, account: who.id, student, action: 'exception.granted', after: body })
+}
+
+export async function withdrawException(
+  tx: Transaction,
+  who: Who,
+  student: StudentId,
+  exception: number,
+  now: Instant
+): Promise<void> {
+  const own = all(eq(t.exception.id, exception), eq(t.exception.studentId, student))
+  const [row] = await tx.select().from(t.exception).where(own).for('update')
+  if (!row) throw new Refused(404, 'noException', 'There is no such exception on this record.')
+  if (row.withdrawnAt) throw new Refused(409, 'withdrawnAlready', 'This exception was withdrawn already.')
+  await tx
+    .update(t.exception)
+    .set({ withdrawnAt: new Date(now) })
+    .where(own)
+  await logEvent(tx, {
+    at: now,
+    account: who.id,
+    student,
+    action: 'exception.withdrawn',
+    before: { kind: row.kind, need: row.needId, reason: row.reason }
+  })
+}
+
+async function programOn(tx: Transaction, student: StudentId, code: string) {
+  const [row] = await tx
+    .select({ version: t.programVersion, program: t.program })
+    .from(t.studentProgram)
+    .innerJoin(t.programVersion, eq(t.programVersion.id, t.studentProgram.programVersionId))
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .where(all(eq(t.studentProgram.studentId, student), eq(t.program.code, code)))
+  if (!row)
+    throw new Refused(422, 'noProgram', `${code} is not a program on this record.`, [
+      { field: 'program', message: 'has to be a program on the record' }
+    ])
+  return { versionId: row.version.id, spec: programSpec({ ...row.program, ...row.version }) }
+}
+
+function needIn(spec: ProgramSpec, id: string): { title: string } | undefined {
+  const search = (requirements: readonly RequirementSpec[]): { title: string } | undefined => {
+    for (const one of requirements) {
+      if (!isChoice(one)) {
+        if (one.id === id) return one
+        continue
+      }
+      const found = one.of.map((branch) => search(branch.needs)).find(Boolean)
+      if (found) return found
+    }
+    return undefined
+  }
+  return search(spec.areas.flatMap((area) => area.needs))
+}

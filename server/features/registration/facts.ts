@@ -1,0 +1,25 @@
+/** What the registration decision needs to know about a student and a term, read in one transaction. */
+import type { TermCode } from '#core/ids'
+import type { RegistrationFacts } from '#core/registration'
+import type { Instant } from '#core/time'
+import type { Section } from '#core/week'
+import type { StudentPicture } from '#wire/picture'
+import { goingWith, type Shelf } from '#wire/reading'
+import { registrationFacts } from '#wire/registering'
+import { termWeek } from '#wire/termWeek'
+import type { Reader } from '#server/db/connect'
+import { familiesOf } from '#server/features/sections/sections'
+
+/** Facts as of `now`, and the sections of the student's draft with their components, as the seats stand. */
+export async function readFacts(
+  db: Reader,
+  picture: StudentPicture,
+  shelf: Shelf,
+  term: TermCode,
+  now: Instant
+): Promise<{ facts: RegistrationFacts; offer: Section[] }> {
+  const draft = goingWith(picture, term)
+  const offer = await familiesOf(db, draft?.sections ?? [])
+  const { held: heldSections, exchanged: exchanging } = termWeek(picture, term, draft)
+  return { facts: registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging }), offer }
+}

@@ -1,0 +1,115 @@
+/** The run sheet: the planned courses of a term with their picked sections, each judged by the decision. */
+import { asc, desc, eq, inArray } from 'drizzle-orm'
+import { courseCode, type CourseCode, type TermCode } from '#core/ids'
+import { GENERAL_REFUSALS, generalRefusals, givenBack, pickedOptions, rehearse } from '#core/registration'
+import { sectionsOf } from '#core/week'
+import type { Instant } from '#core/time'
+import type { Receipt, RunSheet, SheetLine, StudentPicture } from '#wire/picture'
+import { goingWith, type Shelf } from '#wire/reading'
+import { groupBy } from '#server/db/groupBy'
+import { all, type Reader } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import {} from '#server/features/catalog/catalog'
+import { readFacts } from './facts'
+
+export async function readSheet(
+  db: Reader,
+  picture: StudentPicture,
+  shelf: Shelf,
+  term: TermCode,
+  now: Instant
+): Promise<RunSheet> {
+  const opening = picture.openings.find((o) => o.term === term)
+  const checkedFor = Math.max(now, opening?.opens ?? now)
+  const { facts, offer } = await readFacts(db, picture, shelf, term, checkedFor)
+  const draft = goingWith(picture, term)
+  const options = pickedOptions(offer, draft?.sections ?? [])
+  const registered = new Map(facts.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
+  const ready = [...options.values()].filter(
+    ({ course }) => !registered.has(course) || facts.exchanging.has(course)
+  )
+  const decisions = rehearse(facts, ready)
+
+  const courses = new Set<CourseCode>([
+    ...registered.keys(),
+    ...ready.map((option) => option.course),
+    ...picture.route.courses.filter((p) => p.term === term).map((p) => p.course)
+  ])
+  const lines = [...courses].map((course): SheetLine => {
+    const about = { course, title: shelf.catalog.maybeCourse(course)?.title ?? '' }
+    const none = { givesBack: [], refusals: [], assumed: [] }
+    const held = registered.get(course)
+    const option = options.get(course)
+    if (held && !(option && facts.exchanging.has(course))) {
+      const sections = facts.heldSections.filter((s) => s.course === course)
+      return { ...about, credits: held.credits, sections, state: 'registered', ...none }
+    }
+    if (!option) {
+      const credits = shelf.catalog.maybeCourse(course)?.credits ?? 0
+      return { ...about, credits, sections: null, state: 'unsettled', ...none }
+    }
+    const { refusals, assumed } = decisions.get(course)!
+    const own = refusals.filter((refusal) => !GENERAL_REFUSALS.has(refusal.code))
+    return {
+      ...about,
+      credits: option.main.credits,
+      sections: [...sectionsOf(option)],
+      state: 'ready',
+      givesBack: givenBack(facts, course).filter(
+        (one) => !sectionsOf(option).some((s) => s.code === one.code)
+      ),
+      refusals: own,
+      assumed
+    }
+  })
+  const sum = (state: SheetLine['state']) =>
+    lines.reduce((total, l) => (l.state === state ? total + l.credits : total), 0)
+  return {
+    term,
+    opens: facts.opens,
+    openingTitle: opening?.title ?? null,
+    closes: facts.closes,
+    checkedFor,
+    general: generalRefusals({ ...facts, now }),
+    lines,
+    loadMost: facts.loadMost,
+    credits: { registered: sum('registered'), ready: sum('ready') },
+    receipts: await readReceipts(db, picture.student.id, term)
+  }
+}
+
+/** Receipts of a term, the newest first. */
+export async function readReceipts(db: Reader, student: number, term: TermCode): Promise<Receipt[]> {
+  const receipts = await db
+    .select({ id: t.receipt.id, at: t.receipt.at, by: t.account.name })
+    .from(t.receipt)
+    .innerJoin(t.term, eq(t.term.id, t.receipt.termId))
+    .innerJoin(t.account, eq(t.account.id, t.receipt.byId))
+    .where(all(eq(t.receipt.studentId, student), eq(t.term.code, term)))
+    .orderBy(desc(t.receipt.id))
+  if (!receipts.length) return []
+  const rows = await db
+    .select({ line: t.receiptLine, course: t.course.code })
+    .from(t.receiptLine)
+    .innerJoin(t.course, eq(t.course.id, t.receiptLine.courseId))
+    .where(
+      inArray(
+        t.receiptLine.receiptId,
+        receipts.map((r) => r.id)
+      )
+    )
+    .orderBy(asc(t.receiptLine.ordinal))
+  const lines = groupBy(rows, (row) => row.line.receiptId)
+  return receipts.map(({ id, at, by }) => ({
+    id,
+    at: at.getTime(),
+    by,
+    lines: (lines.get(id) ?? []).map(({ line, course }) => ({
+      course: courseCode(course),
+      sections: line.sections,
+      gaveBack: line.gaveBack,
+      outcome: line.outcome,
+      refusals: line.refusals
+    }))
+  }))
+}

@@ -1,0 +1,466 @@
+/** Changes of a student's routes: one transaction each, refused when the route moved on meanwhile. */
+import { asc, desc, eq, sql } from 'drizzle-orm'
+import { takesPlans } from '#core/calendar'
+import type { PlannedCourse } from '#core/degree'
+import type { RouteChange } from '#core/findings'
+import { courseCode, termCode, type StudentId } from '#core/ids'
+import {
+  applyChange,
+  coursesBefore,
+  coursesTouched,
+  differenceOf,
+  historyOf,
+  inverse,
+  termsTouched,
+  type Step
+} from '#core/route'
+import type { Instant } from '#core/time'
+import type { RouteAnswer, RoutePicture, RouteVersion, Who } from '#wire/picture'
+import { momentOf } from '#wire/reading'
+import { CHANGE_FAULTS } from '#wire/words'
+import { all, untilThrough, type Reader, type Transaction } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'
+import { logEvent } from '#server/db/log'
+import { Refused } from '#server/http/problem'
+
+type RouteRow = typeof t.route.$inferSelect
+
+/** When and by whom a route is changed; `zone` is that of the campus. */
+export interface Occasion {
+  who: Who
+  student: StudentId
+  now: Instant
+  zone: string
+}
+
+/** Steps that undo goes back at most. */
+const UNDO_MOST = 200
+
+/** The chosen route of a student, locked until the transaction ends; made when there is none. */
+export async function lockRoute(tx: Transaction, student: StudentId, who: Who, now: Instant) {
+  const condition = all(eq(t.route.studentId, student), eq(t.route.chosen, true))
+  const [route] = await tx.select().from(t.route).where(condition).for('update')
+  if (route) return route
+  const values = {
+    studentId: student,
+    name: 'Main route',
+    chosen: true,
+    changedAt: new Date(now),
+    changedBy: who.id
+  }
+  await tx.insert(t.route).values(values)
+  const [made] = await tx.select().from(t.route).where(condition).for('update')
+  return made!
+}
+
+/** A route of the student, locked; the chosen one without an id. @throws Refused when it is not theirs. */
+async function lockOwn(
+  tx: Transaction,
+  { student, who, now }: Occasion,
+  id: number | null
+): Promise<RouteRow> {
+  if (id === null) return lockRoute(tx, student, who, now)
+  const [route] = await tx
+    .select()
+    .from(t.route)
+    .where(all(eq(t.route.studentId, student), eq(t.route.id, id)))
+    .for('update')
+  if (!route)
+    throw new Refused(404, 'noRoute', 'There is no such route any more. Reload to see those there are.')
+  return route
+}
+
+/** @throws Refused when the student has not opened this route to the advisor. */
+export async function mayEdit(tx: Transaction, student: StudentId, id: number | null): Promise<void> {
+  const condition = id === null ? eq(t.route.chosen, true) : eq(t.route.id, id)
+  const [route] = await tx
+    .select()
+    .from(t.route)
+    .where(all(eq(t.route.studentId, student), condition))
+  if (!route?.advisorMayEdit)
+    throw new Refused(
+      403,
+      'notOpened',
+      'The student has not opened this route to you. Ask them to, or write to them what you would change.'
+    )
+}
+
+export async function plannedOn(db: Reader, routeId: number): Promise<PlannedCourse[]> {
+  const rows = await db
+    .select({ planned: t.plannedCourse, course: t.course.code, term: t.term.code })
+    .from(t.plannedCourse)
+    .innerJoin(t.course, eq(t.course.id, t.plannedCourse.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.plannedCourse.termId))
+    .where(eq(t.plannedCourse.routeId, routeId))
+    .orderBy(asc(t.plannedCourse.id))
+  return rows.map(({ planned: { credits, note, locked }, course, term }) => ({
+    course: courseCode(course),
+    term: termCode(term),
+    credits,
+    note,
+    locked
+  }))
+}
+
+/** The last steps of a route, in order. */
+async function stepsOf(db: Reader, routeId: number): Promise<Step[]> {
+  const rows = await db
+    .select()
+    .from(t.routeStep)
+    .where(eq(t.routeStep.routeId, routeId))
+    .orderBy(desc(t.routeStep.version))
+    .limit(UNDO_MOST)
+  return rows
+    .reverse()
+    .map(({ version, kind, ofVersion, change }) => ({ version, kind, of: ofVersion, change }))
+}
+
+export async function changeRoute(
+  tx: Transaction,
+  at: Occasion,
+  body: { route: number | null; version: number; change: RouteChange }
+): Promise<RouteAnswer> {
+  const route = await lockCurrent(tx, at, body)
+  return write(tx, at, route, body.change, { kind: 'do', of: null })
+}
+
+/** Takes the last change back, or makes the one taken back last again. */
+export async function stepRoute(
+  tx: Transaction,
+  at: Occasion,
+  body: { route: number | null; version: number; step: 'undo' | 'redo' }
+): Promise<RouteAnswer> {
+  const route = await lockCurrent(tx, at, body)
+  const found = historyOf(await stepsOf(tx, route.id))[body.step]
+  if (!found) throw new Refused(409, 'nothingTo', `There is nothing to ${body.step} on this route.`)
+  const change = body.step === 'undo' ? inverse(found.change) : found.change
+  return write(tx, at, route, change, { kind: body.step, of: found.version })
+}
+
+/** Makes the route what it was after an earlier version; as a change of its own, so that it can be undone. */
+export async function returnTo(
+  tx: Transaction,
+  at: Occasion,
+  body: { route: number | null; version: number; to: number }
+): Promise<RouteAnswer> {
+  const route = await lockCurrent(tx, at, body)
+  const now = await plannedOn(tx, route.id)
+  const { added, removed, moved } = differenceOf(now, await plannedAt(tx, route, now, body.to))
+  const changes = [
+    ...removed.map((planned) => ({ kind: 'remove' as const, planned })),
+    ...moved.map((one) => ({ kind: 'move' as const, ...one })),
+    ...added.map((planned) => ({ kind: 'add' as const, planned }))
+  ]
+  if (!changes.length) throw new Refused(422, 'nothingChanged', 'The route is as it was then.')
+  return write(tx, at, route, { kind: 'several', changes }, { kind: 'do', of: null })
+}
+
+/** What a route held after an earlier version: the later steps are taken back one by one. */
+async function plannedAt(db: Reader, route: RouteRow, now: PlannedCourse[], version: number) {
+  const later = (await stepsOf(db, route.id)).filter((step) => step.version > version)
+  if (later.length !== route.version - version)
+    throw new Refused(404, 'noVersion', 'That version of the route is not kept any more.')
+  return coursesBefore(
+    now,
+    later.map((step) => step.change)
+  )
+}
+
+/** The same, still at the version that was seen. @throws Refused when it has moved on meanwhile. */
+async function lockCurrent(
+  tx: Transaction,
+  at: Occasion,
+  seen: { route: number | null; version: number }
+): Promise<RouteRow> {
+  const route = await lockOwn(tx, at, seen.route)
+  if (route.version === seen.version) return route
+  throw new Refused(
+    409,
+    'routeMovedOn',
+    'The route was changed meanwhile, so your change was not made. You now see it as it is; try again.'
+  )
+}
+
+async function write(
+  tx: Transaction,
+  { who, student, now, zone }: Occasion,
+  route: RouteRow,
+  change: RouteChange,
+  step: Pick<Step, 'kind' | 'of'>
+): Promise<RouteAnswer> {
+  const before = await plannedOn(tx, route.id)
+  const terms = new Map<string, Awaited<ReturnType<typeof termRow>>>()
+  for (const code of new Set(termsTouched(change))) terms.set(code, await termRow(tx, code))
+  // What is taken back goes back to where it was, also into a term that takes nothing new.
+  const mayEnter = (code: string) =>
+    step.kind !== 'do' || takesPlans(datesOfTerm(terms.get(code)!), momentOf(now, zone))
+  const changed = applyChange(before, change, mayEnter)
+  if (!changed.ok) {
+    const { fault, of } = changed
+    const field =
+      of.kind === 'move' ? 'change.to' : of.kind === 'edit' ? 'change.term' : 'change.planned.term'
+    throw new Refused(422, fault, CHANGE_FAULTS[fault], [{ field, message: CHANGE_FAULTS[fault] }])
+  }
+  const courses = await courseIds(tx, [...new Set(coursesTouched(change))])
+  const row = (planned: PlannedCourse) => ({
+    routeId: route.id,
+    courseId: courses.get(planned.course)!,
+    termId: terms.get(planned.term)!.id
+  })
+  const key = (planned: PlannedCourse) => `${planned.course}@${planned.term}`
+  const known = new Map(before.map((planned) => [key(planned), planned]))
+  for (const planned of changed.courses) {
+    const old = known.get(key(planned))
+    known.delete(key(planned))
+    const { credits, note, locked } = planned
+    if (old?.credits === credits && old.note === note && old.locked === locked) continue
+    if (old?.credits !== credits) await mustCarry(tx, planned)
+    await tx
+      .insert(t.plannedCourse)
+      .values({ ...row(planned), credits, note, locked })
+      .onDuplicateKeyUpdate({ set: { credits, note, locked } })
+  }
+  for (const gone of known.values()) {
+    const { routeId, courseId, termId } = row(gone)
+    await tx
+      .delete(t.plannedCourse)
+      .where(
+        all(
+          eq(t.plannedCourse.routeId, routeId),
+          eq(t.plannedCourse.courseId, courseId),
+          eq(t.plannedCourse.termId, termId)
+        )
+      )
+  }
+  const version = route.version + 1
+  await tx
+    .update(t.route)
+    .set({ version, changedAt: new Date(now), changedBy: who.id })
+    .where(eq(t.route.id, route.id))
+  await tx.insert(t.routeStep).values({
+    routeId: route.id,
+    version,
+    kind: step.kind,
+    ofVersion: step.of,
+    change: changed.made,
+    at: new Date(now),
+    by: who.id
+  })
+  await logEvent(tx, {
+    at: now,
+    account: who.id,
+    student,
+    action: 'route.changed',
+    before: { route: route.id, version: route.version },
+    after: { route: route.id, version, change: changed.made, step: step.kind }
+  })
+  const { undo, redo } = historyOf(await stepsOf(tx, route.id))
+  return {
+    route: route.id,
+    version,
+    made: changed.made,
+    changedAt: now,
+    changedBy: who.name,
+    undo: undo?.change ?? null,
+    redo: redo?.change ?? null
+  }
+}
+
+/** @throws Refused when the course does not carry that many credits. */
+async function mustCarry(tx: Transaction, { course, credits }: PlannedCourse): Promise<void> {
+  const [row] = await tx.select().from(t.course).where(eq(t.course.code, course))
+  if (credits >= row!.credits && credits <= row!.creditsMost) return
+  throw new Refused(422, 'credits', `${course} carries ${row!.credits} credits, not ${credits}.`, [
+    { field: 'change.planned.credits', message: `has to be ${row!.credits}` }
+  ])
+}
+
+/** All routes of a student, the chosen one first. */
+export async function readRoutes(db: Reader, student: StudentId): Promise<RoutePicture[]> {
+  const rows = await db
+    .select({ route: t.route, changedBy: t.account.name })
+    .from(t.route)
+    .innerJoin(t.account, eq(t.account.id, t.route.changedBy))
+    .where(eq(t.route.studentId, student))
+    .orderBy(desc(t.route.chosen), asc(t.route.name))
+  const pictures: RoutePicture[] = []
+  for (const { route, changedBy } of rows) {
+    const { undo, redo } = historyOf(await stepsOf(db, route.id))
+    const [seer] = route.seenBy
+      ? await db.select({ name: t.account.name }).from(t.account).where(eq(t.account.id, route.seenBy))
+      : []
+    pictures.push({
+      id: route.id,
+      name: route.name,
+      note: route.note,
+      chosen: route.chosen === true,
+      version: route.version,
+      changedAt: route.changedAt.getTime(),
+      changedBy,
+      reviewAskedAt: route.reviewAskedAt?.getTime() ?? null,
+      advisorMayEdit: route.advisorMayEdit,
+      seen:
+        seer && route.seenAt && route.seenVersion !== null
+          ? { by: seer.name, at: route.seenAt.getTime(), version: route.seenVersion }
+          : null,
+      courses: await plannedOn(db, route.id),
+      undo: undo?.change ?? null,
+      redo: redo?.change ?? null
+    })
+  }
+  return pictures
+}
+
+/** The versions of a route that are kept, newest first, each with what made it. */
+export async function readVersions(db: Reader, student: StudentId, id: number): Promise<RouteVersion[]> {
+  const rows = await db
+    .select({ step: t.routeStep, by: t.account.name })
+    .from(t.routeStep)
+    .innerJoin(t.route, eq(t.route.id, t.routeStep.routeId))
+    .innerJoin(t.account, eq(t.account.id, t.routeStep.by))
+    .where(all(eq(t.routeStep.routeId, id), eq(t.route.studentId, student)))
+    .orderBy(desc(t.routeStep.version))
+    .limit(UNDO_MOST)
+  return rows.map(({ step, by }) => ({
+    version: step.version,
+    kind: step.kind,
+    change: step.change,
+    at: step.at.getTime(),
+    by
+  }))
+}
+
+/** A new route: empty, or a copy of another one. */
+export async function makeRoute(
+  tx: Transaction,
+  { who, student, now }: Occasion,
+  body: { name: string; copyOf: number | null }
+): Promise<{ route: number }> {
+  const values = { studentId: student, name: body.name, changedAt: new Date(now), changedBy: who.id }
+  await mustBeFree(tx, student, body.name)
+  const [{ insertId }] = await tx.insert(t.route).values(values)
+  if (body.copyOf !== null) {
+    const rows = await tx
+      .select()
+      .from(t.plannedCourse)
+      .innerJoin(t.route, eq(t.route.id, t.plannedCourse.routeId))
+      .where(all(eq(t.plannedCourse.routeId, body.copyOf), eq(t.route.studentId, student)))
+    const copies = rows.map(({ planned_course: { courseId, termId, credits, note, locked } }) => ({
+      routeId: insertId,
+      courseId,
+      termId,
+      credits,
+      note,
+      locked
+    }))
+    if (copies.length) await tx.insert(t.plannedCourse).values(copies)
+  }
+  await logEvent(tx, {
+    at: now,
+    account: who.id,
+    student,
+    action: 'route.made',
+    after: { route: insertId, ...body }
+  })
+  return { route: insertId }
+}
+
+async function mustBeFree(tx: Transaction, student: StudentId, name: string, but = 0): Promise<void> {
+  const [same] = await tx
+    .select({ id: t.route.id })
+    .from(t.route)
+    .where(all(eq(t.route.studentId, student), eq(t.route.name, name)))
+  if (same && same.id !== but)
+    throw new Refused(422, 'nameTaken', `You have a route “${name}” already.`, [
+      { field: 'name', message: 'has to be another name' }
+    ])
+}
+
+/** Name, note, and whether the advisor may change it. */
+export async function describeRoute(
+  tx: Transaction,
+  at: Occasion,
+  id: number,
+  body: { name?: string | undefined; note?: string | null | undefined; advisorMayEdit?: boolean | undefined }
+): Promise<void> {
+  const route = await lockOwn(tx, at, id)
+  if (body.name !== undefined) await mustBeFree(tx, at.student, body.name, id)
+  const { name = route.name, note = route.note, advisorMayEdit = route.advisorMayEdit } = body
+  await tx.update(t.route).set({ name, note, advisorMayEdit }).where(eq(t.route.id, id))
+  await logEvent(tx, {
+    at: at.now,
+    account: at.who.id,
+    student: at.student,
+    action: 'route.described',
+    before: { route: id, name: route.name, note: route.note, advisorMayEdit: route.advisorMayEdit },
+    after: { route: id, name, note, advisorMayEdit }
+  })
+}
+
+/** The route that the other places work with from now on. */
+export async function chooseRoute(tx: Transaction, at: Occasion, id: number): Promise<void> {
+  const before = await lockRoute(tx, at.student, at.who, at.now)
+  const route = await lockOwn(tx, at, id)
+  if (route.chosen) return
+  await tx.update(t.route).set({ chosen: null }).where(eq(t.route.id, before.id))
+  await tx.update(t.route).set({ chosen: true }).where(eq(t.route.id, route.id))
+  await logEvent(tx, {
+    at: at.now,
+    account: at.who.id,
+    student: at.student,
+    action: 'route.chosen',
+    before: { route: before.id },
+    after: { route: route.id }
+  })
+}
+
+/** Takes a route away for good; the chosen one stays. */
+export async function dropRoute(tx: Transaction, at: Occasion, id: number): Promise<void> {
+  const route = await lockOwn(tx, at, id)
+  if (route.chosen)
+    throw new Refused(422, 'chosen', 'The chosen route cannot be taken away. Choose another one first.')
+  const courses = await plannedOn(tx, id)
+  await tx.delete(t.note).where(eq(t.note.routeId, id))
+  await tx.delete(t.routeStep).where(eq(t.routeStep.routeId, id))
+  await tx.delete(t.plannedCourse).where(eq(t.plannedCourse.routeId, id))
+  await tx.delete(t.route).where(eq(t.route.id, id))
+  await logEvent(tx, {
+    at: at.now,
+    account: at.who.id,
+    student: at.student,
+    action: 'route.dropped',
+    before: { route: id, name: route.name, courses }
+  })
+}
+
+/** An advisor has looked at the routes as they are now. */
+export async function markSeen(db: Reader, { who, student, now }: Omit<Occasion, 'zone'>): Promise<void> {
+  await untilThrough(() =>
+    db
+      .update(t.route)
+      .set({ seenAt: new Date(now), seenBy: who.id, seenVersion: sql`${t.route.version}` })
+      .where(eq(t.route.studentId, student))
+  )
+}
+
+/** The student asks the advisor for a review of the chosen route. */
+export async function askForReview(
+  tx: Transaction,
+  who: Who,
+  student: StudentId,
+  now: Instant
+): Promise<void> {
+  const route = await lockRoute(tx, student, who, now)
+  await tx
+    .update(t.route)
+    .set({ reviewAskedAt: new Date(now) })
+    .where(eq(t.route.id, route.id))
+  await logEvent(tx, {
+    at: now,
+    account: who.id,
+    student,
+    action: 'review.asked',
+    after: { version: route.version }
+  })
+}

@@ -1,0 +1,160 @@
+/** Sections with everything a week or a decision needs to know about them. */
+import { count, eq, exists, inArray, or, type SQL } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/mysql-core'
+import { parseDayLetters } from '#core/formats'
+import { courseCode, termCode, type CourseCode, type SectionCode } from '#core/ids'
+import type { ReservedSeats, Section } from '#core/week'
+import { groupBy } from '#server/db/groupBy'
+import { all, type Reader } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import {} from '#server/features/catalog/catalog'
+
+/** Sections for which the condition holds, by number. */
+async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
+  const parent = alias(t.section, 'parent')
+  const rows = await db
+    .select({
+      section: t.section,
+      course: t.course.code,
+      courseFee: t.course.fee,
+      term: t.term.code,
+      session: t.session.code,
+      half: t.session.half,
+      campus: t.campus.code,
+      parent: parent.code,
+      block: t.block.title
+    })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.session, eq(t.session.id, t.section.sessionId))
+    .innerJoin(t.campus, eq(t.campus.id, t.section.campusId))
+    .leftJoin(parent, eq(parent.id, t.section.parentId))
+    .leftJoin(t.block, eq(t.block.id, t.section.blockId))
+    .where(condition)
+    .orderBy(t.course.code, t.section.number)
+  if (!rows.length) return []
+  const ids = rows.map((row) => row.section.id)
+  const meetings = groupBy(
+    await db
+      .select({ meeting: t.meeting, room: t.room.name, building: t.building.name })
+      .from(t.meeting)
+      .leftJoin(t.room, eq(t.room.id, t.meeting.roomId))
+      .leftJoin(t.building, eq(t.building.id, t.room.buildingId))
+      .where(inArray(t.meeting.sectionId, ids)),
+    (row) => row.meeting.sectionId
+  )
+  const instructors = groupBy(
+    await db
+      .select({ sectionId: t.sectionInstructor.sectionId, name: t.instructor.name })
+      .from(t.sectionInstructor)
+      .innerJoin(t.instructor, eq(t.instructor.id, t.sectionInstructor.instructorId))
+      .where(inArray(t.sectionInstructor.sectionId, ids)),
+    (row) => row.sectionId
+  )
+  const reserved = await reservedSeats(db, inArray(t.reservedSeats.sectionId, ids))
+  return rows.map(
+    ({ section: s, course, courseFee, term, session, half, campus, parent, block }): Section => ({
+      code: s.code as SectionCode,
+      course: courseCode(course),
+      term: termCode(term),
+      number: s.number,
+      kind: s.kind,
+      parent: parent as SectionCode | null,
+      session,
+      half,
+      campus,
+      offSite: s.offSite,
+      mode: s.mode,
+      credits: s.credits,
+      prerequisite: s.prerequisite,
+      categories: s.categories,
+      topic: s.topic,
+      instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
+      capacity: s.capacity,
+      taken: s.taken,
+      waitCapacity: s.waitCapacity,
+      waiting: s.waiting,
+      block,
+      officeOnly: s.officeOnly,
+      permissionNeeded: s.permissionNeeded,
+      onlyFor: s.onlyFor,
+      cancelled: s.cancelled,
+      fee: s.fee + (s.parentId === null ? courseFee : 0),
+      reserved: reserved.get(s.id) ?? [],
+      meetings: (meetings.get(s.id) ?? []).map(({ meeting, room, building }) => ({
+        days: parseDayLetters(meeting.days) ?? [],
+        start: meeting.startsMin,
+        end: meeting.endsMin,
+        from: meeting.fromOn,
+        to: meeting.toOn,
+        campus,
+        building,
+        room: room === null ? null : `${building} ${room}`
+      }))
+    })
+  )
+}
+
+/** Seats kept for a program or a block that none of its students has taken, by the id of their section. */
+export async function reservedSeats(db: Reader, condition: SQL): Promise<Map<number, ReservedSeats[]>> {
+  const inProgram = db
+    .select({ id: t.studentProgram.studentId })
+    .from(t.studentProgram)
+    .innerJoin(t.programVersion, eq(t.programVersion.id, t.studentProgram.programVersionId))
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .where(
+      all(
+        eq(t.studentProgram.studentId, t.registration.studentId),
+        eq(t.program.code, t.reservedSeats.programCode)
+      )
+    )
+  const isFor = or(eq(t.student.blockId, t.reservedSeats.blockId), exists(inProgram))!
+  const rows = await db
+    .select({
+      sectionId: t.reservedSeats.sectionId,
+      program: t.reservedSeats.programCode,
+      block: t.block.title,
+      seats: t.reservedSeats.seats,
+      taken: count(t.student.id)
+    })
+    .from(t.reservedSeats)
+    .innerJoin(t.section, eq(t.section.id, t.reservedSeats.sectionId))
+    .leftJoin(t.block, eq(t.block.id, t.reservedSeats.blockId))
+    .leftJoin(t.registration, eq(t.registration.sectionId, t.reservedSeats.sectionId))
+    .leftJoin(t.student, all(eq(t.student.id, t.registration.studentId), isFor))
+    .where(condition)
+    .groupBy(t.reservedSeats.id, t.block.title)
+    .orderBy(t.reservedSeats.id)
+  const found = new Map<number, ReservedSeats[]>()
+  for (const { sectionId, program, block, seats, taken } of rows)
+    found.set(sectionId, [
+      ...(found.get(sectionId) ?? []),
+      { program, block, left: Math.max(0, seats - taken) }
+    ])
+  return found
+}
+
+/** All sections of a published term; of some of its courses where they are named. */
+export async function offerOf(db: Reader, term: string, courses?: readonly CourseCode[]): Promise<Section[]> {
+  if (courses && !courses.length) return []
+  const some = courses ? [inArray(t.course.code, [...courses])] : []
+  return readSections(db, all(eq(t.term.code, term), eq(t.term.published, true), ...some))
+}
+
+export async function sectionsByCode(db: Reader, codes: readonly SectionCode[]): Promise<Section[]> {
+  return codes.length ? readSections(db, inArray(t.section.code, [...codes])) : []
+}
+
+/** Sections with their components, given the codes of either. */
+export async function familiesOf(db: Reader, codes: readonly SectionCode[]): Promise<Section[]> {
+  if (!codes.length) return []
+  const rows = await db
+    .select({ id: t.section.id, parentId: t.section.parentId })
+    .from(t.section)
+    .where(inArray(t.section.code, [...codes]))
+  const heads = [...new Set(rows.map((row) => row.parentId ?? row.id))]
+  return heads.length
+    ? readSections(db, or(inArray(t.section.id, heads), inArray(t.section.parentId, heads))!)
+    : []
+}

@@ -1,0 +1,234 @@
+/**
+ * What every route does: see that the request is from here, find out who is asking and whether the table of access lets
+ * them, read what they sent with Zod, call one service, shape the answer. A refusal becomes a problem with a sentence;
+ * anything unexpected is logged without personal data and answered as a plain failure.
+ */
+import type { EventHandler, H3Event } from 'h3'
+import { defineEventHandler, getQuery, getRouterParams, setResponseHeader, setResponseStatus } from 'h3'
+import type { z } from 'zod'
+import { studentId, type StudentId } from '#core/ids'
+import type { Problem, RouteAnswer, Who } from '#wire/picture'
+import type { Shelf } from '#wire/reading'
+import { ACCESS, type OpenLine, type Relation, type RoleLine, type StudentLine } from './access'
+import { connect, inTransaction, type Connection, type Database, type Transaction } from '#server/db/connect'
+import { answerFor } from './failure'
+import { announce } from './live'
+import { mustBeOwn, readJson } from './request'
+import { Attempts } from '#server/features/accounts/attempts'
+import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
+import { sessionOf, type Session } from '#server/features/accounts/sessions'
+import { readShelf } from '#server/features/catalog/shelf'
+import { logAlone } from '#server/db/log'
+import { Refused } from './problem'
+import type { Occasion } from '#server/features/route/route'
+import { keyOf } from './session'
+import { campusNow } from '#server/gateways/clock'
+
+let connection: Connection | undefined
+let attempts: Attempts | undefined
+
+function theConnection(): Connection {
+  const url = process.env.DATABASE_URL
+  if (!url) throw new Error('DATABASE_URL is not set')
+  return (connection ??= connect(url))
+}
+
+const database = (): Database => theConnection().db
+
+/** Wrong passwords, counted for all servers on this database. */
+export const theAttempts = (): Attempts => (attempts ??= new Attempts(theConnection()))
+
+export async function closeDatabase(): Promise<void> {
+  await connection?.close()
+  connection = undefined
+  attempts = undefined
+}
+
+let shelf: { at: number; value: Promise<Shelf> } | undefined
+const SHELF_MS = 30_000
+
+/** The catalog, read at most every half minute: it changes by publication, not by use. */
+export function currentShelf(): Promise<Shelf> {
+  if (!shelf || Date.now() - shelf.at > SHELF_MS) {
+    const value = readShelf(database())
+    shelf = { at: Date.now(), value }
+    value.catch(() => (shelf = undefined))
+  }
+  return shelf.value
+}
+
+interface Shape<P, Q, B> {
+  params?: z.ZodType<P>
+  query?: z.ZodType<Q>
+  body?: z.ZodType<B>
+}
+
+interface Request<P, Q, B> {
+  event: H3Event
+  db: Database
+  params: P
+  query: Q
+  body: B
+}
+
+interface Admitted {
+  who: Who
+  session: Session
+}
+
+/** A route that anybody may call. */
+export function openEndpoint<P = unknown, Q = unknown, B = unknown, R = unknown>(
+  _line: OpenLine,
+  shape: Shape<P, Q, B>,
+  handle: (request: Request<P, Q, B>) => Promise<R>
+): EventHandler {
+  return answering(shape, () => Promise.resolve({}), handle)
+}
+
+/** A route for people who are signed in, in one of the roles of its line. */
+export function endpoint<P = unknown, Q = unknown, B = unknown, R = unknown>(
+  line: RoleLine,
+  shape: Shape<P, Q, B>,
+  handle: (request: Request<P, Q, B> & Admitted) => Promise<R>
+): EventHandler {
+  return answering(
+    shape,
+    async ({ event, db }) => {
+      const admitted = await mustBeSignedIn(event, db)
+      await noted(db, admitted.who, line, null, () => {
+        mustHaveRole(admitted.who, ACCESS[line].roles)
+        return Promise.resolve()
+      })
+      return admitted
+    },
+    handle
+  )
+}
+
+/** A route about one student, for those who stand in a relation of its line to them. What tells of others is logged. */
+export function studentEndpoint<P extends { id: number }, Q = unknown, B = unknown, R = unknown>(
+  line: StudentLine,
+  shape: Shape<P, Q, B> & { params: z.ZodType<P> },
+  handle: (request: Request<P, Q, B> & Admitted & { student: StudentId; relation: Relation }) => Promise<R>
+): EventHandler {
+  return answering(
+    shape,
+    async ({ event, db, params }) => {
+      const { who, session } = await mustBeSignedIn(event, db)
+      const student = studentId(params.id)
+      const access = ACCESS[line]
+      const relation = await noted(db, who, line, student, () => mustBe(db, who, student, access.relations))
+      if ('reads' in access && relation !== 'self')
+        await logAlone(db, { account: who.id, student, action: access.reads })
+      return { who, session, student, relation }
+    },
+    handle
+  )
+}
+
+/** A route that changes something of a student, in one transaction, at the campus time. */
+export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknown, A = unknown>(
+  line: StudentLine,
+  shape: Shape<P, Q, B> & { params: z.ZodType<P> },
+  work: (
+    tx: Transaction,
+    at: Occasion,
+    request: { params: P; query: Q; body: B; relation: Relation }
+  ) => Promise<A>,
+  {
+    /** Nobody else needs to hear of it. */
+    quiet = false
+  } = {}
+): EventHandler {
+  return studentEndpoint(line, shape, async ({ db, who, student, relation, params, query, body }) => {
+    const { zone } = await currentShelf()
+    const answer = await inTransaction(db, async (tx) =>
+      work(tx, { who, student, now: await campusNow(tx), zone }, { params, query, body, relation })
+    )
+    if (quiet) return answer
+    const { route = null, version = null } = (answer ?? {}) as Partial<Pick<RouteAnswer, 'route' | 'version'>>
+    announce(student, { by: who.name, route, version })
+    return answer
+  })
+}
+
+async function mustBeSignedIn(event: H3Event, db: Database): Promise<Admitted> {
+  const key = keyOf(event)
+  const session = key && (await sessionOf(db, key))
+  if (!session) throw signedOut()
+  return { who: session.who, session }
+}
+
+/** What is refused to somebody is logged, with the line that they tried. */
+async function noted<T>(
+  db: Database,
+  who: Who,
+  line: string,
+  student: StudentId | null,
+  check: () => Promise<T>
+): Promise<T> {
+  try {
+    return await check()
+  } catch (error) {
+    if (error instanceof Refused) {
+      const after = { line, code: error.code, student }
+      // There may be no such student.
+      await logAlone(db, { account: who.id, student: null, action: 'access.refused', after })
+    }
+    throw error
+  }
+}
+
+/** Reads and admits in this order: where it goes, who asks, and only then what they brought. */
+function answering<P, Q, B, A extends object, R>(
+  shape: Shape<P, Q, B>,
+  admit: (request: { event: H3Event; db: Database; params: P }) => Promise<A>,
+  handle: (request: Request<P, Q, B> & A) => Promise<R>
+): EventHandler {
+  return defineEventHandler(async (event) => {
+    try {
+      // What is answered is somebody's own.
+      setResponseHeader(event, 'cache-control', 'no-store')
+      mustBeOwn(event)
+      const db = database()
+      const params = parse(shape.params, getRouterParams(event), 'address')
+      const admitted = await admit({ event, db, params })
+      const query = parse(shape.query, getQuery(event), 'address')
+      const body = parse(shape.body, shape.body ? await readJson(event) : undefined, 'body')
+      return (await handle({ event, db, params, query, body, ...admitted })) ?? null
+    } catch (error) {
+      return fail(event, error)
+    }
+  })
+}
+
+function parse<T>(schema: z.ZodType<T> | undefined, value: unknown, where: 'address' | 'body'): T {
+  if (!schema) return undefined as T
+  const read = schema.safeParse(value)
+  if (read.success) return read.data
+  const fields = read.error.issues.map((issue) => ({
+    field: issue.path.join('.') || where,
+    message: fieldMessage(issue, value)
+  }))
+  const first = fields[0]!
+  throw new Refused(400, 'malformed', `${first.field} ${first.message}.`, fields)
+}
+
+function fieldMessage(issue: z.core.$ZodIssue, value: unknown): string {
+  const given = issue.path.reduce(
+    (part: unknown, key) => (part as Record<PropertyKey, unknown> | undefined)?.[key],
+    value
+  )
+  if (given === undefined) return 'is needed'
+  if (issue.code === 'invalid_type') return `has to be of type ${issue.expected}`
+  if (issue.code === 'invalid_union') return 'is not one of the values that may stand here'
+  return issue.message
+}
+
+export function fail(event: H3Event, error: unknown): Problem {
+  const { status, problem } = answerFor(error)
+  setResponseStatus(event, status)
+  if (error instanceof Refused && error.retryAfter !== undefined)
+    setResponseHeader(event, 'retry-after', error.retryAfter)
+  return problem
+}

@@ -1,0 +1,34 @@
+/** The cookie that holds the key of a session, and what a request says of its browser. */
+import Bowser from 'bowser'
+import { deleteCookie, getCookie, getRequestHeader, setCookie, type H3Event } from 'h3'
+import { theSettings } from '#server/settings'
+
+/** Behind https the name says that the cookie is of this host alone (RFC 6265bis). */
+const cookieName = () => (theSettings().isHttps ? '__Host-ridgeway' : 'ridgeway')
+const attributes = () =>
+  ({ httpOnly: true, sameSite: 'strict', secure: theSettings().isHttps, path: '/' }) as const
+
+export const keyOf = (event: H3Event): string | undefined => getCookie(event, cookieName())
+
+export function keepKey(event: H3Event, key: string, seconds: number): void {
+  setCookie(event, cookieName(), key, { ...attributes(), maxAge: seconds })
+}
+
+export function dropKey(event: H3Event): void {
+  deleteCookie(event, cookieName(), attributes())
+}
+
+/** `Firefox on Linux`, for people to know their browsers by. */
+export function browserOf(event: H3Event): string {
+  const { browser, os } = Bowser.parse(getRequestHeader(event, 'user-agent') || 'unknown')
+  const name = browser.name || 'A program'
+  return `${name}${os.name ? ` on ${os.name}` : ''}`.slice(0, 80)
+}
+
+/** Where a request comes from: of the addresses that proxies added, the one that the first of ours saw. */
+export function addressOf(event: H3Event): string {
+  const { proxies } = theSettings()
+  const seen = (getRequestHeader(event, 'x-forwarded-for') ?? '').split(',').map((one) => one.trim())
+  const forwarded = proxies > 0 ? seen.at(-proxies) : undefined
+  return forwarded || event.node.req.socket.remoteAddress || 'unknown'
+}
