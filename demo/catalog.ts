@@ -5,8 +5,8 @@ import { Catalog, type Course, type Season } from '#core/catalog'
 import { compileProgram, type ProgramSpec, type SlotSpec } from '#core/degree'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
-import type { CourseListPicture } from '#wire/picture'
-import { listsFor } from '#wire/reading'
+import type { CourseListPicture } from '#shared/picture'
+import { listsFor } from '#shared/reading'
 
 export interface DemoCourse extends Course {
   description: string

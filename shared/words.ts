@@ -17,7 +17,7 @@ import type { Finding, Refusal, RouteChange } from '#core/findings'
 import type { Mode, OptionClash, Repair, Section, ShortWay, SincePicked } from '#core/week'
 import { isoDate } from '#core/time'
 import { isBranch, type Rule, type RuleLeaf, type Standing } from '#core/requisites'
-import type { Filled, Proposed } from './filling'
+import type { Filled, Proposed } from '#shared/route/filling'
 import type { KeepFree } from './picture'
 import { clockTime, DAY_NAMES, dayMonth, hours, instantText, LONG_DAY_NAMES } from './when'
 

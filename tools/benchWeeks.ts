@@ -7,7 +7,7 @@ import { sectionTests, sieve, type FoundSection } from '#core/search'
 import { courseCode } from '#core/ids'
 import { optionsAmong, type Section } from '#core/week'
 import { course as courseOf } from '../core/testing/build'
-import { haystackOf, isTyped, readTyped } from '#wire/sectionQuery'
+import { haystackOf, isTyped, readTyped } from '#shared/sections/sectionQuery'
 
 export interface BenchRow {
   what: string

@@ -5,8 +5,8 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { pathToFileURL } from 'node:url'
 import { z } from 'zod'
-import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#wire/files'
-import { sectionsFile, wantFile } from '#wire/weekFiles'
+import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#shared/files'
+import { sectionsFile, wantFile } from '#shared/week/weekFiles'
 
 const FILES = {
   catalog: catalogFile,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { STANDING_WORDS } from '#wire/words'
+import { STANDING_WORDS } from '#shared/words'
 
 const props = defineProps<{ places: Place[] }>()
 const session = useWho()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { DateTime } from 'luxon'
-import { instantText } from '#wire/when'
+import { instantText } from '#shared/when'
 
 /** The stand-in for time: the demo and the registrar move the campus clock here. */
 const clock = useClock()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { CourseQuestion } from '#core/search'
 import type { FoundNeed } from '~/composables/useOpenNeeds'
-import type { CourseQuery } from '#wire/courseQuery'
-import { LEVEL_WORDS, MODE_WORDS, SEASON_WORDS } from '#wire/words'
+import type { CourseQuery } from '#shared/catalog/courseQuery'
+import { LEVEL_WORDS, MODE_WORDS, SEASON_WORDS } from '#shared/words'
 
 /** Everything that can be asked of courses, each with what it alone hides. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
 import type { FoundGroup } from '~/composables/useFoundCourses'
-import { COURSE_SORTS, courseAddress, readCourseQuery, type CourseQuery } from '#wire/courseQuery'
-import { count, creditsText, refusalText } from '#wire/words'
+import { COURSE_SORTS, courseAddress, readCourseQuery, type CourseQuery } from '#shared/catalog/courseQuery'
+import { count, creditsText, refusalText } from '#shared/words'
 
 /** The catalog and a term's offer at once: words, what is asked, and what is found, by subject. */
 const route = useRoute()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inTheWay } from '#core/search'
 import type { FoundLine } from '~/composables/useFoundCourses'
-import { count, patternText, refusalText } from '#wire/words'
+import { count, patternText, refusalText } from '#shared/words'
 
 /** A course in a list: what it would count for, how it is offered, and the one thing in the way. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { phaseOf, type Course } from '#core/catalog'
 import { optionsAmong, type Section } from '#core/week'
-import { ago } from '#wire/when'
-import { HALF_WORDS, KIND_WORDS, seatsText, sectionHours } from '#wire/words'
+import { ago } from '#shared/when'
+import { HALF_WORDS, KIND_WORDS, seatsText, sectionHours } from '#shared/words'
 
 /** The sections of a course in the terms that are published and not over. */
 const props = defineProps<{ course: Course }>()

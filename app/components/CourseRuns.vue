@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nextRun, phaseOf, type Course } from '#core/catalog'
-import type { CoursePage } from '#wire/picture'
-import { count, patternText } from '#wire/words'
+import type { CoursePage } from '#shared/picture'
+import { count, patternText } from '#shared/words'
 
 /** When a course runs: next, and on what grounds; and the last six terms. */
 const props = defineProps<{ course: Course; page?: CoursePage | undefined }>()

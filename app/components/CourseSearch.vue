@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { runsIn, type Course, type Term } from '#core/catalog'
 import { obstacles, termLoad } from '#core/route'
-import { obstacleText, servingText } from '#wire/words'
+import { obstacleText, servingText } from '#shared/words'
 
 /** Finds a course by code or words, and opens it in the panel beside the page, or places it at once. */
 const college = useCollege()

@@ -4,9 +4,9 @@ import { allTaken } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { coursesIn, evaluateRule, parseRule, ruleOf } from '#core/requisites'
 import { asOfTerm } from '#core/route'
-import type { CoursePage } from '#wire/picture'
-import { factorsIn } from '#wire/reading'
-import { count, creditsText } from '#wire/words'
+import type { CoursePage } from '#shared/picture'
+import { factorsIn } from '#shared/reading'
+import { count, creditsText } from '#shared/words'
 
 /** Everything about a course: beside the page, or as a page of its own. */
 const props = defineProps<{ code: CourseCode; wide?: boolean }>()

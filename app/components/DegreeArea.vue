@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { AreaResult, NeedResult, Taking } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import { count, creditsText } from '#wire/words'
+import { count, creditsText } from '#shared/words'
 
 /** One area of the requirement tree: what is met and by what, and what is still needed. */
 const props = defineProps<{

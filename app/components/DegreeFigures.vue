@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Audit } from '#core/degree'
 import type { Finish } from '#core/chain'
-import { programFigures } from '#wire/figures'
-import { creditsText, finishText } from '#wire/words'
-import { USUAL_LOAD } from '#wire/reading'
+import { programFigures } from '#shared/degree/figures'
+import { creditsText, finishText } from '#shared/words'
+import { USUAL_LOAD } from '#shared/reading'
 
 /** The figures over a degree: credits by firmness, averages, the earliest finish and what makes it so. */
 const props = withDefaults(

@@ -3,10 +3,10 @@ import { candidatesFor, type Audit, type IdleAttempt, type OutsideCourse } from 
 import type { CourseCode } from '#core/ids'
 import { areaHues, areaKey } from '~/composables/useHues'
 import { OUTSIDE_HUE } from '~/theme/tokens'
-import { keepSame } from '#wire/keepSame'
-import { programFigures, programText } from '#wire/figures'
-import { candidateQuestion } from '#wire/reading'
-import { creditsText, REFUSED } from '#wire/words'
+import { keepSame } from '#shared/keepSame'
+import { programFigures, programText } from '#shared/degree/figures'
+import { candidateQuestion } from '#shared/reading'
+import { creditsText, REFUSED } from '#shared/words'
 
 /** The requirement tree with its evidence; of a trial record without anything to do. */
 const props = defineProps<{

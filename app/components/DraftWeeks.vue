@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { DraftWeek } from '#wire/picture'
-import { FIRST_DRAFT } from '#wire/reading'
+import type { DraftWeek } from '#shared/picture'
+import { FIRST_DRAFT } from '#shared/reading'
 
 /** The draft weeks of the term: looked at, gone with, named, copied, shared, taken away. */
 const emit = defineEmits<{ compare: [] }>()

@@ -2,9 +2,9 @@
 import type { Course } from '#core/catalog'
 import { candidatesFor } from '#core/degree'
 import type { CourseCode, TermCode } from '#core/ids'
-import type { FillChoice, Proposal } from '#wire/filling'
-import { candidateQuestion } from '#wire/reading'
-import { becauseText, count } from '#wire/words'
+import type { FillChoice, Proposal } from '#shared/route/filling'
+import { candidateQuestion } from '#shared/reading'
+import { becauseText, count } from '#shared/words'
 import { keyOf } from '~/stores/filling'
 
 /** Filling the rest: what is wished, how the search goes, what is proposed and why, taken in whole or in part. */

@@ -7,7 +7,7 @@ import {
   paceOfProgress,
   type Audit
 } from '#core/degree'
-import { creditsText, ENROLMENT_WORDS, forecastText } from '#wire/words'
+import { creditsText, ENROLMENT_WORDS, forecastText } from '#shared/words'
 
 /** What average the credits still to come have to reach for a target; the pace of progress for an advisor. */
 const props = defineProps<{ audit: Audit }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
-import type { KeepFree } from '#wire/picture'
-import { DAY_NAMES, LONG_DAY_NAMES, timeField } from '#wire/when'
-import { count, daysAndHours } from '#wire/words'
+import type { KeepFree } from '#shared/picture'
+import { DAY_NAMES, LONG_DAY_NAMES, timeField } from '#shared/when'
+import { count, daysAndHours } from '#shared/words'
 
 /** Hours the student keeps free: painted on the ribbon or typed here; they hold for every term. */
 const props = defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
 import { candidatesFor, type NeedResult, type PlannedCourse } from '#core/degree'
-import { candidateQuestion } from '#wire/reading'
-import { ruleText } from '#wire/words'
+import { candidateQuestion } from '#shared/reading'
+import { ruleText } from '#shared/words'
 
 /** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import { maybeCourseCode } from '#core/ids'
-import { shortDay } from '#wire/when'
+import { shortDay } from '#shared/when'
 
 /** Exceptions where they apply; whoever may, grants and withdraws them here, with a reason. */
 const props = defineProps<{ program: string; result: NeedResult }>()

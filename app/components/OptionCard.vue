@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { sectionsOf, type Section } from '#core/week'
-import { clockTime } from '#wire/when'
+import { clockTime } from '#shared/when'
 import {
   clashText,
   daysAndHours,
@@ -11,7 +11,7 @@ import {
   seatsText,
   sectionHours,
   wayText
-} from '#wire/words'
+} from '#shared/words'
 import type { JudgedOption, OptionGroup } from '~/composables/useWeekOptions'
 
 /** Options of a course at the same hours: the week in small, and of each its seats and what stands against it. */

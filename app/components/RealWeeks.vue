@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { dayNumber, isoDate, WEEKDAYS, weekdayOf, type Weekday } from '#core/time'
 import { classesBetween, weeksOfTerm, weekToOpen, type Section } from '#core/week'
-import { clockTime, dayMonth, hours, LONG_DAY_NAMES } from '#wire/when'
-import { KIND_WORDS } from '#wire/words'
+import { clockTime, dayMonth, hours, LONG_DAY_NAMES } from '#shared/when'
+import { KIND_WORDS } from '#shared/words'
 
 /** The real weeks of the term, one at a time, and their classes as a list. */
 const props = defineProps<{

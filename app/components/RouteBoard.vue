@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import { count, NEED_STATES, resultText } from '#wire/words'
+import { count, NEED_STATES, resultText } from '#shared/words'
 import type { BoardCourse, BoardRow } from '~/composables/useRouteBoard'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Papa from 'papaparse'
-import { routeFileOf } from '#wire/files'
+import { routeFileOf } from '#shared/files'
 
 /** The route on paper and in files. */
 const student = useStudent()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import type { BoardCourse } from '~/composables/useRouteBoard'
-import { resultText } from '#wire/words'
+import { resultText } from '#shared/words'
 
 /** The route on a narrow screen: one term at a time, or what is not placed yet. */
 const emit = defineEmits<{ need: [result: NeedResult, term?: string]; replace: [course: BoardCourse] }>()

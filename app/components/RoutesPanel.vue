@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { coursesBefore, differenceOf, type PlanDifference } from '#core/route'
-import type { RoutePicture, RouteVersion } from '#wire/picture'
-import { routeFigures } from '#wire/figures'
-import { readStudent } from '#wire/reading'
-import { ago } from '#wire/when'
-import { changesText, changeText, count } from '#wire/words'
+import type { RoutePicture, RouteVersion } from '#shared/picture'
+import { routeFigures } from '#shared/degree/figures'
+import { readStudent } from '#shared/reading'
+import { ago } from '#shared/when'
+import { changesText, changeText, count } from '#shared/words'
 
 /** All routes of the student: looked at, made, copied, named, compared, chosen; and the versions of one. */
 const emit = defineEmits<{ close: [] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RuleResult } from '#core/requisites'
-import { leafText } from '#wire/words'
+import { leafText } from '#shared/words'
 
 /** A prerequisite as a readable tree: what is there, what is assumed, what is missing. */
 defineProps<{ result: RuleResult }>()

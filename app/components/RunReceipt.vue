@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
-import type { Receipt } from '#wire/picture'
-import { ago, instantText } from '#wire/when'
-import { count, refusalText, wayOut } from '#wire/words'
+import type { Receipt } from '#shared/picture'
+import { ago, instantText } from '#shared/when'
+import { count, refusalText, wayOut } from '#shared/words'
 
 /** What a run did, line by line, and what to do about each that did not go through. */
 const props = defineProps<{ receipt: Receipt; earlier: Receipt[] }>()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { SectionQuestion } from '#core/search'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
-import type { SectionQuery } from '#wire/sectionQuery'
-import { clockTime, DAY_NAMES, hours, LONG_DAY_NAMES, timeField } from '#wire/when'
-import { MODE_WORDS } from '#wire/words'
+import type { SectionQuery } from '#shared/sections/sectionQuery'
+import { clockTime, DAY_NAMES, hours, LONG_DAY_NAMES, timeField } from '#shared/when'
+import { MODE_WORDS } from '#shared/words'
 import type { FoundNeed } from '~/composables/useOpenNeeds'
 
 /** Everything that can be asked of sections. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { decide } from '#core/registration'
 import { figuresOf, keptForOthers, optionsAmong, sectionsOf, studyHours, type Section } from '#core/week'
-import { clockTime, dayMonth, duration, shortInstant } from '#wire/when'
+import { clockTime, dayMonth, duration, shortInstant } from '#shared/when'
 import {
   count,
   creditsText,
@@ -13,7 +13,7 @@ import {
   sectionHours,
   servingText,
   STANDING_WORDS
-} from '#wire/words'
+} from '#shared/words'
 
 /** Everything about a section, and what taking it would do. */
 const props = defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ribbonOf, type Section } from '#core/week'
-import { DAY_NAMES } from '#wire/when'
+import { DAY_NAMES } from '#shared/when'
 
 /** A week in small, on the same scale as the big one. */
 const props = withDefaults(

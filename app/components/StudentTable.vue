@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { DeskRow } from '#wire/picture'
-import { ago, shortDay, shortInstant } from '#wire/when'
-import { count, STANDING_WORDS } from '#wire/words'
+import type { DeskRow } from '#shared/picture'
+import { ago, shortDay, shortInstant } from '#shared/when'
+import { count, STANDING_WORDS } from '#shared/words'
 
 /** Students of an advisor: where each stands, and the way to their record. */
 defineProps<{ rows: DeskRow[]; term: string }>()

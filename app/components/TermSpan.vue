@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { dayNumber, isoDate } from '#core/time'
 import { loadByWeek, type Section } from '#core/week'
-import { dayMonth } from '#wire/when'
-import { count } from '#wire/words'
+import { dayMonth } from '#shared/when'
+import { count } from '#shared/words'
 
 /** From when to when each course runs in the term, and what each week asks. */
 const props = defineProps<{ sections: readonly Section[]; hueOf: (course: string) => { hue: number } }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CourseCode } from '#core/ids'
-import { ago } from '#wire/when'
+import { ago } from '#shared/when'
 
 /** The waiver of a course's prerequisite: asked for by the student, answered by whoever may. */
 const props = defineProps<{ course: CourseCode }>()

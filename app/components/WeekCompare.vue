@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { SAFE_SEATS } from '#core/find'
 import { clashesWith, figuresOf, studyHours, type Section } from '#core/week'
-import { clockTime, duration } from '#wire/when'
-import { count, creditsText } from '#wire/words'
+import { clockTime, duration } from '#shared/when'
+import { count, creditsText } from '#shared/words'
 
 /** The draft weeks of the term side by side. */
 const props = defineProps<{

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { ribbonOf, type Bar, type Section, type ShortWay, type SincePicked } from '#core/week'
 import type { Weekday } from '#core/time'
-import type { KeepFree } from '#wire/picture'
-import { clockTime, DAY_NAMES, dayMonth, hours, LONG_DAY_NAMES } from '#wire/when'
-import { HALF_WORDS, SINCE_WORDS, wayText } from '#wire/words'
+import type { KeepFree } from '#shared/picture'
+import { clockTime, DAY_NAMES, dayMonth, hours, LONG_DAY_NAMES } from '#shared/when'
+import { HALF_WORDS, SINCE_WORDS, wayText } from '#shared/words'
 
 /** The week on its side: days are rows, hours run across. */
 const props = defineProps<{

@@ -2,8 +2,8 @@
 import Papa from 'papaparse'
 import type { Section } from '#core/week'
 import { formatDayLetters } from '#core/formats'
-import { clockTime } from '#wire/when'
-import { KIND_WORDS } from '#wire/words'
+import { clockTime } from '#shared/when'
+import { KIND_WORDS } from '#shared/words'
 
 /** The week taken along: for a calendar, as a table, on paper, as codes to type, as a link. */
 const props = defineProps<{ held: readonly Section[]; picked: readonly Section[] }>()

@@ -8,10 +8,10 @@ import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine'
 import type { Wish } from '#core/find'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { Mode, Section } from '#core/week'
-import type { SharedWeek } from '#wire/picture'
-import { LONG_DAY_NAMES, timeField } from '#wire/when'
-import { sectionsNamedIn } from '#wire/finding'
-import { count, MODE_WORDS, wishText } from '#wire/words'
+import type { SharedWeek } from '#shared/picture'
+import { LONG_DAY_NAMES, timeField } from '#shared/when'
+import { sectionsNamedIn } from '#shared/week/finding'
+import { count, MODE_WORDS, wishText } from '#shared/words'
 
 /** Wishes in order: a higher one always wins. Dragged, moved by keyboard, changed in place. */
 const props = defineProps<{ wishes: readonly Wish[]; sections: readonly Section[]; disabled: boolean }>()

@@ -1,5 +1,5 @@
 import type { CourseCode } from '#core/ids'
-import { courseAddress, readCourseQuery } from '#wire/courseQuery'
+import { courseAddress, readCourseQuery } from '#shared/catalog/courseQuery'
 
 /** Where the catalog's pages are: under the student who is on screen, or by themselves. */
 export function useCoursePages() {

@@ -2,7 +2,7 @@ import { runsIn, subjectOf } from '#core/catalog'
 import { decideCourse, type CourseDecision } from '#core/registration'
 import { courseTests, sieve, type CourseFilter, type CourseQuestion, type FoundCourse } from '#core/search'
 import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
-import type { CourseQuery, CourseSort } from '#wire/courseQuery'
+import type { CourseQuery, CourseSort } from '#shared/catalog/courseQuery'
 import type { Served } from './useServing'
 
 /** A course found, with everything a line about it shows; the decision is made when it is first looked at. */

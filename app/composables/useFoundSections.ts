@@ -19,7 +19,7 @@ import {
   typedCode,
   type SectionQuery,
   type SectionSort
-} from '#wire/sectionQuery'
+} from '#shared/sections/sectionQuery'
 import type { Served } from './useServing'
 
 /** A section found; what is decided about it is worked out when it is first looked at. */

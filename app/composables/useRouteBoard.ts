@@ -3,7 +3,7 @@ import { phaseOf, type Term, type TermPhase } from '#core/catalog'
 import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
 import { slackOf, termHours, termLoad, termResult, type Slack, type TermResult } from '#core/route'
 import { areaKey, type AreaHue } from './useHues'
-import { shortDay } from '#wire/when'
+import { shortDay } from '#shared/when'
 import { keyOf } from '~/stores/filling'
 import { OUTSIDE_HUE } from '~/theme/tokens'
 

@@ -1,6 +1,6 @@
-import { waitsAtTheGate } from '#wire/desk'
-import { timeLeft } from '#wire/when'
-import { count } from '#wire/words'
+import { waitsAtTheGate } from '#shared/advising/desk'
+import { timeLeft } from '#shared/when'
+import { count } from '#shared/words'
 
 /** The places of advisors and of the registrar, with their state lines. */
 export function useStaffPlaces() {

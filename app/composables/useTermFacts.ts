@@ -1,7 +1,7 @@
 import type { Section } from '#core/week'
-import type { TermPicture } from '#wire/picture'
-import { termWeek } from '#wire/termWeek'
-import { registrationFacts } from '#wire/registering'
+import type { TermPicture } from '#shared/picture'
+import { termWeek } from '#shared/week/termWeek'
+import { registrationFacts } from '#shared/registration/registering'
 
 /** What the registration decision asks about the student in a term, as of their opening: what only waits for it is not in the way. */
 export function useTermFacts(term: Ref<TermPicture | undefined>, offer: () => readonly Section[]) {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { instantText } from '#wire/when'
-import { count } from '#wire/words'
+import { instantText } from '#shared/when'
+import { count } from '#shared/words'
 
 useHead({ title: 'Signing in · Ridgeway' })
 const account = useAccount()

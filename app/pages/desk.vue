@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { dayNumber, weekdayOf } from '#core/time'
-import { DESK_REASONS, DESK_WORDS, deskReasons, type DeskReason } from '#wire/desk'
-import { dayMonth, LONG_DAY_NAMES } from '#wire/when'
+import { DESK_REASONS, DESK_WORDS, deskReasons, type DeskReason } from '#shared/advising/desk'
+import { dayMonth, LONG_DAY_NAMES } from '#shared/when'
 
 useHead({ title: 'Desk · Ridgeway' })
 const staff = useStaff()

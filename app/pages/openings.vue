@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { instantText, timeLeft } from '#wire/when'
+import { instantText, timeLeft } from '#shared/when'
 
 useHead({ title: 'Openings · Ridgeway' })
 const staff = useStaff()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { phaseOf } from '#core/catalog'
-import type { GradesDue } from '#wire/picture'
-import { dayMonth, instantText } from '#wire/when'
-import { count } from '#wire/words'
+import type { GradesDue } from '#shared/picture'
+import { dayMonth, instantText } from '#shared/when'
+import { count } from '#shared/words'
 
 useHead({ title: 'Terms · Ridgeway' })
 const staff = useStaff()

@@ -1,4 +1,4 @@
-import type { SignedInAt } from '#wire/picture'
+import type { SignedInAt } from '#shared/picture'
 
 /** Where somebody is signed in, and their password. */
 export const useAccount = defineStore('account', () => {

@@ -1,4 +1,4 @@
-import type { ClockPicture } from '#wire/picture'
+import type { ClockPicture } from '#shared/picture'
 
 const SYNC_MS = 30_000
 

@@ -1,8 +1,8 @@
 import { deadlines, takesPlans } from '#core/calendar'
 import type { Section } from '#core/week'
-import type { CatalogPicture } from '#wire/picture'
-import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#wire/reading'
-import { campusDate } from '#wire/when'
+import type { CatalogPicture } from '#shared/picture'
+import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#shared/reading'
+import { campusDate } from '#shared/when'
 
 /** The institution's catalog and terms. */
 export const useCollege = defineStore('college', () => {

@@ -1,9 +1,9 @@
 import type { Course } from '#core/catalog'
 import type { PlannedCourse } from '#core/degree'
 import { alignSequence, plan } from '#core/route'
-import { chosenFor, suggestionOf, type FillCall, type FillChoice, type Proposal } from '#wire/filling'
-import { readStudent, type Reading } from '#wire/reading'
-import { suggestedText } from '#wire/words'
+import { chosenFor, suggestionOf, type FillCall, type FillChoice, type Proposal } from '#shared/route/filling'
+import { readStudent, type Reading } from '#shared/reading'
+import { suggestedText } from '#shared/words'
 import type { FillNews } from '~/workers/fill.worker'
 
 export const keyOf = ({ course, term }: Pick<PlannedCourse, 'course' | 'term'>) => `${course}@${term}`

@@ -1,8 +1,8 @@
 import { SAFE_SEATS, settledGroups, type Wish } from '#core/find'
 import type { CourseCode } from '#core/ids'
 import { figuresOf, optionsAmong, sectionsFor, type Section, type WeekFigures } from '#core/week'
-import type { FindCall, Must, WeeksCounted, WeeksFound } from '#wire/finding'
-import { takerOf } from '#wire/reading'
+import type { FindCall, Must, WeeksCounted, WeeksFound } from '#shared/week/finding'
+import { takerOf } from '#shared/reading'
 import type { WeeksAsked, WeeksNews } from '~/workers/weeks.worker'
 
 /** A week that was found, with what is compared. */

@@ -1,7 +1,7 @@
 import { phaseOf } from '#core/catalog'
 import type { Section } from '#core/week'
-import type { TermPicture } from '#wire/picture'
-import { campusDate } from '#wire/when'
+import type { TermPicture } from '#shared/picture'
+import { campusDate } from '#shared/when'
 
 /** The sections of whole terms, read when first asked for; those of a term that is over do not change any more. */
 export const useOffers = defineStore('offers', () => {

@@ -1,4 +1,4 @@
-import type { Desk, OpeningPicture } from '#wire/picture'
+import type { Desk, OpeningPicture } from '#shared/picture'
 
 /** What an advisor or the registrar sees beside single records. */
 export const useStaff = defineStore('staff', () => {

@@ -1,13 +1,13 @@
 import { clashesWith } from '#core/week'
 import type { CourseCode } from '#core/ids'
 import { dayNumber } from '#core/time'
-import { goingWith } from '#wire/reading'
-import { termWeek } from '#wire/termWeek'
-import { shortInstant } from '#wire/when'
-import { routeFigures } from '#wire/figures'
-import { degreeState, registerState, routeState, weekState } from '#wire/placeStates'
-import { hasChanged, sinceSignOff } from '#wire/signOff'
-import { count } from '#wire/words'
+import { goingWith } from '#shared/reading'
+import { termWeek } from '#shared/week/termWeek'
+import { shortInstant } from '#shared/when'
+import { routeFigures } from '#shared/degree/figures'
+import { degreeState, registerState, routeState, weekState } from '#shared/today/placeStates'
+import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
+import { count } from '#shared/words'
 
 /** Where the student stands: what the frame says under each place, and what several views share. */
 export const useStanding = defineStore('standing', () => {

@@ -1,11 +1,11 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { applyChange, differenceOf, inverse, singles } from '#core/route'
-import { keepSame } from '#wire/keepSame'
-import type { Carry, CourseMark, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#wire/picture'
-import { readStudent, termAtWork, termsAlive, type Reading } from '#wire/reading'
-import { aboutThem } from '#wire/voice'
-import { changesText, changeText } from '#wire/words'
+import { keepSame } from '#shared/keepSame'
+import type { Carry, CourseMark, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#shared/picture'
+import { readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'
+import { aboutThem } from '#shared/voice'
+import { changesText, changeText } from '#shared/words'
 
 /** The student on screen: what the server said, and changes on their way to it. */
 export const useStudent = defineStore('student', () => {

@@ -1,4 +1,4 @@
-import { nothingToDo, thingsToDo, type Todo, type TodoQuestion } from '#wire/todo'
+import { nothingToDo, thingsToDo, type Todo, type TodoQuestion } from '#shared/today/todo'
 
 const LOOK = {
   degree: 'See the degree',

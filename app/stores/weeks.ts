@@ -1,9 +1,9 @@
 import type { CourseCode, SectionCode } from '#core/ids'
 import type { Wish } from '#core/find'
 import { asPicked, sectionsOf, type Option, type Section } from '#core/week'
-import type { DraftWeek, KeepFree, StudentView } from '#wire/picture'
-import { FIRST_DRAFT, goingWith } from '#wire/reading'
-import { termWeek } from '#wire/termWeek'
+import type { DraftWeek, KeepFree, StudentView } from '#shared/picture'
+import { FIRST_DRAFT, goingWith } from '#shared/reading'
+import { termWeek } from '#shared/week/termWeek'
 
 /** The draft weeks of the term, the one on screen, hours kept free and wishes; every change shown at once. */
 export const useWeeks = defineStore('weeks', () => {

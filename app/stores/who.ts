@@ -1,4 +1,4 @@
-import type { Who } from '#wire/picture'
+import type { Who } from '#shared/picture'
 
 /** Who is signed in. */
 export const useWho = defineStore('who', () => {

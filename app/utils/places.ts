@@ -1,4 +1,4 @@
-import type { Who } from '#wire/picture'
+import type { Who } from '#shared/picture'
 
 /** One of the places the band leads to, with the line that says how it stands there. */
 export interface Place {

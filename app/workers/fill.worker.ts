@@ -1,8 +1,8 @@
 /** Fills a route away from the page's main thread. Cancelled by ending the worker. */
 import loadHighs from 'highs'
 import solverFile from 'highs/runtime?url'
-import { fillRoute, type FillCall, type Filled } from '#wire/filling'
-import { solverOf } from '#wire/solver'
+import { fillRoute, type FillCall, type Filled } from '#shared/route/filling'
+import { solverOf } from '#shared/route/solver'
 
 export type FillNews =
   | { kind: 'found'; finish: string }

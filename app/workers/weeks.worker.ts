@@ -1,6 +1,6 @@
 /** Finds weeks away from the page's main thread. Cancelled by ending the worker. */
 import type { Wish } from '#core/find'
-import { WeekFinder, type FindCall, type WeeksCounted, type WeeksFound } from '#wire/finding'
+import { WeekFinder, type FindCall, type WeeksCounted, type WeeksFound } from '#shared/week/finding'
 
 /** Asks anew, or the same with other wishes. */
 export type WeeksAsked = { call: FindCall } | { wishes: readonly Wish[] }

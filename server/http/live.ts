@@ -5,7 +5,7 @@
  * for a broker between them.
  */
 import type { StudentId } from '#core/ids'
-import type { RouteNews } from '#wire/picture'
+import type { RouteNews } from '#shared/picture'
 
 type Listener = (news: RouteNews) => void
 

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { sectionsFile, sectionsFrom, wantFile, wantFrom } from '#wire/weekFiles'
+import { sectionsFile, sectionsFrom, wantFile, wantFrom } from '#shared/week/weekFiles'
 import { Complaints, shaped } from '../../tools/cli/files'
 import { main } from '../../tools/cli/main'
 

@@ -1,7 +1,7 @@
 /** Degree beyond the tree: exceptions, comparing, files, a trial record, the sheet. */
 import { readFile } from 'node:fs/promises'
 import Papa from 'papaparse'
-import type { AuditFile } from '#wire/auditFile'
+import type { AuditFile } from '#shared/degree/auditFile'
 import { enter, expect, test } from './site'
 
 test.use({ scenario: 'degree' })

@@ -1,7 +1,7 @@
 /** Term dates in a calendar file, read back with a reference reader. */
 import ICAL from 'ical.js'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { termDates, type TermDate } from '#wire/termDates'
+import { termDates, type TermDate } from '#shared/route/termDates'
 import { calendarOf } from '#server/features/route/calendar'
 import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, OPENS, person, type World } from './world'

@@ -1,14 +1,10 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
-import { readStudent } from '#wire/reading'
+import { readStudent } from '#shared/reading'
 import { inTransaction } from '#server/db/connect'
 import { eventLog } from '#server/db/schema/index'
-import {
-  grantException,
-  withdrawException,
-  type ExceptionBody
-} from '#server/features/degree/exceptions'
+import { grantException, withdrawException, type ExceptionBody } from '#server/features/degree/exceptions'
 import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, person, type World } from './world'
 

@@ -1,7 +1,7 @@
 /** A term that is over: its grades are due until the registrar has them posted. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { termCode } from '#core/ids'
-import { readStudent } from '#wire/reading'
+import { readStudent } from '#shared/reading'
 import { inTransaction } from '#server/db/connect'
 import { postGrades, readGradesDue } from '#server/features/record/grades'
 import { readPictures } from '#server/features/record/pictures'

@@ -1,12 +1,12 @@
 import { eq, inArray, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
-import type { Who } from '#wire/picture'
+import type { Who } from '#shared/picture'
 import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
 import { run } from '#server/features/registration/run'
 import { readSheet } from '#server/features/registration/sheet'
-import { goingWith } from '#wire/reading'
+import { goingWith } from '#shared/reading'
 import { readPictures } from '#server/features/record/pictures'
 import {
   at,

@@ -1,9 +1,9 @@
 /** What waits for a student, on the days on which it was passed over. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Section } from '#core/week'
-import type { StudentPicture } from '#wire/picture'
-import { readStudent, termAtWork } from '#wire/reading'
-import { thingsToDo } from '#wire/todo'
+import type { StudentPicture } from '#shared/picture'
+import { readStudent, termAtWork } from '#shared/reading'
+import { thingsToDo } from '#shared/today/todo'
 import { readPictures } from '#server/features/record/pictures'
 import { demoWorld, idOf, OPENS, person, type World } from './world'
 

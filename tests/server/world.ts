@@ -3,8 +3,8 @@ import { eq } from 'drizzle-orm'
 import mysql from 'mysql2/promise'
 import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
-import type { StudentPicture, StudentView, Who } from '#wire/picture'
-import type { Shelf } from '#wire/reading'
+import type { StudentPicture, StudentView, Who } from '#shared/picture'
+import type { Shelf } from '#shared/reading'
 import {
   all,
   connect,

@@ -1,6 +1,6 @@
 /** `ridgeway audit …`: one record, or a folder of them. */
-import { auditFile } from '#wire/auditFile'
-import { readTrial, termsNamed } from '#wire/trial'
+import { auditFile } from '#shared/degree/auditFile'
+import { readTrial, termsNamed } from '#shared/degree/trial'
 import { batch } from './batch'
 import { Complaints, readRecord, textOf } from './files'
 import { CallError, options } from './options'

@@ -1,7 +1,7 @@
 /** One worker of a batch: loads catalog and programs once, then audits the files it is given. */
 import { parentPort, workerData } from 'node:worker_threads'
-import { auditFile, isMet } from '#wire/auditFile'
-import { readTrial, termsNamed } from '#wire/trial'
+import { auditFile, isMet } from '#shared/degree/auditFile'
+import { readTrial, termsNamed } from '#shared/degree/trial'
 import type { BatchLine } from './batch'
 import { Complaints, readRecord, textOf } from './files'
 import { loadQuestion, type Named } from './question'

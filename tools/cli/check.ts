@@ -11,7 +11,7 @@ import {
   type Lists
 } from './files'
 import { CallError, options } from './options'
-import type { CatalogContent } from '#wire/files'
+import type { CatalogContent } from '#shared/files'
 
 const KINDS = ['catalog', 'lists', 'program', 'record'] as const
 type Kind = (typeof KINDS)[number]

@@ -19,10 +19,10 @@ import {
   routeFrom,
   type CatalogContent,
   type RecordContent
-} from '#wire/files'
-import type { Carry } from '#wire/picture'
-import { listsFor } from '#wire/reading'
-import { faultText } from '#wire/words'
+} from '#shared/files'
+import type { Carry } from '#shared/picture'
+import { listsFor } from '#shared/reading'
+import { faultText } from '#shared/words'
 import { CallError } from './options'
 
 export type Lists = CatalogContent['lists']

@@ -2,9 +2,9 @@
 import loadHighs from 'highs'
 import type { PlannedCourse } from '#core/degree'
 import { fillQuestion, type FillAnswer } from '#core/fill'
-import { filledOf, type Filled } from '#wire/filling'
-import { solverOf } from '#wire/solver'
-import { becauseText, endedText } from '#wire/words'
+import { filledOf, type Filled } from '#shared/route/filling'
+import { solverOf } from '#shared/route/solver'
+import { becauseText, endedText } from '#shared/words'
 import { DONE, NOT_ALL } from './options'
 import { readCall } from './route'
 

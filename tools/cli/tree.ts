@@ -1,6 +1,6 @@
 /** An audit as indented text. */
-import type { AuditFile } from '#wire/auditFile'
-import { NEED_STATES, REFUSED } from '#wire/words'
+import type { AuditFile } from '#shared/degree/auditFile'
+import { NEED_STATES, REFUSED } from '#shared/words'
 
 const MARKS: Record<string, string> = { ...NEED_STATES, needed: 'NEEDED' }
 

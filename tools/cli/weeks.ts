@@ -11,9 +11,9 @@ import {
 } from '#core/find'
 import type { CourseCode } from '#core/ids'
 import { figuresOf, sectionsOf, type Holidays, type Option, type Section } from '#core/week'
-import { sectionsFrom, wantFrom, sectionsFile, wantFile } from '#wire/weekFiles'
-import { clockTime } from '#wire/when'
-import { conflictText, count, reliefText } from '#wire/words'
+import { sectionsFrom, wantFrom, sectionsFile, wantFile } from '#shared/week/weekFiles'
+import { clockTime } from '#shared/when'
+import { conflictText, count, reliefText } from '#shared/words'
 import { Complaints, shaped, textOf } from './files'
 import { CallError, DONE, NOT_ALL, options } from './options'
 

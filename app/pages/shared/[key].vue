@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { figuresOf } from '#core/week'
-import type { SharedWeek } from '#wire/picture'
-import { clockTime } from '#wire/when'
-import { count, creditsText, sectionHours } from '#wire/words'
+import type { SharedWeek } from '#shared/picture'
+import { clockTime } from '#shared/when'
+import { count, creditsText, sectionHours } from '#shared/words'
 
 /** A draft week that somebody shared: the week, and nothing else of them. */
 const route = useRoute()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { count, STANDING_WORDS } from '#wire/words'
+import { count, STANDING_WORDS } from '#shared/words'
 
 const route = useRoute()
 const student = useStudent()

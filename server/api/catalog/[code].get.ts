@@ -1,4 +1,4 @@
-import { courseParams } from '#wire/bodies'
+import { courseParams } from '#shared/bodies'
 import { endpoint } from '#server/http/endpoint'
 import { readCoursePage } from '#server/features/catalog/catalog'
 

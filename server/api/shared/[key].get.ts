@@ -1,4 +1,4 @@
-import { keyParams } from '#wire/bodies'
+import { keyParams } from '#shared/bodies'
 import { openEndpoint } from '#server/http/endpoint'
 import { readShared } from '#server/features/week/drafts'
 

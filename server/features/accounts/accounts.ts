@@ -1,7 +1,7 @@
 /** Who signs in, and how they stand to a record. */
 import { asc, eq, isNotNull } from 'drizzle-orm'
 import { studentId, type StudentId } from '#core/ids'
-import type { Role, StudentPicture, Who } from '#wire/picture'
+import type { Role, StudentPicture, Who } from '#shared/picture'
 import { all, inTransaction, untilThrough, type Database, type Reader } from '#server/db/connect'
 import { account, advising, advisor, institution, student } from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'

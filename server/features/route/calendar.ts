@@ -1,7 +1,7 @@
 /** Term dates as iCalendar (RFC 5545): days without a zone, instants in UTC. */
 import ical from 'ical-generator'
 import type { Instant } from '#core/time'
-import type { TermDate } from '#wire/termDates'
+import type { TermDate } from '#shared/route/termDates'
 
 export function calendarOf(name: string, dates: readonly TermDate[], now: Instant): string {
   const calendar = ical({ name, prodId: { company: 'Ridgeway', product: 'Term dates', language: 'EN' } })

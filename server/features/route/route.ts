@@ -15,9 +15,9 @@ import {
   type Step
 } from '#core/route'
 import type { Instant } from '#core/time'
-import type { RouteAnswer, RoutePicture, RouteVersion, Who } from '#wire/picture'
-import { momentOf } from '#wire/reading'
-import { CHANGE_FAULTS } from '#wire/words'
+import type { RouteAnswer, RoutePicture, RouteVersion, Who } from '#shared/picture'
+import { momentOf } from '#shared/reading'
+import { CHANGE_FAULTS } from '#shared/words'
 import { all, untilThrough, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'

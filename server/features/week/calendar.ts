@@ -15,7 +15,7 @@ import {
   type Weekday
 } from '#core/time'
 import { datesOf, type Holidays, type Section } from '#core/week'
-import { KIND_WORDS } from '#wire/words'
+import { KIND_WORDS } from '#shared/words'
 
 export interface CalendarClass {
   section: Section

@@ -2,10 +2,10 @@
 import { phaseOf } from '#core/catalog'
 import type { Instant } from '#core/time'
 import { dayNumber } from '#core/time'
-import type { DraftWeek, StudentPicture, TermPicture } from '#wire/picture'
-import { goingWith, type Shelf } from '#wire/reading'
-import { termWeek } from '#wire/termWeek'
-import { campusDate } from '#wire/when'
+import type { DraftWeek, StudentPicture, TermPicture } from '#shared/picture'
+import { goingWith, type Shelf } from '#shared/reading'
+import { termWeek } from '#shared/week/termWeek'
+import { campusDate } from '#shared/when'
 import { classCalendar, type CalendarClass } from './calendar'
 
 /** Of a term: the seats that stay with the draft week, and what is picked in it. */

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
-import type { Receipt, RunSheet, SheetLine } from '#wire/picture'
-import { ago, countdown, dayMonth, instantText, shortDay, shortInstant } from '#wire/when'
-import { count, leavesText, refusalText, sectionHours, wayOut } from '#wire/words'
+import type { Receipt, RunSheet, SheetLine } from '#shared/picture'
+import { ago, countdown, dayMonth, instantText, shortDay, shortInstant } from '#shared/when'
+import { count, leavesText, refusalText, sectionHours, wayOut } from '#shared/words'
 
 useHead({ title: 'Register · Ridgeway' })
 const student = useStudent()

@@ -2,10 +2,10 @@
 import type { NeedResult, PlannedCourse } from '#core/degree'
 import { countedOn } from '#core/route'
 import type { BoardCourse } from '~/composables/useRouteBoard'
-import { routeFigures } from '#wire/figures'
-import { sinceText } from '#wire/signOff'
-import { ago, shortDay } from '#wire/when'
-import { changeText, count, findingSubject, findingText, leavesText, NEED_STATES } from '#wire/words'
+import { routeFigures } from '#shared/degree/figures'
+import { sinceText } from '#shared/advising/signOff'
+import { ago, shortDay } from '#shared/when'
+import { changeText, count, findingSubject, findingText, leavesText, NEED_STATES } from '#shared/words'
 
 useHead({ title: 'Route · Ridgeway' })
 const student = useStudent()

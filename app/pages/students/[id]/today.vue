@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { dayNumber, isoDate, weekdayOf, WEEKDAYS } from '#core/time'
 import { classesBetween, mondayOf } from '#core/week'
-import { datesAhead } from '#wire/datesAhead'
-import { programText } from '#wire/figures'
-import { clockTime, campusDate, dayMonth, DAY_NAMES, LONG_DAY_NAMES } from '#wire/when'
-import { KIND_WORDS } from '#wire/words'
+import { datesAhead } from '#shared/route/datesAhead'
+import { programText } from '#shared/degree/figures'
+import { clockTime, campusDate, dayMonth, DAY_NAMES, LONG_DAY_NAMES } from '#shared/when'
+import { KIND_WORDS } from '#shared/words'
 
 useHead({ title: 'Today · Ridgeway' })
 const student = useStudent()

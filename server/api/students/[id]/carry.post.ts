@@ -1,4 +1,4 @@
-import { carryBody, studentParams } from '#wire/bodies'
+import { carryBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeCarry } from '#server/features/route/load'
 

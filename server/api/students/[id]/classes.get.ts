@@ -1,6 +1,6 @@
 import { setResponseHeader } from 'h3'
-import { studentParams, weekQuery } from '#wire/bodies'
-import { goingWith } from '#wire/reading'
+import { studentParams, weekQuery } from '#shared/bodies'
+import { goingWith } from '#shared/reading'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { Refused } from '#server/http/problem'
 import { readPictures } from '#server/features/record/pictures'

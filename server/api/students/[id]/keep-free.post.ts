@@ -1,4 +1,4 @@
-import { keepFreeBody, studentParams } from '#wire/bodies'
+import { keepFreeBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeKeepFree } from '#server/features/week/habits'
 

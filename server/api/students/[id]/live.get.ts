@@ -1,5 +1,5 @@
 import { createEventStream } from 'h3'
-import { studentParams } from '#wire/bodies'
+import { studentParams } from '#shared/bodies'
 import { studentEndpoint } from '#server/http/endpoint'
 import { listen } from '#server/http/live'
 import { sessionOf, whenEnded } from '#server/features/accounts/sessions'

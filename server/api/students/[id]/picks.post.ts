@@ -1,4 +1,4 @@
-import { pickBody, studentParams } from '#wire/bodies'
+import { pickBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { pick } from '#server/features/week/pick'
 

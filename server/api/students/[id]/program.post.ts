@@ -1,4 +1,4 @@
-import { programAnswerBody, studentParams } from '#wire/bodies'
+import { programAnswerBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { answerProgram } from '#server/features/degree/answer'
 

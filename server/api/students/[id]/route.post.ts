@@ -1,4 +1,4 @@
-import { routeChangeBody, studentParams } from '#wire/bodies'
+import { routeChangeBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { changeRoute, mayEdit } from '#server/features/route/route'
 

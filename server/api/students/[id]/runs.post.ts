@@ -1,4 +1,4 @@
-import { runBody, studentParams } from '#wire/bodies'
+import { runBody, studentParams } from '#shared/bodies'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { run } from '#server/features/registration/run'
 

@@ -1,4 +1,4 @@
-import { studentParams, termBody } from '#wire/bodies'
+import { studentParams, termBody } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { signOffTerm } from '#server/features/advising/advising'
 

@@ -1,4 +1,4 @@
-import { habitsBody, studentParams } from '#wire/bodies'
+import { habitsBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeHabits } from '#server/features/week/habits'
 

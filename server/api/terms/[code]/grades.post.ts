@@ -1,4 +1,4 @@
-import { gradesBody, termParams } from '#wire/bodies'
+import { gradesBody, termParams } from '#shared/bodies'
 import { inTransaction } from '#server/db/connect'
 import { currentShelf, endpoint } from '#server/http/endpoint'
 import { mustBeDemo } from '#server/features/accounts/demo'

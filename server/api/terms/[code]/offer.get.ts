@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { offerQuery, termParams } from '#wire/bodies'
+import { offerQuery, termParams } from '#shared/bodies'
 import { endpoint } from '#server/http/endpoint'
 import { offerOf } from '#server/features/sections/sections'
 import { wholeOffer } from '#server/features/sections/wholeOffer'

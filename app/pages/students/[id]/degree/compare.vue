@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Audit, ProgramSpec } from '#core/degree'
 import { areaHues, areaKey } from '~/composables/useHues'
-import { programFigures, programText } from '#wire/figures'
-import { finishOf, readAgainst, type Reading } from '#wire/reading'
-import { creditsText, finishText } from '#wire/words'
+import { programFigures, programText } from '#shared/degree/figures'
+import { finishOf, readAgainst, type Reading } from '#shared/reading'
+import { creditsText, finishText } from '#shared/words'
 
 /** The same record against another program, side by side: what is gained, what is lost, when it would end. */
 useHead({ title: 'Compare programs · Ridgeway' })

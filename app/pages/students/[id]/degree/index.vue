@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CourseCode } from '#core/ids'
-import { finishOf } from '#wire/reading'
-import { instantText } from '#wire/when'
+import { finishOf } from '#shared/reading'
+import { instantText } from '#shared/when'
 
 useHead({ title: 'Degree · Ridgeway' })
 const student = useStudent()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { isChoice, type NeedSpec, type RequirementSpec, type SlotSpec } from '#core/degree'
 import { areaHues, areaKey } from '~/composables/useHues'
-import { count, creditsText } from '#wire/words'
+import { count, creditsText } from '#shared/words'
 
 /** The bare program on one sheet, by term and by area: nothing of the student's record is on it. */
 useHead({ title: 'The program · Ridgeway' })

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Audit } from '#core/degree'
 import { checkRoute } from '#core/route'
-import { readFileText, recordFile, recordFrom, type RecordContent, type ShapeFault } from '#wire/files'
-import { finishOf, programOf } from '#wire/reading'
-import { NO_LIMITS, readTrial, trialContext } from '#wire/trial'
-import { count, findingSubject, findingText } from '#wire/words'
+import { readFileText, recordFile, recordFrom, type RecordContent, type ShapeFault } from '#shared/files'
+import { finishOf, programOf } from '#shared/reading'
+import { NO_LIMITS, readTrial, trialContext } from '#shared/degree/trial'
+import { count, findingSubject, findingText } from '#shared/words'
 
 /** A record from a file, to look at: read here, kept nowhere, never written to a real record. */
 useHead({ title: 'Trial record · Ridgeway' })

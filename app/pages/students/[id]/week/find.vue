@@ -2,9 +2,9 @@
 import { ribbonOf } from '#core/week'
 import { maybeCourseCode, type CourseCode } from '#core/ids'
 import type { Wish } from '#core/find'
-import type { Must } from '#wire/finding'
-import { clockTime, duration } from '#wire/when'
-import { conflictText, count, daysAndHours } from '#wire/words'
+import type { Must } from '#shared/week/finding'
+import { clockTime, duration } from '#shared/when'
+import { conflictText, count, daysAndHours } from '#shared/words'
 import type { FoundCard } from '~/stores/finding'
 
 useHead({ title: 'Find weeks · Ridgeway' })

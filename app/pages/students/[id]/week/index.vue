@@ -13,7 +13,7 @@ import {
 } from '#core/week'
 import type { CourseCode } from '#core/ids'
 import type { Weekday } from '#core/time'
-import { clockTime, dayMonth, duration, shortInstant } from '#wire/when'
+import { clockTime, dayMonth, duration, shortInstant } from '#shared/when'
 import {
   clashText,
   count,
@@ -23,7 +23,7 @@ import {
   sectionHours,
   SINCE_WORDS,
   wayText
-} from '#wire/words'
+} from '#shared/words'
 import type { JudgedOption } from '~/composables/useWeekOptions'
 
 useHead({ title: 'Week · Ridgeway' })

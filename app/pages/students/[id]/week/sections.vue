@@ -2,10 +2,15 @@
 import { phaseOf } from '#core/catalog'
 import { inTheWay, type SectionQuestion } from '#core/search'
 import { clashesWith, sectionsOf, seatsLeft, type Option, type Section } from '#core/week'
-import { FIRST_DRAFT } from '#wire/reading'
-import { readSectionQuery, SECTION_SORTS, sectionAddress, type SectionQuery } from '#wire/sectionQuery'
-import { dayMonth, shortInstant } from '#wire/when'
-import { clashText, count, refusalText, seatsText, sectionHours, servingText } from '#wire/words'
+import { FIRST_DRAFT } from '#shared/reading'
+import {
+  readSectionQuery,
+  SECTION_SORTS,
+  sectionAddress,
+  type SectionQuery
+} from '#shared/sections/sectionQuery'
+import { dayMonth, shortInstant } from '#shared/when'
+import { clashText, count, refusalText, seatsText, sectionHours, servingText } from '#shared/words'
 import type { SectionLine } from '~/composables/useFoundSections'
 
 useHead({ title: 'Sections · Ridgeway' })

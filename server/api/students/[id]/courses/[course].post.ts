@@ -1,4 +1,4 @@
-import { markBody, studentCourseParams } from '#wire/bodies'
+import { markBody, studentCourseParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { markCourse } from '#server/features/catalog/marks'
 

@@ -1,4 +1,4 @@
-import { exceptionParams } from '#wire/bodies'
+import { exceptionParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { withdrawException } from '#server/features/degree/exceptions'
 

@@ -1,4 +1,4 @@
-import { exceptionBody, studentParams } from '#wire/bodies'
+import { exceptionBody, studentParams } from '#shared/bodies'
 import { changeEndpoint, currentShelf } from '#server/http/endpoint'
 import { grantException } from '#server/features/degree/exceptions'
 

@@ -1,4 +1,4 @@
-import { returnBody, studentParams } from '#wire/bodies'
+import { returnBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { returnTo } from '#server/features/route/route'
 

@@ -1,4 +1,4 @@
-import { routeStepBody, studentParams } from '#wire/bodies'
+import { routeStepBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { mayEdit, stepRoute } from '#server/features/route/route'
 

@@ -1,4 +1,4 @@
-import { newRouteBody, studentParams } from '#wire/bodies'
+import { newRouteBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { makeRoute } from '#server/features/route/route'
 

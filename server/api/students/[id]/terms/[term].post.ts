@@ -1,4 +1,4 @@
-import { studentTermParams, termNoteBody } from '#wire/bodies'
+import { studentTermParams, termNoteBody } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeTermNote } from '#server/features/route/load'
 

@@ -1,4 +1,4 @@
-import { studentCourseParams, waiverBody } from '#wire/bodies'
+import { studentCourseParams, waiverBody } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { askWaiver } from '#server/features/advising/waivers'
 

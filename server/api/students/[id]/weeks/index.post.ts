@@ -1,4 +1,4 @@
-import { newWeekBody, studentParams } from '#wire/bodies'
+import { newWeekBody, studentParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { makeDraft } from '#server/features/week/drafts'
 

@@ -1,4 +1,4 @@
-import { describeRouteBody, routeParams } from '#wire/bodies'
+import { describeRouteBody, routeParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { chooseRoute, describeRoute } from '#server/features/route/route'
 

@@ -1,4 +1,4 @@
-import { routeParams } from '#wire/bodies'
+import { routeParams } from '#shared/bodies'
 import { studentEndpoint } from '#server/http/endpoint'
 import { readVersions } from '#server/features/route/route'
 

@@ -1,4 +1,4 @@
-import { studentCourseParams, waiverAnswerBody } from '#wire/bodies'
+import { studentCourseParams, waiverAnswerBody } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { answerWaiver } from '#server/features/advising/waivers'
 

@@ -1,4 +1,4 @@
-import { weekParams } from '#wire/bodies'
+import { weekParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { dropDraft } from '#server/features/week/drafts'
 

@@ -1,4 +1,4 @@
-import { changeWeekBody, weekParams } from '#wire/bodies'
+import { changeWeekBody, weekParams } from '#shared/bodies'
 import { changeEndpoint } from '#server/http/endpoint'
 import { changeDraft } from '#server/features/week/drafts'
 

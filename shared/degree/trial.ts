@@ -3,9 +3,9 @@ import type { Catalog, Term } from '#core/catalog'
 import { auditRecord, type PlannedCourse, type Audit, type Program, type Takings } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
-import type { RecordContent } from './files'
-import type { Carry } from './picture'
-import { limitsOf } from './reading'
+import type { RecordContent } from '#shared/files'
+import type { Carry } from '#shared/picture'
+import { limitsOf } from '#shared/reading'
 
 export interface Trial {
   takings: Takings

@@ -3,8 +3,8 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
-import type { StudentPicture } from './picture'
-import { permittedAt, termOf, waivedOf, type Shelf } from './reading'
+import type { StudentPicture } from '#shared/picture'
+import { permittedAt, termOf, waivedOf, type Shelf } from '#shared/reading'
 
 export interface Occasion {
   term: TermCode

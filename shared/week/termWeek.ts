@@ -1,7 +1,7 @@
 /** A term of a student as one draft week would have it: the seats that are held, and what is picked. */
 import type { CourseCode } from '#core/ids'
 import type { Section } from '#core/week'
-import type { DraftWeek, StudentPicture } from './picture'
+import type { DraftWeek, StudentPicture } from '#shared/picture'
 
 export interface TermWeek {
   /** Sections of which a seat is held, with their components. */

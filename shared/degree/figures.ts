@@ -2,9 +2,9 @@
 import type { Term } from '#core/catalog'
 import type { Amounts, Audit } from '#core/degree'
 import { termLoad, termsToPlan } from '#core/route'
-import type { TermPicture } from './picture'
-import type { Reading } from './reading'
-import { creditsText } from './words'
+import type { TermPicture } from '#shared/picture'
+import type { Reading } from '#shared/reading'
+import { creditsText } from '#shared/words'
 
 /** Credits of a program, by how firmly they are there. The parts add up to `credits` and `beyond`. */
 export interface ProgramFigures extends Pick<Amounts, 'earned' | 'gradesDue' | 'underWay' | 'needed'> {

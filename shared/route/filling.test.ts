@@ -4,10 +4,10 @@ import { Catalog } from '#core/catalog'
 import { auditRecord, compileProgram, type PlannedCourse, type ProgramSpec } from '#core/degree'
 import { fillQuestion, type FillWish, type Solve } from '#core/fill'
 import { checkRoute, type RouteContext } from '#core/route'
-import { course, planned, term } from '../core/testing/build'
+import { course, planned, term } from '../../core/testing/build'
 import { filledOf } from './filling'
 import { solverOf } from './solver'
-import { becauseText, endedText } from './words'
+import { becauseText, endedText } from '#shared/words'
 
 const catalog = new Catalog([
   course('STAT 110'),

@@ -1,6 +1,6 @@
 /** A term as it was signed off, and as it is now. */
 import type { CourseCode, TermCode } from '#core/ids'
-import type { SignOffPicture, StudentPicture } from './picture'
+import type { SignOffPicture, StudentPicture } from '#shared/picture'
 
 export interface SinceSignOff {
   signOff: SignOffPicture

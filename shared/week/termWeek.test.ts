@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { courseCode, termCode } from '#core/ids'
-import { section } from '../core/testing/build'
+import { section } from '../../core/testing/build'
 import { termWeek } from './termWeek'
 
 const lecture = section('SOIL 220')

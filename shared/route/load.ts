@@ -1,8 +1,8 @@
 /** What a student takes on in a term, where nothing is said: their own pace, not the most that is allowed. */
 import { FULL_TIME, type SlotSpec } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import type { StudentView } from './picture'
-import type { Shelf } from './reading'
+import type { StudentView } from '#shared/picture'
+import type { Shelf } from '#shared/reading'
 
 /** Credits of a usual term of study, where a program suggests no sequence (common practice). */
 const USUAL_TERM = 15

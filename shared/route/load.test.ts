@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '#core/catalog'
-import { course, entry, planned, term } from '../core/testing/build'
+import { course, entry, planned, term } from '../../core/testing/build'
 import { ownLoad } from './load'
 
 const terms = ['AU26', 'SP27', 'SU27', 'AU27', 'SP28'].map((code) => term(code)) as never

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
-import { meeting, section } from '../core/testing/build'
+import { meeting, section } from '../../core/testing/build'
 import { sectionsNamedIn, WeekFinder, type FindCall } from './finding'
 
 const hours = {

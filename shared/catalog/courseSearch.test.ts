@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { course, section } from '../core/testing/build'
+import { course, section } from '../../core/testing/build'
 import { CourseSearch, wordsOfOffer } from './courseSearch'
 
 const search = new CourseSearch([

@@ -1,8 +1,8 @@
 /** The next dates of a student, for a short list: openings, deadlines, payments, beginnings. */
 import type { Instant } from '#core/time'
-import type { StudentPicture } from './picture'
-import { termsAlive, type Reading } from './reading'
-import { campusDate, shortInstant } from './when'
+import type { StudentPicture } from '#shared/picture'
+import { termsAlive, type Reading } from '#shared/reading'
+import { campusDate, shortInstant } from '#shared/when'
 
 export interface DateAhead {
   on: string

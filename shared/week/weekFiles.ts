@@ -5,7 +5,7 @@ import { parseDayLetters } from '#core/formats'
 import { courseCode, termCode, type SectionCode } from '#core/ids'
 import { dayNumber, minutes, type Weekday } from '#core/time'
 import type { Holidays, Section } from '#core/week'
-import { course, credits, date, MODES, term } from './files'
+import { course, credits, date, MODES, term } from '#shared/files'
 
 const days = z
   .string()

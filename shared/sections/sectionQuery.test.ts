@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { meeting, section } from '../core/testing/build'
+import { meeting, section } from '../../core/testing/build'
 import {
   haystackOf,
   isTyped,

@@ -3,7 +3,7 @@ import { parseDayLetters, parseSectionCode } from '#core/formats'
 import type { SectionFilter } from '#core/search'
 import type { Minutes, Weekday } from '#core/time'
 import type { Mode, Section } from '#core/week'
-import { LONG_DAY_NAMES } from './when'
+import { LONG_DAY_NAMES } from '#shared/when'
 
 export const SECTION_SORTS = ['best', 'course', 'hour', 'seats', 'instructor'] as const
 export type SectionSort = (typeof SECTION_SORTS)[number]

@@ -9,9 +9,9 @@ import { auditRecord, compileProgram, type PlannedCourse, type ProgramSpec } fro
 import { fillQuestion, type Solve } from '#core/fill'
 import { checkRoute, Offered, routeFinish, type RouteContext } from '#core/route'
 import type { Section } from '#core/week'
-import { dice } from '../core/degree/best/testing/cases'
-import { course, entry, meeting, section, term } from '../core/testing/build'
-import { LONG } from '../tests/long'
+import { dice } from '../../core/degree/best/testing/cases'
+import { course, entry, meeting, section, term } from '../../core/testing/build'
+import { LONG } from '../../tests/long'
 import { filledOf, type Reread } from './filling'
 import { solverOf } from './solver'
 

@@ -1,10 +1,10 @@
 /** What stands in a line under each of a student's places. */
 import type { TermStanding } from '#core/calendar'
 import type { Instant } from '#core/time'
-import { routeFigures, type ProgramFigures } from './figures'
-import type { Reading } from './reading'
-import { timeLeft } from './when'
-import { count } from './words'
+import { routeFigures, type ProgramFigures } from '#shared/degree/figures'
+import type { Reading } from '#shared/reading'
+import { timeLeft } from '#shared/when'
+import { count } from '#shared/words'
 
 /** `48 of 120 credits`; beside a minor or certificate `48 of 120 + 3 of 18`. */
 export function degreeState(programs: readonly ProgramFigures[]): string {

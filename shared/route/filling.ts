@@ -20,9 +20,9 @@ import { checkRoute, obstacles, routeFinish, termLoad, type Aligned, type RouteC
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import { ownLoad } from './load'
-import type { CatalogPicture, StudentView } from './picture'
-import { readStudent, shelve } from './reading'
-import { endedText } from './words'
+import type { CatalogPicture, StudentView } from '#shared/picture'
+import { readStudent, shelve } from '#shared/reading'
+import { endedText } from '#shared/words'
 
 /** What a student says that a filling should be like. */
 export interface FillChoice {

@@ -1,8 +1,8 @@
 /** Dates of the terms a student has before them: when they begin and end, what has to be done until when. */
 import type { Instant, IsoDate } from '#core/time'
-import type { StudentPicture } from './picture'
-import type { Shelf } from './reading'
-import { dayMonth } from './when'
+import type { StudentPicture } from '#shared/picture'
+import type { Shelf } from '#shared/reading'
+import { dayMonth } from '#shared/when'
 
 export type TermDate = {
   /** The same from one file to the next, so that a calendar replaces what it has. */
