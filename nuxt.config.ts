@@ -79,6 +79,9 @@ export default defineNuxtConfig({
       }
     }
   },
-  imports: { autoImport: true },
-  components: [{ path: '~/components', pathPrefix: false }]
+  imports: { autoImport: true, dirs: ['features/**', 'ui'] },
+  components: [
+    { path: '~/features', pathPrefix: false, extensions: ['vue'] },
+    { path: '~/ui', pathPrefix: false, extensions: ['vue'] }
+  ]
 })

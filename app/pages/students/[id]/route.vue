@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { NeedResult, PlannedCourse } from '#core/degree'
 import { countedOn } from '#core/route'
-import type { BoardCourse } from '~/composables/useRouteBoard'
+import type { BoardCourse } from '~/features/route/useRouteBoard'
 import { routeFigures } from '#shared/degree/figures'
 import { sinceText } from '#shared/advising/signOff'
 import { ago, shortDay } from '#shared/when'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Audit, ProgramSpec } from '#core/degree'
-import { areaHues, areaKey } from '~/composables/useHues'
+import { areaHues, areaKey } from '~/ui/useHues'
 import { programFigures, programText } from '#shared/degree/figures'
 import { finishOf, readAgainst, type Reading } from '#shared/reading'
 import { creditsText, finishText } from '#shared/words'

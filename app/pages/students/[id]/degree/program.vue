@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isChoice, type NeedSpec, type RequirementSpec, type SlotSpec } from '#core/degree'
-import { areaHues, areaKey } from '~/composables/useHues'
+import { areaHues, areaKey } from '~/ui/useHues'
 import { count, creditsText } from '#shared/words'
 
 /** The bare program on one sheet, by term and by area: nothing of the student's record is on it. */

@@ -5,7 +5,7 @@ import type { Wish } from '#core/find'
 import type { Must } from '#shared/week/finding'
 import { clockTime, duration } from '#shared/when'
 import { conflictText, count, daysAndHours } from '#shared/words'
-import type { FoundCard } from '~/stores/finding'
+import type { FoundCard } from '~/features/week/finding'
 
 useHead({ title: 'Find weeks · Ridgeway' })
 const student = useStudent()

@@ -24,7 +24,7 @@ import {
   SINCE_WORDS,
   wayText
 } from '#shared/words'
-import type { JudgedOption } from '~/composables/useWeekOptions'
+import type { JudgedOption } from '~/features/week/useWeekOptions'
 
 useHead({ title: 'Week · Ridgeway' })
 const student = useStudent()

@@ -11,7 +11,7 @@ import {
 } from '#shared/sections/sectionQuery'
 import { dayMonth, shortInstant } from '#shared/when'
 import { clashText, count, refusalText, seatsText, sectionHours, servingText } from '#shared/words'
-import type { SectionLine } from '~/composables/useFoundSections'
+import type { SectionLine } from '~/features/sections/useFoundSections'
 
 useHead({ title: 'Sections · Ridgeway' })
 const route = useRoute()

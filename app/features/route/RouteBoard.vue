@@ -2,7 +2,7 @@
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { count, NEED_STATES, resultText } from '#shared/words'
-import type { BoardCourse, BoardRow } from '~/composables/useRouteBoard'
+import type { BoardCourse, BoardRow } from './useRouteBoard'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */
 const emit = defineEmits<{ need: [result: NeedResult, term?: string]; replace: [course: BoardCourse] }>()

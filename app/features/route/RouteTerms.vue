@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
-import type { BoardCourse } from '~/composables/useRouteBoard'
+import type { BoardCourse } from './useRouteBoard'
 import { resultText } from '#shared/words'
 
 /** The route on a narrow screen: one term at a time, or what is not placed yet. */

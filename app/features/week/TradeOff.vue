@@ -6,7 +6,7 @@ import { SVGRenderer } from 'echarts/renderers'
 import { unbeaten } from '#core/find'
 import { clockTime } from '#shared/when'
 import { count } from '#shared/words'
-import type { FoundCard } from '~/stores/finding'
+import type { FoundCard } from './finding'
 import { themes } from '~/theme/tokens'
 
 /** Two measures of the weeks that were found against each other; the weeks that nothing beats on both stand out. */

@@ -2,9 +2,9 @@ import type { TermStanding } from '#core/calendar'
 import { phaseOf, type Term, type TermPhase } from '#core/catalog'
 import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
 import { slackOf, termHours, termLoad, termResult, type Slack, type TermResult } from '#core/route'
-import { areaKey, type AreaHue } from './useHues'
+import { areaKey, type AreaHue } from '~/ui/useHues'
 import { shortDay } from '#shared/when'
-import { keyOf } from '~/stores/filling'
+import { keyOf } from './filling'
 import { OUTSIDE_HUE } from '~/theme/tokens'
 
 export interface BoardCourse {

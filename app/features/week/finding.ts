@@ -3,7 +3,7 @@ import type { CourseCode } from '#core/ids'
 import { figuresOf, optionsAmong, sectionsFor, type Section, type WeekFigures } from '#core/week'
 import type { FindCall, Must, WeeksCounted, WeeksFound } from '#shared/week/finding'
 import { takerOf } from '#shared/reading'
-import type { WeeksAsked, WeeksNews } from '~/workers/weeks.worker'
+import type { WeeksAsked, WeeksNews } from './weeks.worker'
 
 /** A week that was found, with what is compared. */
 export interface FoundCard {
@@ -116,7 +116,7 @@ export const useFinding = defineStore('finding', () => {
   function send(message: WeeksAsked): void {
     if (isBusy) end()
     if (!worker) {
-      worker = new Worker(new URL('../workers/weeks.worker.ts', import.meta.url), { type: 'module' })
+      worker = new Worker(new URL('./weeks.worker.ts', import.meta.url), { type: 'module' })
       worker.onmessage = ({ data }: MessageEvent<WeeksNews>) => hear(data)
       worker.onerror = () => {
         end()

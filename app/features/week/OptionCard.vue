@@ -12,7 +12,7 @@ import {
   sectionHours,
   wayText
 } from '#shared/words'
-import type { JudgedOption, OptionGroup } from '~/composables/useWeekOptions'
+import type { JudgedOption, OptionGroup } from './useWeekOptions'
 
 /** Options of a course at the same hours: the week in small, and of each its seats and what stands against it. */
 const props = defineProps<{

@@ -4,7 +4,7 @@ import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { SectionQuery } from '#shared/sections/sectionQuery'
 import { clockTime, DAY_NAMES, hours, LONG_DAY_NAMES, timeField } from '#shared/when'
 import { MODE_WORDS } from '#shared/words'
-import type { FoundNeed } from '~/composables/useOpenNeeds'
+import type { FoundNeed } from '~/features/degree/useOpenNeeds'
 
 /** Everything that can be asked of sections. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { candidatesFor, type Audit, type IdleAttempt, type OutsideCourse } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import { areaHues, areaKey } from '~/composables/useHues'
+import { areaHues, areaKey } from '~/ui/useHues'
 import { OUTSIDE_HUE } from '~/theme/tokens'
 import { keepSame } from '#shared/keepSame'
 import { programFigures, programText } from '#shared/degree/figures'

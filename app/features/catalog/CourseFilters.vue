@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CourseQuestion } from '#core/search'
-import type { FoundNeed } from '~/composables/useOpenNeeds'
+import type { FoundNeed } from '~/features/degree/useOpenNeeds'
 import type { CourseQuery } from '#shared/catalog/courseQuery'
 import { LEVEL_WORDS, MODE_WORDS, SEASON_WORDS } from '#shared/words'
 

@@ -20,7 +20,7 @@ import {
   type SectionQuery,
   type SectionSort
 } from '#shared/sections/sectionQuery'
-import type { Served } from './useServing'
+import type { Served } from '~/features/degree/useServing'
 
 /** A section found; what is decided about it is worked out when it is first looked at. */
 export interface SectionLine extends FoundSection {

@@ -3,7 +3,7 @@ import { decideCourse, type CourseDecision } from '#core/registration'
 import { courseTests, sieve, type CourseFilter, type CourseQuestion, type FoundCourse } from '#core/search'
 import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
 import type { CourseQuery, CourseSort } from '#shared/catalog/courseQuery'
-import type { Served } from './useServing'
+import type { Served } from '~/features/degree/useServing'
 
 /** A course found, with everything a line about it shows; the decision is made when it is first looked at. */
 export interface FoundLine extends FoundCourse {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
-import type { FoundGroup } from '~/composables/useFoundCourses'
+import type { FoundGroup } from './useFoundCourses'
 import { COURSE_SORTS, courseAddress, readCourseQuery, type CourseQuery } from '#shared/catalog/courseQuery'
 import { count, creditsText, refusalText } from '#shared/words'
 

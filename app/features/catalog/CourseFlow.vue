@@ -3,7 +3,7 @@ import { SankeyChart } from 'echarts/charts'
 import { init, use, type ECharts } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import type { Audit, OutsideCourse, Taking } from '#core/degree'
-import { areaKey } from '~/composables/useHues'
+import { areaKey } from '~/ui/useHues'
 import { FREE_HUE, OUTSIDE_HUE, themes } from '~/theme/tokens'
 
 /** Where each course counts: bands from courses to areas, as wide as their credits. A table says the same. */

@@ -4,7 +4,7 @@ import { alignSequence, plan } from '#core/route'
 import { chosenFor, suggestionOf, type FillCall, type FillChoice, type Proposal } from '#shared/route/filling'
 import { readStudent, type Reading } from '#shared/reading'
 import { suggestedText } from '#shared/words'
-import type { FillNews } from '~/workers/fill.worker'
+import type { FillNews } from './fill.worker'
 
 export const keyOf = ({ course, term }: Pick<PlannedCourse, 'course' | 'term'>) => `${course}@${term}`
 
@@ -43,7 +43,7 @@ export const useFilling = defineStore('filling', () => {
     const catalog = college.picture
     if (!picture || !catalog) return
     search.value = { models: 0, found: undefined }
-    worker = new Worker(new URL('../workers/fill.worker.ts', import.meta.url), { type: 'module' })
+    worker = new Worker(new URL('./fill.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<FillNews>) => hear(data)
     worker.onerror = () => {
       stop()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { inTheWay } from '#core/search'
-import type { FoundLine } from '~/composables/useFoundCourses'
+import type { FoundLine } from './useFoundCourses'
 import { count, patternText, refusalText } from '#shared/words'
 
 /** A course in a list: what it would count for, how it is offered, and the one thing in the way. */

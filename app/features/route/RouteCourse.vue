@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BoardCourse } from '~/composables/useRouteBoard'
+import type { BoardCourse } from './useRouteBoard'
 import type { Term } from '#core/catalog'
 
 /** A course on the board with its menu: move, take off, open. */
