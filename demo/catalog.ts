@@ -5,7 +5,7 @@ import { Catalog, type Course, type Season } from '#core/catalog'
 import { compileProgram, type ProgramSpec, type SlotSpec } from '#core/degree'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
-import type { CourseListPicture } from '#shared/picture'
+import type { CourseListPicture } from '#shared/catalog/responses'
 import { listsFor } from '#shared/reading'
 
 export interface DemoCourse extends Course {

@@ -2,28 +2,39 @@
  * The files Ridgeway reads and writes: catalogs, programs, course lists, records. What each holds is
  * said here once, in Zod; the published JSON Schemas are made from it. Unknown fields are faults.
  */
-import { z } from 'zod'
+import { MODES } from '#core/week'
 import { byStart, Catalog, type Course, type Term } from '#core/catalog'
 import type { ExceptionGrant, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
 import { COMMON_SCALE, GradeScale } from '#core/grades'
 import { courseCode, termCode } from '#core/ids'
-import type { Carry, StudentPicture } from './picture'
+import type { Carry } from '#shared/route/responses'
+import { z } from 'zod'
 
 export const course = z
   .string()
   .regex(/^[A-Z]{2,5} \d{1,4}[A-Z]{0,2}$/, 'has to be a course code such as ENVI 310')
+
 export const term = z.string().regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')
+
 export const date = z.iso.date('has to be a date such as 2027-08-30')
+
 const id = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'has to be lower-case letters, digits and hyphens')
+
 const title = z.string().min(1, 'is needed').max(160, 'has to be 160 characters or less')
+
 const note = z.string().max(400, 'has to be 400 characters or less').optional()
+
 const rule = z.string().max(500, 'has to be 500 characters or less')
+
 const set = rule.min(1, 'has to name courses')
+
 const year = z.string().regex(/^\d{4}-\d{2}$/, 'has to be a catalog year such as 2025-26')
+
 export const credits = z.number().min(0, 'has to be zero or more').max(400, 'has to be 400 or less')
+
 const grade = z.string().min(1, 'is needed').max(3, 'has to be three characters or less')
+
 const many = 20_000
-export const MODES = ['inPerson', 'onlineHours', 'online', 'mixed'] as const
 
 const courseShape = z.strictObject({
   code: course,
@@ -96,6 +107,7 @@ const condition = z.discriminatedUnion('asks', [
 ])
 
 const part = z.strictObject({ from: set, amount: z.number() })
+
 const need = z.strictObject({
   id,
   title,
@@ -112,6 +124,7 @@ const need = z.strictObject({
     .optional(),
   note
 })
+
 const choice = z.strictObject({
   id,
   title,
@@ -121,6 +134,7 @@ const choice = z.strictObject({
   },
   note
 })
+
 const requirements = z.array(z.union([need, choice])).max(200)
 
 export const programFile = z.strictObject({
@@ -359,10 +373,6 @@ export function routeFrom(file: z.infer<typeof routeFile>): PlannedCourse[] {
   }))
 }
 
-export function routeFileOf(name: string, note: string | null, planned: readonly PlannedCourse[]) {
-  return { format: 'ridgeway route 1', name, note, planned } as const
-}
-
 export const limitsFile = z.strictObject({
   format: z.literal('ridgeway limits 1'),
   credits: credits.nullable().optional(),
@@ -440,33 +450,4 @@ export function recordFrom(file: z.infer<typeof recordFile>, scale: GradeScale):
 export function programFrom(file: z.infer<typeof programFile>): ProgramSpec {
   const { obliges: _, ...spec } = file.program
   return spec
-}
-
-/** A student's record as the file that a trial reads. */
-export function recordFileOf(
-  student: Pick<StudentPicture, 'student' | 'record' | 'route' | 'tests' | 'milestones' | 'exceptions'>
-): z.infer<typeof recordFile> {
-  return {
-    format: 'ridgeway record 1',
-    name: student.student.name,
-    standing: student.student.standing,
-    record: student.record.map(({ campus = null, mode = null, categories = null, ...entry }) => ({
-      ...entry,
-      campus,
-      mode: MODES.find((one) => one === mode) ?? null,
-      categories: categories && [...categories]
-    })),
-    planned: student.route.courses.map(({ course: code, term: held, credits: worth }) => ({
-      course: code,
-      term: held,
-      credits: worth
-    })),
-    tests: student.tests,
-    milestones: student.milestones,
-    exceptions: student.exceptions.map(({ kind, program, need: of, course: code, reason }) =>
-      kind === 'substitution' && code
-        ? { kind, program, need: of, course: code, reason }
-        : { kind: 'waiver', program, need: of, reason }
-    )
-  }
 }

@@ -47,7 +47,10 @@ import {
 } from '#core/requisites'
 import { dayNumber, type Instant, type IsoDate } from '#core/time'
 import type { Section, SectionTaker } from '#core/week'
-import type { Carry, CatalogPicture, DraftWeek, StudentPicture, TermPicture } from './picture'
+import type { Carry } from '#shared/route/responses'
+import type { CatalogPicture, TermPicture } from '#shared/catalog/responses'
+import type { DraftWeek } from '#shared/week/responses'
+import type { StudentPicture } from '#shared/record/responses'
 import { campusDate } from './when'
 
 export interface Shelf {

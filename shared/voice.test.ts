@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { REFUSALS } from './testing/refusals'
 import { aboutThem } from './voice'
-import { refusalText } from './words'
+import { refusalText } from '#shared/registration/texts'
 
 describe('a sentence written to the student', () => {
   it.each([

@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
 import { REFUSALS } from './testing/refusals'
-import { creditsText, forecastText, leafText, leavesText, refusalText, ruleText, wayOut } from './words'
+import { creditsText } from './words'
+import { forecastText } from '#shared/degree/texts'
+import { leafText, leavesText, ruleText } from '#shared/catalog/texts'
+import { refusalText, wayOut } from '#shared/registration/texts'
 
 describe('rules', () => {
   it.each([

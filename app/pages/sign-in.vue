@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Role } from '#shared/picture'
+import type { Role } from '#shared/accounts/responses'
 
 useHead({ title: 'Sign in · Ridgeway' })
 const session = useWho()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phaseOf } from '#core/catalog'
-import type { GradesDue } from '#shared/picture'
+import type { GradesDue } from '#shared/record/responses'
 import { dayMonth, instantText } from '#shared/when'
 import { count } from '#shared/words'
 

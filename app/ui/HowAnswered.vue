@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { HOW_ANSWERED } from '#shared/words'
+import { HOW_ANSWERED } from '#shared/howAnswered'
 
 /** What an answer was asked over, how answers are compared and what is proved of it, in the words of the documentation. */
 const props = defineProps<{ answer: keyof typeof HOW_ANSWERED }>()

@@ -1,4 +1,4 @@
-import type { ClockPicture } from '#shared/picture'
+import type { ClockPicture } from '#shared/responses'
 
 const SYNC_MS = 30_000
 

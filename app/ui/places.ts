@@ -1,4 +1,4 @@
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 
 /** One of the places the band leads to, with the line that says how it stands there. */
 export interface Place {

@@ -1,4 +1,4 @@
-import type { Problem } from '#shared/picture'
+import type { Problem } from '#shared/responses'
 
 /** A request that was refused or did not arrive, with the sentence to show. */
 export class Failure extends Error {

@@ -13,6 +13,7 @@ export {
   seatsLeft,
   sectionsOf,
   type ComponentKind,
+  MODES,
   type Mode,
   type Option,
   type OptionClash,

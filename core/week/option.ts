@@ -6,7 +6,8 @@ import type { CourseCode, SectionCode, TermCode } from '../ids'
 import type { Standing } from '../requisites'
 import { clashOf, sharesClash, type Clash, type Holidays, type Meeting } from './meeting'
 
-export type Mode = 'inPerson' | 'onlineHours' | 'online' | 'mixed'
+export const MODES = ['inPerson', 'onlineHours', 'online', 'mixed'] as const
+export type Mode = (typeof MODES)[number]
 export type ComponentKind = 'lecture' | 'lab' | 'tutorial' | 'seminar' | 'studio'
 
 export interface Section {

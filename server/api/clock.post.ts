@@ -1,4 +1,4 @@
-import { clockBody } from '#shared/bodies'
+import { clockBody } from '#shared/requests'
 import { inTransaction } from '#server/db/connect'
 import { currentShelf, endpoint } from '#server/http/endpoint'
 import { mustBeDemo } from '#server/features/accounts/demo'

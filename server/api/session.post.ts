@@ -1,4 +1,4 @@
-import { signInBody } from '#shared/bodies'
+import { signInBody } from '#shared/accounts/requests'
 import { openEndpoint, theAttempts } from '#server/http/endpoint'
 import { signIn } from '#server/features/accounts/accounts'
 import { endSession, keptFor, openSession, sessionOf } from '#server/features/accounts/sessions'

@@ -5,7 +5,7 @@
 import { eq } from 'drizzle-orm'
 import type { Term } from '#core/catalog'
 import type { Instant } from '#core/time'
-import type { ClockPicture } from '#shared/picture'
+import type { ClockPicture } from '#shared/responses'
 import type { Reader, Transaction } from '#server/db/connect'
 import { campusClock } from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'

@@ -2,7 +2,8 @@
  * Who may do what: the one table of all endpoints. An endpoint names its line here and asks nothing else; a test calls
  * each of them as everybody, and fails for an endpoint without a line.
  */
-import type { Role, StudentPicture } from '#shared/picture'
+import type { Role } from '#shared/accounts/responses'
+import type { StudentPicture } from '#shared/record/responses'
 
 export type Relation = StudentPicture['relation']
 

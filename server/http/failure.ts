@@ -2,7 +2,7 @@
  * What is answered when something fails. A refusal says its sentence; anything else is logged without personal data and
  * says only what is known: whether the database was reached, whether somebody else held what was wanted, or neither.
  */
-import type { Problem } from '#shared/picture'
+import type { Problem } from '#shared/responses'
 import { DatabaseError, withoutParameters } from '#server/db/connect'
 import { Refused } from './problem'
 

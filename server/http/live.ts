@@ -5,7 +5,7 @@
  * for a broker between them.
  */
 import type { StudentId } from '#core/ids'
-import type { RouteNews } from '#shared/picture'
+import type { RouteNews } from '#shared/route/responses'
 
 type Listener = (news: RouteNews) => void
 

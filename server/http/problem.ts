@@ -1,4 +1,4 @@
-import type { Problem } from '#shared/picture'
+import type { Problem } from '#shared/responses'
 
 /** An expected refusal of a request, with the sentence the person is shown. */
 export class Refused extends Error {

@@ -1,6 +1,6 @@
 /** Who of an advisor's students needs them, and why. */
 import type { Instant } from '#core/time'
-import type { DeskRow } from '#shared/picture'
+import type { DeskRow } from './responses'
 
 const WEEK_MS = 7 * 86_400_000
 

@@ -1,6 +1,7 @@
 /** A term as it was signed off, and as it is now. */
 import type { CourseCode, TermCode } from '#core/ids'
-import type { SignOffPicture, StudentPicture } from '#shared/picture'
+import type { SignOffPicture } from './responses'
+import type { StudentPicture } from '#shared/record/responses'
 
 export interface SinceSignOff {
   signOff: SignOffPicture

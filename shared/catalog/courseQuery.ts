@@ -1,7 +1,7 @@
 /** A search for courses as it stands in the address of a page, so that it can be kept and passed on. */
 import type { Season, StudyLevel } from '#core/catalog'
 import type { CourseFilter } from '#core/search'
-import type { Mode } from '#core/week'
+import { MODES } from '#core/week'
 
 export const COURSE_SORTS = ['best', 'code', 'title', 'needs', 'credits', 'seats'] as const
 export type CourseSort = (typeof COURSE_SORTS)[number]
@@ -19,7 +19,6 @@ export interface CourseQuery {
 type Address = Record<string, string>
 
 const SEASONS: readonly Season[] = ['autumn', 'spring', 'summer']
-const MODES: readonly Mode[] = ['inPerson', 'onlineHours', 'online', 'mixed']
 const LEVELS: readonly (StudyLevel | 'any')[] = ['undergraduate', 'graduate', 'any']
 
 const listOf = (text: string | undefined) => (text ?? '').split('~').filter(Boolean)

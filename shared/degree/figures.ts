@@ -2,7 +2,7 @@
 import type { Term } from '#core/catalog'
 import type { Amounts, Audit } from '#core/degree'
 import { termLoad, termsToPlan } from '#core/route'
-import type { TermPicture } from '#shared/picture'
+import type { TermPicture } from '#shared/catalog/responses'
 import type { Reading } from '#shared/reading'
 import { creditsText } from '#shared/words'
 

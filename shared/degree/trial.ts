@@ -4,7 +4,7 @@ import { auditRecord, type PlannedCourse, type Audit, type Program, type Takings
 import type { CourseCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
 import type { RecordContent } from '#shared/files'
-import type { Carry } from '#shared/picture'
+import type { Carry } from '#shared/route/responses'
 import { limitsOf } from '#shared/reading'
 
 export interface Trial {

@@ -3,7 +3,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
-import type { StudentPicture } from '#shared/picture'
+import type { StudentPicture } from '#shared/record/responses'
 import { permittedAt, termOf, waivedOf, type Shelf } from '#shared/reading'
 
 export interface Occasion {

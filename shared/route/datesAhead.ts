@@ -1,6 +1,6 @@
 /** The next dates of a student, for a short list: openings, deadlines, payments, beginnings. */
 import type { Instant } from '#core/time'
-import type { StudentPicture } from '#shared/picture'
+import type { StudentPicture } from '#shared/record/responses'
 import { termsAlive, type Reading } from '#shared/reading'
 import { campusDate, shortInstant } from '#shared/when'
 

@@ -7,7 +7,7 @@ import { checkRoute, type RouteContext } from '#core/route'
 import { course, planned, term } from '../../core/testing/build'
 import { filledOf } from './filling'
 import { solverOf } from './solver'
-import { becauseText, endedText } from '#shared/words'
+import { becauseText, endedText } from './fillingTexts'
 
 const catalog = new Catalog([
   course('STAT 110'),

@@ -20,9 +20,10 @@ import { checkRoute, obstacles, routeFinish, termLoad, type Aligned, type RouteC
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import { ownLoad } from './load'
-import type { CatalogPicture, StudentView } from '#shared/picture'
+import type { CatalogPicture } from '#shared/catalog/responses'
+import type { StudentView } from '#shared/record/responses'
 import { readStudent, shelve } from '#shared/reading'
-import { endedText } from '#shared/words'
+import { endedText } from './fillingTexts'
 
 /** What a student says that a filling should be like. */
 export interface FillChoice {

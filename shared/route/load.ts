@@ -1,7 +1,7 @@
 /** What a student takes on in a term, where nothing is said: their own pace, not the most that is allowed. */
 import { FULL_TIME, type SlotSpec } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import type { StudentView } from '#shared/picture'
+import type { StudentView } from '#shared/record/responses'
 import type { Shelf } from '#shared/reading'
 
 /** Credits of a usual term of study, where a program suggests no sequence (common practice). */

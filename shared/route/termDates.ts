@@ -1,6 +1,6 @@
 /** Dates of the terms a student has before them: when they begin and end, what has to be done until when. */
 import type { Instant, IsoDate } from '#core/time'
-import type { StudentPicture } from '#shared/picture'
+import type { StudentPicture } from '#shared/record/responses'
 import type { Shelf } from '#shared/reading'
 import { dayMonth } from '#shared/when'
 

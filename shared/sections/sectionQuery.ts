@@ -2,7 +2,7 @@
 import { parseDayLetters, parseSectionCode } from '#core/formats'
 import type { SectionFilter } from '#core/search'
 import type { Minutes, Weekday } from '#core/time'
-import type { Mode, Section } from '#core/week'
+import { MODES, type Mode, type Section } from '#core/week'
 import { LONG_DAY_NAMES } from '#shared/when'
 
 export const SECTION_SORTS = ['best', 'course', 'hour', 'seats', 'instructor'] as const
@@ -128,7 +128,6 @@ export function typedCode(text: string): string | undefined {
 }
 
 type Address = Record<string, string>
-const MODES: readonly Mode[] = ['inPerson', 'onlineHours', 'online', 'mixed']
 const LISTS = [
   'subjects',
   'colleges',

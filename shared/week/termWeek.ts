@@ -1,7 +1,8 @@
 /** A term of a student as one draft week would have it: the seats that are held, and what is picked. */
 import type { CourseCode } from '#core/ids'
 import type { Section } from '#core/week'
-import type { DraftWeek, StudentPicture } from '#shared/picture'
+import type { DraftWeek } from './responses'
+import type { StudentPicture } from '#shared/record/responses'
 
 export interface TermWeek {
   /** Sections of which a seat is held, with their components. */

@@ -4,8 +4,8 @@ import type { Want } from '#core/find'
 import { parseDayLetters } from '#core/formats'
 import { courseCode, termCode, type SectionCode } from '#core/ids'
 import { dayNumber, minutes, type Weekday } from '#core/time'
-import type { Holidays, Section } from '#core/week'
-import { course, credits, date, MODES, term } from '#shared/files'
+import { MODES, type Holidays, type Section } from '#core/week'
+import { course, credits, date, term } from '#shared/files'
 
 const days = z
   .string()

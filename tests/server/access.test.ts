@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 import { goingWith } from '#shared/reading'
 import * as t from '#server/db/schema/index'
 import { mustBe } from '#server/features/accounts/accounts'

@@ -1,7 +1,7 @@
 /** The catalog as people read it, and what they mark in it. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode, termCode } from '#core/ids'
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 import { readCatalog, readCoursePage, readDescriptions } from '#server/features/catalog/catalog'
 import { markCourse, readMarks } from '#server/features/catalog/marks'
 import { readTermNotes, writeTermNote } from '#server/features/route/load'

@@ -4,7 +4,8 @@
  */
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { DateTime } from 'luxon'
-import type { StudentPicture, TermPicture } from '#shared/picture'
+import type { StudentPicture } from '#shared/record/responses'
+import type { TermPicture } from '#shared/catalog/responses'
 import { datesAhead } from '#shared/route/datesAhead'
 import { registerState, routeState } from '#shared/today/placeStates'
 import { readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'

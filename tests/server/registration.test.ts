@@ -1,7 +1,7 @@
 import { eq, inArray, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
 import { run } from '#server/features/registration/run'

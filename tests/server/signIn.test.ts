@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { scryptSync } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 import { connect, type Connection } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { changePassword, signIn } from '#server/features/accounts/accounts'

@@ -1,7 +1,7 @@
 /** What waits for a student, on the days on which it was passed over. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Section } from '#core/week'
-import type { StudentPicture } from '#shared/picture'
+import type { StudentPicture } from '#shared/record/responses'
 import { readStudent, termAtWork } from '#shared/reading'
 import { thingsToDo } from '#shared/today/todo'
 import { readPictures } from '#server/features/record/pictures'

@@ -3,7 +3,8 @@ import { eq } from 'drizzle-orm'
 import mysql from 'mysql2/promise'
 import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
-import type { StudentPicture, StudentView, Who } from '#shared/picture'
+import type { StudentPicture, StudentView } from '#shared/record/responses'
+import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/reading'
 import {
   all,

@@ -1,7 +1,7 @@
 /** `ridgeway checkroute …`: what is wrong with a route, and the ways out. */
 import { checkRoute } from '#core/route'
 import { isHard } from '#shared/route/filling'
-import { changeText, findingSubject, findingText } from '#shared/words'
+import { changeText, findingSubject, findingText } from '#shared/route/texts'
 import { DONE, NOT_ALL } from './options'
 import { readCall } from './route'
 

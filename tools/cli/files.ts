@@ -20,9 +20,9 @@ import {
   type CatalogContent,
   type RecordContent
 } from '#shared/files'
-import type { Carry } from '#shared/picture'
+import type { Carry } from '#shared/route/responses'
 import { listsFor } from '#shared/reading'
-import { faultText } from '#shared/words'
+import { faultText } from '#shared/route/texts'
 import { CallError } from './options'
 
 export type Lists = CatalogContent['lists']

@@ -4,7 +4,7 @@ import type { PlannedCourse } from '#core/degree'
 import { fillQuestion, type FillAnswer } from '#core/fill'
 import { filledOf, type Filled } from '#shared/route/filling'
 import { solverOf } from '#shared/route/solver'
-import { becauseText, endedText } from '#shared/words'
+import { becauseText, endedText } from '#shared/route/fillingTexts'
 import { DONE, NOT_ALL } from './options'
 import { readCall } from './route'
 

@@ -1,6 +1,7 @@
 /** An audit as indented text. */
 import type { AuditFile } from '#shared/degree/auditFile'
-import { NEED_STATES, REFUSED } from '#shared/words'
+import { NEED_STATES } from '#shared/degree/texts'
+import { REFUSED } from '#shared/route/texts'
 
 const MARKS: Record<string, string> = { ...NEED_STATES, needed: 'NEEDED' }
 

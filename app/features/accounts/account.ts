@@ -1,4 +1,4 @@
-import type { SignedInAt } from '#shared/picture'
+import type { SignedInAt } from '#shared/accounts/responses'
 
 /** Where somebody is signed in, and their password. */
 export const useAccount = defineStore('account', () => {

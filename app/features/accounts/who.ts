@@ -1,4 +1,4 @@
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 
 /** Who is signed in. */
 export const useWho = defineStore('who', () => {

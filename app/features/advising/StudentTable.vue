@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DeskRow } from '#shared/picture'
+import type { DeskRow } from '#shared/advising/responses'
 import { ago, shortDay, shortInstant } from '#shared/when'
 import { count, STANDING_WORDS } from '#shared/words'
 

@@ -1,4 +1,5 @@
-import type { Desk, OpeningPicture } from '#shared/picture'
+import type { Desk } from '#shared/advising/responses'
+import type { OpeningPicture } from '#shared/responses'
 
 /** What an advisor or the registrar sees beside single records. */
 export const useStaff = defineStore('staff', () => {

@@ -2,7 +2,8 @@
 import type { Course } from '#core/catalog'
 import type { FoundGroup } from './useFoundCourses'
 import { COURSE_SORTS, courseAddress, readCourseQuery, type CourseQuery } from '#shared/catalog/courseQuery'
-import { count, creditsText, refusalText } from '#shared/words'
+import { count, creditsText } from '#shared/words'
+import { refusalText } from '#shared/registration/texts'
 
 /** The catalog and a term's offer at once: words, what is asked, and what is found, by subject. */
 const route = useRoute()

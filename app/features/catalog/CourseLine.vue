@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { inTheWay } from '#core/search'
 import type { FoundLine } from './useFoundCourses'
-import { count, patternText, refusalText } from '#shared/words'
+import { count } from '#shared/words'
+import { patternText } from '#shared/catalog/texts'
+import { refusalText } from '#shared/registration/texts'
 
 /** A course in a list: what it would count for, how it is offered, and the one thing in the way. */
 const props = defineProps<{

@@ -2,7 +2,8 @@
 import { phaseOf, type Course } from '#core/catalog'
 import { optionsAmong, type Section } from '#core/week'
 import { ago } from '#shared/when'
-import { HALF_WORDS, KIND_WORDS, seatsText, sectionHours } from '#shared/words'
+import { HALF_WORDS, KIND_WORDS } from '#shared/words'
+import { seatsText, sectionHours } from '#shared/week/texts'
 
 /** The sections of a course in the terms that are published and not over. */
 const props = defineProps<{ course: Course }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findingText, obstacleText } from '#shared/words'
+import { findingText, obstacleText } from '#shared/route/texts'
 import type { Course } from '#core/catalog'
 import type { Finding } from '#core/findings'
 import { contextAfter, obstacles, plan, termFindings } from '#core/route'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { nextRun, phaseOf, type Course } from '#core/catalog'
-import type { CoursePage } from '#shared/picture'
-import { count, patternText } from '#shared/words'
+import type { CoursePage } from '#shared/catalog/responses'
+import { count } from '#shared/words'
+import { patternText } from '#shared/catalog/texts'
 
 /** When a course runs: next, and on what grounds; and the last six terms. */
 const props = defineProps<{ course: Course; page?: CoursePage | undefined }>()

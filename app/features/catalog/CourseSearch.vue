@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { runsIn, type Course, type Term } from '#core/catalog'
 import { obstacles, termLoad } from '#core/route'
-import { obstacleText, servingText } from '#shared/words'
+import { obstacleText } from '#shared/route/texts'
+import { servingText } from '#shared/degree/texts'
 
 /** Finds a course by code or words, and opens it in the panel beside the page, or places it at once. */
 const college = useCollege()

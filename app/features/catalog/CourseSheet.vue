@@ -4,7 +4,7 @@ import { allTaken } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { coursesIn, evaluateRule, parseRule, ruleOf } from '#core/requisites'
 import { asOfTerm } from '#core/route'
-import type { CoursePage } from '#shared/picture'
+import type { CoursePage } from '#shared/catalog/responses'
 import { factorsIn } from '#shared/reading'
 import { count, creditsText } from '#shared/words'
 

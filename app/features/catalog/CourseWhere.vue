@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
 import { explain, type Elsewhere } from '#core/degree'
-import { count, servingText } from '#shared/words'
+import { count } from '#shared/words'
+import { servingText } from '#shared/degree/texts'
 
 /** Where a course counts for this student, or would; and what moving it would cost. */
 const props = defineProps<{ course: Course }>()

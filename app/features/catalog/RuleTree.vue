@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RuleResult } from '#core/requisites'
-import { leafText } from '#shared/words'
+import { leafText } from '#shared/catalog/texts'
 
 /** A prerequisite as a readable tree: what is there, what is assumed, what is missing. */
 defineProps<{ result: RuleResult }>()

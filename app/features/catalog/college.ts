@@ -1,6 +1,6 @@
 import { deadlines, takesPlans } from '#core/calendar'
 import type { Section } from '#core/week'
-import type { CatalogPicture } from '#shared/picture'
+import type { CatalogPicture } from '#shared/catalog/responses'
 import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#shared/reading'
 import { campusDate } from '#shared/when'
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Audit, ConditionResult } from '#core/degree'
-import { conditionText, creditsText } from '#shared/words'
+import { conditionText } from '#shared/degree/texts'
+import { creditsText } from '#shared/words'
 
 /** What a program asks for beside courses, and what has to be met before it may be declared. */
 const props = defineProps<{ audit: Audit; onlyNeeded?: boolean }>()

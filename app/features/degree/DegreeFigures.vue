@@ -2,7 +2,8 @@
 import type { Audit } from '#core/degree'
 import type { Finish } from '#core/chain'
 import { programFigures } from '#shared/degree/figures'
-import { creditsText, finishText } from '#shared/words'
+import { creditsText } from '#shared/words'
+import { finishText } from '#shared/degree/texts'
 import { USUAL_LOAD } from '#shared/reading'
 
 /** The figures over a degree: credits by firmness, averages, the earliest finish and what makes it so. */

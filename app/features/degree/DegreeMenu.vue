@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Papa from 'papaparse'
 import { auditFile, auditRows } from '#shared/degree/auditFile'
-import { recordFileOf } from '#shared/files'
+import { recordFileOf } from '#shared/writtenFiles'
 
 /** Print, the program by itself, files to take along, and reading a trial record. */
 const student = useStudent()

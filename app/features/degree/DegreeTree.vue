@@ -6,7 +6,8 @@ import { OUTSIDE_HUE } from '~/theme/tokens'
 import { keepSame } from '#shared/keepSame'
 import { programFigures, programText } from '#shared/degree/figures'
 import { candidateQuestion } from '#shared/reading'
-import { creditsText, REFUSED } from '#shared/words'
+import { creditsText } from '#shared/words'
+import { REFUSED } from '#shared/route/texts'
 
 /** The requirement tree with its evidence; of a trial record without anything to do. */
 const props = defineProps<{

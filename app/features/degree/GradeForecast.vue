@@ -7,7 +7,8 @@ import {
   paceOfProgress,
   type Audit
 } from '#core/degree'
-import { creditsText, ENROLMENT_WORDS, forecastText } from '#shared/words'
+import { creditsText, ENROLMENT_WORDS } from '#shared/words'
+import { forecastText } from '#shared/degree/texts'
 
 /** What average the credits still to come have to reach for a target; the pace of progress for an advisor. */
 const props = defineProps<{ audit: Audit }>()

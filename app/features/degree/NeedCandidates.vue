@@ -2,7 +2,7 @@
 import type { Course } from '#core/catalog'
 import { candidatesFor, type NeedResult, type PlannedCourse } from '#core/degree'
 import { candidateQuestion } from '#shared/reading'
-import { ruleText } from '#shared/words'
+import { ruleText } from '#shared/catalog/texts'
 
 /** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */
 const props = defineProps<{

@@ -2,10 +2,12 @@ import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { applyChange, differenceOf, inverse, singles } from '#core/route'
 import { keepSame } from '#shared/keepSame'
-import type { Carry, CourseMark, RouteAnswer, RouteNews, RoutePicture, StudentView } from '#shared/picture'
+import type { Carry, RouteAnswer, RouteNews, RoutePicture } from '#shared/route/responses'
+import type { CourseMark } from '#shared/catalog/responses'
+import type { StudentView } from '#shared/record/responses'
 import { readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'
 import { aboutThem } from '#shared/voice'
-import { changesText, changeText } from '#shared/words'
+import { changesText, changeText } from '#shared/route/texts'
 
 /** The student on screen: what the server said, and changes on their way to it. */
 export const useStudent = defineStore('student', () => {

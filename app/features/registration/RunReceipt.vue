@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
-import type { Receipt } from '#shared/picture'
+import type { Receipt } from '#shared/registration/responses'
 import { ago, instantText } from '#shared/when'
-import { count, refusalText, wayOut } from '#shared/words'
+import { count } from '#shared/words'
+import { refusalText, wayOut } from '#shared/registration/texts'
 
 /** What a run did, line by line, and what to do about each that did not go through. */
 const props = defineProps<{ receipt: Receipt; earlier: Receipt[] }>()

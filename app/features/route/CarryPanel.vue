@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Carry } from '#shared/picture'
+import type { Carry } from '#shared/route/responses'
 
 /** What the student can carry in a term, set once and changed by term; terms spent elsewhere. */
 const emit = defineEmits<{ close: [] }>()

@@ -4,7 +4,8 @@ import { candidatesFor } from '#core/degree'
 import type { CourseCode, TermCode } from '#core/ids'
 import type { FillChoice, Proposal } from '#shared/route/filling'
 import { candidateQuestion } from '#shared/reading'
-import { becauseText, count } from '#shared/words'
+import { becauseText } from '#shared/route/fillingTexts'
+import { count } from '#shared/words'
 import { keyOf } from './filling'
 
 /** Filling the rest: what is wished, how the search goes, what is proposed and why, taken in whole or in part. */

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import { count, NEED_STATES, resultText } from '#shared/words'
+import { count } from '#shared/words'
+import { NEED_STATES } from '#shared/degree/texts'
+import { resultText } from '#shared/route/texts'
 import type { BoardCourse, BoardRow } from './useRouteBoard'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */

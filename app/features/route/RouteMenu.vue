@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Papa from 'papaparse'
-import { routeFileOf } from '#shared/files'
+import { routeFileOf } from '#shared/writtenFiles'
 
 /** The route on paper and in files. */
 const student = useStudent()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import type { BoardCourse } from './useRouteBoard'
-import { resultText } from '#shared/words'
+import { resultText } from '#shared/route/texts'
 
 /** The route on a narrow screen: one term at a time, or what is not placed yet. */
 const emit = defineEmits<{ need: [result: NeedResult, term?: string]; replace: [course: BoardCourse] }>()

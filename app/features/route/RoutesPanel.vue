@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { coursesBefore, differenceOf, type PlanDifference } from '#core/route'
-import type { RoutePicture, RouteVersion } from '#shared/picture'
+import type { RoutePicture, RouteVersion } from '#shared/route/responses'
 import { routeFigures } from '#shared/degree/figures'
 import { readStudent } from '#shared/reading'
 import { ago } from '#shared/when'
-import { changesText, changeText, count } from '#shared/words'
+import { changesText, changeText } from '#shared/route/texts'
+import { count } from '#shared/words'
 
 /** All routes of the student: looked at, made, copied, named, compared, chosen; and the versions of one. */
 const emit = defineEmits<{ close: [] }>()

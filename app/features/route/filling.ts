@@ -3,7 +3,7 @@ import type { PlannedCourse } from '#core/degree'
 import { alignSequence, plan } from '#core/route'
 import { chosenFor, suggestionOf, type FillCall, type FillChoice, type Proposal } from '#shared/route/filling'
 import { readStudent, type Reading } from '#shared/reading'
-import { suggestedText } from '#shared/words'
+import { suggestedText } from '#shared/route/fillingTexts'
 import type { FillNews } from './fill.worker'
 
 export const keyOf = ({ course, term }: Pick<PlannedCourse, 'course' | 'term'>) => `${course}@${term}`

@@ -1,7 +1,7 @@
 import type { Term } from '#core/catalog'
 import { obstacles } from '#core/route'
 import type { BoardCourse, BoardTerm } from './useRouteBoard'
-import { obstacleText } from '#shared/words'
+import { obstacleText } from '#shared/route/texts'
 
 /** A course in the hand: where it may go, where it may not and why, and putting it down by keyboard. */
 export function useLift(terms: Ref<BoardTerm[]>) {

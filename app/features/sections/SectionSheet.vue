@@ -2,18 +2,10 @@
 import { decide } from '#core/registration'
 import { figuresOf, keptForOthers, optionsAmong, sectionsOf, studyHours, type Section } from '#core/week'
 import { clockTime, dayMonth, duration, shortInstant } from '#shared/when'
-import {
-  count,
-  creditsText,
-  KIND_WORDS,
-  MODE_WORDS,
-  moneyText,
-  refusalText,
-  seatsText,
-  sectionHours,
-  servingText,
-  STANDING_WORDS
-} from '#shared/words'
+import { count, creditsText, KIND_WORDS, MODE_WORDS, moneyText, STANDING_WORDS } from '#shared/words'
+import { refusalText } from '#shared/registration/texts'
+import { seatsText, sectionHours } from '#shared/week/texts'
+import { servingText } from '#shared/degree/texts'
 
 /** Everything about a section, and what taking it would do. */
 const props = defineProps<{

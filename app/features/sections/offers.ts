@@ -1,6 +1,6 @@
 import { phaseOf } from '#core/catalog'
 import type { Section } from '#core/week'
-import type { TermPicture } from '#shared/picture'
+import type { TermPicture } from '#shared/catalog/responses'
 import { campusDate } from '#shared/when'
 
 /** The sections of whole terms, read when first asked for; those of a term that is over do not change any more. */

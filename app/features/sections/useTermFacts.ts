@@ -1,5 +1,5 @@
 import type { Section } from '#core/week'
-import type { TermPicture } from '#shared/picture'
+import type { TermPicture } from '#shared/catalog/responses'
 import { termWeek } from '#shared/week/termWeek'
 import { registrationFacts } from '#shared/registration/registering'
 

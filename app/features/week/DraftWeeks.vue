@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DraftWeek } from '#shared/picture'
+import type { DraftWeek } from '#shared/week/responses'
 import { FIRST_DRAFT } from '#shared/reading'
 
 /** The draft weeks of the term: looked at, gone with, named, copied, shared, taken away. */

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
-import type { KeepFree } from '#shared/picture'
+import type { KeepFree } from '#shared/week/responses'
 import { DAY_NAMES, LONG_DAY_NAMES, timeField } from '#shared/when'
-import { count, daysAndHours } from '#shared/words'
+import { count } from '#shared/words'
+import { daysAndHours } from '#shared/week/texts'
 
 /** Hours the student keeps free: painted on the ribbon or typed here; they hold for every term. */
 const props = defineProps<{

@@ -1,17 +1,9 @@
 <script setup lang="ts">
 import { sectionsOf, type Section } from '#core/week'
 import { clockTime } from '#shared/when'
-import {
-  clashText,
-  daysAndHours,
-  HALF_WORDS,
-  KIND_WORDS,
-  refusalText,
-  repairText,
-  seatsText,
-  sectionHours,
-  wayText
-} from '#shared/words'
+import { clashText, daysAndHours, repairText, seatsText, sectionHours, wayText } from '#shared/week/texts'
+import { HALF_WORDS, KIND_WORDS } from '#shared/words'
+import { refusalText } from '#shared/registration/texts'
 import type { JudgedOption, OptionGroup } from './useWeekOptions'
 
 /** Options of a course at the same hours: the week in small, and of each its seats and what stands against it. */

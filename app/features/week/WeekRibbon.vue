@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ribbonOf, type Bar, type Section, type ShortWay, type SincePicked } from '#core/week'
 import type { Weekday } from '#core/time'
-import type { KeepFree } from '#shared/picture'
+import type { KeepFree } from '#shared/week/responses'
 import { clockTime, DAY_NAMES, dayMonth, hours, LONG_DAY_NAMES } from '#shared/when'
-import { HALF_WORDS, SINCE_WORDS, wayText } from '#shared/words'
+import { HALF_WORDS } from '#shared/words'
+import { SINCE_WORDS, wayText } from '#shared/week/texts'
 
 /** The week on its side: days are rows, hours run across. */
 const props = defineProps<{

@@ -8,10 +8,11 @@ import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine'
 import type { Wish } from '#core/find'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { Mode, Section } from '#core/week'
-import type { SharedWeek } from '#shared/picture'
+import type { SharedWeek } from '#shared/week/responses'
 import { LONG_DAY_NAMES, timeField } from '#shared/when'
 import { sectionsNamedIn } from '#shared/week/finding'
-import { count, MODE_WORDS, wishText } from '#shared/words'
+import { count, MODE_WORDS } from '#shared/words'
+import { wishText } from '#shared/week/texts'
 
 /** Wishes in order: a higher one always wins. Dragged, moved by keyboard, changed in place. */
 const props = defineProps<{ wishes: readonly Wish[]; sections: readonly Section[]; disabled: boolean }>()

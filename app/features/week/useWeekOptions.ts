@@ -16,7 +16,7 @@ import {
   type Section,
   type ShortWay
 } from '#core/week'
-import type { KeepFree } from '#shared/picture'
+import type { KeepFree } from '#shared/week/responses'
 
 /** An option of a course with everything that speaks for and against it in the week on screen. */
 export interface JudgedOption {

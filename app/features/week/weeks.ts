@@ -1,7 +1,8 @@
 import type { CourseCode, SectionCode } from '#core/ids'
 import type { Wish } from '#core/find'
 import { asPicked, sectionsOf, type Option, type Section } from '#core/week'
-import type { DraftWeek, KeepFree, StudentView } from '#shared/picture'
+import type { DraftWeek, KeepFree } from '#shared/week/responses'
+import type { StudentView } from '#shared/record/responses'
 import { FIRST_DRAFT, goingWith } from '#shared/reading'
 import { termWeek } from '#shared/week/termWeek'
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { figuresOf } from '#core/week'
-import type { SharedWeek } from '#shared/picture'
+import type { SharedWeek } from '#shared/week/responses'
 import { clockTime } from '#shared/when'
-import { count, creditsText, sectionHours } from '#shared/words'
+import { count, creditsText } from '#shared/words'
+import { sectionHours } from '#shared/week/texts'
 
 /** A draft week that somebody shared: the week, and nothing else of them. */
 const route = useRoute()

@@ -1,4 +1,4 @@
-import { passwordBody } from '#shared/bodies'
+import { passwordBody } from '#shared/accounts/requests'
 import { endpoint, theAttempts } from '#server/http/endpoint'
 import { changePassword } from '#server/features/accounts/accounts'
 import { endAll, keptFor, openSession } from '#server/features/accounts/sessions'

@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { keyParams } from '#shared/bodies'
+import { keyParams } from '#shared/requests'
 import { currentShelf, openEndpoint } from '#server/http/endpoint'
 import { Refused } from '#server/http/problem'
 import { readPictures } from '#server/features/record/pictures'

@@ -1,4 +1,4 @@
-import { courseParams } from '#shared/bodies'
+import { courseParams } from '#shared/catalog/requests'
 import { endpoint } from '#server/http/endpoint'
 import { readCoursePage } from '#server/features/catalog/catalog'
 

@@ -1,4 +1,4 @@
-import { keyParams } from '#shared/bodies'
+import { keyParams } from '#shared/requests'
 import { openEndpoint } from '#server/http/endpoint'
 import { readShared } from '#server/features/week/drafts'
 

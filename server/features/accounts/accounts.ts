@@ -1,7 +1,8 @@
 /** Who signs in, and how they stand to a record. */
 import { asc, eq, isNotNull } from 'drizzle-orm'
 import { studentId, type StudentId } from '#core/ids'
-import type { Role, StudentPicture, Who } from '#shared/picture'
+import type { Role, Who } from '#shared/accounts/responses'
+import type { StudentPicture } from '#shared/record/responses'
 import { all, inTransaction, untilThrough, type Database, type Reader } from '#server/db/connect'
 import { account, advising, advisor, institution, student } from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'

@@ -7,7 +7,7 @@
  */
 import { createHash, randomBytes } from 'node:crypto'
 import { desc, eq, lt, ne } from 'drizzle-orm'
-import type { Role, SignedInAt, Who } from '#shared/picture'
+import type { Role, SignedInAt, Who } from '#shared/accounts/responses'
 import { all, untilThrough, type Reader } from '#server/db/connect'
 import { signedIn } from '#server/db/schema/index'
 import { findWho } from './accounts'

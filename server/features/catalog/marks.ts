@@ -1,7 +1,7 @@
 /** What a student marks of courses: stars, a note of their own, and what was looked at last. */
 import { desc, eq, isNotNull, isNull, or } from 'drizzle-orm'
 import { courseCode, type CourseCode, type StudentId } from '#core/ids'
-import type { CourseMark } from '#shared/picture'
+import type { CourseMark } from '#shared/catalog/responses'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { Occasion } from '#server/features/route/route'

@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm'
 import type { StudentId } from '#core/ids'
 import type { Instant } from '#core/time'
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 import { all, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { logEvent } from '#server/db/log'

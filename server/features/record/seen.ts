@@ -2,7 +2,8 @@
  * What of a student's record, routes and weeks is for whom: every part by relation. What somebody is not to see is left
  * out here, before it is sent; figures that others see too rest on what all may see.
  */
-import type { DraftWeek, KeepFree, StudentPicture, StudentView } from '#shared/picture'
+import type { DraftWeek, KeepFree } from '#shared/week/responses'
+import type { StudentPicture, StudentView } from '#shared/record/responses'
 import type { Relation } from '#server/http/access'
 
 /** All of it, none of it, or so much. */

@@ -1,7 +1,8 @@
 /** What a student can carry in a term, the terms spent elsewhere, and what is noted on a term. */
 import { asc, eq, isNotNull } from 'drizzle-orm'
 import { termCode, type StudentId, type TermCode } from '#core/ids'
-import type { Carry, StudentView } from '#shared/picture'
+import type { Carry } from '#shared/route/responses'
+import type { StudentView } from '#shared/record/responses'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'

@@ -15,9 +15,10 @@ import {
   type Step
 } from '#core/route'
 import type { Instant } from '#core/time'
-import type { RouteAnswer, RoutePicture, RouteVersion, Who } from '#shared/picture'
+import type { RouteAnswer, RoutePicture, RouteVersion } from '#shared/route/responses'
+import type { Who } from '#shared/accounts/responses'
 import { momentOf } from '#shared/reading'
-import { CHANGE_FAULTS } from '#shared/words'
+import { CHANGE_FAULTS } from '#shared/route/texts'
 import { all, untilThrough, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'

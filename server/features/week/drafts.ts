@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto'
 import { asc, eq } from 'drizzle-orm'
 import { termCode, type SectionCode, type StudentId, type TermCode } from '#core/ids'
-import type { SharedWeek } from '#shared/picture'
+import type { SharedWeek } from '#shared/week/responses'
 import { FIRST_DRAFT } from '#shared/reading'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'

@@ -2,7 +2,7 @@
 import { asc, eq } from 'drizzle-orm'
 import { formatDayLetters, parseDayLetters } from '#core/formats'
 import { studentId, type StudentId } from '#core/ids'
-import type { KeepFree, WeekHabits } from '#shared/picture'
+import type { KeepFree, WeekHabits } from '#shared/week/responses'
 import type { Reader, Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { logEvent } from '#server/db/log'

@@ -2,7 +2,7 @@
 import { eq, inArray } from 'drizzle-orm'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
-import type { Who } from '#shared/picture'
+import type { Who } from '#shared/accounts/responses'
 import { all, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { courseIds } from '#server/features/catalog/catalog'

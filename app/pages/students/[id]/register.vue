@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
-import type { Receipt, RunSheet, SheetLine } from '#shared/picture'
+import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
 import { ago, countdown, dayMonth, instantText, shortDay, shortInstant } from '#shared/when'
-import { count, leavesText, refusalText, sectionHours, wayOut } from '#shared/words'
+import { count } from '#shared/words'
+import { leavesText } from '#shared/catalog/texts'
+import { refusalText, wayOut } from '#shared/registration/texts'
+import { sectionHours } from '#shared/week/texts'
 
 useHead({ title: 'Register · Ridgeway' })
 const student = useStudent()

@@ -5,7 +5,10 @@ import type { BoardCourse } from '~/features/route/useRouteBoard'
 import { routeFigures } from '#shared/degree/figures'
 import { sinceText } from '#shared/advising/signOff'
 import { ago, shortDay } from '#shared/when'
-import { changeText, count, findingSubject, findingText, leavesText, NEED_STATES } from '#shared/words'
+import { changeText, findingSubject, findingText } from '#shared/route/texts'
+import { count } from '#shared/words'
+import { leavesText } from '#shared/catalog/texts'
+import { NEED_STATES } from '#shared/degree/texts'
 
 useHead({ title: 'Route · Ridgeway' })
 const student = useStudent()

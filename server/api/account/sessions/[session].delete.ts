@@ -1,4 +1,4 @@
-import { sessionParams } from '#shared/bodies'
+import { sessionParams } from '#shared/accounts/requests'
 import { endpoint } from '#server/http/endpoint'
 import { endSession } from '#server/features/accounts/sessions'
 import { note } from '#server/features/accounts/accounts'

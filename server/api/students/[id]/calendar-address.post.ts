@@ -1,4 +1,4 @@
-import { studentParams } from '#shared/bodies'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { makeCalendarAddress } from '#server/features/week/habits'
 

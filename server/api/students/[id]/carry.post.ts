@@ -1,4 +1,5 @@
-import { carryBody, studentParams } from '#shared/bodies'
+import { carryBody } from '#shared/route/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeCarry } from '#server/features/route/load'
 

@@ -1,5 +1,6 @@
 import { setResponseHeader } from 'h3'
-import { studentParams, weekQuery } from '#shared/bodies'
+import { studentParams } from '#shared/requests'
+import { weekQuery } from '#shared/week/requests'
 import { goingWith } from '#shared/reading'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { Refused } from '#server/http/problem'

@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { studentParams } from '#shared/bodies'
+import { studentParams } from '#shared/requests'
 import { termDates } from '#shared/route/termDates'
 import { campusDate } from '#shared/when'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'

@@ -1,4 +1,4 @@
-import { studentParams } from '#shared/bodies'
+import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
 import { readMarks } from '#server/features/catalog/marks'
 import { readTermNotes } from '#server/features/route/load'

@@ -1,4 +1,5 @@
-import { keepFreeBody, studentParams } from '#shared/bodies'
+import { keepFreeBody } from '#shared/week/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeKeepFree } from '#server/features/week/habits'
 

@@ -1,5 +1,5 @@
 import { createEventStream } from 'h3'
-import { studentParams } from '#shared/bodies'
+import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
 import { listen } from '#server/http/live'
 import { sessionOf, whenEnded } from '#server/features/accounts/sessions'

@@ -1,4 +1,5 @@
-import { pickBody, studentParams } from '#shared/bodies'
+import { pickBody } from '#shared/week/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { pick } from '#server/features/week/pick'
 

@@ -1,4 +1,5 @@
-import { programAnswerBody, studentParams } from '#shared/bodies'
+import { programAnswerBody } from '#shared/degree/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { answerProgram } from '#server/features/degree/answer'
 

@@ -1,4 +1,5 @@
-import { routeChangeBody, studentParams } from '#shared/bodies'
+import { routeChangeBody } from '#shared/route/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { changeRoute, mayEdit } from '#server/features/route/route'
 

@@ -1,4 +1,5 @@
-import { runBody, studentParams } from '#shared/bodies'
+import { runBody } from '#shared/registration/requests'
+import { studentParams } from '#shared/requests'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { run } from '#server/features/registration/run'
 

@@ -1,4 +1,4 @@
-import { studentParams, termQuery } from '#shared/bodies'
+import { studentParams, termQuery } from '#shared/requests'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { termRow } from '#server/features/catalog/catalog'
 import { readSheet } from '#server/features/registration/sheet'

@@ -1,4 +1,4 @@
-import { studentParams, termQuery } from '#shared/bodies'
+import { studentParams, termQuery } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { withdrawSignOff } from '#server/features/advising/advising'
 

@@ -1,4 +1,4 @@
-import { studentParams, termBody } from '#shared/bodies'
+import { studentParams, termBody } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { signOffTerm } from '#server/features/advising/advising'
 

@@ -1,4 +1,5 @@
-import { habitsBody, studentParams } from '#shared/bodies'
+import { habitsBody } from '#shared/week/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeHabits } from '#server/features/week/habits'
 

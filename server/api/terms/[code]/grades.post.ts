@@ -1,4 +1,5 @@
-import { gradesBody, termParams } from '#shared/bodies'
+import { gradesBody } from '#shared/record/requests'
+import { termParams } from '#shared/requests'
 import { inTransaction } from '#server/db/connect'
 import { currentShelf, endpoint } from '#server/http/endpoint'
 import { mustBeDemo } from '#server/features/accounts/demo'

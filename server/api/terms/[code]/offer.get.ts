@@ -1,5 +1,6 @@
 import { setResponseHeader } from 'h3'
-import { offerQuery, termParams } from '#shared/bodies'
+import { offerQuery } from '#shared/sections/requests'
+import { termParams } from '#shared/requests'
 import { endpoint } from '#server/http/endpoint'
 import { offerOf } from '#server/features/sections/sections'
 import { wholeOffer } from '#server/features/sections/wholeOffer'

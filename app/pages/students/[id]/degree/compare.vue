@@ -3,7 +3,8 @@ import type { Audit, ProgramSpec } from '#core/degree'
 import { areaHues, areaKey } from '~/ui/useHues'
 import { programFigures, programText } from '#shared/degree/figures'
 import { finishOf, readAgainst, type Reading } from '#shared/reading'
-import { creditsText, finishText } from '#shared/words'
+import { creditsText } from '#shared/words'
+import { finishText } from '#shared/degree/texts'
 
 /** The same record against another program, side by side: what is gained, what is lost, when it would end. */
 useHead({ title: 'Compare programs · Ridgeway' })

@@ -4,7 +4,8 @@ import { checkRoute } from '#core/route'
 import { readFileText, recordFile, recordFrom, type RecordContent, type ShapeFault } from '#shared/files'
 import { finishOf, programOf } from '#shared/reading'
 import { NO_LIMITS, readTrial, trialContext } from '#shared/degree/trial'
-import { count, findingSubject, findingText } from '#shared/words'
+import { count } from '#shared/words'
+import { findingSubject, findingText } from '#shared/route/texts'
 
 /** A record from a file, to look at: read here, kept nowhere, never written to a real record. */
 useHead({ title: 'Trial record · Ridgeway' })

@@ -4,7 +4,8 @@ import { maybeCourseCode, type CourseCode } from '#core/ids'
 import type { Wish } from '#core/find'
 import type { Must } from '#shared/week/finding'
 import { clockTime, duration } from '#shared/when'
-import { conflictText, count, daysAndHours } from '#shared/words'
+import { conflictText, daysAndHours } from '#shared/week/texts'
+import { count } from '#shared/words'
 import type { FoundCard } from '~/features/week/finding'
 
 useHead({ title: 'Find weeks · Ridgeway' })

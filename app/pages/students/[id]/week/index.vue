@@ -14,16 +14,8 @@ import {
 import type { CourseCode } from '#core/ids'
 import type { Weekday } from '#core/time'
 import { clockTime, dayMonth, duration, shortInstant } from '#shared/when'
-import {
-  clashText,
-  count,
-  KIND_WORDS,
-  creditsText,
-  moneyText,
-  sectionHours,
-  SINCE_WORDS,
-  wayText
-} from '#shared/words'
+import { clashText, sectionHours, SINCE_WORDS, wayText } from '#shared/week/texts'
+import { count, KIND_WORDS, creditsText, moneyText } from '#shared/words'
 import type { JudgedOption } from '~/features/week/useWeekOptions'
 
 useHead({ title: 'Week · Ridgeway' })

@@ -10,7 +10,10 @@ import {
   type SectionQuery
 } from '#shared/sections/sectionQuery'
 import { dayMonth, shortInstant } from '#shared/when'
-import { clashText, count, refusalText, seatsText, sectionHours, servingText } from '#shared/words'
+import { clashText, seatsText, sectionHours } from '#shared/week/texts'
+import { count } from '#shared/words'
+import { refusalText } from '#shared/registration/texts'
+import { servingText } from '#shared/degree/texts'
 import type { SectionLine } from '~/features/sections/useFoundSections'
 
 useHead({ title: 'Sections · Ridgeway' })

@@ -1,4 +1,5 @@
-import { markBody, studentCourseParams } from '#shared/bodies'
+import { markBody } from '#shared/catalog/requests'
+import { studentCourseParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { markCourse } from '#server/features/catalog/marks'
 

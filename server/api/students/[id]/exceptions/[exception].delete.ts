@@ -1,4 +1,4 @@
-import { exceptionParams } from '#shared/bodies'
+import { exceptionParams } from '#shared/degree/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { withdrawException } from '#server/features/degree/exceptions'
 

@@ -1,4 +1,5 @@
-import { exceptionBody, studentParams } from '#shared/bodies'
+import { exceptionBody } from '#shared/degree/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint, currentShelf } from '#server/http/endpoint'
 import { grantException } from '#server/features/degree/exceptions'
 

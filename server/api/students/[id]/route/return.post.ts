@@ -1,4 +1,5 @@
-import { returnBody, studentParams } from '#shared/bodies'
+import { returnBody } from '#shared/route/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { returnTo } from '#server/features/route/route'
 

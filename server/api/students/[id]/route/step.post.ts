@@ -1,4 +1,5 @@
-import { routeStepBody, studentParams } from '#shared/bodies'
+import { routeStepBody } from '#shared/route/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { mayEdit, stepRoute } from '#server/features/route/route'
 

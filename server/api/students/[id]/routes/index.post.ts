@@ -1,4 +1,5 @@
-import { newRouteBody, studentParams } from '#shared/bodies'
+import { newRouteBody } from '#shared/route/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { makeRoute } from '#server/features/route/route'
 

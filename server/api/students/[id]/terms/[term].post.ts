@@ -1,4 +1,5 @@
-import { studentTermParams, termNoteBody } from '#shared/bodies'
+import { studentTermParams } from '#shared/requests'
+import { termNoteBody } from '#shared/route/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeTermNote } from '#server/features/route/load'
 

@@ -1,4 +1,5 @@
-import { studentCourseParams, waiverBody } from '#shared/bodies'
+import { studentCourseParams } from '#shared/requests'
+import { waiverBody } from '#shared/advising/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { askWaiver } from '#server/features/advising/waivers'
 

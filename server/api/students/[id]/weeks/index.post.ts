@@ -1,4 +1,5 @@
-import { newWeekBody, studentParams } from '#shared/bodies'
+import { newWeekBody } from '#shared/week/requests'
+import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { makeDraft } from '#server/features/week/drafts'
 

@@ -1,4 +1,4 @@
-import { routeParams } from '#shared/bodies'
+import { routeParams } from '#shared/route/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { dropRoute } from '#server/features/route/route'
 

@@ -1,4 +1,4 @@
-import { describeRouteBody, routeParams } from '#shared/bodies'
+import { describeRouteBody, routeParams } from '#shared/route/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { chooseRoute, describeRoute } from '#server/features/route/route'
 

@@ -1,4 +1,4 @@
-import { routeParams } from '#shared/bodies'
+import { routeParams } from '#shared/route/requests'
 import { studentEndpoint } from '#server/http/endpoint'
 import { readVersions } from '#server/features/route/route'
 

@@ -1,4 +1,5 @@
-import { studentCourseParams, waiverAnswerBody } from '#shared/bodies'
+import { studentCourseParams } from '#shared/requests'
+import { waiverAnswerBody } from '#shared/advising/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { answerWaiver } from '#server/features/advising/waivers'
 

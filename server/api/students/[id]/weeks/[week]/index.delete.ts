@@ -1,4 +1,4 @@
-import { weekParams } from '#shared/bodies'
+import { weekParams } from '#shared/week/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { dropDraft } from '#server/features/week/drafts'
 

@@ -1,4 +1,4 @@
-import { changeWeekBody, weekParams } from '#shared/bodies'
+import { changeWeekBody, weekParams } from '#shared/week/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { changeDraft } from '#server/features/week/drafts'
 

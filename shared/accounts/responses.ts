@@ -1,0 +1,21 @@
+/** What the server answers about who is signed in. */
+import type { StudentId } from '#core/ids'
+
+export type Role = 'student' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
+
+export interface Who {
+  id: number
+  name: string
+  role: Role
+  student: StudentId | null
+}
+
+/** Where somebody is signed in; times are the machine's. */
+export interface SignedInAt {
+  id: number
+  browser: string
+  signedInAt: number
+  seenAt: number
+  /** It is the browser that asks. */
+  here: boolean
+}

@@ -1,0 +1,57 @@
+/** What the server answers about courses and terms. */
+import type { Course, Session, Term } from '#core/catalog'
+import type { CourseCode, TermCode } from '#core/ids'
+import type { SignOffPolicy } from '#core/registration'
+import type { Instant, IsoDate } from '#core/time'
+
+export interface TermPicture extends Term {
+  addEndsAt: Instant
+  dropEndsAt: Instant
+  paymentDueOn: IsoDate
+  loadMost: number
+  signOffPolicy: SignOffPolicy
+  sessions: Session[]
+  holidays: { date: IsoDate; name: string }[]
+}
+
+export interface CatalogPicture {
+  institution: { name: string; timeZone: string }
+  campuses: { code: string; name: string }[]
+  /** Minutes from one campus to another. */
+  travel: { from: string; to: string; minutes: number }[]
+  terms: TermPicture[]
+  courses: Course[]
+  subjects: { code: string; name: string; college: string }[]
+  categories: { family: string; code: string; title: string }[]
+  /** A course, and the lab that can be taken beside it for support. */
+  supportLabs: { course: CourseCode; lab: CourseCode }[]
+  lists: CourseListPicture[]
+  /** Courses with sections, by published term. */
+  running: Record<string, string[]>
+  /** In which ways a course has been held or is offered. */
+  heldAs: Record<string, { online: boolean; evening: boolean; campuses: string[] }>
+}
+
+export interface CourseListPicture {
+  name: string
+  catalogYear: string
+  title: string
+  /** A text of the course-set language. */
+  from: string
+}
+
+export interface CoursePage {
+  code: CourseCode
+  description: string
+  fee: number
+  /** Terms with sections of it, the latest first: how many, and how full they are. */
+  history: { term: TermCode; sections: number; seats: number; taken: number }[]
+}
+
+/** What a student has marked of a course. */
+export interface CourseMark {
+  course: CourseCode
+  starred: boolean
+  lookedAt: Instant | null
+  note: string | null
+}

@@ -1,0 +1,42 @@
+/** What is said of courses and their rules. */
+import type { OfferingPattern } from '#core/catalog'
+import { isBranch, type Rule, type RuleLeaf } from '#core/requisites'
+import { SEASON_WORDS, STANDING_WORDS } from '#shared/words'
+
+/** `Autumn and spring, odd years` */
+export function patternText({ seasons, years }: OfferingPattern): string {
+  if (!seasons.length) return 'not planned to run again'
+  const list = seasons.map((season) => SEASON_WORDS[season])
+  const text = list.length < 2 ? list[0]! : `${list.slice(0, -1).join(', ')} and ${list.at(-1)}`
+  return `${text}${years === 'every' ? '' : `, ${years} years`}`
+}
+
+export function leafText(leaf: RuleLeaf): string {
+  switch (leaf.kind) {
+    case 'course':
+      if (leaf.sameTerm) return `${leaf.course} in the same term or before`
+      return leaf.leastGrade ? `${leaf.course} with ${leaf.leastGrade} or better` : leaf.course
+    case 'test':
+      return `a ${leaf.test.toLowerCase()} test score of ${leaf.least}`
+    case 'standing':
+      return leaf.standing === 'graduate' ? 'graduate standing' : `${STANDING_WORDS[leaf.standing]} standing`
+    case 'credits':
+      return `${leaf.credits} credits earned by then`
+    case 'program':
+      return `program ${leaf.program}`
+    case 'permission':
+      return 'permission of the department'
+  }
+}
+
+/** `A, B and C`, `A or B`; what is a list within a list stands in brackets. */
+export function ruleText(rule: Rule): string {
+  if (!isBranch(rule)) return leafText(rule)
+  const words = rule.of.map((part) => (isBranch(part) ? `(${ruleText(part)})` : leafText(part)))
+  return `${words.slice(0, -1).join(', ')} ${rule.kind === 'all' ? 'and' : 'or'} ${words.at(-1)}`
+}
+
+export function leavesText(leaves: readonly RuleLeaf[], joint = 'and'): string {
+  const words = leaves.map(leafText)
+  return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} ${joint} ${words.at(-1)}`
+}

@@ -1,0 +1,34 @@
+/** What is sent about a student's programs and exceptions from them. */
+import { reason, course, studentParams } from '#shared/requests'
+import { z } from 'zod'
+
+export const programAnswerBody = z.discriminatedUnion('answer', [
+  z.object({ program: z.string().min(1, 'is needed'), answer: z.literal('confirmed') }),
+  z.object({
+    program: z.string().min(1, 'is needed'),
+    answer: z.literal('wrong'),
+    instead: z
+      .string()
+      .trim()
+      .min(3, 'has to say which program and catalog year is right')
+      .max(400, 'has to be 400 characters or less')
+  })
+])
+
+const named = {
+  program: z.string().min(1, 'is needed').max(8),
+  need: z.string().min(1, 'is needed').max(40),
+  reason
+}
+
+export const exceptionBody = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('waiver'), ...named }),
+  z.object({ kind: z.literal('substitution'), course, ...named })
+])
+
+export const exceptionParams = studentParams.extend({
+  exception: z.coerce
+    .number('has to be a number')
+    .int('has to be a whole number')
+    .positive('has to be above zero')
+})

@@ -1,0 +1,97 @@
+/** What is said of needs, conditions and forecasts. */
+import type { Finish } from '#core/chain'
+import type { ConditionResult, Forecast, NeedResult, NeedState, Serving } from '#core/degree'
+import { creditsText, type TermNames } from '#shared/words'
+
+/** How a requirement stands, while nothing is needed. */
+export const NEED_STATES: Record<NeedState, string> = {
+  met: 'met',
+  gradesDue: 'grades due',
+  underWay: 'under way',
+  registered: 'registered',
+  mapped: 'mapped',
+  needed: 'needed'
+}
+
+/** What a target for the GPA asks of the credits still to come. */
+export function forecastText(forecast: Forecast, target: number, remaining: number): string {
+  switch (forecast.kind) {
+    case 'reached':
+      return `${target.toFixed(2)} is kept whatever the grades to come.`
+    case 'possible':
+      return `It takes an average of ${forecast.least.toFixed(2)} over the ${creditsText(remaining)} still to come.`
+    case 'outOfReach':
+      return `Out of reach: with the best grades in the ${creditsText(remaining)} still to come it would be ${forecast.best.toFixed(2)}.`
+    case 'nothingLeft':
+      return 'No credits of the program are still to come.'
+  }
+}
+
+/** What a condition asks for, and how far it is: `24 of 30 credits, 6 more planned`. */
+export function conditionText({ spec, amounts, unknown, value }: ConditionResult): string {
+  switch (spec.asks) {
+    case 'credits': {
+      const { earned, underWay, registered, planned } = amounts!
+      const ahead = underWay + registered + planned
+      const open = unknown ? `; of ${creditsText(unknown)} ahead it is not known yet` : ''
+      return `${earned} earned${ahead ? ` and ${ahead} ahead` : ''}, of ${creditsText(spec.least)}${open}`
+    }
+    case 'average':
+      return value === undefined ? 'no graded course yet' : `${value.toFixed(2)} now`
+    case 'test':
+      return value === undefined ? 'no score on record' : `${value} on record`
+    case 'milestone':
+      return spec.note ?? 'recorded by the registrar'
+  }
+}
+
+/** What makes a finish the earliest one. */
+export function finishText(finish: Finish, termName: TermNames): string {
+  switch (finish.kind) {
+    case 'done':
+      return 'Everything is earned or under way.'
+    case 'credits':
+      return `The ${creditsText(finish.credits)} still to take fill the terms until ${termName(finish.term.code)}.`
+    case 'chain': {
+      const links = finish.chain.map(
+        (link) => `${link.course} in ${termName(link.term.code)} at the earliest`
+      )
+      return links.length
+        ? `“${finish.need.need.title}” waits for ${links.join(', then ')}.`
+        : `“${finish.need.need.title}” cannot be met before ${termName(finish.term.code)}.`
+    }
+    case 'never':
+      return finish.need
+        ? `“${finish.need.need.title}” cannot be met within the terms that are known.`
+        : 'The credits still to take do not fit into the terms that are known.'
+  }
+}
+
+const orList = (titles: readonly string[]) =>
+  titles.length < 2 ? (titles[0] ?? '') : `${titles.slice(0, -1).join(', ')} or ${titles.at(-1)}`
+
+/** `counts for A and B`, `counts for either A or B`, `repeats STAT 110, which you have`: what a course would do. */
+export function servingText(serving: Serving): string {
+  const titles = (needs: readonly NeedResult[]) => [...new Set(needs.map((one) => one.need.title))]
+  switch (serving.kind) {
+    case 'counts': {
+      const parts = serving.places.map((place) => {
+        const all = titles(place)
+        return all.length > 1 ? `either ${orList(all)}` : all[0]!
+      })
+      return `counts for ${parts.join(' and ')}`
+    }
+    case 'counted':
+      return serving.needs.length
+        ? `already counts for ${titles(serving.needs).join(' and ')}`
+        : 'is there already, and counts for nothing'
+    case 'repeats':
+      return `repeats ${serving.by.course}, which you have${serving.needs.length ? ` for ${titles(serving.needs).join(' and ')}` : ''}`
+    case 'ifMoved':
+      return `would count for ${serving.need.need.title} only if ${serving.moves.course} moves to ${serving.to.need.title}`
+    case 'full':
+      return `meets nothing that is still open: ${titles(serving.needs).join(', ')} is full`
+    case 'nothing':
+      return 'counts for none of your requirements'
+  }
+}

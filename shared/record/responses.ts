@@ -1,0 +1,74 @@
+/** What the server answers about a student. */
+import type { ExceptionGrant, HeldSeat, ProgramSpec, RecordEntry } from '#core/degree'
+import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
+import type { Hold } from '#core/registration'
+import type { Standing } from '#core/requisites'
+import type { Instant } from '#core/time'
+import type { Section } from '#core/week'
+import type { WaiverPicture, AdvisorCard, SignOffPicture } from '#shared/advising/responses'
+import type { CourseMark } from '#shared/catalog/responses'
+import type { RoutePicture, Carry } from '#shared/route/responses'
+import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
+
+export interface StudentPicture {
+  student: {
+    id: StudentId
+    name: string
+    number: string
+    standing: Standing
+    level: 'undergraduate' | 'graduate'
+    campus: string
+    block: string | null
+    attendance: 'fullTime' | 'partTime' | 'evening' | 'distance'
+  }
+  /** How the person who asks stands to this record. */
+  relation: 'self' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
+  programs: { spec: ProgramSpec; confirmed: 'open' | 'confirmed' | 'wrong'; saidInstead: string | null }[]
+  tests: Record<string, number>
+  /** Conditions met beside courses, by id. */
+  milestones: string[]
+  exceptions: ExceptionGrant[]
+  waivers: WaiverPicture[]
+  record: RecordEntry[]
+  held: HeldWithParts[]
+  waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]
+  holds: (Hold & { howToLift: string })[]
+  advisors: AdvisorCard[]
+  /** The chosen route. */
+  route: RoutePicture
+  carry: Carry
+  drafts: DraftWeek[]
+  /** Held and picked sections of terms that are not past, and those waited for. */
+  sections: Section[]
+  openings: { term: TermCode; title: string; opens: Instant }[]
+  /** Hours that the student keeps free. */
+  keepFree: KeepFree[]
+  /** Sections the student is let into in spite of a rule. */
+  permitted: { section: SectionCode; until: Instant | null }[]
+  signOffs: SignOffPicture[]
+  messages: { from: string; text: string; at: Instant }[]
+}
+
+/** A seat, with the codes of the components held with it. */
+export interface HeldWithParts extends HeldSeat {
+  components: SectionCode[]
+}
+
+/** A student as one person's screens show them: with every route. */
+export interface StudentView extends StudentPicture {
+  routes: RoutePicture[]
+  /** The student's own; empty for everybody else. */
+  marks: CourseMark[]
+  habits: WeekHabits
+  /** The key of the private calendar address; null while there is none, and for everybody else. */
+  calendarKey: string | null
+  /** What the student or an advisor noted on a term. */
+  termNotes: { term: TermCode; text: string; by: string }[]
+}
+
+/** Grades that are due in a term that is over. */
+export interface GradesDue {
+  term: TermCode
+  grades: number
+  students: number
+}

@@ -1,0 +1,88 @@
+/** What is said of refusals, and the way out of each. */
+import type { Refusal } from '#core/findings'
+import { ruleText } from '#shared/catalog/texts'
+import { clockTime, DAY_NAMES, instantText } from '#shared/when'
+import { KIND_WORDS, STANDING_WORDS } from '#shared/words'
+
+/** A refusal as one sentence: what, why, and who can settle it. */
+export function refusalText(refusal: Refusal, zone: string): string {
+  switch (refusal.code) {
+    case 'notOpen':
+      return refusal.opens === null
+        ? 'No opening of this term is for you. The registrar decides on openings.'
+        : `Registration opens for you on ${instantText(refusal.opens, zone)}.`
+    case 'closed':
+      return `Adding ended on ${instantText(refusal.since, zone)}. Only the registrar can register you now.`
+    case 'hold':
+      return `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`
+    case 'signOff':
+      return 'Your advisor has not signed off this term yet.'
+    case 'outsideSignOff':
+      return 'It is not among the courses your advisor signed off, and this term asks for that.'
+    case 'cancelled':
+      return `Section ${refusal.section} was cancelled. Pick another one.`
+    case 'officeOnly':
+      return `Only an office places students in ${refusal.section}.`
+    case 'componentMissing':
+      return `A ${KIND_WORDS[refusal.kind]} belongs to it and none is picked.`
+    case 'alreadyRegistered':
+      return 'You are registered for this course already.'
+    case 'alreadyEarned':
+      return refusal.grade === 'TR'
+        ? 'You have credit for this course already.'
+        : `You have earned this course already, with ${refusal.grade}.`
+    case 'alreadyTaken':
+      return refusal.held
+        ? `You hold a seat of this course in ${refusal.name} already.`
+        : `You are taking this course in ${refusal.name} already; it counts once.`
+    case 'full':
+      return `The ${KIND_WORDS[refusal.kind]} is full: ${refusal.capacity} of ${refusal.capacity} seats taken, ${refusal.waiting} in line.`
+    case 'placed':
+      return 'An office placed you in it; only the office can move you.'
+    case 'reserved':
+      return `The ${refusal.left === 1 ? 'last seat' : `${refusal.left} seats left`} of the ${KIND_WORDS[refusal.kind]} ${refusal.left === 1 ? 'is' : 'are'} kept for others.`
+    case 'notForYou': {
+      const who = [
+        ...refusal.programs.map((p) => `program ${p}`),
+        ...refusal.standings.map((s) => `${STANDING_WORDS[s]} students`)
+      ]
+      return `This section is for ${who.join(' and ')} only.`
+    }
+    case 'permission':
+      return 'It needs the permission of the instructor or the department.'
+    case 'prerequisite':
+      return `It needs ${ruleText(refusal.missing)} before it.`
+    case 'corequisite':
+      return `It needs ${ruleText(refusal.missing)}.`
+    case 'clash': {
+      const days = refusal.clash.days.map((day) => DAY_NAMES[day]).join(' ')
+      return `It clashes with ${refusal.with} on ${days} at ${clockTime(refusal.clash.start)}.`
+    }
+    case 'load':
+      return `With it you would hold ${refusal.credits} credits; your limit is ${refusal.most}.`
+    case 'together':
+      return `It goes through only together with ${refusal.with}, which did not.`
+  }
+}
+
+/** What to do about a refusal, in a few words; undefined when the sentence says it all. */
+export function wayOut(refusal: Refusal): string | undefined {
+  switch (refusal.code) {
+    case 'full':
+    case 'reserved':
+    case 'clash':
+    case 'cancelled':
+    case 'componentMissing':
+    case 'notForYou':
+    case 'officeOnly':
+      return 'Pick another section'
+    case 'prerequisite':
+    case 'corequisite':
+    case 'load':
+    case 'alreadyEarned':
+    case 'alreadyTaken':
+      return 'Change the route'
+    default:
+      return undefined
+  }
+}

@@ -1,0 +1,52 @@
+/** What may be sent to the server, checked there: what several features share. Every message says what to do instead. */
+import { maybeCourseCode, type CourseCode, type TermCode } from '#core/ids'
+import { z } from 'zod'
+
+export const course = z.string().transform((text, context): CourseCode => {
+  const code = maybeCourseCode(text)
+  if (!code) context.addIssue({ code: 'custom', message: 'has to be a course code such as ENVI 310' })
+  return code as CourseCode
+})
+
+export const termCode = z
+  .string()
+  .regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')
+  .transform((text) => text as TermCode)
+
+export const noteText = z.string().trim().max(400, 'has to be 400 characters or less').nullable()
+
+export const termBody = z.object({ term: termCode })
+
+export const reason = z
+  .string()
+  .trim()
+  .min(5, 'has to say why, in five characters or more')
+  .max(400, 'has to be 400 characters or less')
+
+export const clockBody = z.discriminatedUnion('mode', [
+  z.object({
+    mode: z.literal('standing'),
+    at: z.iso.datetime({ error: 'has to be an instant such as 2027-04-12T11:00:00Z' })
+  }),
+  z.object({
+    mode: z.literal('running'),
+    at: z.iso.datetime({ error: 'has to be an instant such as 2027-04-12T11:00:00Z' }).optional()
+  }),
+  z.object({ mode: z.literal('real') })
+])
+
+export const studentParams = z.object({
+  id: z.coerce.number('has to be a number').int('has to be a whole number').positive('has to be above zero')
+})
+
+export const keyParams = z.object({
+  key: z.string().regex(/^[0-9a-f]{32}(\.ics)?$/, 'has to be the key of a link, as it was sent')
+})
+
+export const termQuery = z.object({ term: termCode })
+
+export const termParams = z.object({ code: termCode })
+
+export const studentCourseParams = studentParams.extend({ course })
+
+export const studentTermParams = studentParams.extend({ term: termCode })

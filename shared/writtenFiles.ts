@@ -1,0 +1,39 @@
+/** Files as they are written: apart from reading them, which needs every schema. */
+import type { PlannedCourse } from '#core/degree'
+import type { StudentPicture } from '#shared/record/responses'
+import type { recordFile } from './files'
+import { MODES } from '#core/week'
+import type { z } from 'zod'
+
+export function routeFileOf(name: string, note: string | null, planned: readonly PlannedCourse[]) {
+  return { format: 'ridgeway route 1', name, note, planned } as const
+}
+
+/** A student's record as the file that a trial reads. */
+export function recordFileOf(
+  student: Pick<StudentPicture, 'student' | 'record' | 'route' | 'tests' | 'milestones' | 'exceptions'>
+): z.infer<typeof recordFile> {
+  return {
+    format: 'ridgeway record 1',
+    name: student.student.name,
+    standing: student.student.standing,
+    record: student.record.map(({ campus = null, mode = null, categories = null, ...entry }) => ({
+      ...entry,
+      campus,
+      mode: MODES.find((one) => one === mode) ?? null,
+      categories: categories && [...categories]
+    })),
+    planned: student.route.courses.map(({ course: code, term: held, credits: worth }) => ({
+      course: code,
+      term: held,
+      credits: worth
+    })),
+    tests: student.tests,
+    milestones: student.milestones,
+    exceptions: student.exceptions.map(({ kind, program, need: of, course: code, reason }) =>
+      kind === 'substitution' && code
+        ? { kind, program, need: of, course: code, reason }
+        : { kind: 'waiver', program, need: of, reason }
+    )
+  }
+}
