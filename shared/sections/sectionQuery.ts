@@ -2,7 +2,7 @@
 import { parseDayLetters, parseSectionCode } from '#core/formats'
 import type { SectionFilter } from '#core/search'
 import type { Minutes, Weekday } from '#core/time'
-import { MODES, type Mode, type Section } from '#core/week'
+import { MODES, type Section } from '#core/week'
 import { LONG_DAY_NAMES } from '#shared/when'
 
 export const SECTION_SORTS = ['best', 'course', 'hour', 'seats', 'instructor'] as const
