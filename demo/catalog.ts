@@ -5,7 +5,7 @@ import { Catalog, type Course, type Season } from '#core/catalog'
 import { compileProgram, type ProgramSpec, type SlotSpec } from '#core/degree'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
-import type { CourseListPicture } from '#shared/catalog/responses'
+import type { CourseListView } from '#shared/catalog/responses'
 import { listsFor } from '#shared/reading'
 
 export interface DemoCourse extends Course {
@@ -61,7 +61,7 @@ export const courses = readCourses()
 export const catalog = new Catalog(courses)
 
 /** Course lists kept once and used by several programs. */
-export const lists = (JSON.parse(file('programs/lists.json')) as { lists: CourseListPicture[] }).lists
+export const lists = (JSON.parse(file('programs/lists.json')) as { lists: CourseListView[] }).lists
 
 export const programs: DemoProgram[] = ['envd', 'heri', 'geof', 'stat-minor', 'field-ethics'].map((name) => {
   const { program } = JSON.parse(file(`programs/${name}.json`)) as { program: DemoProgram }

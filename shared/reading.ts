@@ -1,5 +1,5 @@
 /**
- * A student's record and route, read by the core: takings, audits, findings, loads. The one place
+ * A student's record and route, read by the core: attempts, audits, findings, loads. The one place
  * that puts the parts together, for the student's screens and the advisor's desk alike.
  */
 import {
@@ -13,7 +13,7 @@ import {
 import { byStart, Catalog, phaseOf, type Term, type TermPhase } from '#core/catalog'
 import { earliestFinish, factorsOf, graphOf, type Factors, type Finish } from '#core/chain'
 import {
-  allTaken,
+  allAttempts,
   auditRecord,
   compileProgram,
   type CourseLists,
@@ -22,7 +22,7 @@ import {
   type OutsideCourse,
   type Program,
   type ProgramSpec,
-  type Takings
+  type Attempts
 } from '#core/degree'
 import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
@@ -48,18 +48,18 @@ import {
 import { dayNumber, type Instant, type IsoDate } from '#core/time'
 import type { Section, SectionTaker } from '#core/week'
 import type { Carry } from '#shared/route/responses'
-import type { CatalogPicture, TermPicture } from '#shared/catalog/responses'
+import type { CatalogView, TermView } from '#shared/catalog/responses'
 import type { DraftWeek } from '#shared/week/responses'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { campusDate } from './when'
 
 export interface Shelf {
   catalog: Catalog
-  terms: TermPicture[]
+  terms: TermView[]
   running: ReadonlyMap<string, ReadonlySet<string>>
-  lists: CatalogPicture['lists']
-  campuses: CatalogPicture['campuses']
-  travel: CatalogPicture['travel']
+  lists: CatalogView['lists']
+  campuses: CatalogView['campuses']
+  travel: CatalogView['travel']
   /** Campuses at which a course has been held or is offered. */
   heldAt: ReadonlyMap<string, readonly string[]>
   /** All sections of published terms to which courses can still be added, by term. */
@@ -69,7 +69,7 @@ export interface Shelf {
 
 /** The catalog as it came over the wire, made ready once; with the sections of terms, by their code. */
 export function shelve(
-  picture: CatalogPicture,
+  picture: CatalogView,
   offers: ReadonlyMap<string, readonly Section[]> = new Map()
 ): Shelf {
   return withOffers(
@@ -99,7 +99,7 @@ export function withOffers(shelf: Shelf, offers: ReadonlyMap<string, readonly Se
 }
 
 /** Published terms to which courses can still be added: those of which the sections have to be known. */
-export function termsOnOffer<T extends TermPicture>(terms: readonly T[], now: Instant, zone: string): T[] {
+export function termsOnOffer<T extends TermView>(terms: readonly T[], now: Instant, zone: string): T[] {
   const at = momentOf(now, zone)
   return terms.filter((term) => term.published && takesPlans(term, at))
 }
@@ -110,7 +110,7 @@ export function momentOf(now: Instant, zone: string): Moment {
 }
 
 export type ReadableStudent = Pick<
-  StudentPicture,
+  StudentRecord,
   | 'student'
   | 'programs'
   | 'tests'
@@ -133,9 +133,9 @@ export interface Reading {
   now: Instant
   today: IsoDate
   /** How every term stands for the student, in order. */
-  standings: TermStanding<TermPicture>[]
+  standings: TermStanding<TermView>[]
   standing: Standing
-  takings: Takings
+  attempts: Attempts
   audits: Audit[]
   /** Counts in none of the student's programs; the reason is that of the first. */
   outside: OutsideCourse[]
@@ -144,7 +144,7 @@ export interface Reading {
   /** Of the first program. */
   climb: Climb
   /** The term at whose end all programs are complete; undefined while anything is needed. */
-  finish: TermPicture | undefined
+  finish: TermView | undefined
 }
 
 const compiled = new WeakMap<Catalog, Map<string, Program>>()
@@ -178,7 +178,7 @@ export const FIRST_DRAFT = 'First draft'
 
 /** The draft week of a term that the student is going with. */
 export function goingWith(
-  { drafts }: Pick<StudentPicture, 'drafts'>,
+  { drafts }: Pick<StudentRecord, 'drafts'>,
   term: string | undefined
 ): DraftWeek | undefined {
   return drafts.find((draft) => draft.term === term && draft.goingWith)
@@ -211,7 +211,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   const { record, held } = student
   // A course under way is in the record already; a seat in a term to come is not.
   const ahead = held.filter((seat) => !record.some((r) => r.course === seat.course && r.term === seat.term))
-  const { takings, audits } = auditRecord(
+  const { attempts, audits } = auditRecord(
     student.programs.map((p) => programOf(p.spec, shelf)),
     {
       catalog: shelf.catalog,
@@ -245,7 +245,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
       tests: student.tests,
       waived: waivedOf(student)
     },
-    takings,
+    attempts,
     planned,
     running: shelf.running,
     offered: offeredTo(student, shelf, now),
@@ -261,9 +261,9 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     today,
     standings,
     standing: student.student.standing,
-    takings,
+    attempts,
     audits,
-    outside: (main?.outside ?? []).filter((o) => !counts(o.taking.key)),
+    outside: (main?.outside ?? []).filter((o) => !counts(o.attempt.key)),
     context,
     findings: checkRoute(context),
     climb: climbOf(main, shelf.terms),
@@ -299,7 +299,7 @@ const offeredTo = (student: ReadableStudent, shelf: Shelf, now: Instant): Offere
 
 /** What decides which sections are for a student, as of an instant. */
 export function takerOf(
-  { programs, student, permitted }: Pick<StudentPicture, 'programs' | 'student' | 'permitted'>,
+  { programs, student, permitted }: Pick<StudentRecord, 'programs' | 'student' | 'permitted'>,
   now: Instant
 ): SectionTaker {
   return {
@@ -310,12 +310,12 @@ export function takerOf(
 }
 
 /** Sections into which a student has been let, as of an instant. */
-export function permittedAt({ permitted }: Pick<StudentPicture, 'permitted'>, now: Instant) {
+export function permittedAt({ permitted }: Pick<StudentRecord, 'permitted'>, now: Instant) {
   return new Set(permitted.filter((one) => one.until === null || one.until > now).map((one) => one.section))
 }
 
 /** Courses whose prerequisite is not asked of the student. */
-export function waivedOf({ waivers }: Pick<StudentPicture, 'waivers'>): ReadonlySet<CourseCode> {
+export function waivedOf({ waivers }: Pick<StudentRecord, 'waivers'>): ReadonlySet<CourseCode> {
   return new Set(waivers.filter((one) => one.state === 'granted').map((one) => one.course))
 }
 
@@ -366,13 +366,13 @@ function missingBefore(prerequisite: string, asOf: AsOf): Rule | undefined {
 
 /** What to ask about the courses that could meet a need in a term. */
 export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): CandidateQuestion {
-  const { audits, takings, context } = reading
+  const { audits, attempts, context } = reading
   const waiting = factorsIn(shelf)
   const known = new Map<CourseCode, Rule | undefined>()
-  const asOf = asOfTerm(term.code, shelf.terms, allTaken(takings), context.student, shelf.catalog)
+  const asOf = asOfTerm(term.code, shelf.terms, allAttempts(attempts), context.student, shelf.catalog)
   return {
     audits,
-    takings,
+    attempts,
     catalog: shelf.catalog,
     term,
     running: shelf.running,
@@ -393,13 +393,13 @@ export const USUAL_LOAD = 16
 
 /** The earliest finish of these audits; summers do not count as terms of study. */
 export function finishOf(
-  reading: Pick<Reading, 'audits' | 'takings'> & { standing: Standing; now: Instant },
+  reading: Pick<Reading, 'audits' | 'attempts'> & { standing: Standing; now: Instant },
   shelf: Pick<Shelf, 'catalog' | 'terms' | 'running' | 'zone'>,
   load = USUAL_LOAD
 ): Finish {
   return earliestFinish({
     audits: reading.audits,
-    takings: reading.takings,
+    attempts: reading.attempts,
     catalog: shelf.catalog,
     ahead: shelf.terms.filter((term) => takesPlans(term, momentOf(reading.now, shelf.zone))),
     running: shelf.running,
@@ -420,14 +420,14 @@ export function readAgainst(
 }
 
 /** @throws RangeError for a term the institution does not have. */
-export function termOf(shelf: Shelf, code: string): TermPicture {
+export function termOf(shelf: Shelf, code: string): TermView {
   const term = shelf.terms.find((t) => t.code === code)
   if (!term) throw new RangeError(`there is no term ${code}`)
   return term
 }
 
 /** The terms a student works with, in order: those that Week and Register can show. */
-export function termsAlive({ standings }: Pick<Reading, 'standings'>): TermStanding<TermPicture>[] {
+export function termsAlive({ standings }: Pick<Reading, 'standings'>): TermStanding<TermView>[] {
   const working = workingTerm(standings)
   return standings.filter((one) => isAlive(one) || one === working)
 }
@@ -436,6 +436,6 @@ export function termsAlive({ standings }: Pick<Reading, 'standings'>): TermStand
 export function termAtWork(
   reading: Pick<Reading, 'standings'>,
   chosen: string | undefined
-): TermStanding<TermPicture> | undefined {
+): TermStanding<TermView> | undefined {
   return termsAlive(reading).find((one) => one.term.code === chosen) ?? workingTerm(reading.standings)
 }

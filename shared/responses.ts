@@ -2,12 +2,12 @@
 import type { TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 
-export interface ClockPicture {
+export interface ClockView {
   mode: 'standing' | 'running' | 'real'
   now: Instant
 }
 
-export interface OpeningPicture {
+export interface OpeningView {
   term: TermCode
   title: string
   opens: Instant

@@ -1,6 +1,6 @@
 /** Files as they are written: apart from reading them, which needs every schema. */
 import type { PlannedCourse } from '#core/degree'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import type { recordFile } from './files'
 import { MODES } from '#core/week'
 import type { z } from 'zod'
@@ -11,7 +11,7 @@ export function routeFileOf(name: string, note: string | null, planned: readonly
 
 /** A student's record as the file that a trial reads. */
 export function recordFileOf(
-  student: Pick<StudentPicture, 'student' | 'record' | 'route' | 'tests' | 'milestones' | 'exceptions'>
+  student: Pick<StudentRecord, 'student' | 'record' | 'route' | 'tests' | 'milestones' | 'exceptions'>
 ): z.infer<typeof recordFile> {
   return {
     format: 'ridgeway record 1',

@@ -14,7 +14,7 @@ import {
   auditProgram,
   auditRecord,
   compileProgram,
-  takingsOf,
+  attemptsOf,
   type NeedSpec,
   type PlannedCourse,
   type Program,
@@ -23,7 +23,7 @@ import {
 } from '#core/degree'
 import { fillQuestion } from '#core/fill'
 import { courseCode, termCode } from '#core/ids'
-import { checkRoute, obstacles, slackOf } from '#core/route'
+import { checkRoute, blockers, slackOf } from '#core/route'
 import { CourseSearch } from '#shared/catalog/courseSearch'
 import { filledOf } from '#shared/route/filling'
 import { listsFor } from '#shared/reading'
@@ -200,11 +200,15 @@ const ordinary = measure(1000, (i) => {
 
 const records = Array.from({ length: 100 }, (_, i) => recordFrom(1000 + i, bench.courses))
 const whole = measure(1000, (i) =>
-  auditProgram(program, takingsOf({ catalog, record: records[i % 100]!, held: [], planned: [] }, []), catalog)
+  auditProgram(
+    program,
+    attemptsOf({ catalog, record: records[i % 100]!, held: [], planned: [] }, []),
+    catalog
+  )
 )
 /** The questions behind those audits, as the search and the solver see them. */
 const real = records.map((record): Case => {
-  const { counted } = takingsOf({ catalog, record, held: [], planned: [] }, [])
+  const { counted } = attemptsOf({ catalog, record, held: [], planned: [] }, [])
   return questionOf([program], counted, catalog)
 })
 const realSearch = measure(1000, (i) => solve(real[i % 100]!.problem, real[i % 100]!.root))
@@ -367,7 +371,7 @@ const checked = measure(300, (i) => checkRoute(contextOf(i)))
 const lifted = measure(1000, (i) => {
   const context = contextOf(i)
   const course = context.planned[i % context.planned.length]!.course
-  return context.terms.map((term) => obstacles(context, course, term))
+  return context.terms.map((term) => blockers(context, course, term))
 })
 const slack = measure(300, (i) => slackOf(contextOf(i)))
 

@@ -1,10 +1,10 @@
-import type { ClockPicture } from '#shared/responses'
+import type { ClockView } from '#shared/responses'
 
 const SYNC_MS = 30_000
 
 /** The campus clock as the server tells it, ticking on here between two answers. */
 export const useClock = defineStore('clock', () => {
-  const mode = ref<ClockPicture['mode']>('real')
+  const mode = ref<ClockView['mode']>('real')
   const said = ref(0)
   const heard = ref(0)
   const tick = ref(0)
@@ -13,18 +13,18 @@ export const useClock = defineStore('clock', () => {
     mode.value === 'standing' ? said.value : said.value + (tick.value - heard.value)
   )
 
-  function take(clock: ClockPicture): void {
+  function take(clock: ClockView): void {
     mode.value = clock.mode
     said.value = clock.now
     heard.value = tick.value = performance.now()
   }
 
   async function sync(): Promise<void> {
-    take(await api<ClockPicture>('/api/clock'))
+    take(await api<ClockView>('/api/clock'))
   }
 
-  async function set(body: { mode: ClockPicture['mode']; at?: string }): Promise<void> {
-    take(await api<ClockPicture>('/api/clock', { method: 'POST', body }))
+  async function set(body: { mode: ClockView['mode']; at?: string }): Promise<void> {
+    take(await api<ClockView>('/api/clock', { method: 'POST', body }))
   }
 
   /** Ticks every second and asks the server now and then. Returns what stops it. */

@@ -40,9 +40,9 @@ export function useHues() {
     for (const audit of student.reading?.audits ?? []) {
       for (const area of audit.areas) {
         for (const need of area.needs) {
-          for (const taking of need.evidence) {
-            if (!found.has(taking.course))
-              found.set(taking.course, hues.value.get(areaKey(audit, area.area.id))!)
+          for (const attempt of need.evidence) {
+            if (!found.has(attempt.course))
+              found.set(attempt.course, hues.value.get(areaKey(audit, area.area.id))!)
           }
         }
       }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Catalog, type Course } from '../catalog'
-import { auditAll, compileProgram, takingsOf, type NeedSpec, type RecordEntry } from '../degree'
+import { auditAll, compileProgram, attemptsOf, type NeedSpec, type RecordEntry } from '../degree'
 import { courseCode, type CourseCode } from '../ids'
 import { course, entry, planned, term } from '../testing/build'
 import { factorsOf, graphOf } from './factors'
@@ -91,10 +91,10 @@ describe('the earliest finish', () => {
       credits: full.reduce((sum, need) => sum + need.credits, 0),
       areas: [{ id: 'a', title: 'A', needs: full }]
     })
-    const takings = takingsOf({ catalog, record, held: [], planned: plan }, [term('SP27'), ...ahead])
+    const attempts = attemptsOf({ catalog, record, held: [], planned: plan }, [term('SP27'), ...ahead])
     return earliestFinish({
-      audits: auditAll([program], takings, catalog),
-      takings,
+      audits: auditAll([program], attempts, catalog),
+      attempts,
       catalog,
       ahead,
       running: new Map(),

@@ -11,7 +11,7 @@
  * a full term, can make the true finish later, never earlier.
  */
 import { runsIn, subjectOf, type Catalog, type Course, type Term } from '../catalog'
-import { takes, type Audit, type NeedResult, type Taking, type Takings } from '../degree'
+import { takes, type Audit, type NeedResult, type Attempt, type Attempts } from '../degree'
 import type { CourseCode } from '../ids'
 import {
   isBranch,
@@ -25,7 +25,7 @@ import {
 
 export interface FinishQuestion {
   audits: readonly Audit[]
-  takings: Takings
+  attempts: Attempts
   catalog: Catalog
   /** The terms that have not begun, in order. */
   ahead: readonly Term[]
@@ -51,7 +51,7 @@ export type Finish =
 
 /** Courses that are planned count as still to be taken: the bound is that of the degree, not of a route. */
 export function earliestFinish(question: FinishQuestion): Finish {
-  const settled = question.takings.counted.filter((taking) => taking.firmness !== 'planned')
+  const settled = question.attempts.counted.filter((attempt) => attempt.status !== 'planned')
   const clock = new EarliestTerms(question, settled)
   const { ahead } = question
   let found: { at: number; because: (term: Term) => Finish } | undefined
@@ -59,10 +59,10 @@ export function earliestFinish(question: FinishQuestion): Finish {
     if (!found || at > found.at) found = { at, because }
   }
   // Registered courses have their terms already.
-  for (const taking of settled) {
-    const at = ahead.findIndex((term) => term.code === taking.term)
-    if (taking.firmness === 'registered' && at >= 0)
-      later(at, (term) => ({ kind: 'credits', term, credits: taking.credits }))
+  for (const attempt of settled) {
+    const at = ahead.findIndex((term) => term.code === attempt.term)
+    if (attempt.status === 'registered' && at >= 0)
+      later(at, (term) => ({ kind: 'credits', term, credits: attempt.credits }))
   }
   let credits = 0
   for (const audit of question.audits) {
@@ -89,15 +89,15 @@ class EarliestTerms {
 
   constructor(
     private readonly question: FinishQuestion,
-    settled: readonly Taking[]
+    settled: readonly Attempt[]
   ) {
     const { catalog, ahead, load } = question
-    for (const taking of settled) {
-      const at = ahead.findIndex((term) => term.code === taking.term)
-      for (const code of catalog.sameAs(taking.course)) this.there.set(code, at)
+    for (const attempt of settled) {
+      const at = ahead.findIndex((term) => term.code === attempt.term)
+      for (const code of catalog.sameAs(attempt.course)) this.there.set(code, at)
     }
     // Credits by the start of each term, were every term full.
-    let sum = settled.reduce((total, taking) => total + taking.credits, 0)
+    let sum = settled.reduce((total, attempt) => total + attempt.credits, 0)
     this.creditsBefore = ahead.map((term) => {
       const before = sum
       sum += load(term)
@@ -109,13 +109,13 @@ class EarliestTerms {
   whenMet(result: NeedResult): { term: number; course: CourseCode | undefined } {
     const { catalog, ahead } = this.question
     const { need, evidence } = result
-    const firm = evidence.filter((taking) => taking.firmness !== 'planned')
+    const firm = evidence.filter((attempt) => attempt.status !== 'planned')
     let lacking = need.amount - firm.reduce((sum, t) => sum + (need.measure === 'courses' ? 1 : t.credits), 0)
     const candidates = catalog.courses
       .filter((course) => takes(need, course) && !this.there.has(course.code))
       .map((course) => ({ course, term: this.earliest(course).term }))
       .sort((a, b) => a.term - b.term || (a.course.code < b.course.code ? -1 : 1))
-    const seen = new Set(firm.map((taking) => subjectOf(taking.course)))
+    const seen = new Set(firm.map((attempt) => subjectOf(attempt.course)))
     let subjects = Math.max(0, (need.subjects ?? 0) - seen.size)
     let last: { term: number; course: CourseCode | undefined } = { term: 0, course: undefined }
     for (const { course, term } of candidates) {

@@ -7,7 +7,7 @@ import { auditAll, auditProgram, type Audit } from './audit'
 import { candidatesFor, type CandidateQuestion } from './candidates'
 import { compileProgram } from './compile'
 import type { NeedSpec, Program, ProgramSpec } from './program'
-import { takingsOf, type TakingInput } from './taking'
+import { attemptsOf, type AttemptInput } from './attempt'
 
 const SUBJECTS = ['ENVI', 'STAT', 'HYDR', 'ARTS']
 const catalog = new Catalog([
@@ -16,13 +16,13 @@ const catalog = new Catalog([
   course('MATH 110', { equivalents: [courseCode('STAT 101')] })
 ])
 const terms = ['AU26', 'SP27', 'AU27', 'SP28'].map((code) => term(code))
-const takings = (over: Partial<TakingInput>) =>
-  takingsOf({ catalog, record: [], held: [], planned: [], ...over }, terms)
-const audit = (p: Program, over: Partial<TakingInput>) => auditProgram(p, takings(over), catalog)
+const attempts = (over: Partial<AttemptInput>) =>
+  attemptsOf({ catalog, record: [], held: [], planned: [], ...over }, terms)
+const audit = (p: Program, over: Partial<AttemptInput>) => auditProgram(p, attempts(over), catalog)
 
 describe('a section with categories of its own', () => {
   const fieldwork = program({ from: 'category field' })
-  const state = (over: Partial<TakingInput>) => audit(fieldwork, over).areas[0]!.needs[0]!.state
+  const state = (over: Partial<AttemptInput>) => audit(fieldwork, over).areas[0]!.needs[0]!.state
   const seat = (categories: string[] | null) => ({
     course: courseCode('ENVI 101'),
     term: termCode('AU27'),
@@ -39,22 +39,22 @@ describe('a section with categories of its own', () => {
   })
 })
 
-describe('takings', () => {
+describe('attempts', () => {
   it('count the best of several attempts once', () => {
-    const list = takings({
+    const list = attempts({
       record: [entry('STAT 101', 'F'), entry('STAT 101', 'C', { term: termCode('SP27') })]
     })
     expect(list.counted.map((t) => t.grade)).toEqual(['C'])
     expect(list.idle).toMatchObject([{ why: 'failed' }])
   })
   it('count a course that counts as another only once', () => {
-    const list = takings({ record: [entry('STAT 101', 'C'), entry('MATH 110', 'B')] })
+    const list = attempts({ record: [entry('STAT 101', 'C'), entry('MATH 110', 'B')] })
     expect(list.counted).toHaveLength(2)
     const same = new Catalog([
       course('STAT 101', { equivalents: [courseCode('MATH 110')] }),
       course('MATH 110', { equivalents: [courseCode('STAT 101')] })
     ])
-    const once = takingsOf(
+    const once = attemptsOf(
       { catalog: same, record: [entry('STAT 101', 'C'), entry('MATH 110', 'B')], held: [], planned: [] },
       terms
     )
@@ -62,7 +62,7 @@ describe('takings', () => {
   })
   it('tell a planned course that is there already', () => {
     expect(
-      takings({ record: [entry('STAT 101')], planned: [planned('STAT 101', 'AU27')] }).repeats
+      attempts({ record: [entry('STAT 101')], planned: [planned('STAT 101', 'AU27')] }).repeats
     ).toHaveLength(1)
   })
   it('take a registered course for the planned one of that term', () => {
@@ -75,12 +75,12 @@ describe('takings', () => {
         placedByOffice: false
       }
     ]
-    const list = takings({ held, planned: [planned('STAT 101', 'AU27')] })
-    expect(list.counted).toMatchObject([{ firmness: 'registered' }])
+    const list = attempts({ held, planned: [planned('STAT 101', 'AU27')] })
+    expect(list.counted).toMatchObject([{ status: 'registered' }])
     expect(list.repeats).toEqual([])
   })
   it('count a course withdrawn from as nothing', () => {
-    expect(takings({ record: [entry('STAT 101', 'W')] })).toMatchObject({
+    expect(attempts({ record: [entry('STAT 101', 'W')] })).toMatchObject({
       counted: [],
       idle: [{ why: 'withdrawn' }]
     })
@@ -129,12 +129,12 @@ describe('the audit', () => {
     const p = program({ from: 'ENVI 101 or ENVI 102' })
     const result = audit(p, { record: [entry('ENVI 102')], planned: [planned('ENVI 101', 'AU27')] })
     expect(result.amounts).toMatchObject({ earned: 3, planned: 0 })
-    expect(result.outside).toMatchObject([{ why: 'full', taking: { course: 'ENVI 101' } }])
+    expect(result.outside).toMatchObject([{ why: 'full', attempt: { course: 'ENVI 101' } }])
   })
   it('says why a course counts nowhere', () => {
     const p = program({ from: 'STAT 101', leastGrade: 'C' }, { from: 'ENVI 101' })
     const result = audit(p, { record: [entry('STAT 101', 'D'), entry('ENVI 101'), entry('ARTS 101')] })
-    expect(result.outside.map((o) => [o.taking.course, o.why])).toEqual([
+    expect(result.outside.map((o) => [o.attempt.course, o.why])).toEqual([
       ['ARTS 101', 'notAccepted'],
       ['STAT 101', 'gradeTooLow']
     ])
@@ -181,12 +181,12 @@ describe('the audit', () => {
 
 describe('candidates', () => {
   const p = program({ from: 'ENVI *', amount: 4 }, { from: 'level 300+' })
-  const list = takings({ record: [entry('ENVI 101')], planned: [planned('ENVI 102', 'SP28')] })
+  const list = attempts({ record: [entry('ENVI 101')], planned: [planned('ENVI 102', 'SP28')] })
   const result = auditProgram(p, list, catalog)
   const need = result.areas[0]!.needs[0]!
   const question: CandidateQuestion = {
     audits: [result],
-    takings: list,
+    attempts: list,
     catalog,
     term: terms[2]!,
     running: new Map(),
@@ -282,7 +282,7 @@ describe('what a program may say', () => {
     expect(same.areas[0]!.needs[0]).toMatchObject({ state: 'needed', lacks: { subjects: 1 } })
     const mixed = audit(p, { record: [entry('ENVI 101'), entry('ENVI 102'), entry('STAT 101')] })
     expect(mixed.areas[0]!.state).toBe('met')
-    expect(mixed.outside.map((o) => [o.taking.course, o.why])).toEqual([['ENVI 102', 'full']])
+    expect(mixed.outside.map((o) => [o.attempt.course, o.why])).toEqual([['ENVI 102', 'full']])
   })
   it('wants a part from a narrower set', () => {
     const p = spec({
@@ -314,7 +314,7 @@ describe('what a program may say', () => {
     })
     const result = audit(p, { record: [entry('ARTS 101'), entry('ARTS 102'), entry('ENVI 101')] })
     expect(result.amounts).toMatchObject({ earned: 6, needed: 3 })
-    expect(result.outside).toMatchObject([{ why: 'limited', taking: { course: 'ARTS 102' } }])
+    expect(result.outside).toMatchObject([{ why: 'limited', attempt: { course: 'ARTS 102' } }])
   })
   it('gives free choice only what nothing else wants, even where that is met later', () => {
     const p = spec({
@@ -332,7 +332,7 @@ describe('what a program may say', () => {
     expect(where(audit(p, { record: [entry('ENVI 101')] }))).toEqual({ 'ENVI 101': 'n' })
     const more = audit(p, { record: ['ENVI 101', 'ENVI 102', 'ENVI 201', 'STAT 101'].map((c) => entry(c)) })
     expect(where(more)).toEqual({ 'ENVI 101': 'n', 'ENVI 102': 'n', 'ENVI 201': 'f1' })
-    expect(more.outside).toMatchObject([{ why: 'full', taking: { course: 'STAT 101' } }])
+    expect(more.outside).toMatchObject([{ why: 'full', attempt: { course: 'STAT 101' } }])
   })
   it('shares between areas up to the credits it says', () => {
     const p = spec({
@@ -360,10 +360,10 @@ describe('what a program may say', () => {
         areas: [{ id: 'm', title: 'M', needs: [need('m1', 'STAT 101')] }],
         mayShare
       })
-    const list = takings({ record: [entry('STAT 101')] })
+    const list = attempts({ record: [entry('STAT 101')] })
     expect(auditAll([degree, minor()], list, catalog).map((a) => a.amounts.earned)).toEqual([3, 3])
     expect(auditAll([degree, minor(0)], list, catalog).map((a) => a.amounts.earned)).toEqual([3, 0])
-    const both = takings({ record: [entry('STAT 101'), entry('STAT 102')] })
+    const both = attempts({ record: [entry('STAT 101'), entry('STAT 102')] })
     const [first, second] = auditAll([degree, minor(0)], both, catalog)
     expect(where(first!)).toEqual({ 'STAT 102': 'n' })
     expect(where(second!)).toEqual({ 'STAT 101': 'm1' })
@@ -456,7 +456,7 @@ describe('the best reading', () => {
         expect(new Set(used).size).toBe(used.length)
         const { earned: e, underWay, registered, planned: ahead } = result.amounts
         expect(e + underWay + registered + ahead).toBeLessThanOrEqual(
-          used.reduce((sum, taking) => sum + taking.credits, 0)
+          used.reduce((sum, attempt) => sum + attempt.credits, 0)
         )
         expect(used.length + result.outside.length).toBe(earned.length + later.length)
       }),

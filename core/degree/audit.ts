@@ -23,23 +23,23 @@ import {
 import {
   FIRMNESS,
   settled,
-  takingsOf,
-  type Firmness,
+  attemptsOf,
+  type AttemptStatus,
   type IdleAttempt,
-  type Taking,
-  type TakingInput,
-  type Takings
-} from './taking'
+  type Attempt,
+  type AttemptInput,
+  type Attempts
+} from './attempt'
 
 /** Of credits: how firmly they are there. `gradesDue` are those of courses that are over and have no grade yet. */
-export type Amounts = Record<Firmness | 'gradesDue' | 'needed', number>
+export type Amounts = Record<AttemptStatus | 'gradesDue' | 'needed', number>
 
 export type NeedState = 'met' | 'gradesDue' | 'underWay' | 'registered' | 'mapped' | 'needed'
 
 export interface NeedResult {
   need: Need
-  evidence: readonly Taking[]
-  /** The credits that each course of the evidence gives it, by the taking's key. */
+  evidence: readonly Attempt[]
+  /** The credits that each course of the evidence gives it, by the attempt's key. */
   given: Readonly<Record<string, number>>
   amounts: Amounts
   /** Courses or credits that nothing meets yet, in the need's own measure. */
@@ -63,7 +63,7 @@ export interface AreaResult {
 }
 
 export interface OutsideCourse {
-  taking: Taking
+  attempt: Attempt
   why: Refused
   /** The needs that would take it, were they not full. */
   full: readonly Need[]
@@ -90,7 +90,7 @@ export interface Audit {
   idle: readonly IdleAttempt[]
   /** Over all graded attempts that count, and over those the program uses; undefined without grades. */
   gpa: { overall: number | undefined; program: number | undefined }
-  /** The need each course counts toward, by the taking's key. */
+  /** The need each course counts toward, by the attempt's key. */
   whereItCounts: ReadonlyMap<string, NeedResult>
 }
 
@@ -114,56 +114,56 @@ export interface AuditOptions {
 /** One program by itself; `auditAll` reads several together. */
 export function auditProgram(
   program: Program,
-  takings: Takings,
+  attempts: Attempts,
   catalog: Catalog,
   options: AuditOptions = {}
 ): Audit {
-  return auditAll([program], takings, catalog, options)[0]!
+  return auditAll([program], attempts, catalog, options)[0]!
 }
 
 /** The audits of all programs of a student, read together: what they may share is one question. */
 export function auditAll(
   given: readonly Program[],
-  takings: Takings,
+  attempts: Attempts,
   catalog: Catalog,
   options: AuditOptions = {}
 ): Audit[] {
-  return readAll(given, takings, catalog, options).audits
+  return readAll(given, attempts, catalog, options).audits
 }
 
-/** The audits, and the takings as the reading has them. */
+/** The audits, and the attempts as the reading has them. */
 function readAll(
   given: readonly Program[],
-  takings: Takings,
+  attempts: Attempts,
   catalog: Catalog,
   options: AuditOptions
-): { audits: Audit[]; takings: Takings } {
+): { audits: Audit[]; attempts: Attempts } {
   const programs = given.map((program) => withExceptions(program, options.exceptions ?? []))
-  const placement = place({ programs, takings, catalog, pin: options.pin, beside: options.beside })
+  const placement = place({ programs, attempts, catalog, pin: options.pin, beside: options.beside })
   const used = placement.byNeed.flatMap((needs) => [...needs.values()].flat().map((one) => one.key))
-  const asRead = settled(takings, new Set(used))
+  const asRead = settled(attempts, new Set(used))
   const audits = programs.map((_, i) => auditOf(programs, i, placement, asRead, catalog, options))
-  return { audits, takings: asRead }
+  return { audits, attempts: asRead }
 }
 
 /**
- * Takings and audits at once, the best there are: which attempt of a course counts, and which of courses that
+ * Attempts and audits at once, the best there are: which attempt of a course counts, and which of courses that
  * exclude each other, is part of the reading.
  */
 export function auditRecord(
   programs: readonly Program[],
-  input: TakingInput,
+  input: AttemptInput,
   terms: readonly Pick<Term, 'code'>[],
   options: AuditOptions = {}
-): { takings: Takings; audits: Audit[] } {
-  return readAll(programs, takingsOf(input, terms), input.catalog, options)
+): { attempts: Attempts; audits: Audit[] } {
+  return readAll(programs, attemptsOf(input, terms), input.catalog, options)
 }
 
 function auditOf(
   programs: readonly Program[],
   index: number,
   placement: Placement,
-  takings: Takings,
+  attempts: Attempts,
   catalog: Catalog,
   options: AuditOptions
 ): Audit {
@@ -192,14 +192,14 @@ function auditOf(
   const whereItCounts = new Map<string, NeedResult>()
   const counting = areas.toSorted((a, b) => Number(!!a.area.shares) - Number(!!b.area.shares))
   for (const result of counting.flatMap((area) => area.needs))
-    for (const taking of result.evidence)
-      if (!whereItCounts.has(taking.key)) whereItCounts.set(taking.key, result)
-  const attempts = gradedAttempts(takings)
-  const counts = (taking: Taking) => whereItCounts.has(taking.key)
+    for (const attempt of result.evidence)
+      if (!whereItCounts.has(attempt.key)) whereItCounts.set(attempt.key, result)
+  const graded = gradedAttempts(attempts)
+  const counts = (attempt: Attempt) => whereItCounts.has(attempt.key)
   const elsewhere = new Set(
     placement.byNeed.flatMap((needs, i) => (i === index ? [] : [...needs.values()].flat().map((t) => t.key)))
   )
-  const conditions = judgeConditions(program, takings, counts, options.beside ?? NOTHING_BESIDE, catalog)
+  const conditions = judgeConditions(program, attempts, counts, options.beside ?? NOTHING_BESIDE, catalog)
   return {
     program,
     ended: conditions.some(mayBeOtherwise) ? 'limit' : placement.ended,
@@ -212,18 +212,18 @@ function auditOf(
       used: limit.areas
         .flatMap((id) => areas.find((one) => one.area.id === id)?.needs ?? [])
         .flatMap((need) => need.evidence)
-        .filter((taking) => isLimited(limit, catalog.course(taking.course), taking))
-        .reduce((sum, taking) => sum + taking.credits, 0)
+        .filter((attempt) => isLimited(limit, catalog.course(attempt.course), attempt))
+        .reduce((sum, attempt) => sum + attempt.credits, 0)
     })),
-    entry: program.entry && auditProgram(program.entry, takings, catalog, options),
-    outside: takings.counted
-      .filter((taking) => !counts(taking))
-      .map((taking) => outsideOf(taking, [...results.values()], elsewhere.has(taking.key), catalog)),
-    idle: takings.idle,
+    entry: program.entry && auditProgram(program.entry, attempts, catalog, options),
+    outside: attempts.counted
+      .filter((attempt) => !counts(attempt))
+      .map((attempt) => outsideOf(attempt, [...results.values()], elsewhere.has(attempt.key), catalog)),
+    idle: attempts.idle,
     gpa: {
-      overall: catalog.scale.average(attempts),
+      overall: catalog.scale.average(graded),
       program: catalog.scale.average(
-        gradedAttempts({ ...takings, counted: takings.counted.filter(counts), idle: [] })
+        gradedAttempts({ ...attempts, counted: attempts.counted.filter(counts), idle: [] })
       )
     },
     whereItCounts
@@ -231,8 +231,8 @@ function auditOf(
 }
 
 /** Which of what counts is among the last credits is not part of the search: not met, it might be in another reading. */
-function mayBeOtherwise({ spec, firmness }: ConditionResult): boolean {
-  return spec.asks === 'credits' && !!spec.counting && spec.amongLast !== undefined && !firmness
+function mayBeOtherwise({ spec, status }: ConditionResult): boolean {
+  return spec.asks === 'credits' && !!spec.counting && spec.amongLast !== undefined && !status
 }
 
 /** The needs and choices of a list of requirements, down the branches that are taken. */
@@ -257,28 +257,28 @@ function reached(
 }
 
 function outsideOf(
-  taking: Taking,
+  attempt: Attempt,
   results: readonly NeedResult[],
   countsElsewhere: boolean,
   catalog: Catalog
 ): OutsideCourse {
-  const fits = results.map((result) => ({ result, fit: fit(result.need, taking, catalog) }))
+  const fits = results.map((result) => ({ result, fit: fit(result.need, attempt, catalog) }))
   const takers = fits.filter((one) => one.fit === 'fits').map((one) => one.result)
   const why = (): Refused => {
-    if (taking.again) return 'again'
+    if (attempt.again) return 'again'
     if (!takers.length) return fits.some((one) => one.fit === 'gradeTooLow') ? 'gradeTooLow' : 'notAccepted'
     const open = takers.filter((result) => result.missing > 0)
     if (!open.length) return 'full'
     if (open.every(hasOtherKind)) return 'otherKind'
     return countsElsewhere ? 'sharing' : 'limited'
   }
-  return { taking, why: why(), full: takers.map((result) => result.need) }
+  return { attempt, why: why(), full: takers.map((result) => result.need) }
 }
 
 /** What is missing has to come from other subjects, or from narrower sets. */
 const hasOtherKind = ({ lacks }: NeedResult) => lacks.subjects > 0 || lacks.parts.length > 0
 
-function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog, beyond: boolean): NeedResult {
+function needResult(need: Need, evidence: readonly Attempt[], catalog: Catalog, beyond: boolean): NeedResult {
   const amounts = { ...NO_AMOUNTS }
   const given: Record<string, number> = {}
   if (need.waived)
@@ -287,13 +287,13 @@ function needResult(need: Need, evidence: readonly Taking[], catalog: Catalog, b
   // Of credits, what a narrower set still has to give is kept for it.
   const kept = need.measure === 'credits' ? keptFor(need, lacks, catalog) : 0
   let left = need.amount - kept
-  for (const firmness of FIRMNESS) {
-    for (const taking of evidence) {
-      if (taking.firmness !== firmness) continue
-      const gives = need.measure === 'credits' ? Math.min(taking.credits, left) : taking.credits
-      amounts[taking.detail === 'gradeDue' ? 'gradesDue' : firmness] += gives
-      given[taking.key] = gives
-      left = Math.max(0, left - (need.measure === 'credits' ? taking.credits : 1))
+  for (const status of FIRMNESS) {
+    for (const attempt of evidence) {
+      if (attempt.status !== status) continue
+      const gives = need.measure === 'credits' ? Math.min(attempt.credits, left) : attempt.credits
+      amounts[attempt.detail === 'gradeDue' ? 'gradesDue' : status] += gives
+      given[attempt.key] = gives
+      left = Math.max(0, left - (need.measure === 'credits' ? attempt.credits : 1))
     }
   }
   left += kept
@@ -333,15 +333,15 @@ function keptFor(need: Need, { subjects, parts }: NeedResult['lacks'], catalog: 
  */
 function creditsOfMissing(
   need: Need,
-  evidence: readonly Taking[],
+  evidence: readonly Attempt[],
   missing: number,
   catalog: Catalog
 ): number {
   const { listed } = need.set
   if (listed?.length !== need.amount) return (missing * need.credits) / need.amount
-  const there = new Set<string>(evidence.flatMap((taking) => catalog.sameAs(taking.course)))
+  const there = new Set<string>(evidence.flatMap((attempt) => catalog.sameAs(attempt.course)))
   const replaced = evidence.filter(
-    (taking) => !listed.some((code) => catalog.sameAs(taking.course).includes(code))
+    (attempt) => !listed.some((code) => catalog.sameAs(attempt.course).includes(code))
   )
   if (replaced.length) return (missing * need.credits) / need.amount
   return listed.reduce(
@@ -350,20 +350,20 @@ function creditsOfMissing(
   )
 }
 
-function lacksOf(need: Need, evidence: readonly Taking[], catalog: Catalog): NeedResult['lacks'] {
-  const subjects = new Set(evidence.map((taking) => subjectOf(taking.course))).size
+function lacksOf(need: Need, evidence: readonly Attempt[], catalog: Catalog): NeedResult['lacks'] {
+  const subjects = new Set(evidence.map((attempt) => subjectOf(attempt.course))).size
   const parts = need.including.flatMap(({ set, amount }) => {
-    const own = evidence.filter((taking) => set.has(catalog.course(taking.course), taking))
-    const there = own.reduce((sum, taking) => sum + (need.measure === 'courses' ? 1 : taking.credits), 0)
+    const own = evidence.filter((attempt) => set.has(catalog.course(attempt.course), attempt))
+    const there = own.reduce((sum, attempt) => sum + (need.measure === 'courses' ? 1 : attempt.credits), 0)
     return there < amount ? [{ from: set.text, amount: amount - there }] : []
   })
   return { subjects: Math.max(0, (need.subjects ?? 0) - subjects), parts }
 }
 
-function stateOf(evidence: readonly Taking[]): NeedState {
-  const softest = Math.max(...evidence.map((taking) => FIRMNESS.indexOf(taking.firmness)))
+function stateOf(evidence: readonly Attempt[]): NeedState {
+  const softest = Math.max(...evidence.map((attempt) => FIRMNESS.indexOf(attempt.status)))
   const state = (['met', 'underWay', 'registered', 'mapped'] as const)[softest]!
-  const due = evidence.every((taking) => taking.firmness === 'earned' || taking.detail === 'gradeDue')
+  const due = evidence.every((attempt) => attempt.status === 'earned' || attempt.detail === 'gradeDue')
   return state === 'underWay' && due ? 'gradesDue' : state
 }
 

@@ -4,7 +4,7 @@ import type { Audit, NeedResult } from './audit'
 import type { Rule } from '../requisites'
 import { raises, takersOf } from './fit'
 import { servingOf } from './serving'
-import type { Takings } from './taking'
+import type { Attempts } from './attempt'
 
 export interface Candidate {
   course: Course
@@ -26,7 +26,7 @@ export interface Candidates {
 
 export interface CandidateQuestion {
   audits: readonly Audit[]
-  takings: Takings
+  attempts: Attempts
   catalog: Catalog
   /** The term that is asked about. */
   term: Term
@@ -42,15 +42,15 @@ export interface CandidateQuestion {
  * prerequisites are met, then those that serve more needs, then those more waits for, then by code.
  */
 export function candidatesFor(result: NeedResult, question: CandidateQuestion): Candidates {
-  const { takings, catalog, term, running, missing, weight = () => 0 } = question
+  const { attempts, catalog, term, running, missing, weight = () => 0 } = question
   const there = new Set<string>(
-    takings.counted.flatMap(({ course }) => [...catalog.sameAs(course), ...catalog.exclusiveWith(course)])
+    attempts.counted.flatMap(({ course }) => [...catalog.sameAs(course), ...catalog.exclusiveWith(course)])
   )
   const fitting = takersOf(catalog, result.need)
   const list = fitting
     .filter(
       (course) =>
-        !there.has(course.code) || course.repeatable || raises(result.need, course, takings, catalog)
+        !there.has(course.code) || course.repeatable || raises(result.need, course, attempts, catalog)
     )
     .map((course): Candidate => {
       const serving = servingOf(course, question)

@@ -5,7 +5,7 @@
 import type { Catalog } from '../catalog'
 import { gradedAttempts } from './forecast'
 import type { Condition, Program } from './program'
-import { FIRMNESS, type Firmness, type Taking, type Takings } from './taking'
+import { FIRMNESS, type AttemptStatus, type Attempt, type Attempts } from './attempt'
 
 interface Named {
   id: string
@@ -32,12 +32,12 @@ export type ConditionSpec = Named &
     | { asks: 'milestone' }
   )
 
-/** How far a condition is; `firmness` is that of what meets it, undefined while nothing does. */
+/** How far a condition is; `status` is that of what meets it, undefined while nothing does. */
 export interface ConditionResult {
   spec: ConditionSpec
-  firmness: Firmness | undefined
-  /** Credits by firmness, for a condition in credits. */
-  amounts: Record<Firmness, number> | undefined
+  status: AttemptStatus | undefined
+  /** Credits by status, for a condition in credits. */
+  amounts: Record<AttemptStatus, number> | undefined
   /** Credits ahead of which it is not known yet whether they will count: no section is picked. */
   unknown: number
   /** The average or the score there is. */
@@ -54,68 +54,68 @@ export interface BesideCourses {
 
 export const NOTHING_BESIDE: BesideCourses = { tests: {}, milestones: new Set() }
 
-/** Every condition of a program. `counts` tells the takings that count in it. */
+/** Every condition of a program. `counts` tells the attempts that count in it. */
 export function judgeConditions(
   program: Program,
-  takings: Takings,
-  counts: (taking: Taking) => boolean,
+  attempts: Attempts,
+  counts: (attempt: Attempt) => boolean,
   beside: BesideCourses,
   catalog: Catalog
 ): ConditionResult[] {
-  return program.conditions.map((condition) => judge(condition, takings, counts, beside, catalog))
+  return program.conditions.map((condition) => judge(condition, attempts, counts, beside, catalog))
 }
 
 function judge(
   { spec, set }: Condition,
-  takings: Takings,
-  counts: (taking: Taking) => boolean,
+  attempts: Attempts,
+  counts: (attempt: Attempt) => boolean,
   beside: BesideCourses,
   catalog: Catalog
 ): ConditionResult {
-  const nothing = { spec, firmness: undefined, amounts: undefined, unknown: 0, value: undefined }
-  const inSet = (one: Pick<Taking, 'course' | 'campus' | 'mode'>) => {
+  const nothing = { spec, status: undefined, amounts: undefined, unknown: 0, value: undefined }
+  const inSet = (one: Pick<Attempt, 'course' | 'campus' | 'mode'>) => {
     const course = catalog.maybeCourse(one.course)
     return course !== undefined && set.surely(course, one)
   }
-  const couldBe = (one: Taking) => {
+  const couldBe = (one: Attempt) => {
     const course = catalog.maybeCourse(one.course)
     return course !== undefined && set.has(course, one) && !set.surely(course, one)
   }
   switch (spec.asks) {
     case 'credits': {
-      const asked = takings.counted.filter((t) => (spec.counting ? counts(t) : !t.again))
+      const asked = attempts.counted.filter((t) => (spec.counting ? counts(t) : !t.again))
       const amounts = creditsBy(onceEach(asked.filter(inSet), catalog), spec)
       const unknown = asked.filter(couldBe).reduce((sum, t) => sum + t.credits, 0)
       let sum = 0
-      const firmness = FIRMNESS.find((level) => (sum += amounts[level]) >= spec.least)
-      return { ...nothing, firmness, amounts, unknown }
+      const status = FIRMNESS.find((level) => (sum += amounts[level]) >= spec.least)
+      return { ...nothing, status, amounts, unknown }
     }
     case 'average': {
-      const attempts = gradedAttempts(takings).filter(inSet)
-      const value = catalog.scale.average(attempts)
+      const graded = gradedAttempts(attempts).filter(inSet)
+      const value = catalog.scale.average(graded)
       // Rounded to hundredths, as averages are written.
       const met = value !== undefined && Math.round(value * 100) >= Math.round(spec.least * 100)
-      return { ...nothing, firmness: met ? 'earned' : undefined, value }
+      return { ...nothing, status: met ? 'earned' : undefined, value }
     }
     case 'test': {
       const value = beside.tests[spec.test]
       return {
         ...nothing,
-        firmness: value !== undefined && value >= spec.least ? 'earned' : undefined,
+        status: value !== undefined && value >= spec.least ? 'earned' : undefined,
         value
       }
     }
     case 'milestone':
-      return { ...nothing, firmness: beside.milestones.has(spec.id) ? 'earned' : undefined }
+      return { ...nothing, status: beside.milestones.has(spec.id) ? 'earned' : undefined }
   }
 }
 
-/** Of several attempts of a course that count the firmest, unless each gives credit. */
-function onceEach(takings: readonly Taking[], catalog: Catalog): Taking[] {
+/** Of several attempts at a course that count the firmest, unless each gives credit. */
+function onceEach(attempts: readonly Attempt[], catalog: Catalog): Attempt[] {
   const there = new Set<string>()
-  return takings.filter((taking) => {
-    if (catalog.maybeCourse(taking.course)?.repeatable) return true
-    const group = catalog.groupOf(taking.course)
+  return attempts.filter((attempt) => {
+    if (catalog.maybeCourse(attempt.course)?.repeatable) return true
+    const group = catalog.groupOf(attempt.course)
     if (there.has(group)) return false
     there.add(group)
     return true
@@ -124,16 +124,16 @@ function onceEach(takings: readonly Taking[], catalog: Catalog): Taking[] {
 
 /** Of the newest credits, so many; the course at the edge counts in part. */
 function creditsBy(
-  takings: readonly Taking[],
+  attempts: readonly Attempt[],
   { here, amongLast = Infinity }: { here?: boolean | undefined; amongLast?: number | undefined }
-): Record<Firmness, number> {
+): Record<AttemptStatus, number> {
   const amounts = { earned: 0, underWay: 0, registered: 0, planned: 0 }
-  // Softer is later; within one firmness takings are in order of term.
+  // Softer is later; within one status attempts are in order of term.
   let room = amongLast
-  for (const taking of takings.toReversed()) {
-    const credits = Math.min(taking.credits, room)
+  for (const attempt of attempts.toReversed()) {
+    const credits = Math.min(attempt.credits, room)
     room -= credits
-    if (!here || taking.origin === 'here') amounts[taking.firmness] += credits
+    if (!here || attempt.origin === 'here') amounts[attempt.status] += credits
   }
   return amounts
 }

@@ -13,17 +13,17 @@ import type { BesideCourses } from './conditions'
 import { fit, isTooLow, takersOf } from './fit'
 import type { Question, ReadingInput } from './place'
 import type { Need, Program } from './program'
-import { allTaken, type Apart, type Taking } from './taking'
+import { allAttempts, type Apart, type Attempt } from './attempt'
 
 /** A course as it would be taken, were it. */
-interface PossibleTaking extends Taking {
+interface PossibleAttempt extends Attempt {
   possible: true
 }
 
-export const isPossible = (taking: Taking): boolean => 'possible' in taking
+export const isPossible = (attempt: Attempt): boolean => 'possible' in attempt
 
 export interface DeadEnds {
-  possible: Taking[]
+  possible: Attempt[]
   /** With what is taken, and with each other. */
   apart: Apart[]
   /** Wants that what is left may not suffice for. */
@@ -40,7 +40,7 @@ export function deadEnds(input: ReadingInput, question: Question, reading: Readi
   if (!open.length) return undefined
   const left = new Left(input)
   const evidence = (w: number) =>
-    members[w]!.map((p) => left.takings[problem.pieces[p]!.course]!).filter((one) => one)
+    members[w]!.map((p) => left.attempts[problem.pieces[p]!.course]!).filter((one) => one)
   const counted = new Set(all.flatMap((_, w) => evidence(w).map((one) => input.catalog.groupOf(one.course))))
   if (
     left.completes(
@@ -65,27 +65,27 @@ export function deadEnds(input: ReadingInput, question: Question, reading: Readi
 interface OpenNeed {
   need: Need
   program: number
-  evidence: readonly Taking[]
+  evidence: readonly Attempt[]
 }
 
 class Left {
-  /** In the order of the question's takings. */
-  readonly takings: readonly Taking[]
+  /** In the order of the question's attempts. */
+  readonly attempts: readonly Attempt[]
   private readonly programs: readonly Program[]
   private readonly catalog: Catalog
   private readonly beside: BesideCourses | undefined
   /** By group, what is taken. */
-  private readonly there = new Map<string, Taking[]>()
+  private readonly there = new Map<string, Attempt[]>()
   private readonly had = new Map<string, boolean>()
 
-  constructor({ programs, takings, catalog, beside }: ReadingInput) {
+  constructor({ programs, attempts, catalog, beside }: ReadingInput) {
     this.programs = programs
     this.catalog = catalog
     this.beside = beside
-    this.takings = allTaken(takings)
-    for (const taking of this.takings) {
-      const group = catalog.groupOf(taking.course)
-      this.there.set(group, [...(this.there.get(group) ?? []), taking])
+    this.attempts = allAttempts(attempts)
+    for (const attempt of this.attempts) {
+      const group = catalog.groupOf(attempt.course)
+      this.there.set(group, [...(this.there.get(group) ?? []), attempt])
     }
   }
 
@@ -95,7 +95,7 @@ class Left {
     return takersOf(catalog, need).filter((course) => {
       const there = this.there.get(catalog.groupOf(course.code)) ?? []
       const isLeft = !there.length || course.repeatable || isTooLow(need, there, catalog)
-      const isExcluded = this.takings.some((one) => catalog.exclusiveWith(course.code).has(one.course))
+      const isExcluded = this.attempts.some((one) => catalog.exclusiveWith(course.code).has(one.course))
       return isLeft && !isExcluded && this.canBeHad(course)
     })
   }
@@ -139,7 +139,7 @@ class Left {
     of: Course,
     asking: readonly string[]
   ): boolean {
-    if (this.takings.some((one) => this.catalog.sameAs(one.course).includes(leaf.course))) return true
+    if (this.attempts.some((one) => this.catalog.sameAs(one.course).includes(leaf.course))) return true
     return this.catalog.courses.some(
       (course) =>
         this.catalog.sameAs(course.code).includes(leaf.course) &&
@@ -238,7 +238,7 @@ class Left {
   }
 
   /** What caps leave for the need, were it the only one to use them. */
-  private rooms(need: Need, program: number, evidence: readonly Taking[]) {
+  private rooms(need: Need, program: number, evidence: readonly Attempt[]) {
     const { catalog } = this
     const within = (set: Need['set']) =>
       evidence
@@ -301,12 +301,12 @@ class Left {
     if (need.measure === 'courses') return need.amount
     const credits = [
       ...takersOf(this.catalog, need).map((course) => course.credits),
-      ...this.takings.filter((one) => fit(need, one, this.catalog) === 'fits').map((one) => one.credits)
+      ...this.attempts.filter((one) => fit(need, one, this.catalog) === 'fits').map((one) => one.credits)
     ]
     return Math.ceil(need.amount / Math.max(1e-9, Math.min(...credits))) + need.including.length
   }
 
-  /** What is left for these needs, as takings; what may be repeated for credit as often as they could use it. */
+  /** What is left for these needs, as attempts; what may be repeated for credit as often as they could use it. */
   possible(needs: readonly Need[]): Pick<DeadEnds, 'possible' | 'apart'> {
     const { catalog } = this
     const courses = new Map<Course, number>()
@@ -324,8 +324,8 @@ class Left {
     possible.forEach((one, i) => {
       const [group, excluded] = [catalog.groupOf(one.course), catalog.exclusiveWith(one.course)]
       const repeatable = catalog.course(one.course).repeatable
-      const both = (other: Taking, why: Apart['why']) => apart.push({ keys: [one.key, other.key], why })
-      for (const other of this.takings)
+      const both = (other: Attempt, why: Apart['why']) => apart.push({ keys: [one.key, other.key], why })
+      for (const other of this.attempts)
         if (!repeatable && catalog.groupOf(other.course) === group) both(other, 'again')
       for (const other of possible.slice(i + 1))
         if (excluded.has(other.course) || (!repeatable && catalog.groupOf(other.course) === group))
@@ -335,12 +335,12 @@ class Left {
   }
 }
 
-function possibleOf({ code, credits }: Course, n: number): PossibleTaking {
+function possibleOf({ code, credits }: Course, n: number): PossibleAttempt {
   return {
     key: `${code}+${n}`,
     course: code,
     credits,
-    firmness: 'planned',
+    status: 'planned',
     term: null,
     grade: null,
     origin: 'here',

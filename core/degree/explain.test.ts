@@ -4,16 +4,17 @@ import { Catalog } from '../catalog'
 import { course, entry, program, term } from '../testing/build'
 import { auditAll, type Audit } from './audit'
 import { explain } from './explain'
-import { takingsOf } from './taking'
+import { attemptsOf } from './attempt'
 
 const numbers = [101, 102, 201, 202, 301, 302]
 const catalog = new Catalog(['ENVI', 'STAT'].flatMap((s) => numbers.map((n) => course(`${s} ${n}`))))
 const read = (courses: readonly string[], needs: { from: string; amount?: number }[]) => {
-  const takings = takingsOf({ catalog, record: courses.map((code) => entry(code)), held: [], planned: [] }, [
-    term('AU26')
-  ])
-  const audits = auditAll([program(...needs)], takings, catalog)
-  return { takings, audits, about: (key: string) => explain(key, audits, takings, catalog) }
+  const attempts = attemptsOf(
+    { catalog, record: courses.map((code) => entry(code)), held: [], planned: [] },
+    [term('AU26')]
+  )
+  const audits = auditAll([program(...needs)], attempts, catalog)
+  return { attempts, audits, about: (key: string) => explain(key, audits, attempts, catalog) }
 }
 
 describe('why a course counts where it does', () => {
@@ -35,7 +36,7 @@ describe('why a course counts where it does', () => {
     const needs = [{ from: 'ENVI 101' }, { from: 'ENVI 101 or STAT 101' }]
     const before = read(['ENVI 101', 'STAT 101'], needs)
     const now = read(['ENVI 101', 'STAT 101'], needs)
-    const found = explain('ENVI 101@AU26', before.audits, now.takings, catalog)
+    const found = explain('ENVI 101@AU26', before.audits, now.attempts, catalog)
     expect(found.here.map((h) => h.result.need.id)).toEqual(['n0'])
     expect(found.elsewhere).toMatchObject([
       { need: { id: 'n1' }, opens: [{ id: 'n0' }], leaves: [{ course: 'STAT 101' }], joins: [] }
@@ -59,13 +60,13 @@ describe('why a course counts where it does', () => {
         fc.array(need, { minLength: 2, maxLength: 5 }),
         fc.uniqueArray(code, { minLength: 2, maxLength: 7 }),
         (needs, courses) => {
-          const { audits, takings, about } = read(courses, needs)
-          for (const { key } of takings.counted) {
+          const { audits, attempts, about } = read(courses, needs)
+          for (const { key } of attempts.counted) {
             for (const { need: other, opens, closes, beyond, program: of } of about(key).elsewhere) {
               // It may close more only where something could never be closed then.
               if (closes.length > opens.length) expect(beyond.length).toBeGreaterThan(0)
-              const pin = { taking: key, program: of.spec.code, need: other.id }
-              const pinned = auditAll([of], takings, catalog, { pin })
+              const pin = { attempt: key, program: of.spec.code, need: other.id }
+              const pinned = auditAll([of], attempts, catalog, { pin })
               expect(open(pinned).length - open(audits).length).toBe(opens.length - closes.length)
               if (opens.length > closes.length) lost++
             }

@@ -8,7 +8,7 @@ import type { Catalog } from '../catalog'
 import { auditAll, type Audit, type NeedResult } from './audit'
 import { fit } from './fit'
 import type { Need, Program } from './program'
-import type { Taking, Takings } from './taking'
+import type { Attempt, Attempts } from './attempt'
 
 export interface Elsewhere {
   program: Program
@@ -19,27 +19,27 @@ export interface Elsewhere {
   /** Needs that no course left could complete then, and could now. */
   beyond: Need[]
   /** Other courses that would count nowhere, and such as would count then. */
-  leaves: Taking[]
-  joins: Taking[]
+  leaves: Attempt[]
+  joins: Attempt[]
   /** The course cannot be made to count there: the need is out of reach even with it. */
   counts: boolean
 }
 
 export interface Explanation {
-  taking: Taking
+  attempt: Attempt
   here: { program: Program; result: NeedResult }[]
   elsewhere: Elsewhere[]
 }
 
-/** @throws RangeError when no taking has that key. */
+/** @throws RangeError when no attempt has that key. */
 export function explain(
   key: string,
   audits: readonly Audit[],
-  takings: Takings,
+  attempts: Attempts,
   catalog: Catalog
 ): Explanation {
-  const taking = takings.counted.find((one) => one.key === key)
-  if (!taking) throw new RangeError(`no course is taken under ${key}`)
+  const attempt = attempts.counted.find((one) => one.key === key)
+  if (!attempt) throw new RangeError(`no course is taken under ${key}`)
   const programs = audits.map((audit) => audit.program)
   const here = audits.flatMap((audit) =>
     needsOf(audit)
@@ -48,11 +48,11 @@ export function explain(
   )
   const elsewhere = programs.flatMap((program) =>
     program.needs
-      .filter((need) => fit(need, taking, catalog) === 'fits')
+      .filter((need) => fit(need, attempt, catalog) === 'fits')
       .filter((need) => !here.some((one) => one.program === program && one.result.need.id === need.id))
       .map((need): Elsewhere => {
-        const pin = { taking: key, program: program.spec.code, need: need.id }
-        const other = auditAll(programs, takings, catalog, { pin })
+        const pin = { attempt: key, program: program.spec.code, need: need.id }
+        const other = auditAll(programs, attempts, catalog, { pin })
         const there = other.find((audit) => audit.program === program)!
         return {
           program,
@@ -60,13 +60,13 @@ export function explain(
           opens: changed(audits, other),
           closes: changed(other, audits),
           beyond: beyondReach(audits, other),
-          leaves: missing(audits, other, taking),
-          joins: missing(other, audits, taking),
+          leaves: missing(audits, other, attempt),
+          joins: missing(other, audits, attempt),
           counts: needsOf(there).some((result) => result.need.id === need.id && counts(result, key))
         }
       })
   )
-  return { taking, here, elsewhere }
+  return { attempt, here, elsewhere }
 }
 
 const needsOf = (audit: Audit) => audit.areas.flatMap((area) => area.needs)
@@ -96,10 +96,10 @@ function beyondReach(one: readonly Audit[], other: readonly Audit[]): Need[] {
 }
 
 /** Courses that count in one reading and nowhere in the other. */
-function missing(one: readonly Audit[], other: readonly Audit[], apart: Taking): Taking[] {
+function missing(one: readonly Audit[], other: readonly Audit[], apart: Attempt): Attempt[] {
   const counting = (audits: readonly Audit[]) => {
     const all = audits.flatMap((audit) => needsOf(audit).flatMap((result) => result.evidence))
-    return new Map(all.map((taking) => [taking.key, taking]))
+    return new Map(all.map((attempt) => [attempt.key, attempt]))
   }
   const then = counting(other)
   return [...counting(one).values()].filter(({ key }) => key !== apart.key && !then.has(key))

@@ -1,22 +1,22 @@
 /** Which courses a need takes, and whether one as it was taken may count toward it. */
 import type { Catalog, Course } from '../catalog'
 import { takes, type Need } from './program'
-import type { Taking, Takings } from './taking'
+import type { Attempt, Attempts } from './attempt'
 
-/** Whether a taking may count toward a need, and if not, whether the grade is all that is wrong. */
-export function fit(need: Need, taking: Taking, catalog: Catalog): 'fits' | 'gradeTooLow' | 'notAccepted' {
-  const course = catalog.maybeCourse(taking.course)
-  if (!course || !takes(need, course, taking)) return 'notAccepted'
-  if (need.leastGrade && taking.grade !== null && !catalog.scale.atLeast(taking.grade, need.leastGrade))
+/** Whether an attempt may count toward a need, and if not, whether the grade is all that is wrong. */
+export function fit(need: Need, attempt: Attempt, catalog: Catalog): 'fits' | 'gradeTooLow' | 'notAccepted' {
+  const course = catalog.maybeCourse(attempt.course)
+  if (!course || !takes(need, course, attempt)) return 'notAccepted'
+  if (need.leastGrade && attempt.grade !== null && !catalog.scale.atLeast(attempt.grade, need.leastGrade))
     return 'gradeTooLow'
   return 'fits'
 }
 
 /** Whether what there is of a course is earned, and all of it with too low a grade for the need. */
-export function isTooLow(need: Need, there: readonly Taking[], catalog: Catalog): boolean {
+export function isTooLow(need: Need, there: readonly Attempt[], catalog: Catalog): boolean {
   return (
     there.length > 0 &&
-    there.every((one) => one.firmness === 'earned' && fit(need, one, catalog) === 'gradeTooLow')
+    there.every((one) => one.status === 'earned' && fit(need, one, catalog) === 'gradeTooLow')
   )
 }
 
@@ -24,7 +24,7 @@ export function isTooLow(need: Need, there: readonly Taking[], catalog: Catalog)
 export function raises(
   need: Need,
   course: Course,
-  { counted }: Pick<Takings, 'counted'>,
+  { counted }: Pick<Attempts, 'counted'>,
   catalog: Catalog
 ): boolean {
   const group = catalog.groupOf(course.code)

@@ -5,11 +5,11 @@ import { COMMON_SCALE } from '../grades'
 import { termCode } from '../ids'
 import { course, entry, term } from '../testing/build'
 import { averageNeeded, gradedAttempts, paceOfProgress } from './forecast'
-import { takingsOf } from './taking'
+import { attemptsOf } from './attempt'
 
 const catalog = new Catalog(['ENVI 101', 'ENVI 102', 'STAT 101', 'STAT 102'].map((code) => course(code)))
-const takings = (record: ReturnType<typeof entry>[]) =>
-  takingsOf({ catalog, record, held: [], planned: [] }, [term('AU26'), term('SP27')])
+const attempts = (record: ReturnType<typeof entry>[]) =>
+  attemptsOf({ catalog, record, held: [], planned: [] }, [term('AU26'), term('SP27')])
 
 describe('the average that is needed', () => {
   it('follows from the definition: 60 credits at 2.8 ask for 3.2 over 60 more to reach 3.0', () => {
@@ -62,12 +62,12 @@ describe('the average that is needed', () => {
 
 describe('graded attempts', () => {
   it('hold a failed course until it is passed, and agree with the average', () => {
-    const failed = takings([entry('ENVI 101', 'A'), entry('STAT 101', 'F')])
-    const attempts = gradedAttempts(failed)
-    const { points, credits } = COMMON_SCALE.totals(attempts)
+    const failed = attempts([entry('ENVI 101', 'A'), entry('STAT 101', 'F')])
+    const graded = gradedAttempts(failed)
+    const { points, credits } = COMMON_SCALE.totals(graded)
     expect({ points, credits }).toEqual({ points: 12, credits: 6 })
-    expect(points / credits).toBe(COMMON_SCALE.average(attempts))
-    const passed = takings([entry('STAT 101', 'F'), entry('STAT 101', 'B', { term: termCode('SP27') })])
+    expect(points / credits).toBe(COMMON_SCALE.average(graded))
+    const passed = attempts([entry('STAT 101', 'F'), entry('STAT 101', 'B', { term: termCode('SP27') })])
     expect(gradedAttempts(passed)).toHaveLength(1)
   })
   it('leave out grades without points', () => {
@@ -77,17 +77,17 @@ describe('graded attempts', () => {
 
 describe('pace of progress (34 CFR 668.34)', () => {
   it('is what was completed over what was attempted', () => {
-    const three = takings([entry('ENVI 101', 'B'), entry('ENVI 102', 'W'), entry('STAT 101', 'F')])
+    const three = attempts([entry('ENVI 101', 'B'), entry('ENVI 102', 'W'), entry('STAT 101', 'F')])
     expect(paceOfProgress(three)).toEqual({ completed: 3, attempted: 9, pace: 1 / 3 })
   })
   it('counts transferred credits on both sides and courses under way on neither', () => {
-    const both = takings([
+    const both = attempts([
       entry('ENVI 101', 'TR', { origin: 'transfer', term: null }),
       entry('ENVI 102', null)
     ])
     expect(paceOfProgress(both)).toEqual({ completed: 3, attempted: 3, pace: 1 })
   })
   it('is not there before anything was attempted', () => {
-    expect(paceOfProgress(takings([]))).toBeUndefined()
+    expect(paceOfProgress(attempts([]))).toBeUndefined()
   })
 })

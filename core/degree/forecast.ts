@@ -5,7 +5,7 @@
 import type { Term } from '../catalog'
 import type { GradedAttempt, GradeScale, GradeTotals } from '../grades'
 import type { CourseCode, TermCode } from '../ids'
-import type { Takings } from './taking'
+import type { Attempts } from './attempt'
 
 export interface CourseAttempt extends GradedAttempt {
   course: CourseCode
@@ -18,7 +18,7 @@ export interface CourseAttempt extends GradedAttempt {
  * Graded attempts that enter an average: what counts, and what was failed and not passed since; where
  * the program counts all attempts, every one.
  */
-export function gradedAttempts({ counted, idle, policy }: Takings): CourseAttempt[] {
+export function gradedAttempts({ counted, idle, policy }: Attempts): CourseAttempt[] {
   const graded = counted.flatMap((t) => (t.grade === null ? [] : [{ ...t, grade: t.grade }]))
   const others = idle.filter(({ entry, why }) =>
     policy === 'all'
@@ -41,16 +41,16 @@ export interface TermAverage {
 
 /** The average of each term by itself, over all its attempts, in order of term. */
 export function averagesByTerm(
-  { counted, idle }: Takings,
+  { counted, idle }: Attempts,
   scale: GradeScale,
   terms: readonly Term[]
 ): TermAverage[] {
-  const attempts = [
+  const graded = [
     ...counted.flatMap((t) => (t.grade === null ? [] : [{ ...t, grade: t.grade }])),
     ...idle.flatMap(({ entry }) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
   ]
   return terms.flatMap(({ code }) => {
-    const own = attempts.filter((one) => one.term === code)
+    const own = graded.filter((one) => one.term === code)
     if (!own.length) return []
     const earned = own.reduce(
       (sum, one) => sum + (scale.meaning(one.grade).result === 'earned' ? one.credits : 0),
@@ -93,12 +93,12 @@ export function averageNeeded(so: GradeTotals, remaining: number, target: number
 export function paceOfProgress({
   counted,
   idle
-}: Takings): { completed: number; attempted: number; pace: number } | undefined {
+}: Attempts): { completed: number; attempted: number; pace: number } | undefined {
   let completed = 0
   let attempted = 0
-  for (const taking of counted) {
-    if (taking.firmness === 'earned') completed += taking.credits
-    if (taking.firmness === 'earned' || taking.detail === 'incomplete') attempted += taking.credits
+  for (const attempt of counted) {
+    if (attempt.status === 'earned') completed += attempt.credits
+    if (attempt.status === 'earned' || attempt.detail === 'incomplete') attempted += attempt.credits
   }
   for (const { entry } of idle) attempted += entry.credits
   return attempted > 0 ? { completed, attempted, pace: completed / attempted } : undefined

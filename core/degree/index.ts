@@ -50,17 +50,17 @@ export {
   type SlotSpec
 } from './program'
 export {
-  allTaken,
+  allAttempts,
   FIRMNESS,
-  takingsOf,
+  attemptsOf,
   type Apart,
-  type Firmness,
+  type AttemptStatus,
   type HeldSeat,
   type IdleAttempt,
   type PlannedCourse,
   type RecordEntry,
   type RepeatPolicy,
-  type Taking,
-  type TakingInput,
-  type Takings
-} from './taking'
+  type Attempt,
+  type AttemptInput,
+  type Attempts
+} from './attempt'

@@ -1,5 +1,5 @@
 /**
- * From programs and takings to the question of the best reading, and back.
+ * From programs and attempts to the question of the best reading, and back.
  *
  * The needs of a program lie in one layer, where a course counts once; an area that shares lies in a
  * layer of its own, and each further program in others. A course is a piece in every layer that
@@ -26,7 +26,7 @@ import type { BesideCourses } from './conditions'
 import { deadEnds, isPossible } from './deadEnds'
 import { fit } from './fit'
 import { couldTake, isChoice, isLimited, type Need, type Program, type RequirementSpec } from './program'
-import { allTaken, FIRMNESS, type Taking, type Takings } from './taking'
+import { allAttempts, FIRMNESS, type Attempt, type Attempts } from './attempt'
 
 /**
  * Why a course counts nowhere: no need accepts it; those that would ask for a better grade; all that
@@ -38,14 +38,14 @@ export type Refused = 'notAccepted' | 'gradeTooLow' | 'full' | 'otherKind' | 'li
 
 /** Says that a course has to count toward a need, to see what that would cost. */
 export interface Pin {
-  taking: string
+  attempt: string
   program: string
   need: string
 }
 
 export interface Placement {
-  /** Takings of each need, firmest first; by program, then by the need's id. */
-  byNeed: readonly ReadonlyMap<string, readonly Taking[]>[]
+  /** Attempts of each need, firmest first; by program, then by the need's id. */
+  byNeed: readonly ReadonlyMap<string, readonly Attempt[]>[]
   /** Needs of branches not chosen are not in here; by program. */
   active: readonly ReadonlySet<string>[]
   /** Needs that stay open whatever is still taken, as this reading counts; by program. */
@@ -57,7 +57,7 @@ export interface Placement {
 /** What a reading is made of. */
 export interface ReadingInput {
   programs: readonly Program[]
-  takings: Takings
+  attempts: Attempts
   catalog: Catalog
   pin?: Pin | undefined
   /** Tests and so on, as far as they are known: they tell what could still be taken. */
@@ -70,15 +70,15 @@ export interface ReadingInput {
  * the conditions: both come to the same where neither is so.
  */
 export function place(input: ReadingInput): Placement {
-  const { programs, takings, catalog, pin } = input
-  const all = allTaken(takings)
-  const plain = questionOf(programs, all, catalog, { takings, pin })
+  const { programs, attempts, catalog, pin } = input
+  const all = allAttempts(attempts)
+  const plain = questionOf(programs, all, catalog, { attempts, pin })
   let question = plain
   let reading = solve(plain.problem, plain.root)
   const dead = deadEnds(input, plain, reading)
   if (dead) {
     question = questionOf(programs, [...all, ...dead.possible], catalog, {
-      takings: { spare: takings.spare, apart: [...takings.apart, ...dead.apart] },
+      attempts: { spare: attempts.spare, apart: [...attempts.apart, ...dead.apart] },
       pin,
       scarce: dead.scarce
     })
@@ -129,20 +129,20 @@ function placementOf(
   { problem, all: wants }: Question,
   reading: Reading,
   programs: readonly Program[],
-  takings: readonly Taking[]
+  attempts: readonly Attempt[]
 ): Placement {
   const byNeed = programs.map(
-    (program) => new Map<string, Taking[]>(program.needs.map((need) => [need.id, []]))
+    (program) => new Map<string, Attempt[]>(program.needs.map((need) => [need.id, []]))
   )
   reading.place.forEach((w, p) => {
-    const taking = takings[problem.pieces[p]!.course]
-    if (w < 0 || !taking) return
+    const attempt = attempts[problem.pieces[p]!.course]
+    if (w < 0 || !attempt) return
     const { need, program } = wants[w]!
-    byNeed[program]!.get(need.id)!.push(taking)
+    byNeed[program]!.get(need.id)!.push(attempt)
   })
   for (const needs of byNeed)
     for (const evidence of needs.values())
-      evidence.sort((a, b) => FIRMNESS.indexOf(a.firmness) - FIRMNESS.indexOf(b.firmness))
+      evidence.sort((a, b) => FIRMNESS.indexOf(a.status) - FIRMNESS.indexOf(b.status))
   const members = membersOf(problem, reading.place)
   const where = (holds: (w: number) => boolean) =>
     programs.map(
@@ -173,7 +173,7 @@ export interface Question {
 
 export interface QuestionOptions {
   /** Which of them stand in for others, and which cannot count together. */
-  takings?: Pick<Takings, 'spare' | 'apart'> | undefined
+  attempts?: Pick<Attempts, 'spare' | 'apart'> | undefined
   pin?: Pin | undefined
   /** Wants that only what is asked about could complete; of no others it is looked into. */
   scarce?: ReadonlySet<number> | undefined
@@ -182,11 +182,11 @@ export interface QuestionOptions {
 /** The question without names that stands behind an audit. */
 export function questionOf(
   programs: readonly Program[],
-  takings: readonly Taking[],
+  attempts: readonly Attempt[],
   catalog: Catalog,
-  { takings: list, pin, scarce }: QuestionOptions = {}
+  { attempts: list, pin, scarce }: QuestionOptions = {}
 ): Question {
-  const unit = unitOf(programs, takings)
+  const unit = unitOf(programs, attempts)
   const units = (credits: number) => Math.round(credits / unit)
   const all = programs.flatMap((program, i) => program.needs.map((need) => ({ need, program: i })))
   const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
@@ -202,42 +202,42 @@ export function questionOf(
   const pieces: Piece[] = []
   const pieceOf = new Map<string, number>()
   const subjects = new Map<string, number>()
-  takings.forEach((taking, t) => {
-    const course = catalog.maybeCourse(taking.course)
+  attempts.forEach((attempt, t) => {
+    const course = catalog.maybeCourse(attempt.course)
     if (!course) return
-    const firmness = isPossible(taking) ? POSSIBLE : FIRMNESS.indexOf(taking.firmness)
+    const status = isPossible(attempt) ? POSSIBLE : FIRMNESS.indexOf(attempt.status)
     layers.forEach((layer, l) => {
       const program = programs[layer.program]!
-      const pinned = pin && taking.key === pin.taking && program.spec.code === pin.program
+      const pinned = pin && attempt.key === pin.attempt && program.spec.code === pin.program
       const wants: number[] = []
-      for (const n of couldTake(program, course, taking)) {
+      for (const n of couldTake(program, course, attempt)) {
         const need = program.needs[n]!
         const w = firstOf[layer.program]! + n
         if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) continue
-        if (firmness === POSSIBLE && !scarce?.has(w)) continue
-        if (fit(need, taking, catalog) === 'fits') wants.push(w)
+        if (status === POSSIBLE && !scarce?.has(w)) continue
+        if (fit(need, attempt, catalog) === 'fits') wants.push(w)
       }
       if (!wants.length) return
-      const subject = subjectOf(taking.course)
+      const subject = subjectOf(attempt.course)
       if (!subjects.has(subject)) subjects.set(subject, subjects.size)
       pieceOf.set(`${t} ${l}`, pieces.length)
-      const standsIn = taking.again || spare.has(taking.key)
+      const standsIn = attempt.again || spare.has(attempt.key)
       pieces.push({
         course: t,
-        weight: units(taking.credits),
-        firmness,
+        weight: units(attempt.credits),
+        status,
         subject: subjects.get(subject)!,
-        ...(standsIn && firmness !== POSSIBLE && { spare: true }),
+        ...(standsIn && status !== POSSIBLE && { spare: true }),
         wants
       })
     })
   })
-  const within = (has: (course: Course, taking: Taking) => boolean) =>
+  const within = (has: (course: Course, attempt: Attempt) => boolean) =>
     new Set(
       pieces.flatMap((piece, p) => {
-        const taking = takings[piece.course]!
-        const course = catalog.maybeCourse(taking.course)
-        return course && has(course, taking) ? [p] : []
+        const attempt = attempts[piece.course]!
+        const course = catalog.maybeCourse(attempt.course)
+        return course && has(course, attempt) ? [p] : []
       })
     )
   const wantsOf = (program: number, areas: ReadonlySet<string>) =>
@@ -247,11 +247,11 @@ export function questionOf(
     const amount = (own: number) => (need.measure === 'courses' ? own : units(own))
     const including = (need.waived ? [] : need.including).map((part) => ({
       least: amount(part.amount),
-      pieces: within((course, taking) => part.set.has(course, taking))
+      pieces: within((course, attempt) => part.set.has(course, attempt))
     }))
     if (pin && pin.need === need.id && programs[program]!.spec.code === pin.program) {
       const own = new Set(
-        pieces.flatMap((piece, p) => (takings[piece.course]!.key === pin.taking ? [p] : []))
+        pieces.flatMap((piece, p) => (attempts[piece.course]!.key === pin.attempt ? [p] : []))
       )
       const [first] = [...own].filter((p) => pieces[p]!.wants.includes(w))
       if (first !== undefined)
@@ -273,7 +273,7 @@ export function questionOf(
     for (const { set, credits } of need.atMost)
       caps.push({
         most: units(credits),
-        pieces: within((course, taking) => set.has(course, taking)),
+        pieces: within((course, attempt) => set.has(course, attempt)),
         wants: new Set([w])
       })
   })
@@ -281,7 +281,7 @@ export function questionOf(
     for (const limit of program.limits)
       caps.push({
         most: units(limit.credits),
-        pieces: within((course, taking) => isLimited(limit, course, taking)),
+        pieces: within((course, attempt) => isLimited(limit, course, attempt)),
         wants: wantsOf(i, new Set(limit.areas))
       })
   })
@@ -300,9 +300,9 @@ export function questionOf(
   }
   return { problem, root, all, demands }
 
-  /** Takings of which only one counts: in each layer, or anywhere. */
+  /** Attempts of which only one counts: in each layer, or anywhere. */
   function apartCaps(): Cap[] {
-    const numbers = new Map(takings.map((taking, t) => [taking.key, t]))
+    const numbers = new Map(attempts.map((attempt, t) => [attempt.key, t]))
     const anywhere = new Set(all.map((_, w) => w))
     return (list?.apart ?? []).flatMap(({ keys, why }) => {
       const [one, other] = keys.map((key) => numbers.get(key))
@@ -318,9 +318,9 @@ export function questionOf(
   }
 
   /** A course and its repeat are one, unless each gives credit. */
-  function groupNumber(taking: Taking): number {
-    const repeatable = catalog.maybeCourse(taking.course)?.repeatable
-    const name = repeatable ? taking.key : catalog.groupOf(taking.course)
+  function groupNumber(attempt: Attempt): number {
+    const repeatable = catalog.maybeCourse(attempt.course)?.repeatable
+    const name = repeatable ? attempt.key : catalog.groupOf(attempt.course)
     if (!groups.has(name)) groups.set(name, groups.size)
     return groups.get(name)!
   }
@@ -331,10 +331,10 @@ export function questionOf(
       program.conditions.flatMap(({ spec, set }): Demand[] => {
         if (spec.asks !== 'credits' || !spec.counting) return []
         const own = within(
-          (course, taking) =>
-            !isPossible(taking) && set.surely(course, taking) && (!spec.here || taking.origin === 'here')
+          (course, attempt) =>
+            !isPossible(attempt) && set.surely(course, attempt) && (!spec.here || attempt.origin === 'here')
         )
-        const courses = new Map([...own].map((p) => [p, groupNumber(takings[pieces[p]!.course]!)]))
+        const courses = new Map([...own].map((p) => [p, groupNumber(attempts[pieces[p]!.course]!)]))
         return [{ least: units(spec.least), pieces: courses, wants: wantsOf(i, areasOf(program)) }]
       })
     )
@@ -378,8 +378,8 @@ export function questionOf(
     }
     const courseGroups = (): number[][] => {
       const groups = new Map<number, number[]>()
-      takings.forEach((taking, t) => {
-        const number = groupNumber(taking)
+      attempts.forEach((attempt, t) => {
+        const number = groupNumber(attempt)
         groups.set(number, [...(groups.get(number) ?? []), t])
       })
       return [...groups.values()]
@@ -421,9 +421,9 @@ function layersOf(program: Program): ReadonlySet<string>[] {
 const areasOf = ({ spec }: Program): ReadonlySet<string> => new Set(spec.areas.map((area) => area.id))
 
 /** The largest unit of credit in which every amount is whole; credits come in hundredths at the finest. */
-function unitOf(programs: readonly Program[], takings: readonly Taking[]): number {
+function unitOf(programs: readonly Program[], attempts: readonly Attempt[]): number {
   const hundredths = [
-    ...takings.map((taking) => taking.credits),
+    ...attempts.map((attempt) => attempt.credits),
     ...programs.flatMap((program) => [
       program.spec.mayShare ?? 0,
       ...program.conditions.map(({ spec }) => (spec.asks === 'credits' ? spec.least : 0)),

@@ -10,7 +10,7 @@ import type { CourseCode } from '../ids'
 import type { ConditionSpec } from './conditions'
 import type { CourseSet, HeldAs } from './courseSet'
 import type { ExceptionGrant } from './exceptions'
-import type { RepeatPolicy, Taking } from './taking'
+import type { RepeatPolicy, Attempt } from './attempt'
 
 export type ProgramKind = 'degree' | 'minor' | 'certificate'
 
@@ -162,9 +162,9 @@ export function takes(need: Need, course: Course, as?: HeldAs): boolean {
   return need.set.has(course, as) || need.substituted.some((one) => one.course === course.code)
 }
 
-/** Whether a limit counts this taking. */
-export function isLimited({ set, grades }: Limit, course: Course, taking: Taking): boolean {
-  return set.has(course, taking) && (!grades || grades.includes(taking.grade ?? ''))
+/** Whether a limit counts this attempt. */
+export function isLimited({ set, grades }: Limit, course: Course, attempt: Attempt): boolean {
+  return set.has(course, attempt) && (!grades || grades.includes(attempt.grade ?? ''))
 }
 
 const takers = new WeakMap<Program, WeakMap<Course, readonly number[]>>()

@@ -4,7 +4,7 @@ import { term } from '../testing/build'
 import { auditRecord } from './audit'
 import { NOTHING_BESIDE } from './conditions'
 import { compileProgram } from './compile'
-import { FIRMNESS } from './taking'
+import { FIRMNESS } from './attempt'
 import { recordCase } from './testing/recordCases'
 import { compareTuples, RecordJudge } from './testing/recordJudge'
 
@@ -25,10 +25,10 @@ it(
       const needs = audits.flatMap((audit) => audit.areas.flatMap((area) => area.needs))
       const placing = judge.placingFrom(
         needs.flatMap(({ need, evidence }) =>
-          evidence.map(({ course, firmness, grade }) => ({
+          evidence.map(({ course, status, grade }) => ({
             need: need.id,
             code: course,
-            level: FIRMNESS.indexOf(firmness),
+            level: FIRMNESS.indexOf(status),
             graded: grade !== null
           }))
         )

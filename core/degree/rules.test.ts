@@ -10,7 +10,7 @@ import type { ConditionSpec } from './conditions'
 import type { HeldAs } from './courseSet'
 import { averagesByTerm, enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
 import type { NeedSpec, ProgramSpec } from './program'
-import { takingsOf, type PlannedCourse, type RecordEntry, type RepeatPolicy } from './taking'
+import { attemptsOf, type PlannedCourse, type RecordEntry, type RepeatPolicy } from './attempt'
 
 const terms = ['AU25', 'SP26', 'AU26', 'SP27', 'AU27'].map((code) => term(code))
 const catalog = new Catalog([
@@ -37,14 +37,14 @@ const spec = (over: Partial<ProgramSpec> = {}): ProgramSpec => ({
   areas: [{ id: 'a', title: 'A', needs: [need('any')] }],
   ...over
 })
-const takings = (record: RecordEntry[], plan: PlannedCourse[] = [], repeats: RepeatPolicy = 'best') =>
-  takingsOf({ catalog, record, held: [], planned: plan, repeats }, terms)
+const attempts = (record: RecordEntry[], plan: PlannedCourse[] = [], repeats: RepeatPolicy = 'best') =>
+  attemptsOf({ catalog, record, held: [], planned: plan, repeats }, terms)
 const read = (
   over: Partial<ProgramSpec>,
   record: RecordEntry[],
   options: AuditOptions = {},
   plan: PlannedCourse[] = []
-) => auditProgram(compileProgram(spec(over)), takings(record, plan), catalog, options)
+) => auditProgram(compileProgram(spec(over)), attempts(record, plan), catalog, options)
 const condition = (
   one: ConditionSpec,
   record: RecordEntry[],
@@ -56,14 +56,14 @@ describe('conditions', () => {
   const upper: ConditionSpec = { id: 'c', title: 'Upper', asks: 'credits', least: 6, from: 'level 300+' }
   it('ask for credits at a level, and tell by what they will be met', () => {
     expect(condition(upper, [entry('ENVI 301')])).toMatchObject({
-      firmness: undefined,
+      status: undefined,
       amounts: { earned: 3 }
     })
-    expect(condition(upper, [entry('ENVI 301')], {}, [planned('STAT 301', 'AU27')]).firmness).toBe('planned')
+    expect(condition(upper, [entry('ENVI 301')], {}, [planned('STAT 301', 'AU27')]).status).toBe('planned')
     expect(
-      condition(upper, [entry('ENVI 301'), entry('ENVI 302', null, { term: termCode('SP27') })]).firmness
+      condition(upper, [entry('ENVI 301'), entry('ENVI 302', null, { term: termCode('SP27') })]).status
     ).toBe('underWay')
-    expect(condition(upper, [entry('ENVI 301'), entry('ENVI 302')]).firmness).toBe('earned')
+    expect(condition(upper, [entry('ENVI 301'), entry('ENVI 302')]).status).toBe('earned')
   })
   it('count only what counts in the program when they say so', () => {
     const record = ['ENVI 101', 'ENVI 102', 'ENVI 201', 'ENVI 301', 'ENVI 302'].map((code) => entry(code))
@@ -85,28 +85,28 @@ describe('conditions', () => {
       entry('ENVI 101', 'B', { term: termCode('AU25') }),
       entry('ENVI 102', 'B', { term: termCode('AU25') })
     ]
-    expect(condition(here, [...old, entry('STAT 101', 'B', { term: termCode('SP26') })]).firmness).toBe(
+    expect(condition(here, [...old, entry('STAT 101', 'B', { term: termCode('SP26') })]).status).toBe(
       'earned'
     )
     const away = [...old, entry('STAT 101', 'B', { term: termCode('SP26'), origin: 'transfer' as const })]
-    expect(condition(here, away)).toMatchObject({ firmness: undefined, amounts: { earned: 3 } })
+    expect(condition(here, away)).toMatchObject({ status: undefined, amounts: { earned: 3 } })
   })
   it('ask for an average over a set, rounded to hundredths as it is written', () => {
     const average: ConditionSpec = { id: 'c', title: 'GPA', asks: 'average', least: 2.5, from: 'STAT *' }
     // (3.0 x 3 + 2.0 x 3) / 6 = 2.50, the definition of a grade point average.
     const two = [entry('STAT 101', 'B'), entry('STAT 102', 'C'), entry('ENVI 101', 'F')]
-    expect(condition(average, two)).toMatchObject({ firmness: 'earned', value: 2.5 })
-    expect(condition({ ...average, least: 2.51 }, two).firmness).toBeUndefined()
-    expect(condition(average, [])).toMatchObject({ firmness: undefined, value: undefined })
+    expect(condition(average, two)).toMatchObject({ status: 'earned', value: 2.5 })
+    expect(condition({ ...average, least: 2.51 }, two).status).toBeUndefined()
+    expect(condition(average, [])).toMatchObject({ status: undefined, value: undefined })
   })
   it('ask for a test and for a milestone', () => {
     const test: ConditionSpec = { id: 'c', title: 'Test', asks: 'test', test: 'MATH', least: 50 }
     const beside = (score: number) => ({ beside: { tests: { MATH: score }, milestones: new Set<string>() } })
-    expect(condition(test, [], beside(50)).firmness).toBe('earned')
-    expect(condition(test, [], beside(49))).toMatchObject({ firmness: undefined, value: 49 })
+    expect(condition(test, [], beside(50)).status).toBe('earned')
+    expect(condition(test, [], beside(49))).toMatchObject({ status: undefined, value: 49 })
     const shown: ConditionSpec = { id: 'folio', title: 'Portfolio', asks: 'milestone' }
-    expect(condition(shown, [])).toMatchObject({ firmness: undefined })
-    expect(condition(shown, [], { beside: { tests: {}, milestones: new Set(['folio']) } }).firmness).toBe(
+    expect(condition(shown, [])).toMatchObject({ status: undefined })
+    expect(condition(shown, [], { beside: { tests: {}, milestones: new Set(['folio']) } }).status).toBe(
       'earned'
     )
   })
@@ -123,7 +123,7 @@ describe('an entry set', () => {
   it('is audited alike, and takes nothing from the program', () => {
     const met = read(over, [entry('STAT 101', 'B')])
     expect(met.entry!.areas[0]!.state).toBe('met')
-    expect(met.entry!.conditions[0]!.firmness).toBe('earned')
+    expect(met.entry!.conditions[0]!.status).toBe('earned')
     expect(met.amounts.earned).toBe(3)
     expect(read(over, [entry('STAT 101', 'D')]).entry!.areas[0]!.state).toBe('needed')
   })
@@ -145,7 +145,7 @@ describe('exceptions', () => {
     const result = read({}, [entry('ENVI 101')], { exceptions: [grant({})] })
     expect(result.areas[0]).toMatchObject({ state: 'met', amounts: { earned: 0, needed: 0 } })
     expect(result.areas[0]!.needs[0]!.need.waived).toMatchObject({ by: 'Somebody' })
-    expect(result.outside.map((o) => o.taking.course)).toEqual(['ENVI 101'])
+    expect(result.outside.map((o) => o.attempt.course)).toEqual(['ENVI 101'])
   })
   it('let a course be taken for a need that its set does not name', () => {
     const over = { areas: [{ id: 'a', title: 'A', needs: [need('STAT *')] }] }
@@ -167,24 +167,24 @@ describe('several attempts', () => {
     entry('STAT 101', 'D', { term: termCode('SP26') })
   ]
   it('count the best, or the last, by the program', () => {
-    expect(takings(twice).counted.map((t) => t.grade)).toEqual(['B'])
-    expect(takings(twice, [], 'last').counted.map((t) => t.grade)).toEqual(['D'])
+    expect(attempts(twice).counted.map((t) => t.grade)).toEqual(['B'])
+    expect(attempts(twice, [], 'last').counted.map((t) => t.grade)).toEqual(['D'])
   })
   it('all enter the average where the program says so, and give credits once', () => {
-    const list = takings(twice, [], 'all')
+    const list = attempts(twice, [], 'all')
     expect(list.counted).toHaveLength(1)
     // (3.0 x 3 + 1.0 x 3) / 6 = 2.0
     expect(catalog.scale.average(gradedAttempts(list))).toBe(2)
-    expect(catalog.scale.average(gradedAttempts(takings(twice)))).toBe(3)
+    expect(catalog.scale.average(gradedAttempts(attempts(twice)))).toBe(3)
   })
   it('of which the last failed give nothing, where the last one counts', () => {
     const failed = [twice[0]!, entry('STAT 101', 'F', { term: termCode('SP26') })]
-    expect(takings(failed, [], 'last').counted).toEqual([])
-    expect(takings(failed).counted.map((t) => t.grade)).toEqual(['B'])
+    expect(attempts(failed, [], 'last').counted).toEqual([])
+    expect(attempts(failed).counted.map((t) => t.grade)).toEqual(['B'])
   })
   it('a withdrawal is no attempt that could be the last', () => {
     const left = [twice[0]!, entry('STAT 101', 'W', { term: termCode('SP26') })]
-    expect(takings(left, [], 'last').counted.map((t) => t.grade)).toEqual(['B'])
+    expect(attempts(left, [], 'last').counted.map((t) => t.grade)).toEqual(['B'])
   })
 })
 
@@ -208,27 +208,27 @@ describe('a condition about a campus', () => {
     return auditRecord([program], input, terms).audits[0]!.conditions[0]!
   }
   it('is met by where a picked section is held', () => {
-    expect(judge({ campus: 'HARBOUR', mode: 'inPerson' })).toMatchObject({ firmness: 'planned', unknown: 0 })
-    expect(judge({ campus: 'HILL', mode: 'inPerson' })).toMatchObject({ firmness: undefined, unknown: 0 })
+    expect(judge({ campus: 'HARBOUR', mode: 'inPerson' })).toMatchObject({ status: 'planned', unknown: 0 })
+    expect(judge({ campus: 'HILL', mode: 'inPerson' })).toMatchObject({ status: undefined, unknown: 0 })
   })
   it('is not known yet where the course is held at one campus or another', () => {
-    expect(judge({ campuses: ['HARBOUR', 'HILL'] })).toMatchObject({ firmness: undefined, unknown: 3 })
-    expect(judge({ campuses: ['HARBOUR'] })).toMatchObject({ firmness: 'planned', unknown: 0 })
-    expect(judge({ campuses: ['HILL'] })).toMatchObject({ firmness: undefined, unknown: 0 })
+    expect(judge({ campuses: ['HARBOUR', 'HILL'] })).toMatchObject({ status: undefined, unknown: 3 })
+    expect(judge({ campuses: ['HARBOUR'] })).toMatchObject({ status: 'planned', unknown: 0 })
+    expect(judge({ campuses: ['HILL'] })).toMatchObject({ status: undefined, unknown: 0 })
   })
 })
 
 describe('grades of all kinds', () => {
   it('an incomplete counts as under way, and as attempted', () => {
-    const list = takings([entry('STAT 101', 'I'), entry('ENVI 101', 'A')])
+    const list = attempts([entry('STAT 101', 'I'), entry('ENVI 101', 'A')])
     expect(list.counted).toMatchObject([
-      { course: 'ENVI 101', firmness: 'earned' },
-      { course: 'STAT 101', firmness: 'underWay', detail: 'incomplete', grade: null }
+      { course: 'ENVI 101', status: 'earned' },
+      { course: 'STAT 101', status: 'underWay', detail: 'incomplete', grade: null }
     ])
     expect(paceOfProgress(list)).toEqual({ completed: 3, attempted: 6, pace: 0.5 })
   })
   it('a pass earns credits without points, no pass earns neither', () => {
-    const list = takings([entry('STAT 101', 'P'), entry('ENVI 101', 'NP')])
+    const list = attempts([entry('STAT 101', 'P'), entry('ENVI 101', 'NP')])
     expect(list.counted.map((t) => t.course)).toEqual(['STAT 101'])
     expect(catalog.scale.average(gradedAttempts(list))).toBeUndefined()
   })
@@ -236,7 +236,7 @@ describe('grades of all kinds', () => {
     const over = { limits: [{ title: 'Passes', from: 'any', credits: 3, grades: ['P'] }] }
     const result = read(over, [entry('ENVI 101', 'P'), entry('ENVI 102', 'P'), entry('ENVI 201', 'B')])
     expect(result.amounts.earned).toBe(6)
-    expect(result.outside.map((o) => [o.taking.course, o.why])).toEqual([['ENVI 102', 'limited']])
+    expect(result.outside.map((o) => [o.attempt.course, o.why])).toEqual([['ENVI 102', 'limited']])
     expect(result.limits).toEqual([{ title: 'Passes', credits: 3, used: 3 }])
   })
   it('half credits add up', () => {
@@ -244,10 +244,10 @@ describe('grades of all kinds', () => {
     expect(read({}, list).amounts).toMatchObject({ earned: 4, needed: 5 })
   })
   it('courses that exclude each other count once, whichever says so', () => {
-    const list = takings([entry('CHEM 115', 'C'), entry('CHEM 101', 'B')])
+    const list = attempts([entry('CHEM 115', 'C'), entry('CHEM 101', 'B')])
     expect(list.counted.map((t) => t.course)).toEqual(['CHEM 101'])
     expect(list.idle).toMatchObject([{ why: 'exclusive', by: 'CHEM 101' }])
-    expect(takings([entry('CHEM 115')], [planned('CHEM 101', 'AU27')]).repeats).toHaveLength(1)
+    expect(attempts([entry('CHEM 115')], [planned('CHEM 101', 'AU27')]).repeats).toHaveLength(1)
   })
   it('of courses that exclude each other the one counts that leaves less open, else the better grade', () => {
     const one = (from: string) =>
@@ -256,7 +256,7 @@ describe('grades of all kinds', () => {
       )
     const record = [entry('CHEM 115', 'C'), entry('CHEM 101', 'B')]
     const counted = (from: string) => {
-      const { takings: list, audits } = auditRecord(
+      const { attempts: list, audits } = auditRecord(
         [one(from)],
         { catalog, record, held: [], planned: [] },
         terms
@@ -274,7 +274,7 @@ describe('grades of all kinds', () => {
       { grade: '5', points: 5, result: 'failed', rank: 0 }
     ])
     const ten = new Catalog(catalog.courses, scale)
-    const list = takingsOf(
+    const list = attemptsOf(
       { catalog: ten, record: [entry('ENVI 101', '10'), entry('ENVI 102', '5')], held: [], planned: [] },
       terms
     )
@@ -285,7 +285,7 @@ describe('grades of all kinds', () => {
 
 describe('terms', () => {
   it('have an average each, over all their attempts', () => {
-    const list = takings([
+    const list = attempts([
       entry('STAT 101', 'F', { term: termCode('AU25') }),
       entry('ENVI 101', 'A', { term: termCode('AU25') }),
       entry('STAT 101', 'B', { term: termCode('SP26') })
@@ -327,7 +327,7 @@ describe('what may be shared', () => {
         areas: [{ id: 'm', title: 'M', needs: [need('STAT *', { amount: 6, credits: 6 })] }]
       })
     )
-    const list = takings([entry('STAT 101'), entry('STAT 102')])
+    const list = attempts([entry('STAT 101'), entry('STAT 102')])
     const [, second] = auditAll([degree, minor], list, catalog)
     expect(second!.amounts.earned).toBe(3)
     expect(second!.outside).toMatchObject([{ why: 'sharing' }])

@@ -6,7 +6,7 @@ import { auditAll } from './audit'
 import { compileProgram } from './compile'
 import type { AreaSpec, NeedSpec, ProgramSpec } from './program'
 import { servingOf, type Serving } from './serving'
-import { takingsOf, type TakingInput } from './taking'
+import { attemptsOf, type AttemptInput } from './attempt'
 
 const catalog = new Catalog([
   course('STAT 101', { equivalents: [courseCode('MATH 110')] }),
@@ -49,11 +49,11 @@ const programOf = (areas: AreaSpec[], over: Partial<ProgramSpec> = {}) =>
 function ask(
   code: string,
   programs: ReturnType<typeof programOf>[],
-  over: Partial<TakingInput> = {}
+  over: Partial<AttemptInput> = {}
 ): Serving {
-  const takings = takingsOf({ catalog, record: [], held: [], planned: [], ...over }, terms)
-  const audits = auditAll(programs, takings, catalog)
-  return servingOf(catalog.course(code), { audits, takings, catalog })
+  const attempts = attemptsOf({ catalog, record: [], held: [], planned: [], ...over }, terms)
+  const audits = auditAll(programs, attempts, catalog)
+  return servingOf(catalog.course(code), { audits, attempts, catalog })
 }
 const places = (serving: Serving) =>
   serving.kind === 'counts' ? serving.places.map((place) => place.map((one) => one.need.id)) : serving.kind

@@ -11,17 +11,17 @@ import type { AreaResult, Audit, NeedResult } from './audit'
 import type { HeldAs } from './courseSet'
 import { fit, raises } from './fit'
 import { takes } from './program'
-import type { Taking, Takings } from './taking'
+import type { Attempt, Attempts } from './attempt'
 
 export type Serving =
   /** It would count, at once in every one of these places; of each place for one of its needs. */
   | { kind: 'counts'; places: NeedResult[][] }
   /** It is there already, and counts for these. */
-  | { kind: 'counted'; by: Taking; needs: NeedResult[] }
+  | { kind: 'counted'; by: Attempt; needs: NeedResult[] }
   /** A course that counts as it, or beside which it gives no credit, is there. */
-  | { kind: 'repeats'; by: Taking; needs: NeedResult[] }
+  | { kind: 'repeats'; by: Attempt; needs: NeedResult[] }
   /** What accepts it is full, but for a course of it that could count elsewhere. */
-  | { kind: 'ifMoved'; need: NeedResult; moves: Taking; to: NeedResult }
+  | { kind: 'ifMoved'; need: NeedResult; moves: Attempt; to: NeedResult }
   /** Everything that accepts it is full. */
   | { kind: 'full'; needs: NeedResult[] }
   /** Nothing accepts it. */
@@ -29,7 +29,7 @@ export type Serving =
 
 export interface ServingQuestion {
   audits: readonly Audit[]
-  takings: Pick<Takings, 'counted'>
+  attempts: Pick<Attempts, 'counted'>
   catalog: Catalog
 }
 
@@ -46,13 +46,13 @@ interface Layer {
 /** `as` is how its section is held, where one is looked at. */
 export function servingOf(
   course: Course,
-  { audits, takings, catalog }: ServingQuestion,
+  { audits, attempts, catalog }: ServingQuestion,
   as?: HeldAs
 ): Serving {
-  const there = course.repeatable ? undefined : takenInstead(course, takings, catalog)
+  const there = course.repeatable ? undefined : takenInstead(course, attempts, catalog)
   const all = audits.flatMap((audit) => audit.areas.flatMap((area) => area.needs))
   const raised = there
-    ? all.filter((result) => result.state === 'needed' && raises(result.need, course, takings, catalog))
+    ? all.filter((result) => result.state === 'needed' && raises(result.need, course, attempts, catalog))
     : []
   if (raised.length) return { kind: 'counts', places: placesOf(course, layersOf(audits), new Set(raised)) }
   if (there) {
@@ -76,9 +76,9 @@ export function servingOf(
 /** Of what is there: the course itself, one that counts as it, or one that excludes it. */
 function takenInstead(
   course: Course,
-  { counted }: Pick<Takings, 'counted'>,
+  { counted }: Pick<Attempts, 'counted'>,
   catalog: Catalog
-): Taking | undefined {
+): Attempt | undefined {
   const group = catalog.groupOf(course.code)
   const excluded = catalog.exclusiveWith(course.code)
   return (
@@ -156,12 +156,12 @@ function limitBetween(one: Place, other: Place, layers: readonly Layer[]): Shari
 }
 
 function sharedCredits(one: readonly NeedResult[], other: readonly NeedResult[]): number {
-  const there = new Set(other.flatMap((result) => result.evidence.map((taking) => taking.key)))
+  const there = new Set(other.flatMap((result) => result.evidence.map((attempt) => attempt.key)))
   const both = new Map(
     one
       .flatMap((result) => result.evidence)
-      .filter((taking) => there.has(taking.key))
-      .map((taking) => [taking.key, taking.credits])
+      .filter((attempt) => there.has(attempt.key))
+      .map((attempt) => [attempt.key, attempt.credits])
   )
   return [...both.values()].reduce((sum, credits) => sum + credits, 0)
 }

@@ -123,7 +123,7 @@ export function schedule(model: LinearModel, problem: FillProblem, options: Mode
     if (term <= last) for (const c of some) model.row([[1, at(c, term)]], '<=', 0)
 }
 
-/** The rows of the reading: which taking counts toward which want, within caps, shares and choices. */
+/** The rows of the reading: which attempt counts toward which want, within caps, shares and choices. */
 export function reading(model: LinearModel, problem: FillProblem, options: ModelOptions): void {
   const { courses, holders, root } = problem
   const { wants, pieces, caps, shares } = problem.reading

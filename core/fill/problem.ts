@@ -49,13 +49,13 @@ export interface FillCourse {
   placed: boolean
 }
 
-/** A taking of the reading: settled before all terms, standing in a term, or a course of the question. */
+/** An attempt of the reading: settled before all terms, standing in a term, or a course of the question. */
 export type Holder = { at: number } | { course: number }
 
 export interface FillProblem {
   terms: readonly FillTerm[]
   courses: readonly FillCourse[]
-  /** Which taking may count toward which want; its pieces' courses are numbers of `holders`. */
+  /** Which attempt may count toward which want; its pieces' courses are numbers of `holders`. */
   reading: ReadingProblem
   root: Alternative
   holders: readonly Holder[]

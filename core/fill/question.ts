@@ -6,14 +6,14 @@
  */
 import { numberOf, runsIn, type Course, type StudyLevel, type Term } from '../catalog'
 import {
-  allTaken,
+  allAttempts,
   isTooLow,
   questionOf,
   type Apart,
   type NeedResult,
   type PlannedCourse,
   type Program,
-  type Taking
+  type Attempt
 } from '../degree'
 import type { CourseCode, TermCode } from '../ids'
 import {
@@ -26,7 +26,7 @@ import {
   standingCredits,
   type Rule
 } from '../requisites'
-import { alignSequence, asOfTerm, obstacles, plan, termLoad, termsToPlan, type RouteContext } from '../route'
+import { alignSequence, asOfTerm, blockers, plan, termLoad, termsToPlan, type RouteContext } from '../route'
 import {
   NOT_TAKEN,
   TERMS_MOST,
@@ -120,17 +120,17 @@ class Question {
   }
 
   made(): FillQuestion {
-    const { takings, catalog } = this.context
+    const { attempts, catalog } = this.context
     let before = 0
-    for (const taking of takings.counted) {
-      const at = this.timeOf(taking)
-      if (at < 0 && !taking.again) before += taking.credits
-      this.stand(taking.course, at, taking.credits)
+    for (const attempt of attempts.counted) {
+      const at = this.timeOf(attempt)
+      if (at < 0 && !attempt.again) before += attempt.credits
+      this.stand(attempt.course, at, attempt.credits)
     }
-    for (const { course } of takings.spare) this.there.add(this.groupOf(course))
+    for (const { course } of attempts.spare) this.there.add(this.groupOf(course))
     for (const course of this.useful()) this.candidate(course)
     // What a candidate needs before it is a candidate as well, until nothing new comes.
-    const idle = new Set(takings.repeats.map((one) => `${one.course}@${one.term}`))
+    const idle = new Set(attempts.repeats.map((one) => `${one.course}@${one.term}`))
     for (const planned of this.context.planned)
       if (!idle.has(`${planned.course}@${planned.term}`)) this.mend(planned)
     for (let c = 0; c < this.courses.length; c++) {
@@ -138,20 +138,20 @@ class Question {
       if (of) this.courses[c] = { ...this.courses[c]!, rule: this.ruleFor(of), excludes: this.excludesOf(of) }
     }
     const added = this.courses.flatMap(({ of }, c) => (of ? [{ of, c }] : []))
-    const there = allTaken(takings)
+    const there = allAttempts(attempts)
     const { problem, root, all } = questionOf(
       this.programs,
-      [...there, ...added.map(({ of }) => takingOf(of))],
+      [...there, ...added.map(({ of }) => attemptOf(of))],
       catalog,
       {
-        takings: {
-          spare: takings.spare,
-          apart: [...takings.apart, ...this.repeating(added.map(({ of }) => of))]
+        attempts: {
+          spare: attempts.spare,
+          apart: [...attempts.apart, ...this.repeating(added.map(({ of }) => of))]
         }
       }
     )
     const holders: Holder[] = [
-      ...there.map((taking) => ({ at: this.timeOf(taking) })),
+      ...there.map((attempt) => ({ at: this.timeOf(attempt) })),
       ...added.map(({ c }) => ({ course: c }))
     ]
     return {
@@ -171,18 +171,18 @@ class Question {
 
   /** Courses to be added that repeat one with too low a grade: in each layer one of the two counts. */
   private repeating(added: readonly Course[]): Apart[] {
-    const { takings, catalog } = this.context
+    const { attempts, catalog } = this.context
     return added.flatMap((course) =>
-      takings.counted.flatMap((taking): Apart[] =>
-        !course.repeatable && catalog.groupOf(taking.course) === this.groupOf(course.code)
-          ? [{ keys: [takingOf(course).key, taking.key], why: 'again' }]
+      attempts.counted.flatMap((attempt): Apart[] =>
+        !course.repeatable && catalog.groupOf(attempt.course) === this.groupOf(course.code)
+          ? [{ keys: [attemptOf(course).key, attempt.key], why: 'again' }]
           : []
       )
     )
   }
 
   /** The number of the term; -1 for what is before all of them. */
-  private timeOf({ term }: Taking): number {
+  private timeOf({ term }: Attempt): number {
     return term === null ? -1 : orderIn(this.terms, term)
   }
 
@@ -205,9 +205,9 @@ class Question {
    * the place of a test that is met; with all that stands before it in turn.
    */
   private leftBehind(): Set<string> {
-    const { catalog, takings, student } = this.context
+    const { catalog, attempts, student } = this.context
     const behind = new Set<string>()
-    const all = new Set(takings.counted.map((taking) => this.groupOf(taking.course)))
+    const all = new Set(attempts.counted.map((attempt) => this.groupOf(attempt.course)))
     const add = (rule: Rule | undefined) => {
       for (const code of coursesIn(rule)) {
         const group = this.groupOf(code)
@@ -224,8 +224,8 @@ class Question {
       if (rule.kind === 'any' && byTest) add(rule)
       else for (const one of rule.of) passed(one)
     }
-    for (const taking of takings.counted)
-      if (taking.firmness !== 'planned') add(ruleOf(catalog.maybeCourse(taking.course)?.prerequisite ?? ''))
+    for (const attempt of attempts.counted)
+      if (attempt.status !== 'planned') add(ruleOf(catalog.maybeCourse(attempt.course)?.prerequisite ?? ''))
     for (const course of catalog.courses) {
       const rule = ruleOf(course.prerequisite)
       if (rule) passed(rule)
@@ -257,7 +257,7 @@ class Question {
     const at = this.terms.find((one) => one.code === term)
     const wanted = this.context.catalog.maybeCourse(course)
     if (number === undefined || !at || !wanted) return
-    const lacks = obstacles(this.context, course, at).some(
+    const lacks = blockers(this.context, course, at).some(
       ({ code }) => code === 'prerequisite' || code === 'corequisite'
     )
     if (lacks) this.courses[number] = { ...this.courses[number]!, rule: this.ruleFor(wanted) }
@@ -265,12 +265,12 @@ class Question {
 
   /**
    * Wants that could be met by something more: those open now with all others of their choices, and in turn those
-   * that hold a taking which one of these could have.
+   * that hold an attempt which one of these could have.
    */
   private asked(): Set<number> {
-    const { takings, catalog, audits } = this.context
-    const there = allTaken(takings)
-    const { problem, root, all } = questionOf(this.programs, there, catalog, { takings })
+    const { attempts, catalog, audits } = this.context
+    const there = allAttempts(attempts)
+    const { problem, root, all } = questionOf(this.programs, there, catalog, { attempts })
     const found = new Set<number>()
     const openIn = audits.map(
       (audit) =>
@@ -288,12 +288,12 @@ class Question {
       ...one.choices.flatMap((c) => c.of.flatMap(under))
     ]
     const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
-    /** The wants where each taking counts now. */
+    /** The wants where each attempt counts now. */
     const placed = audits.flatMap((audit, program) =>
       audit.areas.flatMap((area) =>
         area.needs.flatMap((result) =>
-          result.evidence.map((taking) => ({
-            key: taking.key,
+          result.evidence.map((attempt) => ({
+            key: attempt.key,
             w: numberOf.get(`${program} ${result.need.id}`)!
           }))
         )
@@ -330,7 +330,7 @@ class Question {
         (!this.isThere(course) || this.isTooLow(course)) &&
         this.termsOf(course)
     )
-    const { problem, all } = questionOf(this.programs, open.map(takingOf), catalog)
+    const { problem, all } = questionOf(this.programs, open.map(attemptOf), catalog)
     const piecesOf = open.map((): number[] => [])
     problem.pieces.forEach((piece, p) => piecesOf[piece.course]!.push(p))
     const bySubject = problem.wants.some((want) => want.subjects > 0)
@@ -399,13 +399,15 @@ class Question {
 
   /** Whether the course is earned with too low a grade, and could be repeated: for a need, or for one that it is to have. */
   private isTooLow(course: Course, asked?: NeedResult['need'] | string): boolean {
-    const { catalog, takings } = this.context
-    const there = allTaken(takings).filter((one) => catalog.groupOf(one.course) === this.groupOf(course.code))
+    const { catalog, attempts } = this.context
+    const there = allAttempts(attempts).filter(
+      (one) => catalog.groupOf(one.course) === this.groupOf(course.code)
+    )
     if (!there.length || course.repeatable || this.isExcluded(course)) return false
     if (typeof asked === 'object') return isTooLow(asked, there, catalog)
     const isLow = (grade: string | null) =>
       grade !== null && (asked === undefined || !catalog.scale.atLeast(grade, asked))
-    return there.every((one) => one.firmness === 'earned' && isLow(one.grade))
+    return there.every((one) => one.status === 'earned' && isLow(one.grade))
   }
 
   /** The number of a course as a candidate. */
@@ -484,8 +486,8 @@ class Question {
   }
 
   private termOf(term: Term) {
-    const { takings, loadMost, loadLeast, hoursMost } = this.context
-    const standing = termLoad(takings, term.code)
+    const { attempts, loadMost, loadLeast, hoursMost } = this.context
+    const standing = termLoad(attempts, term.code)
     const open = this.isOpen(term)
     const hours = hoursMost?.(term)
     const most = Math.min(loadMost(term), this.wish.load?.(term) ?? Infinity)
@@ -493,7 +495,7 @@ class Question {
     return {
       room: open ? Math.max(0, most - standing) : 0,
       standing,
-      credited: takings.counted.reduce(
+      credited: attempts.counted.reduce(
         (sum, one) => (one.term === term.code && !one.again ? sum + one.credits : sum),
         0
       ),
@@ -522,15 +524,18 @@ class Question {
       if (!of.length) return drops
       return of.length === 1 ? of[0]! : { kind: rule.kind, of }
     }
-    const { catalog, student, terms, takings } = this.context
+    const { catalog, student, terms, attempts } = this.context
     switch (rule.kind) {
       case 'course': {
         const first = this.terms[0]
         if (!first) return FALSE
-        const settled = evaluateRule(rule, asOfTerm(first.code, terms, allTaken(takings), student, catalog))
+        const settled = evaluateRule(
+          rule,
+          asOfTerm(first.code, terms, allAttempts(attempts), student, catalog)
+        )
         if (
           settled.met &&
-          !(rule.sameTerm && takings.counted.some((t) => t.course === rule.course && t.term === first.code))
+          !(rule.sameTerm && attempts.counted.some((t) => t.course === rule.course && t.term === first.code))
         )
           return TRUE
         // What stands on the route, and what could be added: each course that counts as the one asked for.
@@ -558,7 +563,8 @@ class Question {
       case 'program': {
         const first = this.terms[0]
         const met =
-          first && evaluateRule(rule, asOfTerm(first.code, terms, allTaken(takings), student, catalog)).met
+          first &&
+          evaluateRule(rule, asOfTerm(first.code, terms, allAttempts(attempts), student, catalog)).met
         return met ? TRUE : FALSE
       }
       // Permission is given for a section; it does not speak against planning the course.
@@ -586,12 +592,12 @@ class Question {
 const FILLERS = 20
 
 /** A course as it would be planned. */
-function takingOf(course: Course): Taking {
+function attemptOf(course: Course): Attempt {
   return {
     key: `${course.code}@`,
     course: course.code,
     credits: course.credits,
-    firmness: 'planned',
+    status: 'planned',
     term: null,
     grade: null,
     origin: 'here',

@@ -6,7 +6,7 @@
  * for each other. All reasons are collected. A cancelled section is not judged further.
  */
 import type { Catalog, Term } from '../catalog'
-import { allTaken, takingsOf, type HeldSeat, type RecordEntry, type Taking } from '../degree'
+import { allAttempts, attemptsOf, type HeldSeat, type RecordEntry, type Attempt } from '../degree'
 import type { Refusal } from '../findings'
 import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
@@ -201,22 +201,22 @@ function courseRefusals(
 ) {
   const { catalog, terms, term, student } = facts
   const refusals: Refusal[] = []
-  const takings = takingsWith(facts, others)
+  const attempts = attemptsWith(facts, others)
   /** In the term itself a seat of it is another matter: it is held already, or exchanged. */
-  const isElsewhere = (taking: Taking) => taking.firmness === 'earned' || taking.term !== term.code
+  const isElsewhere = (attempt: Attempt) => attempt.status === 'earned' || attempt.term !== term.code
   const course = catalog.maybeCourse(code)
   const same: readonly string[] = catalog.sameAs(code)
   const there = course?.repeatable
     ? undefined
-    : takings.find((t) => isElsewhere(t) && same.includes(t.course))
-  if (there?.firmness === 'earned') refusals.push({ code: 'alreadyEarned', grade: there.grade })
+    : attempts.find((t) => isElsewhere(t) && same.includes(t.course))
+  if (there?.status === 'earned') refusals.push({ code: 'alreadyEarned', grade: there.grade })
   else if (there?.term) {
     const name = terms.find((one) => one.code === there.term)?.name ?? there.term
-    refusals.push({ code: 'alreadyTaken', term: there.term, name, held: there.firmness === 'registered' })
+    refusals.push({ code: 'alreadyTaken', term: there.term, name, held: there.status === 'registered' })
   }
   const rule = ruleOf(main?.prerequisite ?? course?.prerequisite ?? '')
   if (!rule) return { refusals, assumed: [] }
-  const asOf = { ...asOfTerm(term.code, terms, takings, student, catalog), permitted }
+  const asOf = { ...asOfTerm(term.code, terms, attempts, student, catalog), permitted }
   const result = evaluateRule(rule, asOf)
   const { before, together } = splitMissing(missingPart(result))
   if (before && !student.waived?.has(code)) refusals.push({ code: 'prerequisite', missing: before })
@@ -224,16 +224,16 @@ function courseRefusals(
   return { refusals, assumed: assumedLeaves(result) }
 }
 
-const alone = new WeakMap<RegistrationFacts, Taking[]>()
+const alone = new WeakMap<RegistrationFacts, Attempt[]>()
 
 /** What the student has, with the courses taken along; without any, worked out once for the same facts. */
-function takingsWith(facts: RegistrationFacts, others: readonly Option[]): Taking[] {
+function attemptsWith(facts: RegistrationFacts, others: readonly Option[]): Attempt[] {
   const { catalog, terms, term, record, held } = facts
   const known = others.length ? undefined : alone.get(facts)
   if (known) return known
   const along = others.map((option) => seatIn(term, option))
   const rest = others.length ? heldWithout(facts, new Set(others.map((option) => option.course))) : held
-  const all = allTaken(takingsOf({ catalog, record, held: [...rest, ...along], planned: [] }, terms))
+  const all = allAttempts(attemptsOf({ catalog, record, held: [...rest, ...along], planned: [] }, terms))
   if (!others.length) alone.set(facts, all)
   return all
 }

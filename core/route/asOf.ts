@@ -1,6 +1,6 @@
 /** What a student will have when a term begins, from what is earned, under way, held and planned. */
 import type { Catalog, Term } from '../catalog'
-import type { Taking } from '../degree'
+import type { Attempt } from '../degree'
 import type { CourseCode, TermCode } from '../ids'
 import { standingBy, type AsOf, type Standing } from '../requisites'
 
@@ -19,18 +19,18 @@ export interface StudentFacts {
 export function asOfTerm(
   term: TermCode,
   terms: readonly Term[],
-  takings: readonly Taking[],
+  attempts: readonly Attempt[],
   student: StudentFacts,
   catalog: Catalog
 ): AsOf {
   const order = new Map<string, number>(terms.map((t, i) => [t.code, i]))
   const at = order.get(term) ?? terms.length
-  const placeOf = (taking: Taking) => (taking.term === null ? -1 : (order.get(taking.term) ?? -1))
-  const before = takings.filter((t) => t.firmness === 'earned' || placeOf(t) < at)
-  const same = takings.filter((t) => t.term === term && t.firmness !== 'earned')
-  const isIt = (taking: Taking, course: string) =>
-    (catalog.sameAs(taking.course) as string[]).includes(course)
-  const creditsByThen = before.reduce((sum, taking) => sum + (taking.again ? 0 : taking.credits), 0)
+  const placeOf = (attempt: Attempt) => (attempt.term === null ? -1 : (order.get(attempt.term) ?? -1))
+  const before = attempts.filter((t) => t.status === 'earned' || placeOf(t) < at)
+  const same = attempts.filter((t) => t.term === term && t.status !== 'earned')
+  const isIt = (attempt: Attempt, course: string) =>
+    (catalog.sameAs(attempt.course) as string[]).includes(course)
+  const creditsByThen = before.reduce((sum, attempt) => sum + (attempt.again ? 0 : attempt.credits), 0)
   return {
     finishedBefore: (course) => before.filter((t) => isIt(t, course)).map((t) => t.grade),
     inSameTerm: (course) => same.some((t) => isIt(t, course)),

@@ -5,7 +5,7 @@
  * offered: after it the finding is gone.
  */
 import { runsIn, type Catalog, type Course, type Term } from '../catalog'
-import { allTaken, takes, type Audit, type PlannedCourse, type Taking, type Takings } from '../degree'
+import { allAttempts, takes, type Audit, type PlannedCourse, type Attempt, type Attempts } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
 import {
@@ -31,7 +31,7 @@ export interface RouteContext {
   /** Terms into which courses may still be put, by code. */
   plannable: ReadonlySet<string>
   student: StudentFacts
-  takings: Takings
+  attempts: Attempts
   planned: readonly PlannedCourse[]
   /** Planned in terms that take no plans any more. */
   stale?: readonly PlannedCourse[]
@@ -52,7 +52,7 @@ export interface RouteContext {
   audits: readonly Audit[]
 }
 
-export type Obstacle =
+export type Blocker =
   | { code: 'prerequisite' | 'corequisite'; missing: Rule }
   | { code: 'notOffered'; known: 'sections' | 'pattern' }
   | { code: 'away'; why: 'exchange' | 'leave' }
@@ -70,10 +70,10 @@ const WAYS = 4
 const REPLACEMENTS = 2
 
 /** What speaks against a course in a term, leaving the course itself out of what is planned. */
-export function obstacles(context: RouteContext, code: CourseCode, term: Term): Obstacle[] {
-  const { catalog, terms, plannable, student, takings, running, away, offered } = context
+export function blockers(context: RouteContext, code: CourseCode, term: Term): Blocker[] {
+  const { catalog, terms, plannable, student, attempts, running, away, offered } = context
   if (!plannable.has(term.code)) return [{ code: 'past' }]
-  const found: Obstacle[] = []
+  const found: Blocker[] = []
   const course = catalog.maybeCourse(code)
   if (!course) return found
   const absent = away?.get(term.code)
@@ -88,7 +88,7 @@ export function obstacles(context: RouteContext, code: CourseCode, term: Term): 
   if (none) found.push({ code: none })
   const rule = ruleOf(course.prerequisite)
   if (rule) {
-    const others = allTaken(takings).filter((one) => one.course !== code || one.firmness === 'earned')
+    const others = allAttempts(attempts).filter((one) => one.course !== code || one.status === 'earned')
     const result = evaluateRule(rule, asOfTerm(term.code, terms, others, student, catalog))
     // Permission is given for a section; it does not speak against planning the course.
     const { before, together } = splitMissing(missingPart(result), (leaf) => leaf.kind === 'permission')
@@ -131,11 +131,11 @@ export interface CountedOn {
 
 /** What is under way without a grade and assumed to end well, each with the planned courses that ask for it. */
 export function countedOn(context: RouteContext): CountedOn[] {
-  const { catalog, terms, student, takings } = context
+  const { catalog, terms, student, attempts } = context
   const underWay = new Set(
-    takings.counted
-      .filter((taking) => taking.firmness === 'underWay')
-      .map((taking) => catalog.groupOf(taking.course))
+    attempts.counted
+      .filter((attempt) => attempt.status === 'underWay')
+      .map((attempt) => catalog.groupOf(attempt.course))
   )
   const found = new Map<string, CountedOn>()
   for (const term of termsToPlan(context))
@@ -143,7 +143,7 @@ export function countedOn(context: RouteContext): CountedOn[] {
       const rule = ruleOf(catalog.maybeCourse(course)?.prerequisite ?? '')
       if (!rule) continue
       for (const leaf of assumedLeaves(
-        evaluateRule(rule, asOfTerm(term.code, terms, allTaken(takings), student, catalog))
+        evaluateRule(rule, asOfTerm(term.code, terms, allAttempts(attempts), student, catalog))
       )) {
         if (leaf.kind !== 'course' || !underWay.has(catalog.groupOf(leaf.course))) continue
         const key = JSON.stringify(leaf)
@@ -156,13 +156,13 @@ export function countedOn(context: RouteContext): CountedOn[] {
 }
 
 /** Credits of a term: held and planned courses, each once. */
-export function termLoad(takings: Takings, term: TermCode): number {
-  return takings.counted.reduce((sum, taking) => (taking.term === term ? sum + taking.credits : sum), 0)
+export function termLoad(attempts: Attempts, term: TermCode): number {
+  return attempts.counted.reduce((sum, attempt) => (attempt.term === term ? sum + attempt.credits : sum), 0)
 }
 
 /** Hours of study outside class in a week of the term, were every course in it for the whole term. */
-export function termHours(takings: Takings, term: TermCode): number {
-  const here = takings.counted.filter((taking) => taking.term === term)
+export function termHours(attempts: Attempts, term: TermCode): number {
+  const here = attempts.counted.filter((attempt) => attempt.term === term)
   return studyHours(here.map(({ credits }) => ({ credits, half: 'full' })))
 }
 
@@ -178,9 +178,9 @@ function plannedIn({ planned }: RouteContext, term: Term): PlannedCourse[] {
 function ofCourse(context: RouteContext, planned: PlannedCourse, term: Term): Found[] {
   const about = { course: planned.course, term: term.code }
   const isThis = (one: PlannedCourse) => one.course === planned.course && one.term === planned.term
-  if (context.takings.repeats.some(isThis)) return [{ code: 'alreadyThere', ...about }]
-  const found = obstacles(context, planned.course, term).flatMap((obstacle): Found[] =>
-    obstacle.code === 'past' ? [] : [{ ...obstacle, ...about }]
+  if (context.attempts.repeats.some(isThis)) return [{ code: 'alreadyThere', ...about }]
+  const found = blockers(context, planned.course, term).flatMap((blocker): Found[] =>
+    blocker.code === 'past' ? [] : [{ ...blocker, ...about }]
   )
   const why = outsideEverywhere(context.audits, planned.course, term.code)
   return why ? [...found, { code: 'outside', ...about, why }] : found
@@ -188,26 +188,28 @@ function ofCourse(context: RouteContext, planned: PlannedCourse, term: Term): Fo
 
 /** What a term comes to: too full, too light, too many hours, no week that fits; without ways out. */
 export function termFindings(context: RouteContext, term: Term): TermFound[] {
-  const { takings, loadMost, loadLeast, hoursMost } = context
+  const { attempts, loadMost, loadLeast, hoursMost } = context
   const found: TermFound[] = []
-  const credits = termLoad(takings, term.code)
+  const credits = termLoad(attempts, term.code)
   const most = loadMost(term)
   if (credits > most) found.push({ code: 'load', term: term.code, credits, most })
   const least = loadLeast?.(term) ?? 0
   if (credits > 0 && credits < least && !isLast(context, term))
     found.push({ code: 'lightLoad', term: term.code, credits, least })
-  const hours = termHours(takings, term.code)
+  const hours = termHours(attempts, term.code)
   const free = hoursMost?.(term)
   if (free !== undefined && hours > free) found.push({ code: 'hours', term: term.code, hours, most: free })
-  const here = takings.counted.filter((taking) => taking.term === term.code).map((taking) => taking.course)
+  const here = attempts.counted
+    .filter((attempt) => attempt.term === term.code)
+    .map((attempt) => attempt.course)
   const none = context.offered?.noWeek(here, term.code)
   if (none) found.push({ code: 'noWeek', term: term.code, ...none })
   return found
 }
 
 /** In its last term a student may take what is left. */
-function isLast({ takings, terms }: RouteContext, term: Term): boolean {
-  const used = new Set(takings.counted.map((taking) => taking.term))
+function isLast({ attempts, terms }: RouteContext, term: Term): boolean {
+  const used = new Set(attempts.counted.map((attempt) => attempt.term))
   return terms.findLastIndex((one) => used.has(one.code)) === terms.indexOf(term)
 }
 
@@ -221,7 +223,9 @@ function lateness({ audits, terms, target }: RouteContext): Finding | undefined 
 
 /** Why a planned course counts in none of the student's programs; undefined when it counts in one. */
 function outsideEverywhere(audits: readonly Audit[], course: CourseCode, term: TermCode) {
-  const found = audits.map((a) => a.outside.find((o) => o.taking.course === course && o.taking.term === term))
+  const found = audits.map((a) =>
+    a.outside.find((o) => o.attempt.course === course && o.attempt.term === term)
+  )
   return found.length && found.every((o) => o) ? found[0]!.why : undefined
 }
 
@@ -247,7 +251,7 @@ function isFoundIn(context: RouteContext, { course }: PlannedCourse, found: Foun
   const now = context.planned.find((one) => one.course === course)
   if (!now) return false
   const term = context.terms.find((one) => one.code === now.term)!
-  return obstacles(context, course, term).some((obstacle) => obstacle.code === found.code)
+  return blockers(context, course, term).some((blocker) => blocker.code === found.code)
 }
 
 /** Puts a missing prerequisite or corequisite where it is early enough. */
@@ -261,7 +265,7 @@ function bringMissing(context: RouteContext, planned: PlannedCourse, found: Foun
     if (!wanted) return []
     const there = context.planned.find((p) => p.course === leaf.course)
     const room = future.slice(0, leaf.sameTerm ? at + 1 : at).reverse()
-    const term = room.find((t) => obstacles(context, leaf.course, t).length === 0)
+    const term = room.find((t) => blockers(context, leaf.course, t).length === 0)
     if (!term) return []
     return there
       ? [{ kind: 'move', course: leaf.course, from: there.term, to: term.code }]
@@ -274,23 +278,23 @@ function elsewhere(context: RouteContext, planned: PlannedCourse): RouteChange[]
   const future = termsToPlan(context)
   const at = future.findIndex((term) => term.code === planned.term)
   const later = [...future.slice(at + 1), ...future.slice(0, Math.max(0, at))]
-  const to = later.find((term) => obstacles(context, planned.course, term).length === 0)
+  const to = later.find((term) => blockers(context, planned.course, term).length === 0)
   return to ? [{ kind: 'move', course: planned.course, from: planned.term, to: to.code }] : []
 }
 
 /** Other courses that count toward the same need and may stand in the same term. */
 function replaced(context: RouteContext, planned: PlannedCourse): RouteChange[] {
-  const { catalog, terms, audits, takings } = context
+  const { catalog, terms, audits, attempts } = context
   const term = terms.find((one) => one.code === planned.term)
-  const key = takings.counted.find((t) => t.course === planned.course && t.term === planned.term)?.key
+  const key = attempts.counted.find((t) => t.course === planned.course && t.term === planned.term)?.key
   const need = key && audits.map((audit) => audit.whereItCounts.get(key)).find((result) => result)?.need
   if (!term || !need) return []
-  const there = new Set([...takings.counted, ...context.planned].map((one) => catalog.groupOf(one.course)))
+  const there = new Set([...attempts.counted, ...context.planned].map((one) => catalog.groupOf(one.course)))
   const found: RouteChange[] = []
   for (const course of catalog.courses) {
     if (found.length === REPLACEMENTS) break
     if (there.has(catalog.groupOf(course.code)) || !takes(need, course)) continue
-    if (obstacles(context, course.code, term).length) continue
+    if (blockers(context, course.code, term).length) continue
     found.push({
       kind: 'several',
       changes: [
@@ -346,8 +350,8 @@ function waysOfTerm(
 /** Whether a planned course may move to a term without making that one too full. */
 function fits(context: RouteContext, planned: PlannedCourse, term: Term): boolean {
   return (
-    termLoad(context.takings, term.code) + planned.credits <= context.loadMost(term) &&
-    obstacles(context, planned.course, term).length === 0
+    termLoad(context.attempts, term.code) + planned.credits <= context.loadMost(term) &&
+    blockers(context, planned.course, term).length === 0
   )
 }
 
@@ -359,26 +363,26 @@ export function contextAfter(context: RouteContext, change: RouteChange): RouteC
   const isAhead = (one: PlannedCourse) => context.plannable.has(one.term)
   const planned = changed.courses.filter(isAhead)
   const nameOf = (one: Pick<PlannedCourse, 'course' | 'term'>) => `${one.course}@${one.term}`
-  const again = new Set(context.takings.counted.flatMap((one) => (one.again ? [one.key] : [])))
+  const again = new Set(context.attempts.counted.flatMap((one) => (one.again ? [one.key] : [])))
   const counted = [
-    ...context.takings.counted.filter((taking) => taking.firmness !== 'planned'),
-    ...planned.map((one) => ({ ...asTaking(one), ...(again.has(nameOf(one)) && { again: true }) }))
+    ...context.attempts.counted.filter((attempt) => attempt.status !== 'planned'),
+    ...planned.map((one) => ({ ...asAttempt(one), ...(again.has(nameOf(one)) && { again: true }) }))
   ]
   return {
     ...context,
     planned,
     stale: changed.courses.filter((one) => !isAhead(one)),
-    takings: { ...context.takings, counted }
+    attempts: { ...context.attempts, counted }
   }
 }
 
-function asTaking({ course, credits, term }: PlannedCourse): Taking {
+function asAttempt({ course, credits, term }: PlannedCourse): Attempt {
   return {
     key: `${course}@${term}`,
     course,
     credits,
     term,
-    firmness: 'planned',
+    status: 'planned',
     grade: null,
     origin: 'here',
     detail: 'plain',

@@ -7,7 +7,7 @@ export interface ClimbPoint {
   /** Credits reached at the end of the term. */
   reached: number
   gained: number
-  firmness: 'earned' | 'underWay' | 'ahead'
+  status: 'earned' | 'underWay' | 'ahead'
 }
 
 export interface Climb {
@@ -24,10 +24,12 @@ export function climbOf(audit: Audit | undefined, terms: readonly Term[]): Climb
   const counted = (audit?.areas ?? [])
     .filter((area) => !area.area.shares)
     .flatMap((area) => area.needs)
-    .flatMap(({ evidence, given }) => evidence.map((taking) => ({ taking, credits: given[taking.key] ?? 0 })))
+    .flatMap(({ evidence, given }) =>
+      evidence.map((attempt) => ({ attempt, credits: given[attempt.key] ?? 0 }))
+    )
   const sum = (list: typeof counted) => list.reduce((total, one) => total + one.credits, 0)
-  const start = sum(counted.filter((one) => one.taking.term === null))
-  const used = terms.map((term) => counted.filter((one) => one.taking.term === term.code))
+  const start = sum(counted.filter((one) => one.attempt.term === null))
+  const used = terms.map((term) => counted.filter((one) => one.attempt.term === term.code))
   const first = used.findIndex((list) => list.length)
   const last = used.findLastIndex((list) => list.length)
   let reached = start
@@ -35,11 +37,11 @@ export function climbOf(audit: Audit | undefined, terms: readonly Term[]): Climb
   for (let i = Math.max(first, 0); i <= last; i++) {
     const list = used[i]!
     const gained = sum(list)
-    const has = (...some: string[]) => list.some((one) => some.includes(one.taking.firmness))
-    const firmness = has('registered', 'planned') ? 'ahead' : has('underWay') ? 'underWay' : 'earned'
+    const has = (...some: string[]) => list.some((one) => some.includes(one.attempt.status))
+    const status = has('registered', 'planned') ? 'ahead' : has('underWay') ? 'underWay' : 'earned'
     if (!gained && terms[i]!.season === 'summer') continue
     reached += gained
-    points.push({ term: terms[i]!, reached, gained, firmness })
+    points.push({ term: terms[i]!, reached, gained, status })
   }
   return { start, points }
 }
@@ -51,6 +53,6 @@ export function climbOf(audit: Audit | undefined, terms: readonly Term[]): Climb
 export function routeFinish<T extends Term>(audits: readonly Audit[], terms: readonly T[]): T | undefined {
   const needs = audits.flatMap((audit) => audit.areas.flatMap((area) => area.needs))
   if (!audits.length || needs.some((need) => need.state === 'needed')) return undefined
-  const used = new Set(needs.flatMap((need) => need.evidence.map((taking) => taking.term)))
+  const used = new Set(needs.flatMap((need) => need.evidence.map((attempt) => attempt.term)))
   return terms.findLast((term) => used.has(term.code))
 }

@@ -17,13 +17,13 @@ export {
   checkRoute,
   contextAfter,
   countedOn,
-  obstacles,
+  blockers,
   plan,
   termFindings,
   termHours,
   termLoad,
   termsToPlan,
-  type Obstacle,
+  type Blocker,
   type RouteContext
 } from './checks'
 export { climbOf, routeFinish, type Climb, type ClimbPoint } from './climb'

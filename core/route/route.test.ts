@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
-import { auditProgram, takingsOf, type PlannedCourse, type Program, type RecordEntry } from '../degree'
+import { auditProgram, attemptsOf, type PlannedCourse, type Program, type RecordEntry } from '../degree'
 import type { Finding, RouteChange } from '../findings'
 import { courseCode, termCode } from '../ids'
 import type { Section } from '../week'
 import { course, entry, meeting, planned, program, section, term } from '../testing/build'
 import { applyChange, coursesBefore, differenceOf, historyOf, inverse, type Step } from './change'
-import { checkRoute, countedOn, obstacles, termLoad, type RouteContext } from './checks'
+import { checkRoute, countedOn, blockers, termLoad, type RouteContext } from './checks'
 import { climbOf, routeFinish } from './climb'
 import { Offered, type OfferedTo } from './offered'
 import { slackOf } from './slack'
@@ -30,17 +30,17 @@ function context(
   over: Partial<RouteContext> = {},
   p: Program = anything
 ) {
-  const takings = takingsOf({ catalog, record, held: [], planned: plan }, terms)
+  const attempts = attemptsOf({ catalog, record, held: [], planned: plan }, terms)
   return {
     catalog,
     terms,
     plannable: new Set(['SU27', 'AU27', 'SP28', 'SU28', 'AU28', 'SP29']),
     student: { standing: 'sophomore', programs: ['TEST'], tests: {} },
-    takings,
+    attempts,
     planned: plan,
     running: new Map(),
     loadMost: () => 18,
-    audits: [auditProgram(p, takings, catalog)],
+    audits: [auditProgram(p, attempts, catalog)],
     ...over
   } satisfies RouteContext
 }
@@ -251,7 +251,7 @@ describe('checks of a route', () => {
     const plan = [planned('ARTS 120', 'AU27', { credits: 16 }), planned('STAT 110', 'AU27')]
     const found = check(plan)
     expect(found).toMatchObject([{ code: 'load', credits: 19, most: 18 }])
-    expect(termLoad(context(plan).takings, termCode('AU27'))).toBe(19)
+    expect(termLoad(context(plan).attempts, termCode('AU27'))).toBe(19)
   })
   it('know terms spent elsewhere and terms that have begun', () => {
     const over = { away: new Map([['AU27', 'exchange' as const]]) }
@@ -352,9 +352,9 @@ describe('checks of a route', () => {
     }
     expect(tried).toBeGreaterThan(12)
   })
-  it('name every obstacle of a place, and the past', () => {
-    expect(obstacles(context([]), courseCode('STAT 212'), terms[0]!)).toEqual([{ code: 'past' }])
-    expect(obstacles(context([]), courseCode('HYDR 331'), terms[4]!).map((o) => o.code)).toEqual([
+  it('name every blocker of a place, and the past', () => {
+    expect(blockers(context([]), courseCode('STAT 212'), terms[0]!)).toEqual([{ code: 'past' }])
+    expect(blockers(context([]), courseCode('HYDR 331'), terms[4]!).map((o) => o.code)).toEqual([
       'notOffered',
       'corequisite'
     ])
@@ -369,7 +369,7 @@ describe('the climb', () => {
   const nine = program({ from: 'STAT *', measure: 'credits', amount: 9 })
   it('sums credits by term and leaves out an empty summer', () => {
     const climb = climbOf(read(nine)[0], terms)
-    expect(climb.points.map((p) => [p.term.code, p.reached, p.firmness])).toEqual([
+    expect(climb.points.map((p) => [p.term.code, p.reached, p.status])).toEqual([
       ['AU26', 3, 'earned'],
       ['SP27', 6, 'underWay'],
       ['AU27', 9, 'ahead']

@@ -3,7 +3,7 @@ import { Catalog } from '../catalog'
 import {
   auditProgram,
   compileProgram,
-  takingsOf,
+  attemptsOf,
   type NeedSpec,
   type PlannedCourse,
   type RecordEntry,
@@ -56,17 +56,17 @@ function contextOf(
   record: RecordEntry[],
   over: Partial<RouteContext> = {}
 ): RouteContext {
-  const takings = takingsOf({ catalog, record, held: [], planned: plan }, terms)
+  const attempts = attemptsOf({ catalog, record, held: [], planned: plan }, terms)
   return {
     catalog,
     terms,
     plannable: new Set(terms.filter((one) => one.start > '2027-06-01').map((one) => one.code)),
     student: { standing: 'freshman', programs: ['TEST'], tests: {} },
-    takings,
+    attempts,
     planned: plan,
     running: new Map(),
     loadMost: () => 18,
-    audits: [auditProgram(program, takings, catalog)],
+    audits: [auditProgram(program, attempts, catalog)],
     ...over
   }
 }
@@ -76,7 +76,7 @@ const align = (...args: Parameters<typeof contextOf>) => {
     from,
     placed: placed.map(({ planned: { course: code, term: at }, step }) => `${code} ${at} step ${step}`),
     open: open.map(({ result, term: at, step }) => `${result.need.id} ${at.code} step ${step}`),
-    left: left.map(({ course: code, why }) => `${code} ${why?.obstacle.code ?? 'no room'}`)
+    left: left.map(({ course: code, why }) => `${code} ${why?.blocker.code ?? 'no room'}`)
   }
 }
 

@@ -5,11 +5,11 @@ import type { CourseCode } from '../ids'
 import { coursesIn, ruleOf } from '../requisites'
 import {
   contextAfter,
-  obstacles,
+  blockers,
   plan,
   termLoad,
   termsToPlan,
-  type Obstacle,
+  type Blocker,
   type RouteContext
 } from './checks'
 
@@ -20,7 +20,7 @@ export interface Aligned {
   /** Needs to be filled in a term, by a course that is not chosen yet. */
   open: { result: NeedResult; term: Term; step: number }[]
   /** Courses for which no term was found: what speaks against the last one, or that there was no room. */
-  left: { course: CourseCode; step: number; why: { obstacle: Obstacle; term: Term } | undefined }[]
+  left: { course: CourseCode; step: number; why: { blocker: Blocker; term: Term } | undefined }[]
 }
 
 interface Slot {
@@ -51,14 +51,14 @@ export function alignSequence(
   )
   terms.forEach((term, at) => {
     const limit = Math.min(context.loadMost(term), most)
-    let load = termLoad(now.takings, term.code)
+    let load = termLoad(now.attempts, term.code)
     const place = ({ step, what, credits }: Slot): boolean => {
       if (step - from > at || load + credits > limit) return false
       if (typeof what !== 'string') {
         if (!canServe(context, what, term)) return false
         result.open.push({ result: what, term, step })
       } else {
-        if (obstacles(now, what, term).length) return false
+        if (blockers(now, what, term).length) return false
         const planned = plan(context.catalog.course(what), term.code)
         now = contextAfter(now, { kind: 'add', planned }) ?? now
         result.placed.push({ planned, step })
@@ -75,23 +75,23 @@ export function alignSequence(
   const last = terms.at(-1)
   result.left = waiting.flatMap(({ step, what }) => {
     if (typeof what !== 'string') return []
-    const obstacle = last && obstacles(now, what, last)[0]
-    return [{ course: what, step, why: obstacle && { obstacle, term: last } }]
+    const blocker = last && blockers(now, what, last)[0]
+    return [{ course: what, step, why: blocker && { blocker, term: last } }]
   })
   return result
 }
 
 /** What is left to do of each step, how many of all its slots are taken, and its credits as suggested. */
 function slotsOf(
-  { catalog, takings, planned, audits }: RouteContext,
+  { catalog, attempts, planned, audits }: RouteContext,
   suggested: readonly (readonly SlotSpec[])[],
   index: number
 ) {
   const groups = (list: readonly { course: CourseCode }[]) =>
     new Set(list.map((one) => catalog.groupOf(one.course)))
   const [onRoute, onRecord] = [
-    groups([...takings.counted, ...planned]),
-    groups(takings.counted.filter((taking) => taking.firmness !== 'planned'))
+    groups([...attempts.counted, ...planned]),
+    groups(attempts.counted.filter((attempt) => attempt.status !== 'planned'))
   ]
   const isIn = (some: ReadonlySet<string>, code: CourseCode) =>
     [code, ...catalog.exclusiveWith(code)].some((one) => some.has(catalog.groupOf(one)))

@@ -7,7 +7,7 @@ import type { Term } from '../catalog'
 import type { PlannedCourse } from '../degree'
 import type { CourseCode } from '../ids'
 import { coursesIn, ruleOf } from '../requisites'
-import { contextAfter, obstacles, termsToPlan, type RouteContext } from './checks'
+import { contextAfter, blockers, termsToPlan, type RouteContext } from './checks'
 
 export interface Slack {
   course: CourseCode
@@ -43,10 +43,10 @@ export function slackOf(context: RouteContext): Slack[] {
   })
 }
 
-function neededBy({ catalog, takings }: RouteContext, code: CourseCode): CourseCode[] {
+function neededBy({ catalog, attempts }: RouteContext, code: CourseCode): CourseCode[] {
   const named = coursesIn(ruleOf(catalog.maybeCourse(code)?.prerequisite ?? ''))
   const groups = new Set(named.map((one) => catalog.groupOf(one)))
-  return takings.counted.flatMap((one) => (groups.has(catalog.groupOf(one.course)) ? [one.course] : []))
+  return attempts.counted.flatMap((one) => (groups.has(catalog.groupOf(one.course)) ? [one.course] : []))
 }
 
 function names({ catalog }: RouteContext, code: CourseCode, other: CourseCode): boolean {
@@ -60,7 +60,7 @@ function mayStand(
   to: Term,
   waits: readonly PlannedCourse[]
 ): boolean {
-  if (obstacles(context, planned.course, to).length) return false
+  if (blockers(context, planned.course, to).length) return false
   if (to.code === planned.term) return true
   const after = contextAfter(context, {
     kind: 'move',
@@ -71,6 +71,6 @@ function mayStand(
   if (!after) return false
   return waits.every((one) => {
     const term = context.terms.find((t) => t.code === one.term)!
-    return obstacles(after, one.course, term).length <= obstacles(context, one.course, term).length
+    return blockers(after, one.course, term).length <= blockers(context, one.course, term).length
   })
 }

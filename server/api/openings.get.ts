@@ -1,5 +1,5 @@
 import { endpoint } from '#server/http/endpoint'
-import { readOpenings } from '#server/features/record/pictures'
+import { readOpenings } from '#server/features/record/studentRecords'
 
 /** All openings are public. */
 export default endpoint('GET /api/openings', {}, async ({ db }) =>

@@ -1,12 +1,12 @@
 import { signInBody } from '#shared/accounts/requests'
-import { openEndpoint, theAttempts } from '#server/http/endpoint'
+import { openEndpoint, theSignInAttempts } from '#server/http/endpoint'
 import { signIn } from '#server/features/accounts/accounts'
 import { endSession, keptFor, openSession, sessionOf } from '#server/features/accounts/sessions'
 import { addressOf, browserOf, keepKey, keyOf } from '#server/http/session'
 
 /** Signs in: a session of its own, whatever the browser held before. */
 export default openEndpoint('POST /api/session', { body: signInBody }, async ({ event, db, body }) => {
-  const who = await signIn(db, theAttempts(), { ...body, address: addressOf(event) })
+  const who = await signIn(db, theSignInAttempts(), { ...body, address: addressOf(event) })
   const before = keyOf(event)
   const session = before && (await sessionOf(db, before))
   if (session) await endSession(db, session.who.id, session.id)

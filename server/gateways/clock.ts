@@ -5,14 +5,14 @@
 import { eq } from 'drizzle-orm'
 import type { Term } from '#core/catalog'
 import type { Instant } from '#core/time'
-import type { ClockPicture } from '#shared/responses'
+import type { ClockView } from '#shared/responses'
 import type { Reader, Transaction } from '#server/db/connect'
 import { campusClock } from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
 
 const ONLY = 1
 
-export async function readClock(db: Reader): Promise<ClockPicture> {
+export async function readClock(db: Reader): Promise<ClockView> {
   const [row] = await db.select().from(campusClock).where(eq(campusClock.id, ONLY))
   const real = Date.now()
   if (!row || row.mode === 'real') return { mode: 'real', now: real }
@@ -30,7 +30,7 @@ const BEYOND_DAYS = 366
 /** @throws Refused for an instant that is far from all terms */
 export async function setClock(
   tx: Transaction,
-  mode: ClockPicture['mode'],
+  mode: ClockView['mode'],
   at: Instant,
   terms: readonly Pick<Term, 'start' | 'end'>[]
 ): Promise<void> {

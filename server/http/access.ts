@@ -3,9 +3,9 @@
  * each of them as everybody, and fails for an endpoint without a line.
  */
 import type { Role } from '#shared/accounts/responses'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 
-export type Relation = StudentPicture['relation']
+export type Relation = StudentRecord['relation']
 
 /** What is logged when somebody reads what is another's. */
 export type Read =

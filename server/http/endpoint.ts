@@ -16,18 +16,18 @@ import { connect, inTransaction, type Connection, type Database, type Transactio
 import { answerFor } from './failure'
 import { announce } from './live'
 import { mustBeOwn, readJson } from './request'
-import { Attempts } from '#server/features/accounts/attempts'
+import { SignInAttempts } from '#server/features/accounts/attempts'
 import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
 import { sessionOf, type Session } from '#server/features/accounts/sessions'
 import { readShelf } from '#server/features/catalog/shelf'
 import { logAlone } from '#server/db/log'
 import { Refused } from './problem'
-import type { Occasion } from '#server/features/route/route'
+import type { ActorContext } from '#server/features/route/route'
 import { keyOf } from './session'
 import { campusNow } from '#server/gateways/clock'
 
 let connection: Connection | undefined
-let attempts: Attempts | undefined
+let attempts: SignInAttempts | undefined
 
 function theConnection(): Connection {
   const url = process.env.DATABASE_URL
@@ -38,7 +38,7 @@ function theConnection(): Connection {
 const database = (): Database => theConnection().db
 
 /** Wrong passwords, counted for all servers on this database. */
-export const theAttempts = (): Attempts => (attempts ??= new Attempts(theConnection()))
+export const theSignInAttempts = (): SignInAttempts => (attempts ??= new SignInAttempts(theConnection()))
 
 export async function closeDatabase(): Promise<void> {
   await connection?.close()
@@ -134,7 +134,7 @@ export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknow
   shape: Shape<P, Q, B> & { params: z.ZodType<P> },
   work: (
     tx: Transaction,
-    at: Occasion,
+    at: ActorContext,
     request: { params: P; query: Q; body: B; relation: Relation }
   ) => Promise<A>,
   {

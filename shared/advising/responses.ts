@@ -14,7 +14,7 @@ export interface AdvisorCard {
   hours: string
 }
 
-export interface SignOffPicture {
+export interface SignOffView {
   term: TermCode
   by: string
   at: Instant
@@ -24,7 +24,7 @@ export interface SignOffPicture {
 }
 
 /** Whether the prerequisite of a course is asked of the student. */
-export interface WaiverPicture {
+export interface WaiverView {
   course: CourseCode
   state: 'asked' | 'granted' | 'declined'
   reason: string

@@ -1,17 +1,17 @@
 /** A term as it was signed off, and as it is now. */
 import type { CourseCode, TermCode } from '#core/ids'
-import type { SignOffPicture } from './responses'
-import type { StudentPicture } from '#shared/record/responses'
+import type { SignOffView } from './responses'
+import type { StudentRecord } from '#shared/record/responses'
 
 export interface SinceSignOff {
-  signOff: SignOffPicture
+  signOff: SignOffView
   added: CourseCode[]
   removed: CourseCode[]
 }
 
 /** What has changed in a term since it was signed off: planned and registered courses together; undefined where it is not. */
 export function sinceSignOff(
-  { signOffs, route, held }: Pick<StudentPicture, 'signOffs' | 'route' | 'held'>,
+  { signOffs, route, held }: Pick<StudentRecord, 'signOffs' | 'route' | 'held'>,
   term: TermCode | undefined
 ): SinceSignOff | undefined {
   const signOff = signOffs.find((one) => one.term === term)

@@ -4,7 +4,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { SignOffPolicy } from '#core/registration'
 import type { Instant, IsoDate } from '#core/time'
 
-export interface TermPicture extends Term {
+export interface TermView extends Term {
   addEndsAt: Instant
   dropEndsAt: Instant
   paymentDueOn: IsoDate
@@ -14,25 +14,25 @@ export interface TermPicture extends Term {
   holidays: { date: IsoDate; name: string }[]
 }
 
-export interface CatalogPicture {
+export interface CatalogView {
   institution: { name: string; timeZone: string }
   campuses: { code: string; name: string }[]
   /** Minutes from one campus to another. */
   travel: { from: string; to: string; minutes: number }[]
-  terms: TermPicture[]
+  terms: TermView[]
   courses: Course[]
   subjects: { code: string; name: string; college: string }[]
   categories: { family: string; code: string; title: string }[]
   /** A course, and the lab that can be taken beside it for support. */
   supportLabs: { course: CourseCode; lab: CourseCode }[]
-  lists: CourseListPicture[]
+  lists: CourseListView[]
   /** Courses with sections, by published term. */
   running: Record<string, string[]>
   /** In which ways a course has been held or is offered. */
   heldAs: Record<string, { online: boolean; evening: boolean; campuses: string[] }>
 }
 
-export interface CourseListPicture {
+export interface CourseListView {
   name: string
   catalogYear: string
   title: string

@@ -1,5 +1,5 @@
 /** What an audit says, as plain data for a file: the same for the command line and for an export. */
-import type { Audit, ConditionResult, LimitResult, NeedResult, Taking, Takings } from '#core/degree'
+import type { Audit, ConditionResult, LimitResult, NeedResult, Attempt, Attempts } from '#core/degree'
 import { paceOfProgress } from '#core/degree'
 
 export interface AuditFile {
@@ -59,7 +59,7 @@ interface CourseLine {
   course: string
   term: string | null
   credits: number
-  firmness: string
+  status: string
   grade: string | null
   origin: string
 }
@@ -67,18 +67,18 @@ interface CourseLine {
 interface ConditionLine {
   id: string
   title: string
-  firmness: string | null
+  status: string | null
   credits: ConditionResult['amounts'] | null
   value: number | null
 }
 
-export function auditFile(audits: readonly Audit[], takings: Takings, name = ''): AuditFile {
-  const pace = paceOfProgress(takings)
+export function auditFile(audits: readonly Audit[], attempts: Attempts, name = ''): AuditFile {
+  const pace = paceOfProgress(attempts)
   return {
     format: 'ridgeway audit 1',
     name,
     programs: audits.map(programResult),
-    idle: takings.idle.map(({ entry, why, by = null }) => ({
+    idle: attempts.idle.map(({ entry, why, by = null }) => ({
       course: entry.course,
       term: entry.term,
       grade: entry.grade,
@@ -109,8 +109,8 @@ function programResult(audit: Audit): ProgramResult {
           conditions: audit.entry.conditions.map(conditionLine)
         }
       : null,
-    outside: audit.outside.map(({ taking, why, full }) => ({
-      ...courseLine(taking),
+    outside: audit.outside.map(({ attempt, why, full }) => ({
+      ...courseLine(attempt),
       why,
       full: full.map((need) => need.id)
     }))
@@ -121,7 +121,7 @@ function programResult(audit: Audit): ProgramResult {
 export function isMet(audit: Audit): boolean {
   return (
     audit.areas.every((area) => area.state === 'met') &&
-    audit.conditions.every((condition) => condition.firmness === 'earned')
+    audit.conditions.every((condition) => condition.status === 'earned')
   )
 }
 
@@ -146,22 +146,22 @@ function needLine({ need, state, amounts, missing, lacks, evidence, beyond }: Ne
     amounts,
     missing: state === 'needed' ? { amount: missing, ...lacks, beyond } : null,
     waived: need.waived ? { by: need.waived.by, reason: need.waived.reason } : null,
-    courses: evidence.map((taking) => ({
-      ...courseLine(taking),
-      substituted: need.substituted.some((one) => one.course === taking.course)
+    courses: evidence.map((attempt) => ({
+      ...courseLine(attempt),
+      substituted: need.substituted.some((one) => one.course === attempt.course)
     }))
   }
 }
 
-function courseLine({ course, term, credits, firmness, grade, origin }: Taking): CourseLine {
-  return { course, term, credits, firmness, grade, origin }
+function courseLine({ course, term, credits, status, grade, origin }: Attempt): CourseLine {
+  return { course, term, credits, status, grade, origin }
 }
 
-function conditionLine({ spec, firmness, amounts, value }: ConditionResult): ConditionLine {
+function conditionLine({ spec, status, amounts, value }: ConditionResult): ConditionLine {
   return {
     id: spec.id,
     title: spec.title,
-    firmness: firmness ?? null,
+    status: status ?? null,
     credits: amounts ?? null,
     value: value ?? null
   }
@@ -175,7 +175,7 @@ const COLUMNS = [
   'course',
   'term',
   'credits',
-  'firmness',
+  'status',
   'grade',
   'note'
 ] as const
@@ -186,11 +186,11 @@ export function auditRows(file: AuditFile): Record<(typeof COLUMNS)[number], str
     (typeof COLUMNS)[number],
     string
   >
-  const cells = ({ course, term, credits, firmness, grade }: CourseLine) => ({
+  const cells = ({ course, term, credits, status, grade }: CourseLine) => ({
     course,
     term: term ?? '',
     credits: String(credits),
-    firmness,
+    status,
     grade: grade ?? ''
   })
   return file.programs.flatMap((program) => [

@@ -2,7 +2,7 @@
 import type { Term } from '#core/catalog'
 import type { Amounts, Audit } from '#core/degree'
 import { termLoad, termsToPlan } from '#core/route'
-import type { TermPicture } from '#shared/catalog/responses'
+import type { TermView } from '#shared/catalog/responses'
 import type { Reading } from '#shared/reading'
 import { creditsText } from '#shared/words'
 
@@ -62,7 +62,7 @@ export interface RouteFigures {
   /** Of each program, the degree first. */
   programs: ProgramFigures[]
   /** The term at whose end all programs are complete; undefined while anything is needed. */
-  finish: TermPicture | undefined
+  finish: TermView | undefined
   findings: number
   /** Credits of courses that count in no program. */
   outside: number
@@ -75,15 +75,15 @@ export function routeFigures({
   finish,
   findings,
   outside,
-  takings,
+  attempts,
   context
-}: Pick<Reading, 'audits' | 'finish' | 'findings' | 'outside' | 'takings' | 'context'>): RouteFigures {
-  const load = (term: Term) => termLoad(takings, term.code)
+}: Pick<Reading, 'audits' | 'finish' | 'findings' | 'outside' | 'attempts' | 'context'>): RouteFigures {
+  const load = (term: Term) => termLoad(attempts, term.code)
   return {
     programs: audits.map(programFigures),
     finish,
     findings: findings.length,
-    outside: outside.reduce((sum, one) => sum + one.taking.credits, 0),
+    outside: outside.reduce((sum, one) => sum + one.attempt.credits, 0),
     busiest: Math.max(0, ...termsToPlan(context).map(load))
   }
 }

@@ -1,6 +1,6 @@
 /** A record from a file, read against programs, without a student behind it. */
 import type { Catalog, Term } from '#core/catalog'
-import { auditRecord, type PlannedCourse, type Audit, type Program, type Takings } from '#core/degree'
+import { auditRecord, type PlannedCourse, type Audit, type Program, type Attempts } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
 import type { RecordContent } from '#shared/files'
@@ -8,7 +8,7 @@ import type { Carry } from '#shared/route/responses'
 import { limitsOf } from '#shared/reading'
 
 export interface Trial {
-  takings: Takings
+  attempts: Attempts
   audits: Audit[]
   /** Courses of the record that the catalog does not have; they count nowhere. */
   unknown: CourseCode[]
@@ -22,14 +22,14 @@ export function readTrial(
 ): Trial {
   const { record, planned, tests, milestones, exceptions } = content
   const repeats = programs[0]?.spec.repeats ?? 'best'
-  const { takings, audits } = auditRecord(programs, { catalog, record, held: [], planned, repeats }, terms, {
+  const { attempts, audits } = auditRecord(programs, { catalog, record, held: [], planned, repeats }, terms, {
     exceptions,
     beside: { tests, milestones: new Set(milestones) }
   })
   const unknown = [...record, ...planned]
     .map((one) => one.course)
     .filter((code) => !catalog.maybeCourse(code))
-  return { takings, audits, unknown: [...new Set(unknown)] }
+  return { attempts, audits, unknown: [...new Set(unknown)] }
 }
 
 /** The route of a record without a student behind it; `planned` stands for what the record plans. */
@@ -52,7 +52,7 @@ export function trialContext(
   }
 ): RouteContext {
   const { programs, catalog, terms } = question
-  const { takings, audits } = readTrial(
+  const { attempts, audits } = readTrial(
     { ...content, planned: [...earlier, ...planned] },
     programs,
     catalog,
@@ -67,7 +67,7 @@ export function trialContext(
       programs: programs.map((program) => program.spec.code),
       tests: content.tests
     },
-    takings,
+    attempts,
     planned,
     running,
     ...limitsOf(carry, () => LOAD_MOST),

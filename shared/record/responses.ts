@@ -5,12 +5,12 @@ import type { Hold } from '#core/registration'
 import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
-import type { WaiverPicture, AdvisorCard, SignOffPicture } from '#shared/advising/responses'
+import type { WaiverView, AdvisorCard, SignOffView } from '#shared/advising/responses'
 import type { CourseMark } from '#shared/catalog/responses'
-import type { RoutePicture, Carry } from '#shared/route/responses'
+import type { RouteView, Carry } from '#shared/route/responses'
 import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
 
-export interface StudentPicture {
+export interface StudentRecord {
   student: {
     id: StudentId
     name: string
@@ -28,14 +28,14 @@ export interface StudentPicture {
   /** Conditions met beside courses, by id. */
   milestones: string[]
   exceptions: ExceptionGrant[]
-  waivers: WaiverPicture[]
+  waivers: WaiverView[]
   record: RecordEntry[]
   held: HeldWithParts[]
   waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]
   holds: (Hold & { howToLift: string })[]
   advisors: AdvisorCard[]
   /** The chosen route. */
-  route: RoutePicture
+  route: RouteView
   carry: Carry
   drafts: DraftWeek[]
   /** Held and picked sections of terms that are not past, and those waited for. */
@@ -45,7 +45,7 @@ export interface StudentPicture {
   keepFree: KeepFree[]
   /** Sections the student is let into in spite of a rule. */
   permitted: { section: SectionCode; until: Instant | null }[]
-  signOffs: SignOffPicture[]
+  signOffs: SignOffView[]
   messages: { from: string; text: string; at: Instant }[]
 }
 
@@ -55,8 +55,8 @@ export interface HeldWithParts extends HeldSeat {
 }
 
 /** A student as one person's screens show them: with every route. */
-export interface StudentView extends StudentPicture {
-  routes: RoutePicture[]
+export interface StudentView extends StudentRecord {
+  routes: RouteView[]
   /** The student's own; empty for everybody else. */
   marks: CourseMark[]
   habits: WeekHabits

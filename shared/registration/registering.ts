@@ -3,10 +3,10 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { permittedAt, termOf, waivedOf, type Shelf } from '#shared/reading'
 
-export interface Occasion {
+export interface ActorContext {
   term: TermCode
   now: Instant
   /** Sections held in the term, with their components. */
@@ -18,9 +18,9 @@ export interface Occasion {
 }
 
 export function registrationFacts(
-  picture: StudentPicture,
+  picture: StudentRecord,
   shelf: Shelf,
-  { term: code, now, heldSections, offer, exchanging = new Set() }: Occasion
+  { term: code, now, heldSections, offer, exchanging = new Set() }: ActorContext
 ): RegistrationFacts {
   const term = termOf(shelf, code)
   const signOff = picture.signOffs.find((one) => one.term === code)

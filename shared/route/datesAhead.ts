@@ -1,6 +1,6 @@
 /** The next dates of a student, for a short list: openings, deadlines, payments, beginnings. */
 import type { Instant } from '#core/time'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { termsAlive, type Reading } from '#shared/reading'
 import { campusDate, shortInstant } from '#shared/when'
 
@@ -11,7 +11,7 @@ export interface DateAhead {
 
 /** In order, at most so many; a deadline at midnight is the end of the day before. */
 export function datesAhead(
-  picture: Pick<StudentPicture, 'openings'>,
+  picture: Pick<StudentRecord, 'openings'>,
   reading: Reading,
   { work, zone, now, most }: { work: string | undefined; zone: string; now: Instant; most: number }
 ): DateAhead[] {

@@ -142,7 +142,7 @@ it(
       const one = caseOf(seed)
       const programs = one.specs.map((spec) => compileProgram(spec))
       const reread = (planned: readonly PlannedCourse[]) => {
-        const { takings, audits } = auditRecord(programs, { ...one, planned }, TERMS, {
+        const { attempts, audits } = auditRecord(programs, { ...one, planned }, TERMS, {
           beside: NOTHING_BESIDE
         })
         const context: RouteContext = {
@@ -150,7 +150,7 @@ it(
           terms: TERMS,
           plannable: new Set(AHEAD),
           student: { standing: 'freshman', programs: programs.map(({ spec }) => spec.code), tests: {} },
-          takings,
+          attempts,
           planned,
           running: new Map(),
           loadMost: () => one.load,

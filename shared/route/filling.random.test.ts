@@ -170,13 +170,13 @@ function worldOf({ courses, earned, needs, load, slots }: Case) {
   })
   const record = earned.map((code) => entry(code))
   const reread = (planned: readonly PlannedCourse[]) => {
-    const { takings, audits } = auditRecord(programs, { catalog, record, held: [], planned }, TERMS)
+    const { attempts, audits } = auditRecord(programs, { catalog, record, held: [], planned }, TERMS)
     const context: RouteContext = {
       catalog,
       terms: TERMS,
       plannable: new Set(TERMS.map((one) => one.code)),
       student: { standing: 'freshman', programs: ['TEST'], tests: {} },
-      takings,
+      attempts,
       planned,
       running: new Map([['AU27', new Set<string>(slots.keys())]]),
       offered,

@@ -42,13 +42,17 @@ beforeAll(async () => {
 function filled(program: ProgramSpec, placed: PlannedCourse[], over: Partial<FillWish> = {}, limits = {}) {
   const compiled = [compileProgram(program)]
   const reread = (plan: readonly PlannedCourse[]) => {
-    const { takings, audits } = auditRecord(compiled, { catalog, record: [], held: [], planned: plan }, terms)
+    const { attempts, audits } = auditRecord(
+      compiled,
+      { catalog, record: [], held: [], planned: plan },
+      terms
+    )
     const context: RouteContext = {
       catalog,
       terms,
       plannable: new Set(terms.map((one) => one.code)),
       student: { standing: 'freshman', programs: [], tests: {} },
-      takings,
+      attempts,
       planned: plan,
       running: new Map(),
       loadMost: () => 9,

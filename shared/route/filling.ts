@@ -16,11 +16,11 @@ import {
 import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { coursesIn, ruleOf } from '#core/requisites'
-import { checkRoute, obstacles, routeFinish, termLoad, type Aligned, type RouteContext } from '#core/route'
+import { checkRoute, blockers, routeFinish, termLoad, type Aligned, type RouteContext } from '#core/route'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import { ownLoad } from './load'
-import type { CatalogPicture } from '#shared/catalog/responses'
+import type { CatalogView } from '#shared/catalog/responses'
 import type { StudentView } from '#shared/record/responses'
 import { readStudent, shelve } from '#shared/reading'
 import { endedText } from './fillingTexts'
@@ -144,7 +144,7 @@ function faultsOf(
     return [{ term: indexOf(question, finding.term), courses: [numberOf.get(finding.course)!] }]
   })
   const notTogether = question.terms.flatMap((term, t) => {
-    const here = context.takings.counted.filter((one) => one.term === term.code).map((one) => one.course)
+    const here = context.attempts.counted.filter((one) => one.term === term.code).map((one) => one.course)
     const news = planned.filter((one) => one.term === term.code)
     if (!news.length) return []
     const found = context.offered?.noWeek(here, term.code)
@@ -223,7 +223,7 @@ export function chosenFor(planned: PlannedCourse, result: NeedResult): Proposed 
 
 /** What is filled and by whom: plain data, so that a worker can be told. */
 export interface FillCall {
-  catalog: CatalogPicture
+  catalog: CatalogView
   /** The sections of published terms, by their code. */
   offers: Readonly<Record<string, readonly Section[]>>
   student: StudentView
@@ -266,7 +266,7 @@ export function fillRoute(
   }
 }
 
-function wishOf(choice: FillChoice, student: StudentView, { heldAs }: CatalogPicture): FillWish {
+function wishOf(choice: FillChoice, student: StudentView, { heldAs }: CatalogView): FillWish {
   const { summers, starred, subjects, how, campus, until } = choice
   return {
     summers,
@@ -296,7 +296,7 @@ function withoutIdle(
     const { audits, context } = reread([...placed, ...some])
     const blocked = context.planned.filter((one) => {
       const term = context.terms.find((t) => t.code === one.term)!
-      return obstacles(context, one.course, term).length > 0
+      return blockers(context, one.course, term).length > 0
     })
     const missing = openNeeds(audits).reduce((sum, need) => sum + need.missing + weightOf(need.lacks), 0)
     return { audits, missing, blocked: blocked.length }
@@ -334,9 +334,9 @@ function becauseOf(
   const number = question.courses.findIndex((course) => course?.code === planned.course)
   const may = question.terms
     .slice(0, at)
-    .flatMap((term, t) => (obstacles(context, planned.course, term).length ? [] : [{ term, t }]))
+    .flatMap((term, t) => (blockers(context, planned.course, term).length ? [] : [{ term, t }]))
   if (!may.length) return 'first'
-  const load = (t: number) => termLoad(context.takings, question.terms[t]!.code)
+  const load = (t: number) => termLoad(context.attempts, question.terms[t]!.code)
   const room = may.filter(({ t }) => {
     const { room: left, standing } = question.problem.terms[t]!
     return load(t) + planned.credits <= left + standing

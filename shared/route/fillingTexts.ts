@@ -3,7 +3,7 @@ import type { NeedResult } from '#core/degree'
 import type { Aligned } from '#core/route'
 import type { Filled, Proposed } from '#shared/route/filling'
 import { count, creditsText } from '#shared/words'
-import { obstacleText } from './texts'
+import { blockerText } from './texts'
 
 /** Why a proposed course is there, and there in that term. */
 export function becauseText({
@@ -39,7 +39,7 @@ export function suggestedText(
   const chosen = open.length ? `, and ${count(open.length, 'place')} to choose a course for` : ''
   const rest = left.map(
     ({ course, why }) =>
-      `${course}: ${why ? obstacleText(why.obstacle, why.term.name) : 'No term has room for it.'}`
+      `${course}: ${why ? blockerText(why.blocker, why.term.name) : 'No term has room for it.'}`
   )
   const not = rest.length ? ` Not placed: ${rest.join(' ')}` : ''
   const where = from < program.suggested.length ? ` from its term ${from + 1} on` : ' and was left out'

@@ -4,7 +4,7 @@ import type { RouteChange } from '#core/findings'
 import type { TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 
-export interface RoutePicture {
+export interface RouteView {
   /** Null while there is none yet; it is made by the first change. */
   id: number | null
   name: string

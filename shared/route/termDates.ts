@@ -1,6 +1,6 @@
 /** Dates of the terms a student has before them: when they begin and end, what has to be done until when. */
 import type { Instant, IsoDate } from '#core/time'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import type { Shelf } from '#shared/reading'
 import { dayMonth } from '#shared/when'
 
@@ -12,7 +12,7 @@ export type TermDate = {
 
 /** Of published terms that are not over, and of further ones in which something is planned; in order of term. */
 export function termDates(
-  student: Pick<StudentPicture, 'route' | 'openings'>,
+  student: Pick<StudentRecord, 'route' | 'openings'>,
   shelf: Pick<Shelf, 'terms'>,
   today: IsoDate
 ): TermDate[] {

@@ -2,7 +2,7 @@
 import type { Fault } from '#core/checking'
 import type { Refused } from '#core/degree'
 import type { Finding, RouteChange } from '#core/findings'
-import type { ChangeFault, Obstacle, PlanDifference, TermResult } from '#core/route'
+import type { ChangeFault, Blocker, PlanDifference, TermResult } from '#core/route'
 import { ruleText } from '#shared/catalog/texts'
 import { type TermNames, creditsText, count } from '#shared/words'
 
@@ -136,20 +136,20 @@ export function resultText({ earned, attempted, average }: TermResult): string {
 }
 
 /** Why a course may not go into a term, in the few words that fit a cell. */
-export function obstacleText(obstacle: Obstacle, termName: string): string {
-  switch (obstacle.code) {
+export function blockerText(blocker: Blocker, termName: string): string {
+  switch (blocker.code) {
     case 'past':
       return `Nothing can be added to ${termName} any more.`
     case 'away':
-      return `${termName} is marked as ${AWAY_WORDS[obstacle.why]}.`
+      return `${termName} is marked as ${AWAY_WORDS[blocker.why]}.`
     case 'notOffered':
-      return obstacle.known === 'sections'
+      return blocker.known === 'sections'
         ? `No section in ${termName}.`
         : `Does not usually run in ${termName}.`
     case 'prerequisite':
-      return `Needs ${ruleText(obstacle.missing)} before ${termName}.`
+      return `Needs ${ruleText(blocker.missing)} before ${termName}.`
     case 'corequisite':
-      return `Needs ${ruleText(obstacle.missing)}.`
+      return `Needs ${ruleText(blocker.missing)}.`
     case 'notForYou':
       return `No section of it in ${termName} is for you.`
     case 'permissionFirst':

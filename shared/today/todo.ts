@@ -7,8 +7,8 @@ import type { Finding } from '#core/findings'
 import { GENERAL_REFUSALS, pickedOptions, rehearse } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import { changesSince, type Section } from '#core/week'
-import type { StudentPicture } from '#shared/record/responses'
-import type { TermPicture } from '#shared/catalog/responses'
+import type { StudentRecord } from '#shared/record/responses'
+import type { TermView } from '#shared/catalog/responses'
 import { goingWith, termsAlive, type Reading, type Shelf } from '#shared/reading'
 import { registrationFacts } from '#shared/registration/registering'
 import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
@@ -32,11 +32,11 @@ export interface Todo {
 }
 
 export interface TodoQuestion {
-  picture: StudentPicture
+  picture: StudentRecord
   reading: Reading
   shelf: Shelf
   /** The term at work. */
-  work: TermStanding<TermPicture> | undefined
+  work: TermStanding<TermView> | undefined
   now: Instant
 }
 
@@ -105,7 +105,7 @@ function ofPrograms({ picture }: TodoQuestion): Todo[] {
 }
 
 /** What a term asks for, from its sign-off to its grades. */
-function ofTerm(question: TodoQuestion, standing: TermStanding<TermPicture>): Todo[] {
+function ofTerm(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
   const { term, state, adding } = standing
   if (state === 'gradesDue')
     return [
@@ -138,7 +138,7 @@ const whenOf = (
   { adding, opens }: Pick<TermStanding, 'adding' | 'opens'>
 ): string => (adding === 'notYet' ? `in ${timeLeft(opens! - now)}` : adding === 'open' ? 'now' : '')
 
-function nothingPlanned(question: TodoQuestion, standing: TermStanding<TermPicture>): Todo {
+function nothingPlanned(question: TodoQuestion, standing: TermStanding<TermView>): Todo {
   const { term, adding } = standing
   return {
     id: `plan ${term.code}`,
@@ -150,7 +150,7 @@ function nothingPlanned(question: TodoQuestion, standing: TermStanding<TermPictu
   }
 }
 
-function noOpening({ term, unsettled }: TermStanding<TermPicture>): Todo {
+function noOpening({ term, unsettled }: TermStanding<TermView>): Todo {
   return {
     id: `opening ${term.code}`,
     urgency: 'stops',
@@ -161,7 +161,7 @@ function noOpening({ term, unsettled }: TermStanding<TermPicture>): Todo {
   }
 }
 
-function toRegister(question: TodoQuestion, standing: TermStanding<TermPicture>): Todo {
+function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): Todo {
   const { picture } = question
   const { term, adding, unsettled } = standing
   const { picked } = termWeek(picture, term.code, goingWith(picture, term.code))
@@ -181,7 +181,7 @@ function toRegister(question: TodoQuestion, standing: TermStanding<TermPicture>)
   }
 }
 
-function ofSignOff(question: TodoQuestion, standing: TermStanding<TermPicture>): Todo[] {
+function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
   const { picture, now, shelf } = question
   const { term, adding, unsettled } = standing
   if (term.signOffPolicy === 'none' || adding === 'ended') return []
@@ -215,7 +215,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermPicture>):
 }
 
 /** What is picked: to be exchanged, changed since it was picked, impossible to register. */
-function ofWeek(question: TodoQuestion, standing: TermStanding<TermPicture>): Todo[] {
+function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
   const { picture, shelf } = question
   const { term, adding, opens } = standing
   const draft = goingWith(picture, term.code)
@@ -262,7 +262,7 @@ function ofWeek(question: TodoQuestion, standing: TermStanding<TermPicture>): To
 /** Picks that the run would refuse as of the opening, with the first reason for each. */
 function impossiblePicks(
   { picture, shelf, now }: TodoQuestion,
-  { term, opens }: TermStanding<TermPicture>,
+  { term, opens }: TermStanding<TermView>,
   wanted: readonly Section[]
 ): { course: string; text: string }[] {
   const offer = shelf.offers.get(term.code)?.sections
@@ -290,7 +290,7 @@ function impossiblePicks(
   })
 }
 
-function ofOffice({ picture }: TodoQuestion, { term, state }: TermStanding<TermPicture>): Todo[] {
+function ofOffice({ picture }: TodoQuestion, { term, state }: TermStanding<TermView>): Todo[] {
   if (state !== 'ahead') return []
   const placed = picture.held.filter((one) => one.term === term.code && one.placedByOffice)
   if (!placed.length) return []
@@ -306,7 +306,7 @@ function ofOffice({ picture }: TodoQuestion, { term, state }: TermStanding<TermP
   ]
 }
 
-function ofPayment({ reading }: TodoQuestion, standing: TermStanding<TermPicture>): Todo[] {
+function ofPayment({ reading }: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
   const { term, ungraded, state, adding } = standing
   if (!ungraded || state === 'gradesDue' || (state === 'underWay' && adding === 'ended')) return []
   const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)

@@ -16,7 +16,7 @@ import {
 import type { SectionCode } from '#core/ids'
 import type { DayNumber } from '#core/time'
 import { sectionsOf, type Section } from '#core/week'
-import type { CatalogPicture } from '#shared/catalog/responses'
+import type { CatalogView } from '#shared/catalog/responses'
 
 /** What is wanted, as it can be sent to a worker. */
 export interface FindCall {
@@ -26,7 +26,7 @@ export interface FindCall {
     fixed: readonly string[]
     travelHolds: boolean
   }
-  travel: CatalogPicture['travel']
+  travel: CatalogView['travel']
   top: number
 }
 

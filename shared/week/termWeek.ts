@@ -2,7 +2,7 @@
 import type { CourseCode } from '#core/ids'
 import type { Section } from '#core/week'
 import type { DraftWeek } from './responses'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 
 export interface TermWeek {
   /** Sections of which a seat is held, with their components. */
@@ -19,7 +19,7 @@ export interface TermWeek {
 
 /** What is picked for a course of which a seat is held counts only where it was picked to exchange that seat. */
 export function termWeek(
-  { held: seats, sections }: Pick<StudentPicture, 'held' | 'sections'>,
+  { held: seats, sections }: Pick<StudentRecord, 'held' | 'sections'>,
   term: string | undefined,
   draft: Pick<DraftWeek, 'sections' | 'exchanges'> | undefined
 ): TermWeek {

@@ -184,7 +184,7 @@ describe('the best reading', () => {
       }),
       record: record(['AAA 101', 'AAA 102', 'AAA 301'].map((code) => taken(code, 'B')))
     })
-    expect(degree.conditions).toMatchObject([{ id: 'u', firmness: 'earned' }])
+    expect(degree.conditions).toMatchObject([{ id: 'u', status: 'earned' }])
     expect(degree.needs.x).toBe('met AAA 101 AAA 301')
   })
   it('goes on with a batch past an entry that is no file', async () => {

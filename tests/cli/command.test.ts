@@ -104,11 +104,11 @@ describe('ridgeway audit', () => {
     const spec = programs.find((one) => one.code === 'ENVD')!
     const program = compileProgram(spec, { lists: listsFor(lists, spec.catalogYear) })
     const content = recordFrom(recordFile.parse(record), catalog.scale)
-    const { audits, takings } = readTrial(content, [program], catalog, [
+    const { audits, attempts } = readTrial(content, [program], catalog, [
       { code: 'AU25' },
       { code: 'SP26' }
     ] as never)
-    expect(JSON.parse(out)).toEqual(JSON.parse(JSON.stringify(auditFile(audits, takings, 'Somebody'))))
+    expect(JSON.parse(out)).toEqual(JSON.parse(JSON.stringify(auditFile(audits, attempts, 'Somebody'))))
     const told = JSON.parse(out) as AuditFile
     expect(told.programs[0]!.amounts).toMatchObject({ earned: 7, underWay: 3 })
     expect(told.idle).toMatchObject([{ course: 'ARTS 110', why: 'failed' }])

@@ -7,7 +7,7 @@ import { mustBe } from '#server/features/accounts/accounts'
 import { readDesk, withdrawSignOff } from '#server/features/advising/advising'
 import { answerProgram } from '#server/features/degree/answer'
 import { changeRoute } from '#server/features/route/route'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { at, AUTUMN, demoWorld, idOf, person, pickFor, signOff, within, type World } from './world'
 
 let world: World
@@ -76,14 +76,14 @@ describe('picking', () => {
     })
     await expect(pickFor(world, imke, 'SOIL 220', '01', '02A')).rejects.toMatchObject({ code: 'noOption' })
     await pickFor(world, imke, 'SOIL 220', '01', '01B')
-    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
     const soil = picture!.sections.filter((s) => s.course === 'SOIL 220')
     const picked = goingWith(picture!, AUTUMN)!.sections
     expect(soil.filter((s) => picked.includes(s.code)).map((s) => s.number)).toEqual(['01', '01B'])
   })
   it('takes a pick back', async () => {
     await pickFor(world, imke, 'SOIL 220')
-    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
     const picked = goingWith(picture!, AUTUMN)!.sections
     expect(picture!.sections.filter((s) => s.course === 'SOIL 220' && picked.includes(s.code))).toEqual([])
   })
@@ -92,7 +92,7 @@ describe('picking', () => {
 describe('the sign-off', () => {
   it('holds the courses and a range of credits, and answers the review', async () => {
     await signOff(world, orla, idOf(imke))
-    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
     expect(picture!.signOffs[0]).toMatchObject({
       term: AUTUMN,
       by: 'Orla Denholt',
@@ -103,7 +103,7 @@ describe('the sign-off', () => {
     expect(picture!.route.reviewAskedAt).toBeNull()
   })
   it('shows on the desk when the route has changed since', async () => {
-    const { route } = (await readPictures(world.db, [idOf(imke)], 'self'))[0]!
+    const { route } = (await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!
     const gone = route.courses.find((p) => p.course === 'ENDA 325' && p.term === AUTUMN)!
     const when = { who: imke, student: idOf(imke), ...(await at(world)) }
     const { version } = route

@@ -6,24 +6,24 @@ import { auditFile } from '#shared/degree/auditFile'
 import { programFigures, programText, routeFigures } from '#shared/degree/figures'
 import { fillRoute, type FillCall } from '#shared/route/filling'
 import { ownLoad } from '#shared/route/load'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { degreeState } from '#shared/today/placeStates'
 import { readStudent, type Reading } from '#shared/reading'
 import { solverOf } from '#shared/route/solver'
 import { readDesk } from '#server/features/advising/advising'
 import { readCatalog } from '#server/features/catalog/catalog'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { LONG } from '../long'
 import { at, demoWorld, person, viewOf, type World } from './world'
 
 let world: World
 let now: number
-let students: { picture: StudentPicture; reading: Reading }[]
+let students: { picture: StudentRecord; reading: Reading }[]
 beforeAll(async () => {
   world = await demoWorld('agreement')
   now = (await at(world)).now
   const ids = Array.from({ length: 317 }, (_, i) => i + 1)
-  const pictures = await readPictures(world.db, ids, 'self')
+  const pictures = await readStudentRecords(world.db, ids, 'self')
   students = pictures.map((picture) => ({ picture, reading: readStudent(picture, world.shelf, now) }))
 })
 afterAll(() => world.close())
@@ -47,7 +47,7 @@ describe('figures', () => {
 
   it('are those of the file that the commands and the export write', () => {
     for (const { picture, reading } of students) {
-      const file = auditFile(reading.audits, reading.takings, picture.student.name)
+      const file = auditFile(reading.audits, reading.attempts, picture.student.name)
       file.programs.forEach(({ amounts, code, credits }, i) => {
         const one = programFigures(reading.audits[i]!)
         expect({ code, credits, ...amounts }).toEqual({
@@ -148,7 +148,7 @@ it(
       const load = ownLoad(student, world.shelf)
       if (!ended.startsWith('With '))
         for (const term of new Set(news.map((one) => one.term)))
-          expect(termLoad(after.takings, term)).toBeLessThanOrEqual(load)
+          expect(termLoad(after.attempts, term)).toBeLessThanOrEqual(load)
       const again = fillRoute({ catalog, offers, student: { ...student, route }, choice, now }, { solve })
       expect(again.proposal?.courses ?? []).toEqual([])
       filled++

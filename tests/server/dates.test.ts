@@ -3,7 +3,7 @@ import ICAL from 'ical.js'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { termDates, type TermDate } from '#shared/route/termDates'
 import { calendarOf } from '#server/features/route/calendar'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { demoWorld, idOf, OPENS, person, type World } from './world'
 
 let world: World
@@ -11,7 +11,7 @@ let dates: TermDate[]
 beforeAll(async () => {
   world = await demoWorld('dates')
   const imke = await person(world.db, 'Imke Varga')
-  const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+  const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
   dates = termDates(picture!, world.shelf, '2027-04-09')
 })
 afterAll(() => world.close())

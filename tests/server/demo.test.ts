@@ -2,9 +2,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { compileProgram, takes } from '#core/degree'
 import { coursesIn, parseRule } from '#core/requisites'
 import { listsFor, readStudent, type Reading } from '#shared/reading'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { catalog, courses, lists, programs } from '../../demo/catalog'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { demoWorld, idOf, person, type World } from './world'
 
 describe('the demo catalog', () => {
@@ -83,9 +83,9 @@ describe('people of the demo stand where their card says', () => {
   afterAll(() => world.close())
 
   const NOW = Date.parse('2027-04-09T13:40:00Z')
-  async function look(name: string): Promise<{ picture: StudentPicture; reading: Reading }> {
+  async function look(name: string): Promise<{ picture: StudentRecord; reading: Reading }> {
     const who = await person(world.db, name)
-    const [picture] = await readPictures(world.db, [idOf(who)], 'self')
+    const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
     return { picture: picture!, reading: readStudent(picture!, world.shelf, NOW) }
   }
   const kinds = (reading: Reading) => reading.findings.map((finding) => finding.code)
@@ -117,7 +117,7 @@ describe('people of the demo stand where their card says', () => {
   })
   it('Lucan: two failed attempts, one under way, an average below 2.0', async () => {
     const { reading } = await look('Lucan Adeyemi-Frost')
-    expect(reading.takings.idle.filter((i) => i.why === 'failed')).toHaveLength(2)
+    expect(reading.attempts.idle.filter((i) => i.why === 'failed')).toHaveLength(2)
     expect(reading.audits[0]!.gpa.overall).toBeLessThan(2)
   })
   it('Ottilie: courses outside the degree, one of them planned', async () => {
@@ -127,7 +127,7 @@ describe('people of the demo stand where their card says', () => {
   })
   it('Dario: nine transferred courses count', async () => {
     const { reading } = await look('Dario Fenn')
-    expect(reading.takings.counted.filter((t) => t.origin === 'transfer')).toHaveLength(9)
+    expect(reading.attempts.counted.filter((t) => t.origin === 'transfer')).toHaveLength(9)
     expect(reading.climb.start).toBeGreaterThan(27)
   })
   it('Wren: in block Kestrel, seats placed by the office', async () => {
@@ -156,7 +156,7 @@ describe('people of the demo stand where their card says', () => {
     expect(picture.signOffs[0]!.courses).not.toEqual(planned)
   })
   it('every student may register in Autumn 2027 from some instant on', async () => {
-    const pictures = await readPictures(
+    const pictures = await readStudentRecords(
       world.db,
       Array.from({ length: 317 }, (_, i) => i + 1),
       'self'

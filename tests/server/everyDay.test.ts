@@ -4,13 +4,13 @@
  */
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { DateTime } from 'luxon'
-import type { StudentPicture } from '#shared/record/responses'
-import type { TermPicture } from '#shared/catalog/responses'
+import type { StudentRecord } from '#shared/record/responses'
+import type { TermView } from '#shared/catalog/responses'
 import { datesAhead } from '#shared/route/datesAhead'
 import { registerState, routeState } from '#shared/today/placeStates'
 import { readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'
 import { nothingToDo, thingsToDo, type Todo } from '#shared/today/todo'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { LONG } from '../long'
 import { demoWorld, type World } from './world'
 
@@ -18,11 +18,11 @@ const MINUTE = 60_000
 /** One in so many is looked at, but in a long run. */
 const EACH = 20
 let world: World
-let pictures: StudentPicture[]
+let pictures: StudentRecord[]
 beforeAll(async () => {
   world = await demoWorld('everyday')
   const ids = Array.from({ length: 317 }, (_, i) => i + 1)
-  pictures = await readPictures(world.db, ids, 'self')
+  pictures = await readStudentRecords(world.db, ids, 'self')
 })
 afterAll(() => world.close())
 
@@ -49,7 +49,7 @@ function instants(): number[] {
 }
 
 interface Told {
-  picture: StudentPicture
+  picture: StudentRecord
   reading: Reading
   work: ReturnType<typeof termAtWork>
   todo: Todo[]
@@ -58,7 +58,7 @@ interface Told {
   today: string
 }
 
-function tell(picture: StudentPicture, now: number): Told {
+function tell(picture: StudentRecord, now: number): Told {
   const { shelf } = world
   const reading = readStudent(picture, shelf, now)
   const work = termAtWork(reading, undefined)
@@ -111,12 +111,12 @@ function faultsOfWork({ picture, reading, work, register, now, today }: Told): s
   return found
 }
 
-const isAmong = (reading: Reading, term: TermPicture) =>
+const isAmong = (reading: Reading, term: TermView) =>
   termsAlive(reading).some((one) => one.term.code === term.code)
 const termOf = (code: string) => world.shelf.terms.find((one) => one.code === code)!
 
 /** Courses of a term with a seat or on the record, and no grade. */
-function ungraded(picture: StudentPicture, term: TermPicture): number {
+function ungraded(picture: StudentRecord, term: TermView): number {
   const mine = [...picture.held, ...picture.record].filter(isIn(term)).map((one) => one.course)
   const graded = picture.record
     .filter((one) => isIn(term)(one) && one.grade !== null)
@@ -126,19 +126,19 @@ function ungraded(picture: StudentPicture, term: TermPicture): number {
 
 function faultsOfSeats({ picture, reading, today }: Told): string[] {
   const found: string[] = []
-  const { counted, idle } = reading.takings
+  const { counted, idle } = reading.attempts
   for (const seat of picture.held) {
     const term = termOf(seat.term)
     if (picture.record.some((r) => r.course === seat.course && r.term === seat.term && r.grade !== null))
       continue
-    const taking = counted.find((one) => one.course === seat.course && one.term === seat.term)
-    if (!taking) {
+    const attempt = counted.find((one) => one.course === seat.course && one.term === seat.term)
+    if (!attempt) {
       if (!idle.some((one) => one.entry.course === seat.course)) found.push(`${seat.course} is lost`)
       continue
     }
     const session = picture.sections.find((one) => one.code === seat.section)?.session
     const { start, end } = term.sessions.find((one) => one.code === session) ?? term
-    const is = `${taking.firmness} ${taking.detail === 'gradeDue' ? 'due' : ''}`.trim()
+    const is = `${attempt.status} ${attempt.detail === 'gradeDue' ? 'due' : ''}`.trim()
     const should = start > today ? 'registered' : end < today ? 'underWay due' : 'underWay'
     // What is on the record of a term is under way, whatever its seat.
     const onRecord = picture.record.some((r) => r.course === seat.course && r.term === seat.term)
@@ -146,7 +146,7 @@ function faultsOfSeats({ picture, reading, today }: Told): string[] {
       found.push(`${seat.course} in ${term.name} is ${is}, not ${should}`)
   }
   for (const { amounts, program } of reading.audits) {
-    const running = counted.some((one) => one.firmness === 'underWay' && one.detail !== 'gradeDue')
+    const running = counted.some((one) => one.status === 'underWay' && one.detail !== 'gradeDue')
     if (amounts.underWay > 0 && !running) found.push(`${program.spec.code}: under way, and nothing runs`)
   }
   return found

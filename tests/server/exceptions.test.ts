@@ -5,7 +5,7 @@ import { readStudent } from '#shared/reading'
 import { inTransaction } from '#server/db/connect'
 import { eventLog } from '#server/db/schema/index'
 import { grantException, withdrawException, type ExceptionBody } from '#server/features/degree/exceptions'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { demoWorld, idOf, person, type World } from './world'
 
 const NOW = Date.parse('2027-04-09T13:40:00Z')
@@ -28,7 +28,7 @@ describe('exceptions', () => {
     const student = idOf(await person(world.db, 'Imke Varga'))
     const at = { now: NOW, shelf: world.shelf }
     const look = async () => {
-      const [picture] = await readPictures(world.db, [student], 'self')
+      const [picture] = await readStudentRecords(world.db, [student], 'self')
       return { picture: picture!, reading: readStudent(picture!, world.shelf, NOW) }
     }
     const grant = (body: ExceptionBody) =>
@@ -71,7 +71,7 @@ describe('exceptions', () => {
       reason: 'A photo essay of that length'
     })
     const { reading } = await look()
-    expect(needOf(reading, 'writing-upper').evidence.map((taking) => taking.course)).toEqual(['ARTS 120'])
+    expect(needOf(reading, 'writing-upper').evidence.map((attempt) => attempt.course)).toEqual(['ARTS 120'])
   })
   it.each<[ExceptionBody, string]>([
     [{ ...waiver, program: 'HERI' }, 'HERI is not a program on this record.'],

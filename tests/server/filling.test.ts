@@ -5,17 +5,17 @@ import type { Solve } from '#core/fill'
 import { alignSequence, checkRoute, termLoad } from '#core/route'
 import { fillRoute, type FillCall, type FillChoice } from '#shared/route/filling'
 import { ownLoad } from '#shared/route/load'
-import type { CatalogPicture } from '#shared/catalog/responses'
+import type { CatalogView } from '#shared/catalog/responses'
 import type { StudentView } from '#shared/record/responses'
 import { readStudent } from '#shared/reading'
 import { solverOf } from '#shared/route/solver'
 import { readCatalog } from '#server/features/catalog/catalog'
 import { readRoutes } from '#server/features/route/route'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { at, demoWorld, idOf, person, viewOf, type World } from './world'
 
 let world: World
-let catalog: CatalogPicture
+let catalog: CatalogView
 let offers: FillCall['offers']
 let student: StudentView
 let now: number
@@ -27,7 +27,7 @@ beforeAll(async () => {
   offers = Object.fromEntries([...world.shelf.offers].map(([term, { sections }]) => [term, sections]))
   now = (await at(world)).now
   const maren = await person(world.db, 'Maren Tolliver')
-  const [picture] = await readPictures(world.db, [idOf(maren)], 'self')
+  const [picture] = await readStudentRecords(world.db, [idOf(maren)], 'self')
   student = { ...viewOf(picture!), routes: await readRoutes(world.db, idOf(maren)) }
 })
 afterAll(() => world.close())
@@ -77,7 +77,7 @@ describe('an empty record', () => {
     const load = ownLoad(student, world.shelf)
     expect(load).toBe(17)
     for (const term of world.shelf.terms)
-      expect(termLoad(reading.takings, term.code)).toBeLessThanOrEqual(load)
+      expect(termLoad(reading.attempts, term.code)).toBeLessThanOrEqual(load)
     // Foundations and writing first.
     const at = new Map(planned.map((one) => [one.course as string, one.term as string]))
     expect(at.get('GEOS 101')).toBe('AU27')
@@ -94,7 +94,7 @@ describe('an empty record', () => {
     expect([...used].sort()).toEqual(['AU27', 'AU28', 'SP28', 'SP29'])
   })
   it('is filled with more of what is rather held online, or rather on a campus', () => {
-    const unlike = (list: string[], fits: (way: CatalogPicture['heldAs'][string]) => boolean) =>
+    const unlike = (list: string[], fits: (way: CatalogView['heldAs'][string]) => boolean) =>
       list.filter((code) => !(catalog.heldAs[code] && fits(catalog.heldAs[code]))).length
     const online = (way: { online: boolean }) => way.online
     expect(unlike(codes({ how: 'online' }), online)).toBeLessThan(unlike(codes(), online))

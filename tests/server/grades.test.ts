@@ -4,7 +4,7 @@ import { termCode } from '#core/ids'
 import { readStudent } from '#shared/reading'
 import { inTransaction } from '#server/db/connect'
 import { postGrades, readGradesDue } from '#server/features/record/grades'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { demoWorld, idOf, person, type World } from './world'
 
 const SPRING = termCode('SP27')
@@ -20,7 +20,7 @@ afterAll(() => world.close())
 const zoned = (now: number) => ({ now, zone: world.shelf.zone })
 const read = async (now: number) => {
   const imke = await person(world.db, 'Imke Varga')
-  const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+  const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
   return readStudent(picture!, world.shelf, now)
 }
 const post = async (term: typeof SPRING, now: number) => {

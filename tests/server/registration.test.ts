@@ -7,7 +7,7 @@ import { whoIs } from '#server/features/accounts/accounts'
 import { run } from '#server/features/registration/run'
 import { readSheet } from '#server/features/registration/sheet'
 import { goingWith } from '#shared/reading'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import {
   at,
   AUTUMN,
@@ -36,7 +36,7 @@ const codes = (line: { refusals: { code: string }[] }) => line.refusals.map((r) 
 const seats = async (...ids: number[]) =>
   world.db.select({ taken: t.section.taken }).from(t.section).where(inArray(t.section.id, ids))
 const sheet = async (who: Who) => {
-  const [picture] = await readPictures(world.db, [idOf(who)], 'self')
+  const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
   return readSheet(world.db, picture!, world.shelf, AUTUMN, (await at(world)).now)
 }
 
@@ -139,7 +139,9 @@ describe('an exchange of a seat', () => {
     return { rows, taken: taken as [number, number, number] }
   }
   const held = async () =>
-    (await readPictures(world.db, [idOf(imke)], 'self'))[0]!.held.find((seat) => seat.course === 'SOIL 220')
+    (await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!.held.find(
+      (seat) => seat.course === 'SOIL 220'
+    )
 
   it('is prepared like a pick, and the run sheet says what is given back', async () => {
     const { rows } = await labs()
@@ -182,7 +184,7 @@ describe('an exchange of a seat', () => {
   it('is done with once it went through', async () => {
     const line = (await sheet(imke)).lines.find((one) => one.course === 'SOIL 220')!
     expect([line.state, line.givesBack]).toEqual(['registered', []])
-    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
     expect(goingWith(picture!, AUTUMN)!.exchanges).toEqual([])
     expect(codes((await go(imke, 'SOIL 220')).lines[0]!)).toEqual(['alreadyRegistered'])
   })

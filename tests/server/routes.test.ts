@@ -18,9 +18,9 @@ import {
   readVersions,
   returnTo,
   stepRoute,
-  type Occasion
+  type ActorContext
 } from '#server/features/route/route'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { at, demoWorld, idOf, person, within, type World } from './world'
 
 let world: World
@@ -42,7 +42,7 @@ const planned = (course: string, term: string, credits = 3) => ({
   locked: false
 })
 
-const by = async (who: Who, student = idOf(who)): Promise<Occasion> => ({
+const by = async (who: Who, student = idOf(who)): Promise<ActorContext> => ({
   who,
   student,
   ...(await at(world))
@@ -271,7 +271,7 @@ describe('what can be carried', () => {
       ]
     }
     await within(world, (tx) => writeCarry(tx, when, carry))
-    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
     expect(picture!.carry).toEqual(carry)
     const { context, findings } = readStudent(picture!, world.shelf, when.now)
     const term = (code: string) => world.shelf.terms.find((one) => one.code === code)!

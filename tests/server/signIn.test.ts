@@ -5,7 +5,7 @@ import type { Who } from '#shared/accounts/responses'
 import { connect, type Connection } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { changePassword, signIn } from '#server/features/accounts/accounts'
-import { Attempts } from '#server/features/accounts/attempts'
+import { SignInAttempts } from '#server/features/accounts/attempts'
 import { checkPassword, hashPassword } from '#server/features/accounts/password'
 import {
   endAll,
@@ -130,20 +130,20 @@ describe('turns', () => {
 
 describe('wrong passwords', () => {
   it('make wait for that name from that address, and for nothing else', async () => {
-    const attempts = new Attempts(connection)
+    const attempts = new SignInAttempts(connection)
     const guess = (name: string, address: string) => attempts.begin(name, address)
     for (let i = 0; i < 5; i++) await guess('bram', '192.0.2.7')
     await expect(guess('bram', '192.0.2.7')).rejects.toMatchObject({ status: 429, code: 'wait' })
     await guess('bram', '192.0.2.8')
     await guess('wren', '192.0.2.7')
     // Another server counts the same.
-    await expect(new Attempts(connection).begin('bram', '192.0.2.7')).rejects.toMatchObject({
+    await expect(new SignInAttempts(connection).begin('bram', '192.0.2.7')).rejects.toMatchObject({
       code: 'wait'
     })
   })
 
   it('are forgotten by the right one, which costs nothing', async () => {
-    const attempts = new Attempts(connection)
+    const attempts = new SignInAttempts(connection)
     for (let i = 0; i < 120; i++) {
       await attempts.begin(`student ${i}`, '192.0.2.9')
       await attempts.wasRight(`student ${i}`, '192.0.2.9')

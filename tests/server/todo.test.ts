@@ -1,10 +1,10 @@
 /** What waits for a student, on the days on which it was passed over. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Section } from '#core/week'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { readStudent, termAtWork } from '#shared/reading'
 import { thingsToDo } from '#shared/today/todo'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { demoWorld, idOf, OPENS, person, type World } from './world'
 
 const NOW = Date.parse('2027-04-09T13:00:00Z')
@@ -14,15 +14,15 @@ beforeAll(async () => {
 })
 afterAll(() => world.close())
 
-async function picture(name: string): Promise<StudentPicture> {
-  const [found] = await readPictures(world.db, [idOf(await person(world.db, name))], 'self')
+async function picture(name: string): Promise<StudentRecord> {
+  const [found] = await readStudentRecords(world.db, [idOf(await person(world.db, name))], 'self')
   return found!
 }
-const things = (of: StudentPicture, now = NOW) => {
+const things = (of: StudentRecord, now = NOW) => {
   const reading = readStudent(of, world.shelf, now)
   return thingsToDo({ picture: of, reading, shelf: world.shelf, work: termAtWork(reading, undefined), now })
 }
-const said = (of: StudentPicture, now?: number) => things(of, now).map((one) => one.title)
+const said = (of: StudentRecord, now?: number) => things(of, now).map((one) => one.title)
 
 describe('what is to do', () => {
   it('begins with what stops, whatever else there is', () => {

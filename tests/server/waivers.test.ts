@@ -9,7 +9,7 @@ import { readStudent } from '#shared/reading'
 import { registrationFacts } from '#shared/registration/registering'
 import * as t from '#server/db/schema/index'
 import { answerWaiver, askWaiver } from '#server/features/advising/waivers'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { offerOf } from '#server/features/sections/sections'
 import { at, AUTUMN, demoWorld, idOf, OPENS, person, within, type World } from './world'
 
@@ -23,7 +23,7 @@ beforeAll(async () => {
 })
 afterAll(() => world.close())
 
-const look = async () => (await readPictures(world.db, [idOf(imke)], 'self'))[0]!
+const look = async () => (await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!
 const occasion = async (who: Who) => ({ who, student: idOf(imke), now: (await at(world)).now })
 const ask = async (code = 'ENDA 410') => {
   const when = await occasion(imke)

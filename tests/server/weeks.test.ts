@@ -6,7 +6,7 @@ import { changesSince, type Section } from '#core/week'
 import type { Who } from '#shared/accounts/responses'
 import { goingWith, readStudent } from '#shared/reading'
 import * as t from '#server/db/schema/index'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { changeDraft, dropDraft, makeDraft, readShared } from '#server/features/week/drafts'
 import {
   makeCalendarAddress,
@@ -37,7 +37,7 @@ afterAll(() => world.close())
 
 const occasion = async (who = imke) => ({ who, student: idOf(who), ...(await at(world)) })
 const drafts = async (who = imke) => {
-  const [picture] = await readPictures(world.db, [idOf(who)], 'self')
+  const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
   return picture!.drafts.filter((one) => one.term === AUTUMN)
 }
 const codes = async (course: string, ...numbers: string[]) =>
@@ -164,7 +164,7 @@ describe('picks', () => {
   })
   it('remember what the section was like: moved, filled and cancelled since are known', async () => {
     const state = async () => {
-      const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+      const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
       const week = goingWith(picture!, AUTUMN)!
       const section = picture!.sections.find(
         (one) => one.course === 'MATH 231' && week.sections.includes(one.code)
@@ -225,7 +225,7 @@ describe('links', () => {
   it('are not told to others who read the record', async () => {
     const [first] = await drafts()
     await change(first!.id, { shared: true })
-    const [seen] = await readPictures(world.db, [idOf(imke)], 'programAdvisor')
+    const [seen] = await readStudentRecords(world.db, [idOf(imke)], 'programAdvisor')
     expect(seen!.drafts.every((one) => one.shareKey === null)).toBe(true)
   })
   it('lead a calendar program to the student, until withdrawn or made anew', async () => {
@@ -278,11 +278,11 @@ describe('what a section has of its own', () => {
       byId: imke.id
     }
     await world.db.insert(t.registration).values(values)
-    const [picture] = await readPictures(world.db, [idOf(imke)], 'self')
+    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
     expect(picture!.held.find((seat) => seat.course === 'SPCH 101')).toMatchObject({ categories: ['place'] })
-    const { takings } = readStudent(picture!, world.shelf, (await at(world)).now)
-    const taking = takings.counted.find((one) => one.course === 'SPCH 101')
-    expect(taking).toMatchObject({ firmness: 'registered', categories: ['place'] })
+    const { attempts } = readStudent(picture!, world.shelf, (await at(world)).now)
+    const attempt = attempts.counted.find((one) => one.course === 'SPCH 101')
+    expect(attempt).toMatchObject({ status: 'registered', categories: ['place'] })
     await world.db.delete(t.registration).where(eq(t.registration.sectionId, speaking!.id))
   })
 })

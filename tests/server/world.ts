@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm'
 import mysql from 'mysql2/promise'
 import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
-import type { StudentPicture, StudentView } from '#shared/record/responses'
+import type { StudentRecord, StudentView } from '#shared/record/responses'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/reading'
 import {
@@ -56,7 +56,7 @@ export async function person(db: Database, name: string): Promise<Who & { id: nu
 }
 
 /** A picture as its owner sees it, without anything of their own beside the record. */
-export function viewOf(picture: StudentPicture): StudentView {
+export function viewOf(picture: StudentRecord): StudentView {
   return {
     ...picture,
     routes: [],

@@ -30,13 +30,13 @@ export async function audit(args: readonly string[]): Promise<number> {
   const { catalog: courses, programs, terms } = question
   const content = readRecord(record!, textOf(record!), courses, complaints)
   if (!content) return told(complaints)
-  const { audits, takings, unknown } = readTrial(
+  const { audits, attempts, unknown } = readTrial(
     content,
     programs,
     courses,
     terms.length ? terms : termsNamed(content)
   )
-  const file = auditFile(audits, takings, content.name)
+  const file = auditFile(audits, attempts, content.name)
   console.log(json ? JSON.stringify(file, null, 2) : tree(file))
   for (const code of unknown) console.error(`${record}: the catalog has no course ${code}; it counts nowhere`)
   return 0

@@ -21,7 +21,7 @@ function line(file: string): BatchLine {
   }
   const content = readRecord(file, text, catalog, complaints)
   if (!content) return { file, line: undefined, complaints: complaints.lines }
-  const { audits, takings } = readTrial(
+  const { audits, attempts } = readTrial(
     content,
     programs,
     catalog,
@@ -30,7 +30,7 @@ function line(file: string): BatchLine {
   if (json)
     return {
       file,
-      line: JSON.stringify({ file, ...auditFile(audits, takings, content.name) }),
+      line: JSON.stringify({ file, ...auditFile(audits, attempts, content.name) }),
       complaints: []
     }
   const [first] = audits

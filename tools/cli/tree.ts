@@ -33,7 +33,7 @@ export function tree(file: AuditFile): string {
     }
     for (const one of program.conditions)
       lines.push(
-        `  ${one.title}: ${one.firmness === null ? 'NOT MET' : one.firmness === 'earned' ? 'met' : 'met ahead'}`
+        `  ${one.title}: ${one.status === null ? 'NOT MET' : one.status === 'earned' ? 'met' : 'met ahead'}`
       )
     if (program.entry) lines.push(`  entry: ${program.entry.met ? 'met' : 'NOT MET'}`)
     for (const one of program.outside)

@@ -1,10 +1,10 @@
 import type { Desk } from '#shared/advising/responses'
-import type { OpeningPicture } from '#shared/responses'
+import type { OpeningView } from '#shared/responses'
 
 /** What an advisor or the registrar sees beside single records. */
 export const useStaff = defineStore('staff', () => {
   const desk = shallowRef<Desk>()
-  const openings = shallowRef<OpeningPicture[]>([])
+  const openings = shallowRef<OpeningView[]>([])
   const failure = ref<string>()
   const ready = ref(false)
 
@@ -13,7 +13,7 @@ export const useStaff = defineStore('staff', () => {
     const isAdvisor = session.who?.role === 'programAdvisor' || session.who?.role === 'supportAdvisor'
     try {
       const [all, mine] = await Promise.all([
-        api<OpeningPicture[]>('/api/openings'),
+        api<OpeningView[]>('/api/openings'),
         isAdvisor ? api<Desk>('/api/desk') : undefined,
         useCollege().load(),
         useClock().sync()

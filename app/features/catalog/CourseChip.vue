@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Taking } from '#core/degree'
+import type { Attempt } from '#core/degree'
 
-/** A course in the form of its firmness: muted when completed, full with a foot bar when under way, and so on. */
+/** A course in the form of its status: muted when completed, full with a foot bar when under way, and so on. */
 const props = defineProps<{
-  taking: Taking
+  attempt: Attempt
   hue: number
   title?: string | undefined
   /** Share of the term that has run, 0 to 1, for a course under way. */
@@ -14,9 +14,9 @@ const props = defineProps<{
 }>()
 
 const form = computed(() => {
-  const { firmness, detail } = props.taking
+  const { status, detail } = props.attempt
   if (detail === 'gradeDue') return detail
-  return firmness === 'planned' ? (detail === 'plain' ? 'planned' : detail) : firmness
+  return status === 'planned' ? (detail === 'plain' ? 'planned' : detail) : status
 })
 const FORM_WORDS: Record<string, string> = {
   earned: 'completed',
@@ -27,28 +27,28 @@ const FORM_WORDS: Record<string, string> = {
   picked: 'section picked',
   waitlisted: 'waitlisted'
 }
-const grade = computed(() => (props.taking.origin === 'transfer' ? 'transferred' : props.taking.grade))
+const grade = computed(() => (props.attempt.origin === 'transfer' ? 'transferred' : props.attempt.grade))
 </script>
 
 <template>
   <span class="chip" :class="[form, `hue-${hue}`, { big: title !== undefined }]">
     <span class="top">
-      <strong>{{ taking.course }}</strong>
-      <span v-if="taking.firmness === 'earned' && title === undefined"> {{ grade }}</span>
+      <strong>{{ attempt.course }}</strong>
+      <span v-if="attempt.status === 'earned' && title === undefined"> {{ grade }}</span>
       <span v-if="suffix"> · {{ suffix }}</span>
-      <span v-if="title !== undefined" class="credits">{{ taking.credits }}</span>
+      <span v-if="title !== undefined" class="credits">{{ attempt.credits }}</span>
     </span>
     <span v-if="title !== undefined" class="title">{{ title }}</span>
     <span v-if="also" class="also" :title="`counts for ${also} too`">+ {{ also }}</span>
     <span class="visually-hidden">
-      , {{ FORM_WORDS[form] }}<template v-if="taking.placedByOffice">, placed by an office</template
+      , {{ FORM_WORDS[form] }}<template v-if="attempt.placedByOffice">, placed by an office</template
       ><template v-if="finding">, has a finding</template>
     </span>
     <span v-if="form === 'gradeDue'" class="due" aria-hidden="true">grade due</span>
     <span v-if="form === 'underWay'" class="foot" aria-hidden="true"
       ><span :style="{ width: `${(run ?? 0) * 100}%` }"
     /></span>
-    <span v-if="taking.placedByOffice" class="office" aria-hidden="true">office</span>
+    <span v-if="attempt.placedByOffice" class="office" aria-hidden="true">office</span>
     <span v-if="finding" class="corner" aria-hidden="true" />
   </span>
 </template>

@@ -2,7 +2,7 @@
 import { SankeyChart } from 'echarts/charts'
 import { init, use, type ECharts } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import type { Audit, OutsideCourse, Taking } from '#core/degree'
+import type { Audit, OutsideCourse, Attempt } from '#core/degree'
 import { areaKey } from '~/ui/useHues'
 import { FREE_HUE, OUTSIDE_HUE, themes } from '~/theme/tokens'
 
@@ -27,26 +27,26 @@ const FIRM_WORDS = {
 const OUTSIDE = 'Outside the degree'
 
 interface Band {
-  taking: Taking
+  attempt: Attempt
   area: string
   hue: number
 }
 const bands = computed((): Band[] => [
   ...props.audit.areas.flatMap(({ area, needs }) =>
     needs.flatMap(({ evidence }) =>
-      evidence.map((taking) => ({
-        taking,
+      evidence.map((attempt) => ({
+        attempt,
         area: area.title,
         hue: hues.value.get(areaKey(props.audit, area.id))?.hue ?? FREE_HUE
       }))
     )
   ),
-  ...props.outside.map(({ taking }) => ({ taking, area: OUTSIDE, hue: OUTSIDE_HUE }))
+  ...props.outside.map(({ attempt }) => ({ attempt, area: OUTSIDE, hue: OUTSIDE_HUE }))
 ])
-const label = (taking: Taking) =>
-  taking.firmness === 'earned'
-    ? `${taking.course} ${taking.origin === 'transfer' ? 'tr.' : (taking.grade ?? '')}`
-    : `${taking.course} ${taking.firmness === 'underWay' ? 'now' : college.shortTerm(taking.term ?? '')}`
+const label = (attempt: Attempt) =>
+  attempt.status === 'earned'
+    ? `${attempt.course} ${attempt.origin === 'transfer' ? 'tr.' : (attempt.grade ?? '')}`
+    : `${attempt.course} ${attempt.status === 'underWay' ? 'now' : college.shortTerm(attempt.term ?? '')}`
 
 /** As high as its bands ask for; set when it is drawn, so that nothing moves before. */
 function fit() {
@@ -59,7 +59,7 @@ function draw() {
   const { colors } = themes[preferred.value]
   const areas = [...new Map(bands.value.map((band) => [band.area, band.hue]))]
   // A course that two areas share is one node with two bands.
-  const courses = [...new Map(bands.value.map((band) => [band.taking.key, band])).values()]
+  const courses = [...new Map(bands.value.map((band) => [band.attempt.key, band])).values()]
   const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches
   chart.setOption(
     {
@@ -80,10 +80,10 @@ function draw() {
           blur: { itemStyle: { opacity: 0.25 }, lineStyle: { opacity: 0.06 }, label: { opacity: 0.35 } },
           label: { color: colors.ink, fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 11.5 },
           data: [
-            ...courses.map(({ taking, hue }) => ({
-              name: taking.key,
-              label: { position: 'left', formatter: () => label(taking) },
-              itemStyle: { color: colors[`hue${hue}`], borderWidth: 0, opacity: STRENGTH[taking.firmness] }
+            ...courses.map(({ attempt, hue }) => ({
+              name: attempt.key,
+              label: { position: 'left', formatter: () => label(attempt) },
+              itemStyle: { color: colors[`hue${hue}`], borderWidth: 0, opacity: STRENGTH[attempt.status] }
             })),
             ...areas.map(([area, hue]) => ({
               name: area,
@@ -91,11 +91,11 @@ function draw() {
               itemStyle: { color: colors[`hue${hue}`], borderWidth: 0 }
             }))
           ],
-          links: bands.value.map(({ taking, area, hue }) => ({
-            source: taking.key,
+          links: bands.value.map(({ attempt, area, hue }) => ({
+            source: attempt.key,
             target: area,
-            value: taking.credits,
-            lineStyle: { color: colors[`hue${hue}`], opacity: STRENGTH[taking.firmness], curveness: 0.5 }
+            value: attempt.credits,
+            lineStyle: { color: colors[`hue${hue}`], opacity: STRENGTH[attempt.status], curveness: 0.5 }
           }))
         }
       ]
@@ -106,9 +106,9 @@ function draw() {
 
 function light(course: string | undefined) {
   chart?.dispatchAction({ type: 'downplay', seriesIndex: 0 })
-  const keys = bands.value.filter((band) => band.taking.course === course || band.area === course)
-  for (const { taking } of keys)
-    chart?.dispatchAction({ type: 'highlight', seriesIndex: 0, name: taking.key })
+  const keys = bands.value.filter((band) => band.attempt.course === course || band.area === course)
+  for (const { attempt } of keys)
+    chart?.dispatchAction({ type: 'highlight', seriesIndex: 0, name: attempt.key })
 }
 
 let watching: ResizeObserver | undefined
@@ -116,14 +116,14 @@ onMounted(() => {
   fit()
   chart = init(place.value!, null, { renderer: 'svg' })
   chart.on('click', (event) => {
-    const band = bands.value.find((one) => one.taking.key === event.name)
-    if (band) emit('open', band.taking.course)
+    const band = bands.value.find((one) => one.attempt.key === event.name)
+    if (band) emit('open', band.attempt.course)
   })
   chart.on('mouseover', (event) => {
     const data = event.data as { source?: string; name?: string } | undefined
     const name = data?.source ?? data?.name
-    const band = bands.value.find((one) => one.taking.key === name)
-    emit('point', band?.taking.course ?? name)
+    const band = bands.value.find((one) => one.attempt.key === name)
+    emit('point', band?.attempt.course ?? name)
   })
   chart.on('mouseout', () => emit('point', undefined))
   draw()
@@ -168,10 +168,10 @@ watch(
         </tr>
       </thead>
       <tbody>
-        <tr v-for="{ taking, area } in bands" :key="`${taking.key} ${area}`">
-          <th scope="row">{{ taking.course }}</th>
-          <td>{{ taking.credits }}</td>
-          <td>{{ FIRM_WORDS[taking.firmness] }}</td>
+        <tr v-for="{ attempt, area } in bands" :key="`${attempt.key} ${area}`">
+          <th scope="row">{{ attempt.course }}</th>
+          <td>{{ attempt.credits }}</td>
+          <td>{{ FIRM_WORDS[attempt.status] }}</td>
           <td>{{ area }}</td>
         </tr>
       </tbody>

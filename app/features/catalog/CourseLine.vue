@@ -21,18 +21,18 @@ const marks = useMarks()
 const { hues } = useHues()
 
 const course = computed(() => props.line.course)
-const taking = computed(() =>
-  student.reading?.takings.counted.find((one) => one.course === course.value.code)
+const attempt = computed(() =>
+  student.reading?.attempts.counted.find((one) => one.course === course.value.code)
 )
 const barrier = computed(() => inTheWay(props.line.refusals))
 const standing = computed(() => {
-  const there = taking.value
+  const there = attempt.value
   if (there) {
     const when = there.term ? ` · ${college.shortTerm(there.term)}` : ''
-    if (there.firmness === 'earned') return `earned${there.grade ? ` with ${there.grade}` : ''}${when}`
-    if (there.firmness === 'underWay')
+    if (there.status === 'earned') return `earned${there.grade ? ` with ${there.grade}` : ''}${when}`
+    if (there.status === 'underWay')
       return `${there.detail === 'gradeDue' ? 'grade due' : 'under way'}${when}`
-    return `${there.firmness === 'registered' ? 'registered' : student.say('on your route')}${when}`
+    return `${there.status === 'registered' ? 'registered' : student.say('on your route')}${when}`
   }
   if (props.line.there) return student.say('you have one that counts as it')
   return undefined

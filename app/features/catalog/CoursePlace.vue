@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { findingText, obstacleText } from '#shared/route/texts'
+import { findingText, blockerText } from '#shared/route/texts'
 import type { Course } from '#core/catalog'
 import type { Finding } from '#core/findings'
-import { contextAfter, obstacles, plan, termFindings } from '#core/route'
+import { contextAfter, blockers, plan, termFindings } from '#core/route'
 
 /** Puts the course on the route in a term, and says before what speaks against it there. */
 const props = defineProps<{ course: Course }>()
@@ -16,7 +16,7 @@ const against = computed(() => {
   const at = place.terms.value.find((one) => one.code === term.value)
   const context = student.reading?.context
   if (!at || !context) return []
-  const own = obstacles(context, props.course.code, at).map((one) => obstacleText(one, at.name))
+  const own = blockers(context, props.course.code, at).map((one) => blockerText(one, at.name))
   const after = contextAfter(context, { kind: 'add', planned: plan(props.course, at.code) })
   const before = new Set<string>(termFindings(context, at).map((one) => one.code))
   const ofTerm = (after ? termFindings(after, at) : [])

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { runsIn, type Course, type Term } from '#core/catalog'
-import { obstacles, termLoad } from '#core/route'
-import { obstacleText } from '#shared/route/texts'
+import { blockers, termLoad } from '#core/route'
+import { blockerText } from '#shared/route/texts'
 import { servingText } from '#shared/degree/texts'
 
 /** Finds a course by code or words, and opens it in the panel beside the page, or places it at once. */
@@ -42,18 +42,18 @@ function counts(course: Course): string {
 function placeFor(course: Course): { term?: Term; why?: string } {
   const context = student.reading?.context
   if (!context || !student.mayEditRoute) return {}
-  if (context.takings.counted.some((one) => one.course === course.code))
+  if (context.attempts.counted.some((one) => one.course === course.code))
     return { why: 'It is on your record or route already.' }
-  const may = place.terms.value.filter((term) => obstacles(context, course.code, term).length === 0)
+  const may = place.terms.value.filter((term) => blockers(context, course.code, term).length === 0)
   const room = may.filter(
-    (term) => termLoad(context.takings, term.code) + course.credits <= context.loadMost(term)
+    (term) => termLoad(context.attempts, term.code) + course.credits <= context.loadMost(term)
   )
   const term = room.find((one) => one.season !== 'summer') ?? room[0]
   if (term) return { term }
   if (may.length) return { why: 'No term in which it may stand has room for it.' }
   const last = place.terms.value.findLast((one) => runsIn(course, one, context.running))
-  const obstacle = last && obstacles(context, course.code, last)[0]
-  return { why: obstacle ? obstacleText(obstacle, last.name) : 'It is not known to run again.' }
+  const blocker = last && blockers(context, course.code, last)[0]
+  return { why: blocker ? blockerText(blocker, last.name) : 'It is not known to run again.' }
 }
 const target = computed(() => {
   const course = open.value ? found.value[active.value] : undefined

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { runsIn } from '#core/catalog'
-import { allTaken } from '#core/degree'
+import { allAttempts } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { coursesIn, evaluateRule, parseRule, ruleOf } from '#core/requisites'
 import { asOfTerm } from '#core/route'
@@ -22,15 +22,15 @@ const heading = ref<HTMLElement>()
 const term = ref('')
 
 const course = computed(() => college.shelf?.catalog.maybeCourse(props.code))
-const there = computed(() => student.reading?.takings.counted.some((t) => t.course === props.code))
+const there = computed(() => student.reading?.attempts.counted.some((t) => t.course === props.code))
 const rule = computed(() => {
   const parsed = parseRule(course.value?.prerequisite ?? '')
   const asked = place.terms.value.find((one) => one.code === term.value)
   if (!parsed || !student.reading || !college.shelf || !asked) return undefined
-  const { takings, context } = student.reading
+  const { attempts, context } = student.reading
   return evaluateRule(
     parsed,
-    asOfTerm(asked.code, college.shelf.terms, allTaken(takings), context.student, college.shelf.catalog)
+    asOfTerm(asked.code, college.shelf.terms, allAttempts(attempts), context.student, college.shelf.catalog)
   )
 })
 /** Courses whose rule names it, and those that it waits for in the same term. */

@@ -9,21 +9,21 @@ const props = defineProps<{ course: Course }>()
 const college = useCollege()
 const student = useStudent()
 
-const there = computed(() => student.reading?.takings.counted.find((t) => t.course === props.course.code))
+const there = computed(() => student.reading?.attempts.counted.find((t) => t.course === props.course.code))
 const served = useServing()
 const would = computed(() => student.say(servingText(served.value(props.course).serving)))
 const explained = computed(() =>
   there.value && student.reading && college.shelf
-    ? explain(there.value.key, student.reading.audits, student.reading.takings, college.shelf.catalog)
+    ? explain(there.value.key, student.reading.audits, student.reading.attempts, college.shelf.catalog)
     : undefined
 )
 const titles = (needs: readonly { title: string }[]) =>
   [...new Set(needs.map((need) => need.title))].join(', ')
 const SOME = 3
 /** `ENVI 310, STAT 212 and 4 more courses` */
-function named(takings: readonly { course: string }[]): string {
-  const shown = takings.slice(0, SOME).map((one) => one.course)
-  const more = takings.length - shown.length
+function named(attempts: readonly { course: string }[]): string {
+  const shown = attempts.slice(0, SOME).map((one) => one.course)
+  const more = attempts.length - shown.length
   return more ? `${shown.join(', ')} and ${count(more, 'more course')}` : shown.join(', ')
 }
 /** What is lost and what is gained by moving it, by need; what a need loses and gets again is neither. */
@@ -43,15 +43,15 @@ function costText({ counts, opens, closes, beyond, leaves, joins }: Elsewhere): 
 const WORDS = { planned: 'On the route', registered: 'Registered', underWay: 'Under way' } as const
 const state = computed(() => {
   if (!there.value) return undefined
-  const { firmness, detail, grade, term } = there.value
+  const { status, detail, grade, term } = there.value
   const what =
-    firmness === 'earned'
+    status === 'earned'
       ? grade === 'TR'
         ? 'Transferred'
         : `Earned with ${grade}`
       : detail === 'gradeDue'
         ? 'Over, grade due'
-        : WORDS[firmness]
+        : WORDS[status]
   return `${what}${term ? `, ${college.termName(term)}` : ''}.`
 })
 </script>

@@ -1,12 +1,12 @@
 import { deadlines, takesPlans } from '#core/calendar'
 import type { Section } from '#core/week'
-import type { CatalogPicture } from '#shared/catalog/responses'
+import type { CatalogView } from '#shared/catalog/responses'
 import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#shared/reading'
 import { campusDate } from '#shared/when'
 
 /** The institution's catalog and terms. */
 export const useCollege = defineStore('college', () => {
-  const picture = shallowRef<CatalogPicture>()
+  const picture = shallowRef<CatalogView>()
   /** The catalog made ready once; the sections of its terms come and go. */
   const catalog = shallowRef<Shelf>()
   const clock = useClock()
@@ -25,7 +25,7 @@ export const useCollege = defineStore('college', () => {
     return asking
   }
   async function read(): Promise<void> {
-    const [found] = await Promise.all([api<CatalogPicture>('/api/catalog'), clock.sync()])
+    const [found] = await Promise.all([api<CatalogView>('/api/catalog'), clock.sync()])
     const { timeZone } = found.institution
     const ready = shelve(found)
     await Promise.all(

@@ -49,7 +49,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     if (!shelf || !picture || !asked) return []
     const colleges = new Map(picture.subjects.map((one) => [one.code, one.college]))
     const there = new Set(
-      (student.reading?.takings.counted ?? []).flatMap((one) => shelf.catalog.sameAs(one.course))
+      (student.reading?.attempts.counted ?? []).flatMap((one) => shelf.catalog.sameAs(one.course))
     )
     const judged = facts.value
     return shelf.catalog.courses.map((course): FoundLine => {

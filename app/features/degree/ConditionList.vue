@@ -6,14 +6,14 @@ import { creditsText } from '#shared/words'
 /** What a program asks for beside courses, and what has to be met before it may be declared. */
 const props = defineProps<{ audit: Audit; onlyNeeded?: boolean }>()
 
-function stateOf({ spec, firmness, amounts, unknown }: ConditionResult): string {
-  if (firmness === 'earned') return 'met'
-  if (firmness !== undefined) return 'met if all goes well'
+function stateOf({ spec, status, amounts, unknown }: ConditionResult): string {
+  if (status === 'earned') return 'met'
+  if (status !== undefined) return 'met if all goes well'
   const sure = amounts ? Object.values(amounts).reduce((sum, one) => sum + one, 0) : 0
   return unknown && 'least' in spec && sure + unknown >= spec.least ? 'not known yet' : 'not met'
 }
 const shown = computed(() =>
-  props.audit.conditions.filter((one) => !props.onlyNeeded || one.firmness !== 'earned')
+  props.audit.conditions.filter((one) => !props.onlyNeeded || one.status !== 'earned')
 )
 /** Needs and conditions of the entry set, as one list. */
 const entry = computed(() => {
@@ -31,7 +31,7 @@ const entry = computed(() => {
     ...entry.conditions.map((one) => ({
       id: one.spec.id,
       title: one.spec.title,
-      met: one.firmness === 'earned',
+      met: one.status === 'earned',
       text: conditionText(one)
     }))
   ]
@@ -48,8 +48,8 @@ const entryOpen = computed(() => entry.value.filter((one) => !one.met))
   >
     <h3 v-if="shown.length || limits.length">Beside courses</h3>
     <ul v-if="shown.length || limits.length">
-      <li v-for="one in shown" :key="one.spec.id" :class="{ open: one.firmness === undefined }">
-        <span class="mark" :class="one.firmness ?? 'none'" aria-hidden="true" />
+      <li v-for="one in shown" :key="one.spec.id" :class="{ open: one.status === undefined }">
+        <span class="mark" :class="one.status ?? 'none'" aria-hidden="true" />
         <span class="title">{{ one.spec.title }}</span>
         <span class="quiet">{{ conditionText(one) }}</span>
         <strong class="state">{{ stateOf(one) }}</strong>

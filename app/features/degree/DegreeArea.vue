@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { AreaResult, NeedResult, Taking } from '#core/degree'
+import type { AreaResult, NeedResult, Attempt } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { count, creditsText } from '#shared/words'
 
@@ -50,8 +50,8 @@ function running(need: string): string {
   const { fit, run } = props.waiting[need] ?? { fit: 0, run: 0 }
   return `${count(fit, 'course')} ${fit === 1 ? 'fits' : 'fit'}, ${run} run${run === 1 ? 's' : ''} in ${college.shortTerm(student.planning?.code ?? '')}`
 }
-function suffix({ firmness, term }: Taking): string | undefined {
-  return firmness === 'planned' || firmness === 'registered' ? college.shortTerm(term ?? '') : undefined
+function suffix({ status, term }: Attempt): string | undefined {
+  return status === 'planned' || status === 'registered' ? college.shortTerm(term ?? '') : undefined
 }
 </script>
 
@@ -87,14 +87,14 @@ function suffix({ firmness, term }: Taking): string | undefined {
         <p class="name">{{ result.need.title }}</p>
         <div class="evidence">
           <button
-            v-for="taking in result.evidence"
-            :key="taking.key"
+            v-for="attempt in result.evidence"
+            :key="attempt.key"
             class="bare"
-            :class="{ lit: litCourse === taking.course }"
-            :data-points="taking.course"
-            @click="emit('open', taking.course)"
+            :class="{ lit: litCourse === attempt.course }"
+            :data-points="attempt.course"
+            @click="emit('open', attempt.course)"
           >
-            <CourseChip :taking="taking" :hue="hue" :suffix="suffix(taking)" :run="termRun" />
+            <CourseChip :attempt="attempt" :hue="hue" :suffix="suffix(attempt)" :run="termRun" />
           </button>
           <span v-if="result.state === 'needed' && trial" class="wanting">{{ missing(result) }}</span>
           <button

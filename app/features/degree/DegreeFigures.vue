@@ -6,7 +6,7 @@ import { creditsText } from '#shared/words'
 import { finishText } from '#shared/degree/texts'
 import { USUAL_LOAD } from '#shared/reading'
 
-/** The figures over a degree: credits by firmness, averages, the earliest finish and what makes it so. */
+/** The figures over a degree: credits by status, averages, the earliest finish and what makes it so. */
 const props = withDefaults(
   defineProps<{
     audit: Audit

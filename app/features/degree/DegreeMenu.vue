@@ -8,7 +8,8 @@ const student = useStudent()
 const college = useCollege()
 const base = computed(() => `/students/${student.picture!.student.id}/degree`)
 
-const file = () => auditFile(student.reading!.audits, student.reading!.takings, student.picture!.student.name)
+const file = () =>
+  auditFile(student.reading!.audits, student.reading!.attempts, student.picture!.student.name)
 
 function save(text: string, type: string, ending: string, what = 'degree') {
   saveFile(`${what}-${student.picture!.student.number}-${college.today}.${ending}`, text, type)

@@ -3,7 +3,7 @@ import { candidatesFor, type Audit, type IdleAttempt, type OutsideCourse } from 
 import type { CourseCode } from '#core/ids'
 import { areaHues, areaKey } from '~/ui/useHues'
 import { OUTSIDE_HUE } from '~/theme/tokens'
-import { keepSame } from '#shared/keepSame'
+import { shareStructure } from '#shared/structuralSharing'
 import { programFigures, programText } from '#shared/degree/figures'
 import { candidateQuestion } from '#shared/reading'
 import { creditsText } from '#shared/words'
@@ -40,7 +40,7 @@ const waiting = computed((before?: Waiting): Waiting => {
         const own = (found[areaKey(audit, area.id)] ??= {})
         own[need.need.id] = { fit: list.length, run: list.filter((c) => c.runs).length }
       }
-  return keepSame(before, found)
+  return shareStructure(before, found)
 })
 const shownAreas = (audit: Audit) =>
   props.onlyNeeded ? audit.areas.filter((area) => area.state === 'needed') : audit.areas
@@ -92,9 +92,9 @@ const IDLE: Record<IdleAttempt['why'], string> = {
       :class="`hue-${OUTSIDE_HUE}`"
     >
       <header><h3>Outside the degree</h3></header>
-      <div v-for="{ taking, why, full } in outside" :key="taking.key" class="need">
+      <div v-for="{ attempt, why, full } in outside" :key="attempt.key" class="need">
         <p class="name">
-          <strong>{{ taking.course }}</strong> {{ taking.grade }} · {{ creditsText(taking.credits) }}
+          <strong>{{ attempt.course }}</strong> {{ attempt.grade }} · {{ creditsText(attempt.credits) }}
         </p>
         <p class="evidence">
           {{ REFUSED[why]

@@ -16,21 +16,21 @@ const student = useStudent()
 const target = ref('3.00')
 
 const college = useCollege()
-const takings = computed(() => student.reading!.takings)
+const attempts = computed(() => student.reading!.attempts)
 const scale = computed(() => college.shelf!.catalog.scale)
-const byTerm = computed(() => averagesByTerm(takings.value, scale.value, college.shelf!.terms))
+const byTerm = computed(() => averagesByTerm(attempts.value, scale.value, college.shelf!.terms))
 const now = computed(() =>
-  takings.value.counted.reduce((sum, t) => sum + (t.firmness === 'underWay' ? t.credits : 0), 0)
+  attempts.value.counted.reduce((sum, t) => sum + (t.status === 'underWay' ? t.credits : 0), 0)
 )
 const remaining = computed(() => props.audit.program.spec.credits - props.audit.amounts.earned)
 const answer = computed(() => {
   const wanted = Number(target.value.trim().replace(',', '.'))
   if (!target.value.trim() || !(wanted >= 0 && wanted <= 4)) return 'Write a target between 0.00 and 4.00.'
-  const so = scale.value.totals(gradedAttempts(takings.value))
+  const so = scale.value.totals(gradedAttempts(attempts.value))
   return forecastText(averageNeeded(so, remaining.value, wanted, scale.value.most), wanted, remaining.value)
 })
 const pace = computed(() => {
-  const found = paceOfProgress(takings.value)
+  const found = paceOfProgress(attempts.value)
   return (
     found &&
     `${found.completed} of ${creditsText(found.attempted)} attempted were completed, ${(found.pace * 100).toFixed(0)} %.`

@@ -22,7 +22,7 @@ const standing = computed(() => {
   ]
 })
 /** Courses of the record that count nowhere come first: they are what is mostly substituted. */
-const suggestions = computed(() => (student.reading?.outside ?? []).map((one) => one.taking.course))
+const suggestions = computed(() => (student.reading?.outside ?? []).map((one) => one.attempt.course))
 /** What is met, under way or mapped asks for no exception. */
 const mayGrant = computed(
   () => student.mayGrant && props.result.state === 'needed' && !props.result.need.waived

@@ -30,7 +30,7 @@ export function useServing() {
       if (!reading || !shelf) return { serving: { kind: 'nothing' }, needs: [], atOnce: 0 }
       const serving = servingOf(
         course,
-        { audits: reading.audits, takings: reading.takings, catalog: shelf.catalog },
+        { audits: reading.audits, attempts: reading.attempts, catalog: shelf.catalog },
         as
       )
       const places = serving.kind === 'counts' ? serving.places : []

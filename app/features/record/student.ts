@@ -1,8 +1,8 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { applyChange, differenceOf, inverse, singles } from '#core/route'
-import { keepSame } from '#shared/keepSame'
-import type { Carry, RouteAnswer, RouteNews, RoutePicture } from '#shared/route/responses'
+import { shareStructure } from '#shared/structuralSharing'
+import type { Carry, RouteAnswer, RouteNews, RouteView } from '#shared/route/responses'
 import type { CourseMark } from '#shared/catalog/responses'
 import type { StudentView } from '#shared/record/responses'
 import { readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'
@@ -95,7 +95,7 @@ export const useStudent = defineStore('student', () => {
   const reading = computed<Reading | undefined>((before) => {
     if (!readable.value || !college.shelf) return undefined
     const now = readStudent(readable.value, college.shelf, stage.value.at)
-    if (before) now.audits.forEach((audit, i) => keepSame(before.audits[i]?.areas, audit.areas))
+    if (before) now.audits.forEach((audit, i) => shareStructure(before.audits[i]?.areas, audit.areas))
     return now
   })
   /** The term that was chosen to work with; it stays over reloads. */
@@ -130,7 +130,7 @@ export const useStudent = defineStore('student', () => {
   const path = (rest: string) => `/api/students/${picture.value!.student.id}/${rest}`
 
   /** Puts a route as it is now where it stands among the others. */
-  function putRoute(route: RoutePicture): void {
+  function putRoute(route: RouteView): void {
     const { routes: all, route: chosenRoute } = view.value!
     const others = all.filter((one) => one.id !== route.id && one.id !== null)
     view.value = {
@@ -157,7 +157,7 @@ export const useStudent = defineStore('student', () => {
     tellDone(change, `${step === 'undo' ? 'taken back' : 'done again'}${leftPicked(back)}`)
     return true
   }
-  function showAtOnce(change: RouteChange): RoutePicture {
+  function showAtOnce(change: RouteChange): RouteView {
     const before = picture.value!.route
     const changed = applyChange(before.courses, change, () => true)
     if (changed.ok) putRoute({ ...before, courses: changed.courses })
@@ -201,10 +201,10 @@ export const useStudent = defineStore('student', () => {
   }
 
   /** Sends a change made to the route as it was; without a connection it waits, and stays on screen. */
-  function sendRoute(before: RoutePicture, where: string, body: object, anew = false): Promise<boolean> {
+  function sendRoute(before: RouteView, where: string, body: object, anew = false): Promise<boolean> {
     return inTurn(() => sendNow(before, where, body, anew))
   }
-  async function sendNow(before: RoutePicture, where: string, body: object, anew: boolean): Promise<boolean> {
+  async function sendNow(before: RouteView, where: string, body: object, anew: boolean): Promise<boolean> {
     if (waiting.value.length) {
       waiting.value = [...waiting.value, { route: before.id, where, body }]
       return true
@@ -238,7 +238,7 @@ export const useStudent = defineStore('student', () => {
   }
 
   /** Somebody was faster: the route as it is now, what they changed, and the own change to be made after all. */
-  async function refused(before: RoutePicture, body: object): Promise<void> {
+  async function refused(before: RouteView, body: object): Promise<void> {
     await reload()
     const now = picture.value?.route
     if (!now || !('change' in body)) return

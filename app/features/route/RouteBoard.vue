@@ -56,14 +56,14 @@ function hover(term: string) {
 }
 async function dropIn(what: string, term: string) {
   if (!future.value.some((one) => one.code === term)) return
-  const course = rows.value.flatMap((row) => row.courses).find((one) => one.taking.key === what)
+  const course = rows.value.flatMap((row) => row.courses).find((one) => one.attempt.key === what)
   if (course) return move(course, term)
   const need = rows.value.flatMap((row) => row.open).find((one) => `need ${one.need.id}` === what)
   if (need) emit('need', need, term)
 }
 
-const inTerm = (row: BoardRow, term: string) => row.courses.filter((c) => c.taking.term === term)
-const behindOf = (row: BoardRow) => row.courses.filter((c) => behind.value.isBehind(c.taking))
+const inTerm = (row: BoardRow, term: string) => row.courses.filter((c) => c.attempt.term === term)
+const behindOf = (row: BoardRow) => row.courses.filter((c) => behind.value.isBehind(c.attempt))
 const notPlaced = computed(() => rows.value.reduce((sum, row) => sum + (row.area?.amounts.needed ?? 0), 0))
 const short = (row: BoardRow) => {
   const { earned, gradesDue, underWay } = row.area!.amounts
@@ -94,7 +94,7 @@ function onKey(event: KeyboardEvent) {
   }
 }
 async function drop() {
-  const course = lifted.value!.course.taking.course
+  const course = lifted.value!.course.attempt.course
   await putDown()
   await nextTick()
   board.value?.querySelector<HTMLElement>(`[data-course="${course}"]`)?.focus()
@@ -198,11 +198,11 @@ function walk(key: string): boolean {
           <td class="behind">
             <button
               v-for="c in behindOf(row)"
-              :key="c.taking.key"
+              :key="c.attempt.key"
               class="mini"
-              @click="panel.open(c.taking.course)"
+              @click="panel.open(c.attempt.course)"
             >
-              <CourseChip :taking="c.taking" :hue="row.hue.hue" />
+              <CourseChip :attempt="c.attempt" :hue="row.hue.hue" />
             </button>
           </td>
           <RouteCell
@@ -219,12 +219,12 @@ function walk(key: string): boolean {
           >
             <RouteCourse
               v-for="c in inTerm(row, t.term.code)"
-              :key="c.taking.key"
+              :key="c.attempt.key"
               :course="c"
               :hue="row.hue.hue"
               :run="run"
-              :lifted="lifted?.course.taking.key === c.taking.key"
-              :linked="linked.has(c.taking.course)"
+              :lifted="lifted?.course.attempt.key === c.attempt.key"
+              :linked="linked.has(c.attempt.course)"
               :terms="future"
               :reason-in="(term) => reasonIn(c, term)"
               @move="move(c, $event)"

@@ -29,18 +29,18 @@ const filling = useFilling()
 const noting = ref(false)
 const noteText = ref('')
 const may = computed(
-  () => student.mayEditRoute && props.course.taking.firmness === 'planned' && !filling.proposal
+  () => student.mayEditRoute && props.course.attempt.status === 'planned' && !filling.proposal
 )
 const place = ref<HTMLElement>()
 useDragged(
   place,
-  () => (may.value ? props.course.taking.key : undefined),
+  () => (may.value ? props.course.attempt.key : undefined),
   (key) => emit('drag', key !== undefined)
 )
 const places = computed(() =>
   open.value
     ? props.terms
-        .filter((t) => t.code !== props.course.taking.term)
+        .filter((t) => t.code !== props.course.attempt.term)
         .map((term) => ({ term, reason: props.reasonIn(term) }))
     : []
 )
@@ -70,12 +70,12 @@ function saveNote() {
           class="course"
           :class="{ lifted, linked, proposed: course.proposed }"
           v-bind="may ? menu : {}"
-          :data-course="course.taking.course"
+          :data-course="course.attempt.course"
           @keydown="onKey"
-          @click="may || panel.open(course.taking.course)"
+          @click="may || panel.open(course.attempt.course)"
         >
           <CourseChip
-            :taking="course.taking"
+            :attempt="course.attempt"
             :hue="hue"
             :title="course.title"
             :run="run"
@@ -90,9 +90,9 @@ function saveNote() {
           </span>
         </button>
       </template>
-      <div class="menu card" role="menu" :aria-label="`${course.taking.course}`">
-        <button role="menuitem" @click="panel.open(course.taking.course)">
-          Open {{ course.taking.course }}
+      <div class="menu card" role="menu" :aria-label="`${course.attempt.course}`">
+        <button role="menuitem" @click="panel.open(course.attempt.course)">
+          Open {{ course.attempt.course }}
         </button>
         <button
           v-for="{ term, reason } in places"
@@ -122,7 +122,7 @@ function saveNote() {
         class="field"
         autofocus
         maxlength="400"
-        :aria-label="`Note on ${course.taking.course}`"
+        :aria-label="`Note on ${course.attempt.course}`"
         @blur="saveNote"
         @keydown.stop="$event.key === 'Escape' && (noting = false)"
       />

@@ -14,7 +14,7 @@ const shown = ref(student.coming?.code ?? 'open')
 const term = computed(() => terms.value.find((t) => t.term.code === shown.value))
 const here = computed(() =>
   rows.value
-    .map((row) => ({ row, courses: row.courses.filter((c) => c.taking.term === shown.value) }))
+    .map((row) => ({ row, courses: row.courses.filter((c) => c.attempt.term === shown.value) }))
     .filter((r) => r.courses.length)
 )
 </script>
@@ -38,7 +38,7 @@ const here = computed(() =>
         <h3>{{ row.title }}</h3>
         <RouteCourse
           v-for="c in courses"
-          :key="c.taking.key"
+          :key="c.attempt.key"
           :course="c"
           :hue="row.hue.hue"
           :run="run"

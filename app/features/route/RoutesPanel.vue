@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { coursesBefore, differenceOf, type PlanDifference } from '#core/route'
-import type { RoutePicture, RouteVersion } from '#shared/route/responses'
+import type { RouteView, RouteVersion } from '#shared/route/responses'
 import { routeFigures } from '#shared/degree/figures'
 import { readStudent } from '#shared/reading'
 import { ago } from '#shared/when'
@@ -16,11 +16,11 @@ const heading = ref<HTMLElement>()
 onMounted(() => heading.value?.focus())
 const name = ref('')
 const naming = ref<{ id: number; name: string; note: string }>()
-const versions = shallowRef<{ route: RoutePicture; list: RouteVersion[] }>()
+const versions = shallowRef<{ route: RouteView; list: RouteVersion[] }>()
 const shown = computed(() => student.picture!.route)
 
 /** What a route comes to, read like the chosen one. */
-function summary(route: RoutePicture) {
+function summary(route: RouteView) {
   const reading = readStudent({ ...student.picture!, route }, college.shelf!, student.stage.at)
   const { programs, finish, findings, busiest } = routeFigures(reading)
   return {
@@ -34,7 +34,7 @@ function summary(route: RoutePicture) {
   }
 }
 const list = computed(() => student.routes.map(summary))
-const isShown = (route: RoutePicture) => route.id === shown.value.id
+const isShown = (route: RouteView) => route.id === shown.value.id
 
 async function make(copyOf: number | null) {
   const wanted = name.value.trim()
@@ -45,7 +45,7 @@ async function rename() {
   if (await student.describeRoute(id, { name: wanted.trim(), note: note.trim() || null }))
     naming.value = undefined
 }
-async function showVersions(route: RoutePicture) {
+async function showVersions(route: RouteView) {
   if (versions.value?.route.id === route.id) {
     versions.value = undefined
     return

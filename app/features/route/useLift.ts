@@ -1,7 +1,7 @@
 import type { Term } from '#core/catalog'
-import { obstacles } from '#core/route'
+import { blockers } from '#core/route'
 import type { BoardCourse, BoardTerm } from './useRouteBoard'
-import { obstacleText } from '#shared/route/texts'
+import { blockerText } from '#shared/route/texts'
 
 /** A course in the hand: where it may go, where it may not and why, and putting it down by keyboard. */
 export function useLift(terms: Ref<BoardTerm[]>) {
@@ -12,9 +12,9 @@ export function useLift(terms: Ref<BoardTerm[]>) {
 
   function reasonIn(course: BoardCourse, term: Term): string | undefined {
     const reading = student.reading
-    if (!reading || course.taking.term === term.code) return undefined
-    const found = obstacles(reading.context, course.taking.course, term)[0]
-    return found && obstacleText(found, college.shortTerm(term.code))
+    if (!reading || course.attempt.term === term.code) return undefined
+    const found = blockers(reading.context, course.attempt.course, term)[0]
+    return found && blockerText(found, college.shortTerm(term.code))
   }
   const reasons = computed(() => {
     const found = new Map<string, string | undefined>()
@@ -26,11 +26,11 @@ export function useLift(terms: Ref<BoardTerm[]>) {
     const held = lifted.value
     if (!held) return ''
     const reason = reasons.value.get(held.over)
-    return `${held.course.taking.course} over ${college.termName(held.over)}: ${reason ?? 'it may go here'}. Space puts it down, Escape leaves it where it was.`
+    return `${held.course.attempt.course} over ${college.termName(held.over)}: ${reason ?? 'it may go here'}. Space puts it down, Escape leaves it where it was.`
   })
 
   function lift(course: BoardCourse, row: string) {
-    lifted.value = { course, row, over: course.taking.term! }
+    lifted.value = { course, row, over: course.attempt.term! }
   }
   function leave() {
     lifted.value = undefined
@@ -48,23 +48,23 @@ export function useLift(terms: Ref<BoardTerm[]>) {
     if (held) await move(held.course, held.over)
   }
   async function move(course: BoardCourse, to: string) {
-    const from = course.taking.term!
+    const from = course.attempt.term!
     const target = future.value.find((t) => t.code === to)
     if (target && from !== target.code)
-      await student.changeRoute({ kind: 'move', course: course.taking.course, from, to: target.code })
+      await student.changeRoute({ kind: 'move', course: course.attempt.course, from, to: target.code })
   }
-  async function remove({ taking: { course, credits, term }, note, locked }: BoardCourse) {
+  async function remove({ attempt: { course, credits, term }, note, locked }: BoardCourse) {
     await student.changeRoute({ kind: 'remove', planned: { course, credits, term: term!, note, locked } })
   }
   async function edit(
-    { taking, note, locked }: BoardCourse,
+    { attempt, note, locked }: BoardCourse,
     detail: { note?: string | null; locked?: boolean }
   ) {
-    const from = { credits: taking.credits, note, locked }
+    const from = { credits: attempt.credits, note, locked }
     await student.changeRoute({
       kind: 'edit',
-      course: taking.course,
-      term: taking.term!,
+      course: attempt.course,
+      term: attempt.term!,
       from,
       to: { ...from, ...detail }
     })

@@ -1,6 +1,6 @@
 import type { TermStanding } from '#core/calendar'
 import { phaseOf, type Term, type TermPhase } from '#core/catalog'
-import type { AreaResult, Audit, NeedResult, Taking } from '#core/degree'
+import type { AreaResult, Audit, NeedResult, Attempt } from '#core/degree'
 import { slackOf, termHours, termLoad, termResult, type Slack, type TermResult } from '#core/route'
 import { areaKey, type AreaHue } from '~/ui/useHues'
 import { shortDay } from '#shared/when'
@@ -8,7 +8,7 @@ import { keyOf } from './filling'
 import { OUTSIDE_HUE } from '~/theme/tokens'
 
 export interface BoardCourse {
-  taking: Taking
+  attempt: Attempt
   title: string
   /** Another area in which it counts as well. */
   also: string | undefined
@@ -77,17 +77,17 @@ export function useRouteBoard(past = ref(false)) {
       : new Map<string, Slack>()
   )
 
-  function boardCourse(taking: Taking, also?: string, need?: NeedResult): BoardCourse {
-    const planned = taking.term
-      ? onRoute.value.get(keyOf({ course: taking.course, term: taking.term }))
+  function boardCourse(attempt: Attempt, also?: string, need?: NeedResult): BoardCourse {
+    const planned = attempt.term
+      ? onRoute.value.get(keyOf({ course: attempt.course, term: attempt.term }))
       : undefined
     return {
-      taking,
-      title: college.shelf?.catalog.maybeCourse(taking.course)?.title ?? '',
+      attempt,
+      title: college.shelf?.catalog.maybeCourse(attempt.course)?.title ?? '',
       also,
-      finding: withFinding.value.has(`${taking.course} ${taking.term}`),
-      proposed: proposed.value.has(keyOf({ course: taking.course, term: taking.term! })),
-      tight: isTight(slack.value.get(taking.course), taking.term),
+      finding: withFinding.value.has(`${attempt.course} ${attempt.term}`),
+      proposed: proposed.value.has(keyOf({ course: attempt.course, term: attempt.term! })),
+      tight: isTight(slack.value.get(attempt.course), attempt.term),
       note: planned?.note ?? null,
       locked: planned?.locked ?? false,
       need
@@ -102,8 +102,10 @@ export function useRouteBoard(past = ref(false)) {
     now.audits.forEach((audit: Audit, i) => {
       const later = now.audits.slice(i + 1)
       for (const area of audit.areas) {
-        const courses = area.needs.flatMap((need) => need.evidence).filter((taking) => !shown.has(taking.key))
-        for (const taking of courses) shown.add(taking.key)
+        const courses = area.needs
+          .flatMap((need) => need.evidence)
+          .filter((attempt) => !shown.has(attempt.key))
+        for (const attempt of courses) shown.add(attempt.key)
         found.push({
           key: areaKey(audit, area.area.id),
           title: i === 0 ? area.area.title : `${area.area.title}, ${audit.program.spec.shortTitle}`,
@@ -120,12 +122,12 @@ export function useRouteBoard(past = ref(false)) {
         })
       }
     })
-    const outside = now.takings.counted.filter((t) => !shown.has(t.key)).map((t) => boardCourse(t))
-    const repeats = now.takings.repeats.map((p) =>
+    const outside = now.attempts.counted.filter((t) => !shown.has(t.key)).map((t) => boardCourse(t))
+    const repeats = now.attempts.repeats.map((p) =>
       boardCourse({
         ...p,
         key: `${p.course}@${p.term} again`,
-        firmness: 'planned',
+        status: 'planned',
         grade: null,
         origin: 'here',
         detail: 'plain',
@@ -149,7 +151,7 @@ export function useRouteBoard(past = ref(false)) {
   const terms = computed((): BoardTerm[] => {
     const now = reading.value
     if (!now || !college.shelf) return []
-    const busy = new Set(now.takings.counted.map((t) => t.term))
+    const busy = new Set(now.attempts.counted.map((t) => t.term))
     const { today, shelf } = college
     const ahead = shelf.terms.filter((t) => phaseOf(t, today) !== 'past')
     const last = Math.max(
@@ -168,9 +170,9 @@ export function useRouteBoard(past = ref(false)) {
         term,
         phase,
         plannable: now.context.plannable.has(term.code),
-        load: termLoad(now.takings, term.code),
+        load: termLoad(now.attempts, term.code),
         most: now.context.loadMost(term),
-        hours: termHours(now.takings, term.code),
+        hours: termHours(now.attempts, term.code),
         hoursMost: now.context.hoursMost?.(term),
         away: now.context.away?.get(term.code),
         note: noteOf(term, phase, now.context.away?.get(term.code)),
@@ -196,12 +198,12 @@ export function useRouteBoard(past = ref(false)) {
         ? []
         : (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'past').map((t) => t.code)
     )
-    const isBehind = (t: Taking) => t.term === null || over.has(t.term)
-    const takings = (reading.value?.takings.counted ?? []).filter(isBehind)
+    const isBehind = (t: Attempt) => t.term === null || over.has(t.term)
+    const attempts = (reading.value?.attempts.counted ?? []).filter(isBehind)
     return {
       isBehind,
-      terms: new Set(takings.flatMap((t) => t.term ?? [])).size,
-      credits: takings.reduce((sum, t) => sum + t.credits, 0)
+      terms: new Set(attempts.flatMap((t) => t.term ?? [])).size,
+      credits: attempts.reduce((sum, t) => sum + t.credits, 0)
     }
   })
 

@@ -1,6 +1,6 @@
 import { phaseOf } from '#core/catalog'
 import type { Section } from '#core/week'
-import type { TermPicture } from '#shared/catalog/responses'
+import type { TermView } from '#shared/catalog/responses'
 import { campusDate } from '#shared/when'
 
 /** The sections of whole terms, read when first asked for; those of a term that is over do not change any more. */
@@ -10,7 +10,7 @@ export const useOffers = defineStore('offers', () => {
   const asking = new Map<string, Promise<void>>()
 
   /** `anew` reads a term again that is known already. @throws Failure */
-  function load({ code, end }: TermPicture, zone: string, anew = false): Promise<void> {
+  function load({ code, end }: TermView, zone: string, anew = false): Promise<void> {
     const isOver = phaseOf({ start: end, end }, campusDate(clock.now, zone)) === 'past'
     if (byTerm.value.has(code) && (!anew || isOver)) return Promise.resolve()
     let reading = asking.get(code)

@@ -1,10 +1,10 @@
 import type { Section } from '#core/week'
-import type { TermPicture } from '#shared/catalog/responses'
+import type { TermView } from '#shared/catalog/responses'
 import { termWeek } from '#shared/week/termWeek'
 import { registrationFacts } from '#shared/registration/registering'
 
 /** What the registration decision asks about the student in a term, as of their opening: what only waits for it is not in the way. */
-export function useTermFacts(term: Ref<TermPicture | undefined>, offer: () => readonly Section[]) {
+export function useTermFacts(term: Ref<TermView | undefined>, offer: () => readonly Section[]) {
   const student = useStudent()
   const college = useCollege()
   const clock = useClock()

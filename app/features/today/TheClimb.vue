@@ -21,8 +21,8 @@ const spots = computed(() => [
   ...props.climb.points.map((p, i) => ({ x: x(i + 1), y: y(p.reached) }))
 ])
 /** How many points are earned, and how many earned or under way. */
-const earned = computed(() => props.climb.points.filter((p) => p.firmness === 'earned').length)
-const sure = computed(() => props.climb.points.filter((p) => p.firmness !== 'ahead').length)
+const earned = computed(() => props.climb.points.filter((p) => p.status === 'earned').length)
+const sure = computed(() => props.climb.points.filter((p) => p.status !== 'ahead').length)
 
 function area(from: number, to: number): string {
   const part = spots.value.slice(from, to + 1)
@@ -42,7 +42,7 @@ const short = (name: string) =>
   name.replace(/^(\w)\w*?(\w*) \d\d(\d\d)$/, (_, a, __, year) => `${a}${name.slice(1, 3)} ${year}`)
 const spoken = computed(
   () =>
-    `Credits by term: ${props.climb.points.map((p) => `${p.term.name} ${p.reached}${p.firmness === 'ahead' ? ' planned' : ''}`).join(', ')}. The degree asks for ${props.goal}.`
+    `Credits by term: ${props.climb.points.map((p) => `${p.term.name} ${p.reached}${p.status === 'ahead' ? ' planned' : ''}`).join(', ')}. The degree asks for ${props.goal}.`
 )
 </script>
 

@@ -113,7 +113,7 @@ describe('textbook matchings', () => {
     const pieces = Array.from({ length: courses }, (_, c) => ({
       course: c,
       weight: 3,
-      firmness: 0,
+      status: 0,
       subject: 0,
       wants: sets.flatMap((set, w) => (set.includes(c) ? [w] : []))
     }))

@@ -21,7 +21,7 @@ import type { Effort } from './effort'
 import { inOrderOfFrontier } from './elimination'
 import type { Score } from './labels'
 import { Packing } from './packing'
-import { Prices } from './prices'
+import { Prices } from './lagrangian'
 import {
   firmestOf,
   LEVELS,
@@ -33,8 +33,8 @@ import {
   type Piece,
   type Problem
 } from './problem'
-import type { Turn, WantMachine } from './wantMachine'
-import { NONE } from './wantTable'
+import type { Turn, WantMachine } from './needAutomaton'
+import { NONE } from './transitionTable'
 
 export interface Answer {
   /** The best reading there is, or the best one seen when the limit came first. */
@@ -52,7 +52,7 @@ interface State {
   wants: readonly number[]
   caps: readonly number[]
   shares: readonly number[]
-  /** Of each demand how much is there by firmness, as one number; 0 for one that is over. */
+  /** Of each demand how much is there by status, as one number; 0 for one that is over. */
   demands: readonly number[]
   /** The packed tuple of what is settled, and the best that the rest could be. */
   bound: number
@@ -82,7 +82,7 @@ interface Item {
   /** What is still to come of each cap and share. */
   capLeft: readonly number[]
   shareLeft: readonly number[]
-  /** What is still to come for each demand by each firmness, that of the softer ones included. */
+  /** What is still to come for each demand by each status, that of the softer ones included. */
   demandLeft: readonly (readonly number[])[]
 }
 
@@ -322,7 +322,7 @@ class Frontier {
       const { want, slot, machine, turn } = places[j]!
       const taken = turn.take[before[j]!]!
       if (taken === NONE) continue
-      const cost = without + machine.taking[turn.at + before[j]!]!
+      const cost = without + machine.attempt[turn.at + before[j]!]!
       if (cost >= most) continue
       const passed = wants[slot]!
       wants[slot] = taken
@@ -419,12 +419,12 @@ class Frontier {
     return used
   }
 
-  /** What pieces give a demand, each course once by its firmest piece; by firmness, the firmer ones included. */
+  /** What pieces give a demand, each course once by its firmest piece; by status, the firmer ones included. */
   private giving({ pieces: own }: Demand, group: Iterable<number>): number[] {
     const firmest = firmestOf(this.problem.pieces, own, group)
     return Array.from({ length: POSSIBLE }, (_, level) => {
       let sum = 0
-      for (const { firmness, weight } of firmest) if (firmness <= level) sum += weight
+      for (const { status, weight } of firmest) if (status <= level) sum += weight
       return sum
     })
   }

@@ -28,7 +28,7 @@ function labelsOf(problem: Problem, members: readonly (readonly number[])[]): nu
   return members.map((pieces, w) => {
     if (problem.wants[w]!.leftover) return 0
     for (let level = 0; level < LEVELS; level++) {
-      const firm = pieces.filter((p) => problem.pieces[p]!.firmness <= level)
+      const firm = pieces.filter((p) => problem.pieces[p]!.status <= level)
       if (isMet(problem, w, firm)) return level
     }
     return problem.wants[w]!.endless ? POSSIBLE : LEVELS

@@ -36,7 +36,7 @@ export class Packing {
     const passed = pieces.reduce((sum, piece, p) => sum + inOrder[p]!.length + (piece.spare ? 1 : 0), 0)
     this.wasteCost = passed + 1
     const wasteDigit = pieces.reduce((sum, piece) => sum + piece.weight, 0) + 1
-    const firm = new Set(pieces.map((piece) => piece.firmness))
+    const firm = new Set(pieces.map((piece) => piece.status))
     const asked = wants.filter((want) => !want.leftover)
     const mixed = asked.some((want) => want.endless) && asked.some((want) => !want.endless)
     let unit = wasteDigit * this.wasteCost
@@ -64,12 +64,12 @@ export class Packing {
   saving(piece: Piece, p: number, w: number): number {
     const turns = this.turnOf[p]!
     const turn = turns.get(w)
-    if (turn === undefined || piece.firmness === POSSIBLE) return 0
+    if (turn === undefined || piece.status === POSSIBLE) return 0
     return piece.spare ? turn + 1 : turn - turns.size
   }
 
-  private idle({ firmness, spare }: Piece, p: number): number {
-    return spare || firmness === POSSIBLE ? 0 : this.turnOf[p]!.size
+  private idle({ status, spare }: Piece, p: number): number {
+    return spare || status === POSSIBLE ? 0 : this.turnOf[p]!.size
   }
 
   /** The least number that is worse than this tuple, whatever its order. */

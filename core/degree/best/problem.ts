@@ -27,7 +27,7 @@ export interface Piece {
   /** Credits in units. */
   weight: number
   /** 0 earned, 1 under way, 2 registered, 3 planned, 4 possible: not taken, and no part of waste and order. */
-  firmness: number
+  status: number
   subject: number
   /** Stands in for another: where that makes no difference it counts nowhere. */
   spare?: boolean
@@ -68,7 +68,7 @@ export interface Problem {
   demands?: readonly Demand[]
 }
 
-/** Kinds of firmness, from earned to possible. */
+/** Kinds of status, from earned to possible. */
 export const LEVELS = 5
 export const POSSIBLE = 4
 /** In a place: counts nowhere. */
@@ -121,7 +121,7 @@ export function membersOf(problem: Problem, place: readonly number[]): number[][
 function overflow(problem: Problem, w: number, pieces: readonly number[]): number {
   const want = problem.wants[w]!
   if (want.byCourse || want.leftover) return 0
-  const taken = pieces.map((p) => problem.pieces[p]!).filter(({ firmness }) => firmness < POSSIBLE)
+  const taken = pieces.map((p) => problem.pieces[p]!).filter(({ status }) => status < POSSIBLE)
   const sum = taken.reduce((total, { weight }) => total + weight, 0)
   return Math.max(0, sum - want.amount)
 }
@@ -173,7 +173,7 @@ export function firmestOf(
     const course = courses.get(p)
     if (course === undefined) continue
     const known = found.get(course)
-    if (!known || pieces[p]!.firmness < known.firmness) found.set(course, pieces[p]!)
+    if (!known || pieces[p]!.status < known.status) found.set(course, pieces[p]!)
   }
   return [...found.values()]
 }
@@ -185,7 +185,7 @@ export function demandLabels({ demands = [], pieces }: Problem, place: readonly 
     const firmest = firmestOf(pieces, own, counted)
     for (let level = 0; level < LEVELS; level++) {
       let sum = 0
-      for (const { firmness, weight } of firmest) if (firmness <= level) sum += weight
+      for (const { status, weight } of firmest) if (status <= level) sum += weight
       if (sum >= least) return level
     }
     return LEVELS

@@ -29,7 +29,7 @@ import {
   type Opens,
   type Problem
 } from './problem'
-import { steady } from './steady'
+import { steady } from './canonical'
 
 /** States allowed for one part. */
 export const STATES = 200_000
@@ -103,8 +103,8 @@ function fillLeftover(problem: Problem, last: readonly number[], place: readonly
     const want = problem.wants[w]!
     const worth = (p: number) => weightIn(want, problem.pieces[p]!)
     const there = filled.reduce((sum, at, p) => (at === w ? sum + worth(p) : sum), 0)
-    const free = problem.pieces.flatMap(({ wants, firmness }, p) =>
-      filled[p] === NOWHERE && firmness < POSSIBLE && wants.includes(w) ? [p] : []
+    const free = problem.pieces.flatMap(({ wants, status }, p) =>
+      filled[p] === NOWHERE && status < POSSIBLE && wants.includes(w) ? [p] : []
     )
     let steps = 0
     let most = { sum: there, place: filled }

@@ -5,7 +5,7 @@ import { course } from '../../testing/build'
 import { dice } from '../best/testing/cases'
 import type { ConditionSpec } from '../conditions'
 import type { AreaSpec, LimitSpec, NeedSpec, ProgramSpec } from '../program'
-import type { HeldSeat, PlannedCourse, RecordEntry } from '../taking'
+import type { HeldSeat, PlannedCourse, RecordEntry } from '../attempt'
 
 export interface RecordCase {
   catalog: Catalog

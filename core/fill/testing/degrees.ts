@@ -152,13 +152,13 @@ export function rereadOf({ courses, needs, load }: Degree) {
   const programs = [program(...specs)]
   return (planned: readonly PlannedCourse[]) => {
     const input = { catalog, record: [], held: [], planned }
-    const { takings, audits } = auditRecord(programs, input, DEGREE_TERMS)
+    const { attempts, audits } = auditRecord(programs, input, DEGREE_TERMS)
     const context: RouteContext = {
       catalog,
       terms: DEGREE_TERMS,
       plannable: new Set(DEGREE_TERMS.map((one) => one.code)),
       student: { standing: 'freshman', programs: [], tests: {} },
-      takings,
+      attempts,
       planned,
       running: new Map(),
       loadMost: () => load,

@@ -1,5 +1,5 @@
 import { passwordBody } from '#shared/accounts/requests'
-import { endpoint, theAttempts } from '#server/http/endpoint'
+import { endpoint, theSignInAttempts } from '#server/http/endpoint'
 import { changePassword } from '#server/features/accounts/accounts'
 import { endAll, keptFor, openSession } from '#server/features/accounts/sessions'
 import { addressOf, browserOf, keepKey } from '#server/http/session'
@@ -9,7 +9,7 @@ export default endpoint(
   'POST /api/account/password',
   { body: passwordBody },
   async ({ event, db, who, body }) => {
-    await changePassword(db, theAttempts(), who, { ...body, address: addressOf(event) })
+    await changePassword(db, theSignInAttempts(), who, { ...body, address: addressOf(event) })
     await endAll(db, who.id)
     keepKey(event, await openSession(db, who.id, browserOf(event)), keptFor(who.role))
   }

@@ -2,7 +2,7 @@ import { setResponseHeader } from 'h3'
 import { keyParams } from '#shared/requests'
 import { currentShelf, openEndpoint } from '#server/http/endpoint'
 import { Refused } from '#server/http/problem'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { calendarOfClasses } from '#server/features/week/classes'
 import { studentAtAddress } from '#server/features/week/habits'
 import { campusNow } from '#server/gateways/clock'
@@ -15,7 +15,7 @@ export default openEndpoint(
     const id = await studentAtAddress(db, params.key.replace('.ics', ''))
     if (id === undefined)
       throw new Refused(404, 'noCalendar', 'This calendar address was withdrawn, or never was one.')
-    const [picture] = await readPictures(db, [id], 'self')
+    const [picture] = await readStudentRecords(db, [id], 'self')
     const [shelf, now] = [await currentShelf(), await campusNow(db)]
     setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
     return calendarOfClasses(picture!, shelf, { now })

@@ -2,19 +2,19 @@
 import { asc, eq, isNotNull } from 'drizzle-orm'
 import { studentId, type StudentId } from '#core/ids'
 import type { Role, Who } from '#shared/accounts/responses'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { all, inTransaction, untilThrough, type Database, type Reader } from '#server/db/connect'
 import { account, advising, advisor, institution, student } from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'
 import { logAlone, logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
-import type { Attempts } from './attempts'
+import type { SignInAttempts } from './attempts'
 import { checkPassword, newHash } from './password'
 
 /** Signs somebody in who gives the right password. The time it takes does not tell whether there is such a name. */
 export async function signIn(
   db: Database,
-  attempts: Pick<Attempts, 'begin' | 'wasRight'>,
+  attempts: Pick<SignInAttempts, 'begin' | 'wasRight'>,
   given: { name: string; password: string; address: string }
 ): Promise<Who> {
   const { name } = given
@@ -65,7 +65,7 @@ const KNOWN_WORDS = ['ridgeway', 'password']
  */
 export async function changePassword(
   db: Database,
-  attempts: Pick<Attempts, 'begin' | 'wasRight'>,
+  attempts: Pick<SignInAttempts, 'begin' | 'wasRight'>,
   who: Who,
   { present, next, address }: { present: string; next: string; address: string }
 ): Promise<void> {
@@ -111,7 +111,7 @@ export async function whoIs(db: Reader, id: number): Promise<Who> {
 
 export const signedOut = () => new Refused(401, 'signedOut', 'You are signed out. Sign in again to go on.')
 
-export type Relation = StudentPicture['relation']
+export type Relation = StudentRecord['relation']
 
 /** How somebody stands to a record; undefined when it is none of their business. */
 async function relationTo(db: Reader, who: Who, id: StudentId): Promise<Relation | undefined> {

@@ -17,7 +17,7 @@ const ALLOWED = {
 type Kind = keyof typeof ALLOWED
 const KINDS = Object.keys(ALLOWED) as Kind[]
 
-export class Attempts {
+export class SignInAttempts {
   private readonly limiters: Record<Kind, RateLimiterMySQL>
 
   constructor({ pool, name }: Connection) {

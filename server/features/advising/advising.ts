@@ -4,7 +4,7 @@ import { officeTerm, takesPlans } from '#core/calendar'
 import type { StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Desk, DeskRow } from '#shared/advising/responses'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import type { Who } from '#shared/accounts/responses'
 import { waitsAtTheGate } from '#shared/advising/desk'
 import { routeFigures } from '#shared/degree/figures'
@@ -16,7 +16,7 @@ import { datesOfTerm, termRow } from '#server/features/catalog/catalog'
 import { logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
 import { lockRoute, plannedOn } from '#server/features/route/route'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 
 /**
  * Students of an advisor, those who need one first: whose opening has begun without a sign-off, then by asked
@@ -31,7 +31,7 @@ export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant)
     .orderBy(asc(t.advising.studentId))
   const term = officeTerm(shelf.terms, momentOf(now, shelf.zone))!.code
   const purposes = new Map(rows.map((row) => [row.student, row.purpose]))
-  const pictures = await readPictures(db, [...purposes.keys()], 'programAdvisor')
+  const pictures = await readStudentRecords(db, [...purposes.keys()], 'programAdvisor')
   const desk = pictures.map((picture) =>
     deskRow(picture, purposes.get(picture.student.id)!, term, shelf, now)
   )
@@ -47,7 +47,7 @@ export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant)
 }
 
 function deskRow(
-  picture: StudentPicture,
+  picture: StudentRecord,
   purpose: DeskRow['purpose'],
   term: TermCode,
   shelf: Shelf,
@@ -78,7 +78,7 @@ function deskRow(
     adding: standing.adding,
     climb: {
       goal: programs[0]?.credits ?? 0,
-      points: reading.climb.points.map((p) => ({ reached: p.reached, ahead: p.firmness === 'ahead' }))
+      points: reading.climb.points.map((p) => ({ reached: p.reached, ahead: p.status === 'ahead' }))
     }
   }
 }

@@ -6,10 +6,10 @@ import * as t from '#server/db/schema/index'
 import { courseIds } from '#server/features/catalog/catalog'
 import { logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
-import type { Occasion } from '#server/features/route/route'
+import type { ActorContext } from '#server/features/route/route'
 import { lockStudent } from '#server/features/record/lock'
 
-type When = Omit<Occasion, 'zone'>
+type When = Omit<ActorContext, 'zone'>
 
 /** Asks, or asks again after a refusal. */
 export async function askWaiver(

@@ -3,7 +3,7 @@ import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
-import type { CatalogPicture, CoursePage } from '#shared/catalog/responses'
+import type { CatalogView, CoursePage } from '#shared/catalog/responses'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -13,7 +13,7 @@ import { Refused } from '#server/http/problem'
 /** A section whose classes all begin from here on is an evening one (common practice). */
 const EVENING = 17 * 60
 
-async function readHeldAs(db: Reader): Promise<CatalogPicture['heldAs']> {
+async function readHeldAs(db: Reader): Promise<CatalogView['heldAs']> {
   const rows = await db
     .select({
       course: t.course.code,
@@ -40,7 +40,7 @@ async function readHeldAs(db: Reader): Promise<CatalogPicture['heldAs']> {
   )
 }
 
-export async function readCatalog(db: Reader): Promise<CatalogPicture> {
+export async function readCatalog(db: Reader): Promise<CatalogView> {
   const [institution] = await db.select().from(t.institution).limit(1)
   if (!institution)
     throw new Refused(409, 'notSetUp', 'Nothing is set up here yet: the database holds no institution.')

@@ -4,7 +4,7 @@ import { courseCode, type CourseCode, type StudentId } from '#core/ids'
 import type { CourseMark } from '#shared/catalog/responses'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import type { Occasion } from '#server/features/route/route'
+import type { ActorContext } from '#server/features/route/route'
 import { courseIds } from './catalog'
 
 /** As many as fit on a line or two. */
@@ -56,7 +56,7 @@ const ownNote = (student: StudentId, account: number) => [
 /** Stars, looks at, or notes something on a course; what is not said stays. An empty note is taken away. */
 export async function markCourse(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   code: CourseCode,
   change: { starred?: boolean | undefined; looked?: true | undefined; note?: string | null | undefined }
 ): Promise<void> {

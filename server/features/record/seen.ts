@@ -3,7 +3,7 @@
  * out here, before it is sent; figures that others see too rest on what all may see.
  */
 import type { DraftWeek, KeepFree } from '#shared/week/responses'
-import type { StudentPicture, StudentView } from '#shared/record/responses'
+import type { StudentRecord, StudentView } from '#shared/record/responses'
 import type { Relation } from '#server/http/access'
 
 /** All of it, none of it, or so much. */
@@ -79,7 +79,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
 }
 
 /** The picture or view of a student as it is sent to somebody who stands in that relation to them. */
-export function seenBy<T extends StudentPicture>(relation: Relation, whole: T): T {
+export function seenBy<T extends StudentRecord>(relation: Relation, whole: T): T {
   if (relation === 'self') return whole
   const seen = Object.fromEntries(
     Object.entries(whole).map(([key, value]) => {

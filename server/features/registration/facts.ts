@@ -3,7 +3,7 @@ import type { TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { goingWith, type Shelf } from '#shared/reading'
 import { registrationFacts } from '#shared/registration/registering'
 import { termWeek } from '#shared/week/termWeek'
@@ -13,7 +13,7 @@ import { familiesOf } from '#server/features/sections/sections'
 /** Facts as of `now`, and the sections of the student's draft with their components, as the seats stand. */
 export async function readFacts(
   db: Reader,
-  picture: StudentPicture,
+  picture: StudentRecord,
   shelf: Shelf,
   term: TermCode,
   now: Instant

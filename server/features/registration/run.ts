@@ -22,7 +22,7 @@ import { courseIds, termRow } from '#server/features/catalog/catalog'
 import { logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
 import { lockStudent } from '#server/features/record/lock'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { readFacts } from './facts'
 import { readReceipts } from './sheet'
 
@@ -34,7 +34,7 @@ export async function run(
   shelf: Shelf
 ): Promise<Receipt> {
   const term = await termRow(db, body.term)
-  const [picture] = await readPictures(db, [student], 'self')
+  const [picture] = await readStudentRecords(db, [student], 'self')
   if (!picture) throw new Refused(404, 'noStudent', 'There is no such student.')
   const { facts, offer } = await readFacts(db, picture, shelf, body.term, 0)
   const options = pickedOptions(offer, goingWith(picture, body.term)?.sections ?? [])
@@ -105,7 +105,7 @@ async function takeSeats(
     .orderBy(asc(t.section.id))
     .for('update')
   const now = await campusNow(tx)
-  const [picture] = await readPictures(tx, [student], 'self')
+  const [picture] = await readStudentRecords(tx, [student], 'self')
   const { facts, offer } = await readFacts(tx, picture!, shelf, term, now)
   const fresh = pickedOptions(offer, codes)
   const options = group.map((option) => fresh.get(option.course) ?? option)

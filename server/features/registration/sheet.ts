@@ -5,7 +5,7 @@ import { GENERAL_REFUSALS, generalRefusals, givenBack, pickedOptions, rehearse }
 import { sectionsOf } from '#core/week'
 import type { Instant } from '#core/time'
 import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
-import type { StudentPicture } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { goingWith, type Shelf } from '#shared/reading'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
@@ -15,7 +15,7 @@ import { readFacts } from './facts'
 
 export async function readSheet(
   db: Reader,
-  picture: StudentPicture,
+  picture: StudentRecord,
   shelf: Shelf,
   term: TermCode,
   now: Instant

@@ -7,9 +7,9 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'
 import { logEvent } from '#server/db/log'
-import type { Occasion } from './route'
+import type { ActorContext } from './route'
 
-export async function writeCarry(tx: Transaction, at: Occasion, carry: Carry): Promise<void> {
+export async function writeCarry(tx: Transaction, at: ActorContext, carry: Carry): Promise<void> {
   const target = carry.target === null ? null : (await termRow(tx, carry.target)).id
   const before = await lockCarry(tx, at.student)
   await tx
@@ -87,7 +87,7 @@ const sharedTermNote = (student: StudentId) => [
 /** One note on each term, shared with the advisors; an empty one is taken away. */
 export async function writeTermNote(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   code: TermCode,
   text: string | null
 ): Promise<void> {

@@ -15,7 +15,7 @@ import {
   type Step
 } from '#core/route'
 import type { Instant } from '#core/time'
-import type { RouteAnswer, RoutePicture, RouteVersion } from '#shared/route/responses'
+import type { RouteAnswer, RouteView, RouteVersion } from '#shared/route/responses'
 import type { Who } from '#shared/accounts/responses'
 import { momentOf } from '#shared/reading'
 import { CHANGE_FAULTS } from '#shared/route/texts'
@@ -28,7 +28,7 @@ import { Refused } from '#server/http/problem'
 type RouteRow = typeof t.route.$inferSelect
 
 /** When and by whom a route is changed; `zone` is that of the campus. */
-export interface Occasion {
+export interface ActorContext {
   who: Who
   student: StudentId
   now: Instant
@@ -58,7 +58,7 @@ export async function lockRoute(tx: Transaction, student: StudentId, who: Who, n
 /** A route of the student, locked; the chosen one without an id. @throws Refused when it is not theirs. */
 async function lockOwn(
   tx: Transaction,
-  { student, who, now }: Occasion,
+  { student, who, now }: ActorContext,
   id: number | null
 ): Promise<RouteRow> {
   if (id === null) return lockRoute(tx, student, who, now)
@@ -119,7 +119,7 @@ async function stepsOf(db: Reader, routeId: number): Promise<Step[]> {
 
 export async function changeRoute(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   body: { route: number | null; version: number; change: RouteChange }
 ): Promise<RouteAnswer> {
   const route = await lockCurrent(tx, at, body)
@@ -129,7 +129,7 @@ export async function changeRoute(
 /** Takes the last change back, or makes the one taken back last again. */
 export async function stepRoute(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   body: { route: number | null; version: number; step: 'undo' | 'redo' }
 ): Promise<RouteAnswer> {
   const route = await lockCurrent(tx, at, body)
@@ -142,7 +142,7 @@ export async function stepRoute(
 /** Makes the route what it was after an earlier version; as a change of its own, so that it can be undone. */
 export async function returnTo(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   body: { route: number | null; version: number; to: number }
 ): Promise<RouteAnswer> {
   const route = await lockCurrent(tx, at, body)
@@ -171,7 +171,7 @@ async function plannedAt(db: Reader, route: RouteRow, now: PlannedCourse[], vers
 /** The same, still at the version that was seen. @throws Refused when it has moved on meanwhile. */
 async function lockCurrent(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   seen: { route: number | null; version: number }
 ): Promise<RouteRow> {
   const route = await lockOwn(tx, at, seen.route)
@@ -185,7 +185,7 @@ async function lockCurrent(
 
 async function write(
   tx: Transaction,
-  { who, student, now, zone }: Occasion,
+  { who, student, now, zone }: ActorContext,
   route: RouteRow,
   change: RouteChange,
   step: Pick<Step, 'kind' | 'of'>
@@ -278,14 +278,14 @@ async function mustCarry(tx: Transaction, { course, credits }: PlannedCourse): P
 }
 
 /** All routes of a student, the chosen one first. */
-export async function readRoutes(db: Reader, student: StudentId): Promise<RoutePicture[]> {
+export async function readRoutes(db: Reader, student: StudentId): Promise<RouteView[]> {
   const rows = await db
     .select({ route: t.route, changedBy: t.account.name })
     .from(t.route)
     .innerJoin(t.account, eq(t.account.id, t.route.changedBy))
     .where(eq(t.route.studentId, student))
     .orderBy(desc(t.route.chosen), asc(t.route.name))
-  const pictures: RoutePicture[] = []
+  const pictures: RouteView[] = []
   for (const { route, changedBy } of rows) {
     const { undo, redo } = historyOf(await stepsOf(db, route.id))
     const [seer] = route.seenBy
@@ -335,7 +335,7 @@ export async function readVersions(db: Reader, student: StudentId, id: number): 
 /** A new route: empty, or a copy of another one. */
 export async function makeRoute(
   tx: Transaction,
-  { who, student, now }: Occasion,
+  { who, student, now }: ActorContext,
   body: { name: string; copyOf: number | null }
 ): Promise<{ route: number }> {
   const values = { studentId: student, name: body.name, changedAt: new Date(now), changedBy: who.id }
@@ -381,7 +381,7 @@ async function mustBeFree(tx: Transaction, student: StudentId, name: string, but
 /** Name, note, and whether the advisor may change it. */
 export async function describeRoute(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   id: number,
   body: { name?: string | undefined; note?: string | null | undefined; advisorMayEdit?: boolean | undefined }
 ): Promise<void> {
@@ -400,7 +400,7 @@ export async function describeRoute(
 }
 
 /** The route that the other places work with from now on. */
-export async function chooseRoute(tx: Transaction, at: Occasion, id: number): Promise<void> {
+export async function chooseRoute(tx: Transaction, at: ActorContext, id: number): Promise<void> {
   const before = await lockRoute(tx, at.student, at.who, at.now)
   const route = await lockOwn(tx, at, id)
   if (route.chosen) return
@@ -417,7 +417,7 @@ export async function chooseRoute(tx: Transaction, at: Occasion, id: number): Pr
 }
 
 /** Takes a route away for good; the chosen one stays. */
-export async function dropRoute(tx: Transaction, at: Occasion, id: number): Promise<void> {
+export async function dropRoute(tx: Transaction, at: ActorContext, id: number): Promise<void> {
   const route = await lockOwn(tx, at, id)
   if (route.chosen)
     throw new Refused(422, 'chosen', 'The chosen route cannot be taken away. Choose another one first.')
@@ -436,7 +436,7 @@ export async function dropRoute(tx: Transaction, at: Occasion, id: number): Prom
 }
 
 /** An advisor has looked at the routes as they are now. */
-export async function markSeen(db: Reader, { who, student, now }: Omit<Occasion, 'zone'>): Promise<void> {
+export async function markSeen(db: Reader, { who, student, now }: Omit<ActorContext, 'zone'>): Promise<void> {
   await untilThrough(() =>
     db
       .update(t.route)

@@ -3,8 +3,8 @@ import { phaseOf } from '#core/catalog'
 import type { Instant } from '#core/time'
 import { dayNumber } from '#core/time'
 import type { DraftWeek } from '#shared/week/responses'
-import type { StudentPicture } from '#shared/record/responses'
-import type { TermPicture } from '#shared/catalog/responses'
+import type { StudentRecord } from '#shared/record/responses'
+import type { TermView } from '#shared/catalog/responses'
 import { goingWith, type Shelf } from '#shared/reading'
 import { termWeek } from '#shared/week/termWeek'
 import { campusDate } from '#shared/when'
@@ -12,7 +12,7 @@ import { classCalendar, type CalendarClass } from './calendar'
 
 /** Of a term: the seats that stay with the draft week, and what is picked in it. */
 function classesOf(
-  picture: StudentPicture,
+  picture: StudentRecord,
   shelf: Shelf,
   term: string,
   draft: DraftWeek | undefined
@@ -32,9 +32,9 @@ function classesOf(
  * stands there until it is exchanged.
  */
 export function calendarOfClasses(
-  picture: StudentPicture,
+  picture: StudentRecord,
   shelf: Shelf,
-  { term, week, now }: { term?: TermPicture | undefined; week?: DraftWeek | undefined; now: Instant }
+  { term, week, now }: { term?: TermView | undefined; week?: DraftWeek | undefined; now: Instant }
 ): string {
   const today = campusDate(now, shelf.zone)
   const terms = term ? [term] : shelf.terms.filter((one) => one.published && phaseOf(one, today) !== 'past')

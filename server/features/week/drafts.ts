@@ -8,7 +8,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
-import type { Occasion } from '#server/features/route/route'
+import type { ActorContext } from '#server/features/route/route'
 import { lockStudent } from '#server/features/record/lock'
 import { mustBeOptions, openTerm, putPicks } from '#server/features/sections/options'
 import { sectionsByCode } from '#server/features/sections/sections'
@@ -53,7 +53,7 @@ const noWeek = (term: string) =>
 /** A new draft week: of sections that were found, a copy of another one, or empty. */
 export async function makeDraft(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   body: {
     term: TermCode
     name: string
@@ -141,7 +141,7 @@ async function lockOwn(tx: Transaction, student: StudentId, id: number) {
 /** Names a draft week, goes with it, shares it or no longer shares it. */
 export async function changeDraft(
   tx: Transaction,
-  at: Occasion,
+  at: ActorContext,
   id: number,
   body: { name?: string | undefined; goingWith?: true | undefined; shared?: boolean | undefined }
 ): Promise<void> {
@@ -169,7 +169,7 @@ export async function changeDraft(
 export const secretKey = () => randomBytes(16).toString('hex')
 
 /** Takes a draft week away for good. The one gone with stays while there are others. */
-export async function dropDraft(tx: Transaction, at: Occasion, id: number): Promise<void> {
+export async function dropDraft(tx: Transaction, at: ActorContext, id: number): Promise<void> {
   const { draft, rows } = await lockOwn(tx, at.student, id)
   if (draft.goingWith && rows.length > 1)
     throw new Refused(

@@ -6,7 +6,7 @@ import type { KeepFree, WeekHabits } from '#shared/week/responses'
 import type { Reader, Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { logEvent } from '#server/db/log'
-import type { Occasion } from '#server/features/route/route'
+import type { ActorContext } from '#server/features/route/route'
 import { lockStudent } from '#server/features/record/lock'
 import { secretKey } from './drafts'
 
@@ -30,7 +30,7 @@ export function keepFreeOf({
 }
 
 /** All hours kept free, in place of those there were. */
-export async function writeKeepFree(tx: Transaction, at: Occasion, hours: KeepFree[]): Promise<void> {
+export async function writeKeepFree(tx: Transaction, at: ActorContext, hours: KeepFree[]): Promise<void> {
   await lockStudent(tx, at.student)
   const before = await readKeepFree(tx, at.student)
   await tx.delete(t.keepFree).where(eq(t.keepFree.studentId, at.student))
@@ -60,7 +60,7 @@ export async function readHabits(db: Reader, student: StudentId): Promise<WeekHa
   return { wishes: row?.wishes ?? [], travelHolds: row?.travelHolds ?? false }
 }
 
-export async function writeHabits(tx: Transaction, at: Occasion, habits: WeekHabits): Promise<void> {
+export async function writeHabits(tx: Transaction, at: ActorContext, habits: WeekHabits): Promise<void> {
   await lockStudent(tx, at.student)
   const before = await readHabits(tx, at.student)
   await tx
@@ -86,7 +86,7 @@ export async function readCalendarKey(db: Reader, student: StudentId): Promise<s
 }
 
 /** A new private address; the one before, if any, leads nowhere from now on. */
-export async function makeCalendarAddress(tx: Transaction, at: Occasion): Promise<{ key: string }> {
+export async function makeCalendarAddress(tx: Transaction, at: ActorContext): Promise<{ key: string }> {
   await withdrawCalendarAddress(tx, at, true)
   const key = secretKey()
   await tx.insert(t.calendarAddress).values({ studentId: at.student, key, madeAt: new Date(at.now) })
@@ -100,7 +100,11 @@ export async function makeCalendarAddress(tx: Transaction, at: Occasion): Promis
 }
 
 /** The private address leads nowhere any more. */
-export async function withdrawCalendarAddress(tx: Transaction, at: Occasion, quiet = false): Promise<void> {
+export async function withdrawCalendarAddress(
+  tx: Transaction,
+  at: ActorContext,
+  quiet = false
+): Promise<void> {
   await lockStudent(tx, at.student)
   await tx.delete(t.calendarAddress).where(eq(t.calendarAddress.studentId, at.student))
   if (!quiet)

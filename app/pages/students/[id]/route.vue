@@ -30,9 +30,9 @@ const needNow = computed(() => {
   const all = (student.reading?.audits ?? []).flatMap((audit) => audit.areas.flatMap((area) => area.needs))
   return all.find((one) => one.need.id === asked.id && one.need.area === asked.area) ?? need.value!.result
 })
-function replace({ taking, note, locked, need: result }: BoardCourse) {
-  if (!result || !taking.term) return
-  const { course, credits, term: at } = taking
+function replace({ attempt, note, locked, need: result }: BoardCourse) {
+  if (!result || !attempt.term) return
+  const { course, credits, term: at } = attempt
   need.value = { result, term: at, instead: { course, credits, term: at, note, locked } }
 }
 /** What is open above or below the board. */

@@ -46,7 +46,7 @@ export function caseFrom(seed: number, shape: Shape): Case {
   const subjects = Math.max(3, Math.round(courses / 5))
   const weights = Array.from({ length: courses }, () => [6, 6, 6, 6, 8, 8, 2, 3][below(8)]!)
   const subject = Array.from({ length: courses }, () => below(subjects))
-  const firmness = Array.from({ length: courses }, () => [0, 0, 0, 1, 2, 3, 3][below(7)]!)
+  const status = Array.from({ length: courses }, () => [0, 0, 0, 1, 2, 3, 3][below(7)]!)
 
   // Each need has a home: courses of which some are on the record, others were never taken.
   const accepts: Set<number>[] = []
@@ -83,7 +83,7 @@ export function caseFrom(seed: number, shape: Shape): Case {
   const pieces: Piece[] = []
   const overlay = shape.shares && needs > 3 ? new Set([below(needs), below(needs)]) : new Set<number>()
   const add = (c: number, list: number[]) => {
-    pieces.push({ course: c, weight: weights[c]!, firmness: firmness[c]!, subject: subject[c]!, wants: list })
+    pieces.push({ course: c, weight: weights[c]!, status: status[c]!, subject: subject[c]!, wants: list })
     return pieces.length - 1
   }
   const pairs: Share['pairs'][number][] = []

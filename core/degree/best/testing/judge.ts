@@ -94,7 +94,7 @@ export function judge(highs: Highs, problem: Problem, root: Alternative, andOrde
       waste.push([1, `s${w}`])
     }
     for (let level = 0; level < 4; level++) {
-      const firm = own.filter((p) => pieces[p]!.firmness <= level)
+      const firm = own.filter((p) => pieces[p]!.status <= level)
       const y = met(w, level)
       row(
         [

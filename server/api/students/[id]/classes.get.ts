@@ -4,7 +4,7 @@ import { weekQuery } from '#shared/week/requests'
 import { goingWith } from '#shared/reading'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { Refused } from '#server/http/problem'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { seenBy } from '#server/features/record/seen'
 import { calendarOfClasses } from '#server/features/week/classes'
 import { campusNow } from '#server/gateways/clock'
@@ -14,7 +14,7 @@ export default studentEndpoint(
   'GET /api/students/:id/classes',
   { params: studentParams, query: weekQuery },
   async ({ event, db, student, relation, query }) => {
-    const [whole] = await readPictures(db, [student], relation)
+    const [whole] = await readStudentRecords(db, [student], relation)
     const picture = seenBy(relation, whole!)
     const [shelf, now] = [await currentShelf(), await campusNow(db)]
     const term = shelf.terms.find((one) => one.code === query.term)

@@ -3,7 +3,7 @@ import { studentEndpoint } from '#server/http/endpoint'
 import { readMarks } from '#server/features/catalog/marks'
 import { readTermNotes } from '#server/features/route/load'
 import { markSeen, readRoutes } from '#server/features/route/route'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { seenBy } from '#server/features/record/seen'
 import { readCalendarKey, readHabits } from '#server/features/week/habits'
 import { campusNow } from '#server/gateways/clock'
@@ -13,7 +13,7 @@ export default studentEndpoint(
   'GET /api/students/:id',
   { params: studentParams },
   async ({ db, who, student, relation }) => {
-    const [picture] = await readPictures(db, [student], relation)
+    const [picture] = await readStudentRecords(db, [student], relation)
     const routes = await readRoutes(db, student)
     if (relation === 'programAdvisor') await markSeen(db, { who, student, now: await campusNow(db) })
     return seenBy(relation, {

@@ -2,7 +2,7 @@ import { studentParams, termQuery } from '#shared/requests'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { termRow } from '#server/features/catalog/catalog'
 import { readSheet } from '#server/features/registration/sheet'
-import { readPictures } from '#server/features/record/pictures'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { campusNow } from '#server/gateways/clock'
 
 /** The run sheet of a term, every line judged as of the opening. */
@@ -11,7 +11,7 @@ export default studentEndpoint(
   { params: studentParams, query: termQuery },
   async ({ db, student, relation, query }) => {
     await termRow(db, query.term)
-    const [picture] = await readPictures(db, [student], relation)
+    const [picture] = await readStudentRecords(db, [student], relation)
     return readSheet(db, picture!, await currentShelf(), query.term, await campusNow(db))
   }
 )

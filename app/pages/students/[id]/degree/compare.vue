@@ -69,16 +69,16 @@ const rows = computed(() => {
       return area ? [{ title: area.title, hue: hues.get(areaKey(audit, area.id))!.hue }] : []
     })
   const [now, then] = [sides.value[0]!, sides.value[1]!]
-  const list = now.reading.takings.counted.map((taking) => {
-    const [here, there] = [place(now, taking.key), place(then, taking.key)]
+  const list = now.reading.attempts.counted.map((attempt) => {
+    const [here, there] = [place(now, attempt.key), place(then, attempt.key)]
     const change = here.length && !there.length ? 'lost' : there.length && !here.length ? 'gained' : 'kept'
-    return { taking, here, there, change }
+    return { attempt, here, there, change }
   })
   const order = ['lost', 'gained', 'kept']
   return list.sort((a, b) => order.indexOf(a.change) - order.indexOf(b.change))
 })
 const sum = (change: string) =>
-  rows.value.reduce((total, row) => total + (row.change === change ? row.taking.credits : 0), 0)
+  rows.value.reduce((total, row) => total + (row.change === change ? row.attempt.credits : 0), 0)
 const state = (audit: Audit) => programText(programFigures(audit))
 </script>
 
@@ -150,8 +150,8 @@ const state = (audit: Audit) => programText(programFigures(audit))
             </tr>
           </thead>
           <tbody>
-            <tr v-for="row in rows" :key="row.taking.key" :class="row.change">
-              <th scope="row">{{ row.taking.course }} {{ row.taking.grade }}</th>
+            <tr v-for="row in rows" :key="row.attempt.key" :class="row.change">
+              <th scope="row">{{ row.attempt.course }} {{ row.attempt.grade }}</th>
               <td>
                 <span v-for="area in row.here" :key="area.title" class="area" :class="`hue-${area.hue}`">{{
                   area.title

@@ -70,7 +70,7 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
         @point="pointed = $event"
       />
       <LazyCourseFlow
-        v-if="!onlyNeeded && reading.takings.counted.length"
+        v-if="!onlyNeeded && reading.attempts.counted.length"
         class="picture no-print"
         :audit="main"
         :outside="reading.outside"

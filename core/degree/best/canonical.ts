@@ -48,7 +48,7 @@ function groupsOf({ pieces, wants, caps, shares, demands = [] }: Problem): numbe
   pieces.forEach((piece, p) => {
     const marks = [
       piece.weight,
-      piece.firmness,
+      piece.status,
       subjects ? piece.subject : '',
       ...parts.map((part) => Number(part.pieces.has(p))),
       ...caps.map((cap) => Number(cap.pieces.has(p))),

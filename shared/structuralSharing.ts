@@ -3,7 +3,7 @@
  * what is drawn from an unchanged part is not drawn again. Looks into plain objects and arrays only, and
  * writes into `now`.
  */
-export function keepSame<T>(before: unknown, now: T): T {
+export function shareStructure<T>(before: unknown, now: T): T {
   if (Object.is(before, now)) return now
   if (!isPlain(before) || !isPlain(now) || Array.isArray(before) !== Array.isArray(now)) return now
   const old = before as Record<string, unknown>
@@ -11,7 +11,7 @@ export function keepSame<T>(before: unknown, now: T): T {
   const keys = Object.keys(fresh)
   let same = Object.keys(old).length === keys.length
   for (const key of keys) {
-    const kept = keepSame(old[key], fresh[key])
+    const kept = shareStructure(old[key], fresh[key])
     if (kept !== fresh[key]) fresh[key] = kept
     if (!Object.is(kept, old[key])) same = false
   }

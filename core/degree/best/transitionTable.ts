@@ -55,7 +55,7 @@ export function tableOf(problem: Problem, w: number, own: readonly number[]): Ta
 function shapeOf({ pieces }: Problem, want: Want, own: readonly number[]): string {
   let shape = `${want.leftover ? 'l' : ''}${want.byCourse ? 'c' : ''}${want.amount}`
   for (const p of own)
-    shape += want.byCourse ? ` ${pieces[p]!.firmness}` : ` ${pieces[p]!.firmness}.${pieces[p]!.weight}`
+    shape += want.byCourse ? ` ${pieces[p]!.status}` : ` ${pieces[p]!.status}.${pieces[p]!.weight}`
   if (want.subjects) shape += `|${want.subjects}: ${own.map((p) => pieces[p]!.subject).join(' ')}`
   for (const part of want.including)
     shape += `|${part.least}. ${own.map((p) => Number(part.pieces.has(p))).join('')}`
@@ -90,7 +90,7 @@ class Builder {
     private readonly own: readonly number[]
   ) {
     this.pieces = own.map((p) => problem.pieces[p]!)
-    this.mixed = this.pieces.some((piece) => piece.firmness === POSSIBLE)
+    this.mixed = this.pieces.some((piece) => piece.status === POSSIBLE)
     if (want.subjects)
       for (const { subject } of this.pieces)
         if (!this.subjectBit.has(subject)) this.subjectBit.set(subject, this.subjectBit.size)
@@ -99,15 +99,15 @@ class Builder {
     this.ahead = Array.from({ length: LEVELS }, (_, label) => {
       const sums = [this.nothing()]
       for (let k = own.length - 1; k >= 0; k--)
-        sums.unshift(this.pieces[k]!.firmness > label ? sums[0]! : this.with(sums[0]!, k))
+        sums.unshift(this.pieces[k]!.status > label ? sums[0]! : this.with(sums[0]!, k))
       return sums
     })
   }
 
   table(): Table {
-    // A label that no piece of its own firmness brings is that of the firmer one; the softest one that
+    // A label that no piece of its own status brings is that of the firmer one; the softest one that
     // is brought takes every piece, so it gives way to an open want without anything lost.
-    const brought = new Set(this.pieces.map((piece) => piece.firmness))
+    const brought = new Set(this.pieces.map((piece) => piece.status))
     let layer = new Layer()
     for (let label = 0; label < LEVELS; label++)
       if (brought.has(label)) layer.number(this.kept({ ...this.nothing(), label }, 0))
@@ -121,7 +121,7 @@ class Builder {
       const waste = new Int32Array(states)
       layer.states.forEach((state, i) => {
         pass[i] = next.number(this.kept(state, k + 1))
-        const taken = this.taking(state, k)
+        const taken = this.attempt(state, k)
         take[i] = taken ? next.number(this.kept(taken, k + 1)) : NONE
         waste[i] = this.wasteOf(state, piece)
       })
@@ -132,7 +132,7 @@ class Builder {
   }
 
   private wasteOf({ real }: State, piece: Piece): number {
-    if (piece.firmness === POSSIBLE || this.want.leftover) return 0
+    if (piece.status === POSSIBLE || this.want.leftover) return 0
     return Math.max(0, real + weightIn(this.want, piece) - this.want.amount)
   }
 
@@ -146,13 +146,13 @@ class Builder {
     return { sum: 0, real: 0, subjects: 0, parts: this.want.including.map(() => 0) }
   }
 
-  private taking(state: State, k: number): State | undefined {
+  private attempt(state: State, k: number): State | undefined {
     const { label, sum } = state
     const { amount, byCourse, leftover } = this.want
     const piece = this.pieces[k]!
     if (leftover) return this.filling(state, weightIn(this.want, piece))
     if (byCourse && sum >= amount) return undefined
-    if (piece.firmness > label && weightIn(this.want, piece) > 0) return undefined
+    if (piece.status > label && weightIn(this.want, piece) > 0) return undefined
     return { label, ...this.with(state, k) }
   }
 
@@ -170,7 +170,7 @@ class Builder {
     const piece = this.pieces[k]!
     const weight = weightIn(want, piece)
     const sum = Math.min(want.amount, amount.sum + weight)
-    const real = piece.firmness === POSSIBLE ? amount.real : Math.min(want.amount, amount.real + weight)
+    const real = piece.status === POSSIBLE ? amount.real : Math.min(want.amount, amount.real + weight)
     return {
       sum,
       real: this.mixed ? real : sum,

@@ -7,7 +7,7 @@
  */
 import type { Packing } from './packing'
 import { LEVELS, useOf, type Problem } from './problem'
-import { WantMachine } from './wantMachine'
+import { WantMachine } from './needAutomaton'
 
 /** Steps of one size, at most. */
 const ROUNDS = 5

@@ -4,7 +4,7 @@ import type { ExceptionGrant, PlannedCourse, RecordEntry } from '#core/degree'
 import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import { openingFor, type Opening } from '#core/registration'
 import type { Section } from '#core/week'
-import type { HeldWithParts, StudentPicture } from '#shared/record/responses'
+import type { HeldWithParts, StudentRecord } from '#shared/record/responses'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -30,11 +30,11 @@ export async function readOpenings(db: Reader): Promise<Opening[]> {
 }
 
 /** Pictures of students, in the order of their ids; `relation` is how the reader stands to them. */
-export async function readPictures(
+export async function readStudentRecords(
   db: Reader,
   ids: readonly number[],
-  relation: StudentPicture['relation']
-): Promise<StudentPicture[]> {
+  relation: StudentRecord['relation']
+): Promise<StudentRecord[]> {
   if (!ids.length) return []
   const wanted = [...ids]
   const students = await db
@@ -108,7 +108,7 @@ export async function readPictures(
   for (const rows of waiting.values()) for (const row of rows) codes.add(row.section as SectionCode)
   const sections = new Map<string, Section>((await sectionsByCode(db, [...codes])).map((s) => [s.code, s]))
 
-  return students.map(({ student: s, name, campus, block, blockCode, aim }): StudentPicture => {
+  return students.map(({ student: s, name, campus, block, blockCode, aim }): StudentRecord => {
     const own = programs.get(s.id) ?? []
     const seats = (held.get(s.id) ?? []).filter((row) => row.parent === null)
     const route = routes.get(s.id)?.[0]

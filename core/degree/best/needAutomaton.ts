@@ -4,7 +4,7 @@
  */
 import type { Packing } from './packing'
 import { POSSIBLE, type Problem } from './problem'
-import { NONE, tableOf, type TableTurn } from './wantTable'
+import { NONE, tableOf, type TableTurn } from './transitionTable'
 
 /** A turn of the table, and where its states begin in the machine's arrays of costs. */
 export interface Turn extends TableTurn {
@@ -22,7 +22,7 @@ export class WantMachine {
   /** By state, how much more that is when the piece is passed. */
   readonly passing: Float64Array
   /** By state, how much more it is to take the piece than to pass it, its own price left out. */
-  readonly taking: Float64Array
+  readonly attempt: Float64Array
   /** What taking a piece costs beside its price, by turn: the prices of caps. Whole numbers. */
   readonly dues: Float64Array
   private readonly wasteCost: number
@@ -55,7 +55,7 @@ export class WantMachine {
       else this.values[at + i] = packing.labelCost[met]!
     })
     this.passing = new Float64Array(at)
-    this.taking = new Float64Array(at)
+    this.attempt = new Float64Array(at)
     this.dues = new Float64Array(own.length)
   }
 
@@ -113,7 +113,7 @@ export class WantMachine {
         const without = values[after + pass[i]!]!
         this.passing[at + i] = without - values[at + i]!
         if (take[i] !== NONE)
-          this.taking[at + i] = waste[i]! * wasteCost + own + values[after + take[i]!]! - without
+          this.attempt[at + i] = waste[i]! * wasteCost + own + values[after + take[i]!]! - without
       }
     }
   }

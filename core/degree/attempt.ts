@@ -1,5 +1,5 @@
 /**
- * Takings: every course a student has taken, is taking, holds a seat in or plans, each once, with
+ * Attempts: every course a student has taken, is taking, holds a seat in or plans, each once, with
  * how firm it is. Everything that counts courses starts from this one list.
  */
 import type { Catalog, Term, TermPhase } from '../catalog'
@@ -9,7 +9,7 @@ import type { HeldAs } from './courseSet'
 
 /** From the firmest to the softest. A picked or waitlisted course is planned, with a detail. */
 export const FIRMNESS = ['earned', 'underWay', 'registered', 'planned'] as const
-export type Firmness = (typeof FIRMNESS)[number]
+export type AttemptStatus = (typeof FIRMNESS)[number]
 
 export interface RecordEntry {
   course: CourseCode
@@ -46,12 +46,12 @@ export interface HeldSeat {
   placedByOffice: boolean
 }
 
-export interface Taking {
+export interface Attempt {
   /** Unique within one list. */
   key: string
   course: CourseCode
   credits: number
-  firmness: Firmness
+  status: AttemptStatus
   term: TermCode | null
   grade: string | null
   origin: RecordEntry['origin']
@@ -68,7 +68,7 @@ export interface Taking {
   again?: boolean
 }
 
-/** Two takings of which only one counts: of one course in each layer of needs, of courses that exclude each other at all. */
+/** Two attempts of which only one counts: of one course in each layer of needs, of courses that exclude each other at all. */
 export interface Apart {
   keys: readonly [string, string]
   why: 'again' | 'exclusive'
@@ -85,7 +85,7 @@ export interface IdleAttempt {
 /** Which of several attempts counts: the best, or the last; with `all`, every grade enters the average. */
 export type RepeatPolicy = 'best' | 'last' | 'all'
 
-export interface TakingInput {
+export interface AttemptInput {
   catalog: Catalog
   record: readonly RecordEntry[]
   held: readonly HeldSeat[]
@@ -102,10 +102,10 @@ export interface TakingInput {
   heldAs?: (course: CourseCode, term: TermCode) => HeldAs | undefined
 }
 
-export interface Takings {
-  counted: Taking[]
+export interface Attempts {
+  counted: Attempt[]
   /** Earned and excluded: what could count in place of another, where a reading is better for it. */
-  spare: readonly Taking[]
+  spare: readonly Attempt[]
   apart: readonly Apart[]
   /** The place of each in the order of the list, those to spare included; by key. */
   order: ReadonlyMap<string, number>
@@ -122,18 +122,18 @@ export interface Takings {
  * A course planned twice, or planned while it is under way or held, is not counted again, unless it may be
  * repeated for credit. `settled` says which of those that stand in a reading has made use of.
  */
-export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>[]): Takings {
+export function attemptsOf(input: AttemptInput, terms: readonly Pick<Term, 'code'>[]): Attempts {
   const { catalog, repeats: policy = 'best', phaseIn, heldAs } = input
   const isOver = (course: CourseCode, term: TermCode | null) =>
     term !== null && phaseIn?.(course, term) === 'past'
   const { scale } = catalog
   const ofTerm = new Map<string, number>(terms.map((term, i) => [term.code, i]))
   const placeOf = (term: TermCode | null) => (term === null ? -1 : (ofTerm.get(term) ?? terms.length))
-  const counted: Taking[] = []
-  const spare: Taking[] = []
+  const counted: Attempt[] = []
+  const spare: Attempt[] = []
   const idle: IdleAttempt[] = []
   const repeats: PlannedCourse[] = []
-  const there = new Map<string, Taking>()
+  const there = new Map<string, Attempt>()
   const repeated = new Set<string>()
   const key = (code: CourseCode) => catalog.groupOf(code)
   const mayRepeat = (code: CourseCode) => catalog.maybeCourse(code)?.repeatable ?? false
@@ -141,30 +141,30 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
     for (const other of catalog.exclusiveWith(code)) if (there.has(key(other))) return other
     return undefined
   }
-  const keyed = (taking: Omit<Taking, 'key'>): Taking => ({
-    ...taking,
-    key: `${taking.course}@${taking.term ?? taking.origin}`
+  const keyed = (attempt: Omit<Attempt, 'key'>): Attempt => ({
+    ...attempt,
+    key: `${attempt.course}@${attempt.term ?? attempt.origin}`
   })
-  const add = (taking: Omit<Taking, 'key'>) => {
-    const full = keyed(taking)
+  const add = (attempt: Omit<Attempt, 'key'>) => {
+    const full = keyed(attempt)
     counted.push(full)
-    there.set(key(taking.course), full)
+    there.set(key(attempt.course), full)
   }
   /**
    * What is ahead: counted; a repeat of what is earned, kept out by another, or there twice. Whatever it comes to, its
    * term carries it.
    */
-  const addAhead = (taking: Omit<Taking, 'key'>): 'counted' | 'again' | 'exclusive' | 'twice' => {
-    const group = key(taking.course)
+  const addAhead = (attempt: Omit<Attempt, 'key'>): 'counted' | 'again' | 'exclusive' | 'twice' => {
+    const group = key(attempt.course)
     const before = there.get(group)
-    const isSame = before !== undefined && !mayRepeat(taking.course)
-    if (!isSame && !excluding(taking.course)) {
-      add(taking)
+    const isSame = before !== undefined && !mayRepeat(attempt.course)
+    if (!isSame && !excluding(attempt.course)) {
+      add(attempt)
       return 'counted'
     }
-    counted.push(keyed({ ...taking, again: true }))
+    counted.push(keyed({ ...attempt, again: true }))
     if (!isSame) return 'exclusive'
-    const isFirst = before.firmness === 'earned' && !repeated.has(group)
+    const isFirst = before.status === 'earned' && !repeated.has(group)
     repeated.add(group)
     return isFirst ? 'again' : 'twice'
   }
@@ -191,20 +191,20 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
   for (const entry of attempts) {
     const { course, credits, term, grade, origin, campus = null, mode = null, categories = null } = entry
     const result = grade === null ? 'open' : scale.meaning(grade).result
-    const taking = { course, credits, term, origin, campus, mode, categories, placedByOffice: false }
+    const attempt = { course, credits, term, origin, campus, mode, categories, placedByOffice: false }
     if (result === 'failed' || result === 'withdrawn') idle.push({ entry, why: result })
     else if (!standing.has(entry)) idle.push({ entry, why: 'repeated' })
     else if (result === 'earned') {
       const excluded = excluding(course)
       if (there.has(key(course)) && !mayRepeat(course)) idle.push({ entry, why: 'repeated' })
       else if (excluded) {
-        spare.push(keyed({ ...taking, grade, firmness: 'earned', detail: 'plain', again: true }))
+        spare.push(keyed({ ...attempt, grade, status: 'earned', detail: 'plain', again: true }))
         idle.push({ entry, why: 'exclusive', by: excluded })
-      } else add({ ...taking, grade, firmness: 'earned', detail: 'plain' })
+      } else add({ ...attempt, grade, status: 'earned', detail: 'plain' })
     } else {
       const detail = grade !== null ? 'incomplete' : isOver(course, term) ? 'gradeDue' : 'plain'
       const excluded = excluding(course)
-      const done = addAhead({ ...taking, grade: null, firmness: 'underWay', detail })
+      const done = addAhead({ ...attempt, grade: null, status: 'underWay', detail })
       if (done === 'twice') idle.push({ entry, why: 'repeated' })
       else if (done === 'exclusive') idle.push({ entry, why: 'exclusive', by: excluded! })
     }
@@ -213,32 +213,32 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
     const { course, credits, term, placedByOffice, campus = null, mode = null, categories = null } = seat
     if (there.get(key(course))?.term === term) continue
     const hasBegun = (phaseIn?.(course, term) ?? 'future') !== 'future'
-    const taking: Omit<Taking, 'key'> = {
+    const attempt: Omit<Attempt, 'key'> = {
       ...ahead,
       course,
       credits,
       term,
-      firmness: hasBegun ? 'underWay' : 'registered',
+      status: hasBegun ? 'underWay' : 'registered',
       detail: isOver(course, term) ? 'gradeDue' : 'plain',
       placedByOffice,
       campus,
       mode,
       categories
     }
-    addAhead(taking)
+    addAhead(attempt)
   }
   for (const plan of input.planned) {
     const before = there.get(key(plan.course))
-    if (before && before.firmness !== 'planned' && before.term === plan.term) continue
+    if (before && before.status !== 'planned' && before.term === plan.term) continue
     if (counted.some((one) => one.again && one.course === plan.course && one.term === plan.term)) continue
     const mark = `${plan.term} ${plan.course}`
     const detail = input.waitlisted?.has(mark) ? 'waitlisted' : input.picked?.has(mark) ? 'picked' : 'plain'
     const { course, credits, term } = plan
-    const taking = { ...ahead, course, credits, term, firmness: 'planned', detail } as const
-    if (addAhead({ ...taking, ...heldAs?.(course, term) }) !== 'counted') repeats.push(plan)
+    const attempt = { ...ahead, course, credits, term, status: 'planned', detail } as const
+    if (addAhead({ ...attempt, ...heldAs?.(course, term) }) !== 'counted') repeats.push(plan)
   }
   const order = new Map(inOrder([...counted, ...spare]).map((one, i) => [one.key, i]))
-  const all: Takings = {
+  const all: Attempts = {
     counted: inOrder(counted),
     spare: inOrder(spare),
     apart: apartAmong([...counted, ...spare]),
@@ -251,9 +251,9 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
   return settled(all, new Set(counted.filter((one) => one.again && isAskedFor(one)).map((one) => one.key)))
 
   /** Whether a course ahead asks for a better grade of this one than there is. */
-  function isAskedFor({ course, firmness }: Taking): boolean {
+  function isAskedFor({ course, status }: Attempt): boolean {
     const before = there.get(key(course))
-    if (firmness !== 'planned' || before?.firmness !== 'earned') return false
+    if (status !== 'planned' || before?.status !== 'earned') return false
     const asks = (code: CourseCode) =>
       leavesOf(ruleOf(catalog.maybeCourse(code)?.prerequisite ?? '')).some(
         (leaf) =>
@@ -265,16 +265,16 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
     return [...input.planned, ...input.held].some((one) => asks(one.course))
   }
 
-  function inOrder(list: readonly Taking[]): Taking[] {
+  function inOrder(list: readonly Attempt[]): Attempt[] {
     return [...list].sort(
       (a, b) =>
-        FIRMNESS.indexOf(a.firmness) - FIRMNESS.indexOf(b.firmness) ||
+        FIRMNESS.indexOf(a.status) - FIRMNESS.indexOf(b.status) ||
         placeOf(a.term) - placeOf(b.term) ||
         (a.course < b.course ? -1 : a.course > b.course ? 1 : 0)
     )
   }
 
-  function apartAmong(some: readonly Taking[]): Apart[] {
+  function apartAmong(some: readonly Attempt[]): Apart[] {
     const found: Apart[] = []
     const standing = new Set([...spare, ...some.filter((one) => one.again)])
     if (!standing.size) return found
@@ -292,7 +292,7 @@ export function takingsOf(input: TakingInput, terms: readonly Pick<Term, 'code'>
 }
 
 /** All that is passed or ahead, whether it gives credit or not: what a prerequisite looks at. */
-export function allTaken({ counted, spare }: Pick<Takings, 'counted' | 'spare'>): Taking[] {
+export function allAttempts({ counted, spare }: Pick<Attempts, 'counted' | 'spare'>): Attempt[] {
   return [...counted, ...spare]
 }
 
@@ -300,22 +300,22 @@ export function allTaken({ counted, spare }: Pick<Takings, 'counted' | 'spare'>)
  * The list as a reading has it that makes use of these: of courses that exclude each other those that are used give
  * credit, and what they exclude gives none; a planned repeat that is used is counted beside what it repeats.
  */
-export function settled(takings: Takings, used: ReadonlySet<string>): Takings {
-  const byKey = new Map([...takings.counted, ...takings.spare].map((one) => [one.key, one]))
-  const stands = (key: string) => takings.spare.some((one) => one.key === key) || byKey.get(key)!.again
-  if (![...used].some((key) => byKey.has(key) && stands(key))) return takings
+export function settled(attempts: Attempts, used: ReadonlySet<string>): Attempts {
+  const byKey = new Map([...attempts.counted, ...attempts.spare].map((one) => [one.key, one]))
+  const stands = (key: string) => attempts.spare.some((one) => one.key === key) || byKey.get(key)!.again
+  if (![...used].some((key) => byKey.has(key) && stands(key))) return attempts
   /** What is excluded by one that is used, and by which. */
-  const by = new Map<string, Taking>()
+  const by = new Map<string, Attempt>()
   const repeats = new Set<string>()
-  for (const { keys, why } of takings.apart)
+  for (const { keys, why } of attempts.apart)
     for (const [one, other] of [keys, [keys[1], keys[0]] as const]) {
       if (why === 'again') repeats.add(one).add(other)
       else if (used.has(one) && stands(one) && !used.has(other)) by.set(other, byKey.get(one)!)
     }
-  const all = [...byKey.values()].sort((a, b) => takings.order.get(a.key)! - takings.order.get(b.key)!)
-  const wasThere = new Set(takings.counted.map((one) => one.key))
-  const counted: Taking[] = []
-  const spare: Taking[] = []
+  const all = [...byKey.values()].sort((a, b) => attempts.order.get(a.key)! - attempts.order.get(b.key)!)
+  const wasThere = new Set(attempts.counted.map((one) => one.key))
+  const counted: Attempt[] = []
+  const spare: Attempt[] = []
   for (const one of all) {
     const excluded = by.has(one.key)
     if (!excluded && (wasThere.has(one.key) || used.has(one.key))) {
@@ -324,35 +324,35 @@ export function settled(takings: Takings, used: ReadonlySet<string>): Takings {
         : one.again && !used.has(one.key)
       const { again: _, ...plain } = one
       counted.push(again ? { ...plain, again } : plain)
-    } else if (excluded && one.firmness !== 'earned') counted.push({ ...one, again: true })
+    } else if (excluded && one.status !== 'earned') counted.push({ ...one, again: true })
     else spare.push({ ...one, again: true })
   }
   const isUsed = ({ course, term }: { course: CourseCode; term: TermCode | null }) =>
     all.some((one) => used.has(one.key) && one.course === course && one.term === term)
   const excluded = all.filter((one) => by.has(one.key) && wasThere.has(one.key))
   return {
-    ...takings,
+    ...attempts,
     counted,
     spare,
     idle: [
-      ...takings.idle.filter(({ entry, why }) => why !== 'exclusive' || !isUsed(entry)),
+      ...attempts.idle.filter(({ entry, why }) => why !== 'exclusive' || !isUsed(entry)),
       ...excluded.flatMap((one): IdleAttempt[] =>
-        one.firmness === 'earned' || one.firmness === 'underWay'
+        one.status === 'earned' || one.status === 'underWay'
           ? [{ entry: entryOf(one), why: 'exclusive', by: by.get(one.key)!.course }]
           : []
       )
     ],
     repeats: [
-      ...takings.repeats.filter((one) => !isUsed(one)),
-      ...excluded.flatMap((one) => (one.firmness === 'planned' ? [planOf(one)] : []))
+      ...attempts.repeats.filter((one) => !isUsed(one)),
+      ...excluded.flatMap((one) => (one.status === 'planned' ? [planOf(one)] : []))
     ]
   }
 }
 
-function entryOf({ course, term, credits, grade, origin }: Taking): RecordEntry {
+function entryOf({ course, term, credits, grade, origin }: Attempt): RecordEntry {
   return { course, term, credits, grade, origin }
 }
 
-function planOf({ course, term, credits }: Taking): PlannedCourse {
+function planOf({ course, term, credits }: Attempt): PlannedCourse {
   return { course, term: term!, credits, note: null, locked: false }
 }
