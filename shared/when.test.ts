@@ -1,11 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { ago, campusDate, clockTime, countdown, hours, instantText, timeLeft } from './when'
+import { ago, campusDate, clockTime, countdown, deadlineText, hours, instantText, timeLeft } from './when'
 
 const ZONE = 'America/New_York'
 const OPENS = Date.parse('2027-04-12T11:00:00Z')
 
 describe('campus time', () => {
   it('is written out with day, date and half of the day', () => {
+    // A deadline at midnight is the end of the day before (common practice).
+    expect(deadlineText(Date.parse('2027-09-10T04:00:00Z'), ZONE)).toBe('the end of Thu 9 Sep 2027')
+    expect(deadlineText(Date.parse('2027-09-10T04:01:00Z'), ZONE)).toBe('Fri 10 Sep 2027, 12:01 am')
+    expect(deadlineText(OPENS, ZONE)).toBe('Mon 12 Apr 2027, 7:00 am')
     expect(instantText(OPENS, ZONE)).toBe('Mon 12 Apr 2027, 7:00 am')
     expect(instantText(Date.parse('2027-09-01T04:30:00Z'), ZONE)).toBe('Wed 1 Sep 2027, 12:30 am')
   })

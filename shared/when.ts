@@ -85,6 +85,16 @@ export function shortInstant(at: Instant, zone: string): string {
   return instantText(at, zone).replace(/ \d{4},/, ',')
 }
 
+/**
+ * `Fri 10 Sep 2027, 5:00 pm`: until when something can be done. A deadline is the instant from which it cannot, so
+ * midnight is said as what it is for people: `the end of Thu 9 Sep 2027`.
+ */
+export function deadlineText(at: Instant, zone: string): string {
+  const { hour, minute } = parts(at, zone)
+  if (Number(hour) || Number(minute)) return instantText(at, zone)
+  return `the end of ${instantText(at - 1, zone).replace(/,.*/, '')}`
+}
+
 /** `12 Apr` */
 export function dayMonth(date: IsoDate): string {
   return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]}`

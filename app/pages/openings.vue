@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { instantText, timeLeft } from '#shared/when'
+import { deadlineText, instantText, timeLeft } from '#shared/when'
 
 useHead({ title: 'Openings · Ridgeway' })
 const staff = useStaff()
@@ -51,8 +51,8 @@ const mine = (opens: number) => {
             </li>
           </ul>
           <p class="quiet small">
-            Adding ends {{ instantText(term.addEndsAt, college.zone) }} · dropping ends
-            {{ instantText(term.dropEndsAt, college.zone) }}
+            Adding until {{ deadlineText(term.addEndsAt, college.zone) }} · dropping until
+            {{ deadlineText(term.dropEndsAt, college.zone) }}
           </p>
         </section>
       </div>

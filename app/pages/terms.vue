@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { phaseOf } from '#core/catalog'
 import type { GradesDue } from '#shared/record/responses'
-import { dayMonth, instantText } from '#shared/when'
+import { dayMonth, deadlineText } from '#shared/when'
 import { count } from '#shared/words'
 
 useHead({ title: 'Terms · Ridgeway' })
@@ -96,7 +96,7 @@ const POLICIES = {
             <dt>Courses with sections</dt>
             <dd>{{ running(term.code) }}</dd>
             <dt>Adding ends</dt>
-            <dd>{{ instantText(term.addEndsAt, college.zone) }}</dd>
+            <dd>{{ deadlineText(term.addEndsAt, college.zone) }}</dd>
             <dt>Most credits</dt>
             <dd>{{ term.loadMost }}</dd>
             <dt>Sign-off</dt>

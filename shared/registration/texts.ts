@@ -1,7 +1,7 @@
 /** What is said of refusals, and the way out of each. */
 import type { Refusal } from '#core/findings'
 import { ruleText } from '#shared/catalog/texts'
-import { clockTime, DAY_NAMES, instantText } from '#shared/when'
+import { clockTime, DAY_NAMES, deadlineText, instantText } from '#shared/when'
 import { KIND_WORDS, STANDING_WORDS } from '#shared/words'
 
 /** A refusal as one sentence: what, why, and who can settle it. */
@@ -12,7 +12,7 @@ export function refusalText(refusal: Refusal, zone: string): string {
         ? 'No opening of this term is for you. The registrar decides on openings.'
         : `Registration opens for you on ${instantText(refusal.opens, zone)}.`
     case 'closed':
-      return `Adding ended on ${instantText(refusal.since, zone)}. Only the registrar can register you now.`
+      return `Adding was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can register you now.`
     case 'hold':
       return `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`
     case 'signOff':

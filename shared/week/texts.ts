@@ -20,11 +20,11 @@ export function daysAndHours({ days, start, end }: Pick<KeepFree, 'days' | 'star
   return end === 24 * 60 ? `${names} after ${clockTime(start)}` : `${names} ${hours(start, end)}`
 }
 
-/** `meets SOIL 220 lab Thu 2:45 pm, 14 dates`: what an option clashes with, and on how many dates. */
+/** `clashes with SOIL 220 lab Thu 2:45 pm, 14 dates`: what an option clashes with, and on how many dates. */
 export function clashText({ with: other, clash }: OptionClash): string {
   const days = clash.days.map((day) => DAY_NAMES[day]).join(' ')
   const when = clash.dates === 1 ? `only on ${dayMonth(isoDate(clash.first))}` : `${clash.dates} dates`
-  return `meets ${part(other)} ${days} ${clockTime(clash.start)}, ${when}`
+  return `clashes with ${part(other)} ${days} ${clockTime(clash.start)}, ${when}`
 }
 
 /** `moves SOIL 220 to 01 with lab 01C`: what a repair changes. */

@@ -120,7 +120,7 @@ test('notes, locks, limits and terms spent elsewhere are kept and checked', asyn
   await cell(page, 'HERI 210').click()
   await page.getByRole('menuitem', { name: 'Lock in this term' }).click()
   await expect(cell(page, 'HERI 210')).toContainText('locked')
-  await page.getByRole('button', { name: 'What I can carry' }).click()
+  await page.getByRole('button', { name: 'My limits' }).click()
   await page.getByRole('spinbutton', { name: 'Hours of study a week' }).fill('24')
   await page.getByRole('combobox', { name: 'Where I am in Summer 2028' }).selectOption('exchange')
   await page.getByRole('button', { name: 'Keep' }).click()

@@ -58,7 +58,7 @@ async function once(work: () => Promise<boolean>) {
         >Why <input v-model="reason" class="field" autofocus required minlength="5" maxlength="400"
       /></label>
       <v-btn type="submit" size="small" :disabled="busy">Ask</v-btn>
-      <button type="button" class="textlink" @click="asking = false">Leave it</button>
+      <button type="button" class="textlink" @click="asking = false">Cancel</button>
     </form>
     <v-btn v-else size="small" :aria-label="`Ask for a waiver for ${course}`" @click="asking = true"
       >Ask for a waiver</v-btn

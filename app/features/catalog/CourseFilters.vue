@@ -77,7 +77,7 @@ const needTitles = computed(() => {
         @drop="ask({ serves: undefined })"
       />
       <FilterPill
-        title="meets two needs at once"
+        title="counts toward two needs at once"
         toggle
         :asks="filter.serves === 2 ? '' : undefined"
         :hides="filter.serves === 2 ? hides.get('serves') : undefined"

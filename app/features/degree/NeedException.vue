@@ -82,7 +82,7 @@ async function grant() {
       <v-btn type="submit" size="small" :disabled="why !== '' || busy" :aria-describedby="`${field}-why`"
         >Grant</v-btn
       >
-      <button type="button" class="textlink" @click="granting = false">Leave it</button>
+      <button type="button" class="textlink" @click="granting = false">Cancel</button>
       <span :id="`${field}-why`" class="quiet small" role="status">{{ why }}</span>
     </form>
   </div>

@@ -30,7 +30,7 @@ async function report(program: string) {
         />
         <div class="row">
           <v-btn :disabled="instead.trim().length < 3" @click="report(spec.code)">Report it</v-btn>
-          <button class="textlink" @click="reporting = undefined">Leave it</button>
+          <button class="textlink" @click="reporting = undefined">Cancel</button>
         </div>
       </template>
       <div v-else class="row">

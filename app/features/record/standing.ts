@@ -3,7 +3,7 @@ import type { CourseCode } from '#core/ids'
 import { dayNumber } from '#core/time'
 import { goingWith } from '#shared/reading'
 import { termWeek } from '#shared/week/termWeek'
-import { shortInstant } from '#shared/when'
+import { deadlineText } from '#shared/when'
 import { routeFigures } from '#shared/degree/figures'
 import { degreeState, registerState, routeState, weekState } from '#shared/today/placeStates'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
@@ -70,7 +70,7 @@ export const useStanding = defineStore('standing', () => {
     if (!work.value || work.value.planning) return undefined
     const { state, term: at } = work.value
     return state === 'underWay' || state === 'ahead'
-      ? `Adding to ${at.name} ended on ${shortInstant(at.addEndsAt, college.zone)}.`
+      ? `Adding to ${at.name} was possible until ${deadlineText(at.addEndsAt, college.zone)}.`
       : `${at.name} is over.`
   })
 

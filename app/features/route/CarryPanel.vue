@@ -71,7 +71,7 @@ async function save() {
 
 <template>
   <form class="card carry" aria-labelledby="carry-title" @submit.prevent="save" @keydown.esc="emit('close')">
-    <h2 id="carry-title" ref="heading" tabindex="-1">What I can carry</h2>
+    <h2 id="carry-title" ref="heading" tabindex="-1">My limits</h2>
     <div class="usual">
       <label
         >Credits a term at most
@@ -138,7 +138,7 @@ async function save() {
     </div>
     <div class="usual">
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Keep</v-btn>
-      <button type="button" class="textlink" @click="emit('close')">Leave it</button>
+      <button type="button" class="textlink" @click="emit('close')">Close</button>
     </div>
   </form>
 </template>

@@ -88,7 +88,7 @@ async function accept() {
   <section class="card fill" aria-labelledby="fill-title" @keydown.esc="close">
     <div class="head">
       <h2 id="fill-title" ref="heading" tabindex="-1">Fill the rest</h2>
-      <button class="textlink" @click="close">Leave it</button>
+      <button class="textlink" @click="close">Close</button>
     </div>
     <form v-if="!filling.search && !filling.proposal" @submit.prevent="start">
       <p class="quiet">
@@ -164,7 +164,7 @@ async function accept() {
               : `Take ${filling.kept.size} of ${all}`
           }}
         </v-btn>
-        <v-btn @click="close">Take none</v-btn>
+        <v-btn @click="close">Discard</v-btn>
         <span class="quiet small">Uncheck what you do not want; the board above shows what is left.</span>
       </div>
       <div class="terms">

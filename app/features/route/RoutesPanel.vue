@@ -191,7 +191,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
       <label>Name <input v-model="naming.name" class="field" maxlength="60" required /></label>
       <label class="wide">Note <input v-model="naming.note" class="field" maxlength="400" /></label>
       <v-btn type="submit" size="small">Keep</v-btn>
-      <button type="button" class="textlink" @click="naming = undefined">Leave it</button>
+      <button type="button" class="textlink" @click="naming = undefined">Cancel</button>
     </form>
     <template v-if="versions">
       <h3>Versions of {{ versions.route.name }}</h3>

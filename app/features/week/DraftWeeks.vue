@@ -69,7 +69,7 @@ const copy = (week: DraftWeek) =>
       ><input ref="field" v-model="naming.name" class="field" maxlength="60" required
     /></label>
     <button class="textlink">{{ naming.week ? 'Keep' : 'Make it' }}</button>
-    <button type="button" class="textlink" @click="naming = undefined">Leave it</button>
+    <button type="button" class="textlink" @click="naming = undefined">Cancel</button>
   </form>
   <button v-else-if="student.own" class="pill new no-print" @click="name(undefined)">+ new draft</button>
 </template>

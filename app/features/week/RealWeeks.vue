@@ -88,7 +88,7 @@ const move = (by: number) => (monday.value = mondays.value[number.value - 1 + by
         </li>
       </ul>
     </li>
-    <li v-if="!agenda.length" class="quiet">Nothing meets in this week.</li>
+    <li v-if="!agenda.length" class="quiet">No classes in this week.</li>
   </ol>
   <p class="visually-hidden" role="status">
     Week {{ number }}, from {{ dayMonth(isoDate(monday)) }}; the first class at

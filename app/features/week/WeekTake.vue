@@ -110,7 +110,7 @@ function print() {
 <template>
   <v-menu v-model="open" :close-on-content-click="false" location="bottom end">
     <template #activator="{ props: menu }">
-      <v-btn v-bind="menu" variant="outlined" size="small">Take it along</v-btn>
+      <v-btn v-bind="menu" variant="outlined" size="small">Save or share</v-btn>
     </template>
     <div class="card take" role="group" aria-label="Take the week along">
       <p>

@@ -2,7 +2,7 @@
 import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
 import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
-import { ago, countdown, dayMonth, instantText, shortDay, shortInstant } from '#shared/when'
+import { deadlineText, ago, countdown, dayMonth, instantText, shortDay, shortInstant } from '#shared/when'
 import { count } from '#shared/words'
 import { leavesText } from '#shared/catalog/texts'
 import { refusalText, wayOut } from '#shared/registration/texts'
@@ -63,7 +63,7 @@ const afterText = computed(() => {
   if (work?.state === 'gradesDue')
     return `${count(work.ungraded, 'grade')} ${work.ungraded === 1 ? 'is' : 'are'} due.`
   return work?.dropping && work.taken
-    ? `The last moment to drop a course is ${instantText(work.term.dropEndsAt, zone.value)}.`
+    ? `Courses can be dropped until ${deadlineText(work.term.dropEndsAt, zone.value)}.`
     : ''
 })
 const disabledWhy = computed(() => {

@@ -110,7 +110,7 @@ async function once(work: () => Promise<unknown>) {
         >
         <v-btn size="small" @click="toggle('fill')">Fill the rest</v-btn>
       </template>
-      <v-btn v-if="student.own" size="small" @click="toggle('carry')">What I can carry</v-btn>
+      <v-btn v-if="student.own" size="small" @click="toggle('carry')">My limits</v-btn>
       <RouteMenu />
       <template v-if="student.own">
         <span v-if="route.reviewAskedAt && !signOff" class="quiet"

@@ -9,7 +9,7 @@ import {
   sectionAddress,
   type SectionQuery
 } from '#shared/sections/sectionQuery'
-import { dayMonth, shortInstant } from '#shared/when'
+import { deadlineText, dayMonth, shortInstant } from '#shared/when'
 import { clashText, seatsText, sectionHours } from '#shared/week/texts'
 import { count } from '#shared/words'
 import { refusalText } from '#shared/registration/texts'
@@ -88,7 +88,7 @@ const COSTLY: Record<SectionQuestion, string> = {
   noFee: 'that it has no extra fee',
   noPermission: 'that it needs no permission',
   needs: 'the need',
-  serves: 'that it meets two needs at once',
+  serves: 'that it counts toward two needs at once',
   takable: student.say('that you can take it'),
   fits: student.say('that it fits your week')
 }
@@ -197,7 +197,7 @@ onMounted(() => finder.warm())
       {{
         isPast
           ? `${term?.name} is over. Shown is what was offered and how full it was`
-          : `Adding to ${term?.name} ended on ${shortInstant(term!.addEndsAt, college.zone)}. Shown is what is offered and how full it is`
+          : `Adding to ${term?.name} was possible until ${deadlineText(term!.addEndsAt, college.zone)}. Shown is what is offered and how full it is`
       }}; nothing can be picked.
     </p>
     <SectionFilters
