@@ -54,7 +54,16 @@ const change = () =>
         <v-alert v-if="done" class="said" density="compact" variant="tonal" role="status">{{ done }}</v-alert>
         <div class="parts">
           <section class="card part" aria-labelledby="where">
-            <h2 id="where">Where you are signed in</h2>
+            <div class="head">
+              <h2 id="where">Where you are signed in</h2>
+              <v-btn
+                v-if="others"
+                :disabled="busy"
+                @click="attempt(() => account.end(), `Signed out in ${count(others, 'other place')}.`)"
+                >Sign out everywhere but here</v-btn
+              >
+              <p v-else class="quiet">Nowhere else.</p>
+            </div>
             <v-list density="compact" bg-color="transparent">
               <v-list-item v-for="one in account.sessions" :key="one.id" class="one" :title="one.browser">
                 <p class="quiet when">
@@ -74,13 +83,6 @@ const change = () =>
                 </template>
               </v-list-item>
             </v-list>
-            <v-btn
-              v-if="others"
-              :disabled="busy"
-              @click="attempt(() => account.end(), `Signed out in ${count(others, 'other place')}.`)"
-              >Sign out everywhere but here</v-btn
-            >
-            <p v-else class="quiet">Nowhere else.</p>
           </section>
           <section class="card part" aria-labelledby="password">
             <h2 id="password">Another password</h2>
@@ -124,6 +126,17 @@ const change = () =>
 }
 .part {
   padding: 14px 16px 16px;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  min-height: 33px;
+}
+.head p {
+  margin: 0;
 }
 .one {
   padding-inline: 0;

@@ -95,7 +95,7 @@ const POLICIES = {
             <dd>{{ term.holidays.map((h) => `${dayMonth(h.date)} ${h.name}`).join(', ') }}</dd>
             <dt>Courses with sections</dt>
             <dd>{{ running(term.code) }}</dd>
-            <dt>Adding ends</dt>
+            <dt>Adding until</dt>
             <dd>{{ deadlineText(term.addEndsAt, college.zone) }}</dd>
             <dt>Most credits</dt>
             <dd>{{ term.loadMost }}</dd>
