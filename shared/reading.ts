@@ -2,40 +2,20 @@
  * A student's record and route, read by the core: attempts, audits, findings, loads. The one place
  * that puts the parts together, for the student's screens and the advisor's desk alike.
  */
-import {
-  isAlive,
-  takesPlans,
-  termStandings,
-  workingTerm,
-  type Moment,
-  type TermStanding
-} from '#core/calendar'
-import { byStart, Catalog, phaseOf, type Term, type TermPhase } from '#core/catalog'
-import { earliestFinish, factorsOf, graphOf, type Factors, type Finish } from '#core/chain'
+import { isAlive, takesPlans, termStandings, workingTerm, type TermStanding } from '#core/calendar'
+import { phaseOf, type Term, type TermPhase } from '#core/catalog'
+import { earliestFinish, type Finish } from '#core/chain'
 import {
   allAttempts,
   auditRecord,
-  compileProgram,
-  type CourseLists,
   type Audit,
   type CandidateQuestion,
   type OutsideCourse,
-  type Program,
   type ProgramSpec,
   type Attempts
 } from '#core/degree'
 import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
-import {
-  asOfTerm,
-  checkRoute,
-  climbOf,
-  Offered,
-  routeFinish,
-  type Climb,
-  type RouteContext,
-  type TermOffer
-} from '#core/route'
 import {
   evaluateRule,
   missingPart,
@@ -45,69 +25,22 @@ import {
   type Rule,
   type Standing
 } from '#core/requisites'
-import { dayNumber, type Instant, type IsoDate } from '#core/time'
+import {
+  asOfTerm,
+  checkRoute,
+  climbOf,
+  Offered,
+  routeFinish,
+  type Climb,
+  type RouteContext
+} from '#core/route'
+import type { Instant, IsoDate } from '#core/time'
 import type { Section, SectionTaker } from '#core/week'
-import type { Carry } from '#shared/route/responses'
-import type { CatalogView, TermView } from '#shared/catalog/responses'
-import type { DraftWeek } from '#shared/week/responses'
+import type { TermView } from '#shared/catalog/responses'
+import { type Shelf, momentOf, programOf, termOf, factorsIn } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
-import { campusDate } from './when'
-
-export interface Shelf {
-  catalog: Catalog
-  terms: TermView[]
-  running: ReadonlyMap<string, ReadonlySet<string>>
-  lists: CatalogView['lists']
-  campuses: CatalogView['campuses']
-  travel: CatalogView['travel']
-  /** Campuses at which a course has been held or is offered. */
-  heldAt: ReadonlyMap<string, readonly string[]>
-  /** All sections of published terms to which courses can still be added, by term. */
-  offers: ReadonlyMap<string, TermOffer>
-  zone: string
-}
-
-/** The catalog as it came over the wire, made ready once; with the sections of terms, by their code. */
-export function shelve(
-  picture: CatalogView,
-  offers: ReadonlyMap<string, readonly Section[]> = new Map()
-): Shelf {
-  return withOffers(
-    {
-      catalog: new Catalog(picture.courses),
-      terms: [...picture.terms].sort(byStart),
-      heldAt: new Map(Object.entries(picture.heldAs).map(([course, as]) => [course, as.campuses])),
-      offers: new Map(),
-      running: new Map(Object.entries(picture.running).map(([term, codes]) => [term, new Set(codes)])),
-      lists: picture.lists,
-      campuses: picture.campuses,
-      travel: picture.travel,
-      zone: picture.institution.timeZone
-    },
-    offers
-  )
-}
-
-/** The same catalog with the sections of terms as they were read later. */
-export function withOffers(shelf: Shelf, offers: ReadonlyMap<string, readonly Section[]>): Shelf {
-  const ready = [...offers].flatMap(([code, sections]): [string, TermOffer][] => {
-    const term = shelf.terms.find((one) => one.code === code)
-    if (!term) return []
-    return [[code, { sections, holidays: new Set(term.holidays.map((one) => dayNumber(one.date))) }]]
-  })
-  return { ...shelf, offers: new Map(ready) }
-}
-
-/** Published terms to which courses can still be added: those of which the sections have to be known. */
-export function termsOnOffer<T extends TermView>(terms: readonly T[], now: Instant, zone: string): T[] {
-  const at = momentOf(now, zone)
-  return terms.filter((term) => term.published && takesPlans(term, at))
-}
-
-/** An instant with the day that it is on campus. */
-export function momentOf(now: Instant, zone: string): Moment {
-  return { now, today: campusDate(now, zone) }
-}
+import type { Carry } from '#shared/route/responses'
+import type { DraftWeek } from '#shared/week/responses'
 
 export type ReadableStudent = Pick<
   StudentRecord,
@@ -145,32 +78,6 @@ export interface Reading {
   climb: Climb
   /** The term at whose end all programs are complete; undefined while anything is needed. */
   finish: TermView | undefined
-}
-
-const compiled = new WeakMap<Catalog, Map<string, Program>>()
-
-/** A program ready to be audited, compiled once for each catalog. @throws ProgramError */
-export function programOf(spec: ProgramSpec, shelf: Shelf): Program {
-  const known = compiled.get(shelf.catalog) ?? new Map<string, Program>()
-  compiled.set(shelf.catalog, known)
-  const key = `${spec.code} ${spec.catalogYear}`
-  let program = known.get(key)
-  if (!program) {
-    const options = { lists: listsFor(shelf.lists, spec.catalogYear), scale: shelf.catalog.scale }
-    known.set(key, (program = compileProgram(spec, options)))
-  }
-  return program
-}
-
-/** The named lists as of a catalog year: of each the newest that is not later. */
-export function listsFor(
-  lists: readonly { name: string; catalogYear: string; from: string }[],
-  catalogYear: string
-): CourseLists {
-  const inForce = lists
-    .filter((list) => list.catalogYear <= catalogYear)
-    .sort((a, b) => (a.catalogYear < b.catalogYear ? -1 : 1))
-  return new Map(inForce.map((list) => [list.name, list.from]))
 }
 
 /** The draft week that is made when something is picked and there is none. */
@@ -341,18 +248,6 @@ export function limitsOf(carry: Carry, allowed: (term: Term) => number) {
   }
 }
 
-const factors = new WeakMap<Catalog, ReadonlyMap<CourseCode, Factors>>()
-
-/** How many courses wait for each course of the catalog, and how long its chain is. */
-export function factorsIn(shelf: Shelf): ReadonlyMap<CourseCode, Factors> {
-  let found = factors.get(shelf.catalog)
-  if (!found) {
-    const codes = shelf.catalog.courses.map((course) => course.code)
-    factors.set(shelf.catalog, (found = factorsOf(graphOf(codes, shelf.catalog))))
-  }
-  return found
-}
-
 /** The part of a prerequisite that will be missing; permission is a matter of the section. */
 function missingBefore(prerequisite: string, asOf: AsOf): Rule | undefined {
   const rule = ruleOf(prerequisite)
@@ -417,13 +312,6 @@ export function readAgainst(
 ): Reading {
   const programs = specs.map((spec) => ({ spec, confirmed: 'confirmed' as const, saidInstead: null }))
   return readStudent({ ...student, programs }, shelf, now)
-}
-
-/** @throws RangeError for a term the institution does not have. */
-export function termOf(shelf: Shelf, code: string): TermView {
-  const term = shelf.terms.find((t) => t.code === code)
-  if (!term) throw new RangeError(`there is no term ${code}`)
-  return term
 }
 
 /** The terms a student works with, in order: those that Week and Register can show. */

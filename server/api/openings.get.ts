@@ -1,5 +1,5 @@
 import { endpoint } from '#server/http/endpoint'
-import { readOpenings } from '#server/features/record/studentRecords'
+import { readOpenings } from '#server/features/registration/openings'
 
 /** All openings are public. */
 export default endpoint('GET /api/openings', {}, async ({ db }) =>

@@ -4,7 +4,8 @@ import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
-import { permittedAt, termOf, waivedOf, type Shelf } from '#shared/reading'
+import { permittedAt, waivedOf } from '#shared/reading'
+import { termOf, type Shelf } from '#shared/catalog/shelf'
 
 export interface ActorContext {
   term: TermCode

@@ -22,7 +22,8 @@ import type { Section } from '#core/week'
 import { ownLoad } from './load'
 import type { CatalogView } from '#shared/catalog/responses'
 import type { StudentView } from '#shared/record/responses'
-import { readStudent, shelve } from '#shared/reading'
+import { readStudent } from '#shared/reading'
+import { shelve } from '#shared/catalog/shelf'
 import { endedText } from './fillingTexts'
 
 /** What a student says that a filling should be like. */

@@ -2,7 +2,7 @@
 import { FULL_TIME, type SlotSpec } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { StudentView } from '#shared/record/responses'
-import type { Shelf } from '#shared/reading'
+import type { Shelf } from '#shared/catalog/shelf'
 
 /** Credits of a usual term of study, where a program suggests no sequence (common practice). */
 const USUAL_TERM = 15

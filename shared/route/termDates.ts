@@ -1,7 +1,7 @@
 /** Dates of the terms a student has before them: when they begin and end, what has to be done until when. */
 import type { Instant, IsoDate } from '#core/time'
 import type { StudentRecord } from '#shared/record/responses'
-import type { Shelf } from '#shared/reading'
+import type { Shelf } from '#shared/catalog/shelf'
 import { dayMonth } from '#shared/when'
 
 export type TermDate = {

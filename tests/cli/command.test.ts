@@ -8,7 +8,7 @@ import { auditFile, auditRows, type AuditFile } from '#shared/degree/auditFile'
 import { recordFile, recordFrom } from '#shared/files'
 import { readTrial } from '#shared/degree/trial'
 import { compileProgram } from '#core/degree'
-import { listsFor } from '#shared/reading'
+import { listsFor } from '#shared/catalog/shelf'
 import { catalog, courses, lists, programs } from '../../demo/catalog'
 import { main } from '../../tools/cli/main'
 import { schemas } from '../../tools/schemas'
@@ -65,6 +65,23 @@ beforeAll(() => {
     writeFileSync(join(folder, 'many', `r${String(i).padStart(2, '0')}.json`), JSON.stringify(record))
 })
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+describe('ridgeway', () => {
+  it.each(['check', 'audit', 'fill', 'checkroute', 'weeks'])(
+    '%s --help says how it is called',
+    async (name) => {
+      const { code, out } = await ridgeway(name, '--help')
+      expect(code).toBe(0)
+      expect(out).toContain(`ridgeway ${name} `)
+      expect(out).toContain('Exit codes: 0 done')
+      const all = await ridgeway('--help')
+      expect(all.out).toContain(out.split('Exit codes')[0]!.trim())
+    }
+  )
+  it('takes no command from what every object has', async () => {
+    expect((await ridgeway('constructor')).code).toBe(2)
+  })
+})
 
 describe('ridgeway check', () => {
   it('finds no fault in the demo', () => {

@@ -220,7 +220,7 @@ test('one sees where one is signed in, ends it there, and changes the password, 
   const list = page.getByRole('region', { name: 'Where you are signed in' })
   await expect(list.getByRole('listitem')).toHaveCount(2)
   await list
-    .getByRole('button', { name: /^Sign out / })
+    .getByRole('button', { name: /^Sign out .* on / })
     .first()
     .focus()
   await page.keyboard.press('Enter')

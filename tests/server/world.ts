@@ -5,7 +5,7 @@ import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
 import type { StudentRecord, StudentView } from '#shared/record/responses'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/reading'
+import type { Shelf } from '#shared/catalog/shelf'
 import {
   all,
   connect,

@@ -21,7 +21,7 @@ import {
   type RecordContent
 } from '#shared/files'
 import type { Carry } from '#shared/route/responses'
-import { listsFor } from '#shared/reading'
+import { listsFor } from '#shared/catalog/shelf'
 import { faultText } from '#shared/route/texts'
 import { CallError } from './options'
 

@@ -5,7 +5,7 @@ import type { CourseCode } from '#core/ids'
 import { coursesIn, evaluateRule, parseRule, ruleOf } from '#core/requisites'
 import { asOfTerm } from '#core/route'
 import type { CoursePage } from '#shared/catalog/responses'
-import { factorsIn } from '#shared/reading'
+import { factorsIn } from '#shared/catalog/shelf'
 import { count, creditsText } from '#shared/words'
 
 /** Everything about a course: beside the page, or as a page of its own. */

@@ -1,7 +1,7 @@
 import { deadlines, takesPlans } from '#core/calendar'
 import type { Section } from '#core/week'
 import type { CatalogView } from '#shared/catalog/responses'
-import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#shared/reading'
+import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#shared/catalog/shelf'
 import { campusDate } from '#shared/when'
 
 /** The institution's catalog and terms. */

@@ -1,7 +1,7 @@
 import type { TermCode } from '#core/ids'
 import { officeTerm } from '#core/calendar'
 import { CourseSearch, wordsOfOffer } from '#shared/catalog/courseSearch'
-import { momentOf } from '#shared/reading'
+import { momentOf } from '#shared/catalog/shelf'
 
 /** Finding courses: the index of words, and what is offered in a term, read when first asked for. */
 export const useFinder = defineStore('finder', () => {

@@ -1,6 +1,6 @@
 /** The catalog with the sections of the terms to which courses can still be added. */
 import type { Section } from '#core/week'
-import { shelve, termsOnOffer, type Shelf } from '#shared/reading'
+import { shelve, termsOnOffer, type Shelf } from '#shared/catalog/shelf'
 import type { Reader } from '#server/db/connect'
 import { campusNow } from '#server/gateways/clock'
 import { offerOf } from '#server/features/sections/sections'

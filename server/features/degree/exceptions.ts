@@ -4,7 +4,7 @@ import { isChoice, takes, type ProgramSpec, type RequirementSpec } from '#core/d
 import type { CourseCode, StudentId } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Who } from '#shared/accounts/responses'
-import { programOf, type Shelf } from '#shared/reading'
+import { programOf, type Shelf } from '#shared/catalog/shelf'
 import { all, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { courseIds, programSpec } from '#server/features/catalog/catalog'

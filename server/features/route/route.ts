@@ -17,7 +17,7 @@ import {
 import type { Instant } from '#core/time'
 import type { RouteAnswer, RouteView, RouteVersion } from '#shared/route/responses'
 import type { Who } from '#shared/accounts/responses'
-import { momentOf } from '#shared/reading'
+import { momentOf } from '#shared/catalog/shelf'
 import { CHANGE_FAULTS } from '#shared/route/texts'
 import { all, untilThrough, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'

@@ -1,0 +1,205 @@
+/** The rows behind the records of students, each kind in one sweep over all of them. */
+import { all, type Reader } from '#server/db/connect'
+import { groupBy } from '#server/db/groupBy'
+import * as t from '#server/db/schema/index'
+import { PROGRAM_COLUMNS } from '#server/features/catalog/catalog'
+import { asc, desc, eq, inArray, isNull } from 'drizzle-orm'
+
+export const programRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.studentProgram.studentId,
+      confirmed: t.studentProgram.confirmed,
+      saidInstead: t.studentProgram.saidInstead,
+      ...PROGRAM_COLUMNS
+    })
+    .from(t.studentProgram)
+    .innerJoin(t.programVersion, eq(t.programVersion.id, t.studentProgram.programVersionId))
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .where(inArray(t.studentProgram.studentId, ids))
+    .orderBy(asc(t.studentProgram.ordinal))
+
+export const exceptionRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ grant: t.exception, program: t.program.code, course: t.course.code, by: t.account.name })
+    .from(t.exception)
+    .innerJoin(t.programVersion, eq(t.programVersion.id, t.exception.programVersionId))
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .innerJoin(t.account, eq(t.account.id, t.exception.byId))
+    .leftJoin(t.course, eq(t.course.id, t.exception.courseId))
+    .where(all(inArray(t.exception.studentId, ids), isNull(t.exception.withdrawnAt)))
+    .orderBy(asc(t.exception.at), asc(t.exception.id))
+
+export const recordRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.recordCourse.studentId,
+      course: t.course.code,
+      term: t.term.code,
+      credits: t.recordCourse.credits,
+      grade: t.recordCourse.grade,
+      origin: t.recordCourse.origin,
+      campus: t.campus.code,
+      mode: t.recordCourse.mode,
+      categories: t.recordCourse.categories
+    })
+    .from(t.recordCourse)
+    .innerJoin(t.course, eq(t.course.id, t.recordCourse.courseId))
+    .leftJoin(t.term, eq(t.term.id, t.recordCourse.termId))
+    .leftJoin(t.campus, eq(t.campus.id, t.recordCourse.campusId))
+    .where(inArray(t.recordCourse.studentId, ids))
+    .orderBy(asc(t.term.startsOn), asc(t.course.code))
+
+export const heldRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.registration.studentId,
+      course: t.course.code,
+      term: t.term.code,
+      published: t.term.published,
+      id: t.section.id,
+      section: t.section.code,
+      parent: t.section.parentId,
+      credits: t.section.credits,
+      campus: t.campus.code,
+      mode: t.section.mode,
+      categories: t.section.categories,
+      placedByOffice: t.registration.placedByOffice
+    })
+    .from(t.registration)
+    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.campus, eq(t.campus.id, t.section.campusId))
+    .where(inArray(t.registration.studentId, ids))
+    .orderBy(asc(t.term.startsOn), asc(t.course.code), asc(t.section.number))
+
+export async function waitingRows(db: Reader, ids: number[]) {
+  const rows = await db
+    .select({
+      studentId: t.waitlistPlace.studentId,
+      sectionId: t.waitlistPlace.sectionId,
+      id: t.waitlistPlace.id,
+      section: t.section.code,
+      course: t.course.code,
+      term: t.term.code
+    })
+    .from(t.waitlistPlace)
+    .innerJoin(t.section, eq(t.section.id, t.waitlistPlace.sectionId))
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .where(inArray(t.waitlistPlace.studentId, ids))
+  if (!rows.length) return []
+  const line = await db
+    .select({ id: t.waitlistPlace.id, sectionId: t.waitlistPlace.sectionId })
+    .from(t.waitlistPlace)
+    .where(
+      inArray(
+        t.waitlistPlace.sectionId,
+        rows.map((row) => row.sectionId)
+      )
+    )
+    .orderBy(asc(t.waitlistPlace.joinedAt), asc(t.waitlistPlace.id))
+  const lines = groupBy(line, (row) => row.sectionId)
+  return rows.map((row) => ({
+    ...row,
+    place: lines.get(row.sectionId)!.findIndex((other) => other.id === row.id) + 1
+  }))
+}
+
+export const advisorRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.advising.studentId,
+      purpose: t.advising.purpose,
+      name: t.account.name,
+      kind: t.advisor.kind,
+      office: t.advisor.office,
+      mail: t.advisor.mail,
+      phone: t.advisor.phone,
+      hours: t.advisor.hours
+    })
+    .from(t.advising)
+    .innerJoin(t.advisor, eq(t.advisor.id, t.advising.advisorId))
+    .innerJoin(t.account, eq(t.account.id, t.advisor.accountId))
+    .where(inArray(t.advising.studentId, ids))
+    .orderBy(asc(t.advising.purpose), asc(t.advisor.id))
+
+export const routeRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ route: t.route, changedBy: t.account.name })
+    .from(t.route)
+    .innerJoin(t.account, eq(t.account.id, t.route.changedBy))
+    .where(all(inArray(t.route.studentId, ids), eq(t.route.chosen, true)))
+
+export const plannedRows = (db: Reader, routeIds: number[]) =>
+  db
+    .select({
+      routeId: t.plannedCourse.routeId,
+      course: t.course.code,
+      term: t.term.code,
+      credits: t.plannedCourse.credits,
+      note: t.plannedCourse.note,
+      locked: t.plannedCourse.locked
+    })
+    .from(t.plannedCourse)
+    .innerJoin(t.course, eq(t.course.id, t.plannedCourse.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.plannedCourse.termId))
+    .where(inArray(t.plannedCourse.routeId, routeIds))
+    .orderBy(asc(t.term.startsOn), asc(t.course.code))
+
+export const draftRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.draftWeek.studentId,
+      id: t.draftWeek.id,
+      name: t.draftWeek.name,
+      goingWith: t.draftWeek.goingWith,
+      shareKey: t.draftWeek.shareKey,
+      asPicked: t.pickedSection.asPicked,
+      exchange: t.pickedSection.exchange,
+      term: t.term.code,
+      section: t.section.code,
+      course: t.course.code
+    })
+    .from(t.draftWeek)
+    .innerJoin(t.term, eq(t.term.id, t.draftWeek.termId))
+    .leftJoin(t.pickedSection, eq(t.pickedSection.draftWeekId, t.draftWeek.id))
+    .leftJoin(t.section, eq(t.section.id, t.pickedSection.sectionId))
+    .leftJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(inArray(t.draftWeek.studentId, ids))
+    .orderBy(desc(t.draftWeek.goingWith), asc(t.draftWeek.id), asc(t.pickedSection.id))
+
+export const permittedRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ studentId: t.permission.studentId, section: t.section.code, until: t.permission.until })
+    .from(t.permission)
+    .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
+    .where(all(inArray(t.permission.studentId, ids), eq(t.permission.state, 'given')))
+
+export const signOffRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ studentId: t.signOff.studentId, signOff: t.signOff, term: t.term.code, by: t.account.name })
+    .from(t.signOff)
+    .innerJoin(t.term, eq(t.term.id, t.signOff.termId))
+    .innerJoin(t.account, eq(t.account.id, t.signOff.byId))
+    .where(all(inArray(t.signOff.studentId, ids), isNull(t.signOff.withdrawnAt)))
+    .orderBy(desc(t.signOff.at))
+
+export const messageRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ studentId: t.message.studentId, from: t.account.name, text: t.message.text, at: t.message.at })
+    .from(t.message)
+    .innerJoin(t.account, eq(t.account.id, t.message.authorId))
+    .where(inArray(t.message.studentId, ids))
+    .orderBy(desc(t.message.at))
+
+export function waiverRows(db: Reader, ids: number[]) {
+  return db
+    .select({ waiver: t.waiver, course: t.course.code, by: t.account.name })
+    .from(t.waiver)
+    .innerJoin(t.course, eq(t.course.id, t.waiver.courseId))
+    .leftJoin(t.account, eq(t.account.id, t.waiver.answeredById))
+    .where(inArray(t.waiver.studentId, ids))
+    .orderBy(asc(t.waiver.askedAt))
+}
