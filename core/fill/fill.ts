@@ -195,7 +195,9 @@ class Search {
     }
     // However the courses are laid then, there are no more findings.
     const laid = this.laid(this.fillingOf(chosen, last), last, this.findingsIn(chosen))
-    const better = { findings, courses: chosen.best, laying: laid.best }
+    // Where courses were barred or wants raised, what was left out was not looked at.
+    const all = !this.narrowed
+    const better = { findings: all && findings, courses: all && chosen.best, laying: all && laid.best }
     return this.isSound(laid.filling) ? { filling: laid.filling, better } : undefined
   }
 

@@ -2,7 +2,7 @@ import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { Catalog } from '#core/catalog'
 import { auditRecord, compileProgram, type PlannedCourse, type ProgramSpec } from '#core/degree'
-import { fillQuestion, type FillWish, type Solve } from '#core/fill'
+import { fill, fillQuestion, type FillWish, type Solve } from '#core/fill'
 import { checkRoute, type RouteContext } from '#core/route'
 import { course, planned, term } from '../../core/testing/build'
 import { filledOf } from './filling'
@@ -63,7 +63,7 @@ function filled(program: ProgramSpec, placed: PlannedCourse[], over: Partial<Fil
   }
   const wish = { summers: false, subjects: new Set<string>(), level: 'undergraduate', ...over } as const
   const question = fillQuestion(reread(placed).context, wish)
-  return { reread, ...filledOf(question, placed, reread, { solve }) }
+  return { question, reread, ...filledOf(question, placed, reread, { solve }) }
 }
 const places = ({ proposal }: ReturnType<typeof filled>) =>
   (proposal?.courses ?? []).map(({ planned: p }) => `${p.course} ${p.term}`)
@@ -116,6 +116,23 @@ describe('a proposal', () => {
     expect(done.proposal).toMatchObject({
       proved: true,
       better: { findings: true, courses: true, laying: true }
+    })
+  })
+  it('says of nothing but the finish that it is proved once a course was kept out of a term', () => {
+    const { question } = filled(spec(), [])
+    const barred = [
+      { term: 0, courses: question.courses.flatMap((c, n) => (c?.code === 'ARTS 120' ? [n] : [])) }
+    ]
+    let looks = 0
+    const answer = fill(question.problem, {
+      solve,
+      inspect: () => ({ notTogether: [], barred: looks++ ? [] : barred, more: new Map() })
+    })
+    expect(looks).toBe(2)
+    expect(answer).toMatchObject({
+      kind: 'filled',
+      proved: true,
+      better: { findings: false, courses: false, laying: false }
     })
   })
   it('rather takes a subject that is wished for', () => {
