@@ -35,9 +35,13 @@ export const clockBody = z.discriminatedUnion('mode', [
   z.object({ mode: z.literal('real') })
 ])
 
-export const studentParams = z.object({
-  id: z.coerce.number('has to be a number').int('has to be a whole number').positive('has to be above zero')
-})
+/** The number of something, as it stands in an address. */
+export const idInAddress = z.coerce
+  .number('has to be a number')
+  .int('has to be a whole number')
+  .positive('has to be above zero')
+
+export const studentParams = z.object({ id: idInAddress })
 
 export const keyParams = z.object({
   key: z.string().regex(/^[0-9a-f]{32}(\.ics)?$/, 'has to be the key of a link, as it was sent')

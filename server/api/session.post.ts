@@ -1,8 +1,8 @@
 import { signInBody } from '#shared/accounts/requests'
 import { openEndpoint, theSignInAttempts } from '#server/http/endpoint'
 import { signIn } from '#server/features/accounts/accounts'
-import { endSession, keptFor, openSession, sessionOf } from '#server/features/accounts/sessions'
-import { addressOf, browserOf, keepKey, keyOf } from '#server/http/session'
+import { endSession, sessionOf } from '#server/features/accounts/sessions'
+import { addressOf, beginSession, keyOf } from '#server/http/session'
 
 /** Signs in: a session of its own, whatever the browser held before. */
 export default openEndpoint('POST /api/session', { body: signInBody }, async ({ event, db, body }) => {
@@ -10,6 +10,6 @@ export default openEndpoint('POST /api/session', { body: signInBody }, async ({ 
   const before = keyOf(event)
   const session = before && (await sessionOf(db, before))
   if (session) await endSession(db, session.who.id, session.id)
-  keepKey(event, await openSession(db, who.id, browserOf(event)), keptFor(who.role))
+  await beginSession(event, db, who)
   return who
 })

@@ -1,4 +1,7 @@
 /** The cookie that holds the key of a session, and what a request says of its browser. */
+import type { Database } from '#server/db/connect'
+import { keptFor, openSession } from '#server/features/accounts/sessions'
+import type { Who } from '#shared/accounts/responses'
 import Bowser from 'bowser'
 import { deleteCookie, getCookie, getRequestHeader, setCookie, type H3Event } from 'h3'
 import { theSettings } from '#server/settings'
@@ -10,8 +13,13 @@ const attributes = () =>
 
 export const keyOf = (event: H3Event): string | undefined => getCookie(event, cookieName())
 
-export function keepKey(event: H3Event, key: string, seconds: number): void {
+function keepKey(event: H3Event, key: string, seconds: number): void {
   setCookie(event, cookieName(), key, { ...attributes(), maxAge: seconds })
+}
+
+/** Signs this browser in: a new session, whose key it holds. */
+export async function beginSession(event: H3Event, db: Database, { id, role }: Who): Promise<void> {
+  keepKey(event, await openSession(db, id, browserOf(event)), keptFor(role))
 }
 
 export function dropKey(event: H3Event): void {
@@ -19,7 +27,7 @@ export function dropKey(event: H3Event): void {
 }
 
 /** `Firefox on Linux`, for people to know their browsers by. */
-export function browserOf(event: H3Event): string {
+function browserOf(event: H3Event): string {
   const { browser, os } = Bowser.parse(getRequestHeader(event, 'user-agent') || 'unknown')
   const name = browser.name || 'A program'
   return `${name}${os.name ? ` on ${os.name}` : ''}`.slice(0, 80)

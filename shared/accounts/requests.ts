@@ -1,4 +1,5 @@
 /** What is sent to sign in, and to change a password. */
+import { idInAddress } from '#shared/requests'
 import { z } from 'zod'
 
 export const signInBody = z.object({
@@ -13,8 +14,5 @@ export const passwordBody = z.object({
 })
 
 export const sessionParams = z.object({
-  session: z.coerce
-    .number('has to be a number')
-    .int('has to be a whole number')
-    .positive('has to be above zero')
+  session: idInAddress
 })

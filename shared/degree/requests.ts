@@ -1,5 +1,5 @@
 /** What is sent about a student's programs and exceptions from them. */
-import { reason, course, studentParams } from '#shared/requests'
+import { idInAddress, reason, course, studentParams } from '#shared/requests'
 import { z } from 'zod'
 
 export const programAnswerBody = z.discriminatedUnion('answer', [
@@ -27,8 +27,5 @@ export const exceptionBody = z.discriminatedUnion('kind', [
 ])
 
 export const exceptionParams = studentParams.extend({
-  exception: z.coerce
-    .number('has to be a number')
-    .int('has to be a whole number')
-    .positive('has to be above zero')
+  exception: idInAddress
 })

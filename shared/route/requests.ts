@@ -1,5 +1,5 @@
 /** What is sent to change routes and what a student can carry. */
-import { course, termCode, noteText, studentParams } from '#shared/requests'
+import { idInAddress, course, termCode, noteText, studentParams } from '#shared/requests'
 import { z } from 'zod'
 
 const planned = z.object({
@@ -105,8 +105,5 @@ export const carryBody = z
 export const termNoteBody = z.object({ text: noteText })
 
 export const routeParams = studentParams.extend({
-  route: z.coerce
-    .number('has to be a number')
-    .int('has to be a whole number')
-    .positive('has to be above zero')
+  route: idInAddress
 })

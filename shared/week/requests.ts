@@ -3,7 +3,7 @@ import { MODES } from '#core/week'
 import { parseSectionCode } from '#core/formats'
 import type { SectionCode } from '#core/ids'
 import type { Weekday } from '#core/time'
-import { termCode, course, studentParams } from '#shared/requests'
+import { idInAddress, termCode, course, studentParams } from '#shared/requests'
 import { z } from 'zod'
 
 const section = z.string().transform((text, context): SectionCode => {
@@ -119,14 +119,10 @@ export const habitsBody = z.object({
 })
 
 export const weekParams = studentParams.extend({
-  week: z.coerce.number('has to be a number').int('has to be a whole number').positive('has to be above zero')
+  week: idInAddress
 })
 
 export const weekQuery = z.object({
   term: termCode,
-  week: z.coerce
-    .number('has to be a number')
-    .int('has to be a whole number')
-    .positive('has to be above zero')
-    .optional()
+  week: idInAddress.optional()
 })

@@ -1,8 +1,8 @@
 import { passwordBody } from '#shared/accounts/requests'
 import { endpoint, theSignInAttempts } from '#server/http/endpoint'
 import { changePassword } from '#server/features/accounts/accounts'
-import { endAll, keptFor, openSession } from '#server/features/accounts/sessions'
-import { addressOf, browserOf, keepKey } from '#server/http/session'
+import { endAll } from '#server/features/accounts/sessions'
+import { addressOf, beginSession } from '#server/http/session'
 
 /** Changes the password. Whoever was signed in by the one before is signed out; here one stays, by a new key. */
 export default endpoint(
@@ -11,6 +11,6 @@ export default endpoint(
   async ({ event, db, who, body }) => {
     await changePassword(db, theSignInAttempts(), who, { ...body, address: addressOf(event) })
     await endAll(db, who.id)
-    keepKey(event, await openSession(db, who.id, browserOf(event)), keptFor(who.role))
+    await beginSession(event, db, who)
   }
 )
