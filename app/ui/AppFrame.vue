@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useOnline } from '@vueuse/core'
 import { STANDING_WORDS } from '#shared/words'
 
 const props = defineProps<{ places: Place[] }>()
@@ -10,17 +11,7 @@ const { choice, choose } = useThemeChoice()
 
 const search = ref<{ focus: () => void }>()
 const help = ref(false)
-const online = ref(true)
-const setOnline = () => (online.value = navigator.onLine)
-onMounted(() => {
-  setOnline()
-  addEventListener('online', setOnline)
-  addEventListener('offline', setOnline)
-})
-onUnmounted(() => {
-  removeEventListener('online', setOnline)
-  removeEventListener('offline', setOnline)
-})
+const online = useOnline()
 const panel = useCoursePanel()
 const { base } = useCoursePages()
 /** The page of courses has a search of its own, with more room. */
@@ -306,7 +297,7 @@ a.row {
 .row:hover {
   background: var(--dusk-tint);
 }
-.strip.offline {
+.strip {
   background: var(--ember);
   color: var(--card);
   padding: 6px 20px;

@@ -2,17 +2,16 @@
 import { monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 
 /** What just happened, with the way back. */
-const student = useStudent()
+const notice = useNotice()
 const shown = computed({
-  get: () => student.notice !== undefined,
+  get: () => notice.shown !== undefined,
   set: (open) => {
-    if (!open) student.notice = undefined
+    if (!open) notice.close()
   }
 })
-function goBack() {
-  const back = student.notice?.back
-  student.notice = undefined
-  void back?.()
+function act(action: () => unknown) {
+  notice.close()
+  void action()
 }
 /** It gives way to what is dragged, which may be dropped where it stands. */
 const aside = ref(false)
@@ -36,14 +35,17 @@ onUnmounted(() => end?.())
     :transition="false"
     role="status"
   >
-    {{ student.notice?.text }}
+    {{ notice.shown?.text }}
     <template #actions>
-      <button v-if="student.notice?.undo" class="act" @click="student.stepRoute('undo')">Undo</button>
-      <button v-if="student.notice?.back" class="act" @click="goBack">Undo</button>
-      <button v-if="student.notice?.again" class="act" @click="student.changeRoute(student.notice.again)">
-        Make it now
-      </button>
-      <button class="act" @click="shown = false">Close</button>
+      <v-btn
+        v-for="action in notice.shown?.actions"
+        :key="action.title"
+        variant="text"
+        size="small"
+        @click="act(action.act)"
+        >{{ action.title }}</v-btn
+      >
+      <v-btn variant="text" size="small" @click="notice.close()">Close</v-btn>
     </template>
   </v-snackbar>
 </template>
@@ -51,15 +53,5 @@ onUnmounted(() => end?.())
 <style>
 .v-snackbar.aside {
   display: none;
-}
-</style>
-
-<style scoped>
-.act {
-  color: #fff;
-  font-weight: 650;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  padding: 4px 10px;
 }
 </style>

@@ -38,5 +38,10 @@ export const useClock = defineStore('clock', () => {
     }
   }
 
+  useNews().onNews(({ kind }) => {
+    // A missed answer does no harm: the next one sets it right.
+    if (kind === 'clock') sync().catch(() => undefined)
+  })
+
   return { mode, now, sync, set, start }
 })

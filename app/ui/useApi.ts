@@ -4,7 +4,9 @@ import type { Problem } from '#shared/responses'
 export class Failure extends Error {
   constructor(
     readonly status: number,
-    readonly problem: Problem
+    readonly problem: Problem,
+    /** When to try again, where the server says so. */
+    readonly retryAfterMs?: number
   ) {
     super(problem.message)
   }
@@ -22,6 +24,8 @@ interface Options {
   method?: 'GET' | 'POST' | 'DELETE'
   query?: Record<string, string>
   body?: object
+  /** Of a change: sent again with the same it is not made twice. */
+  key?: string
 }
 
 /** Calls the server, which answers with JSON, or with the text of a file; @throws Failure with a sentence for the person. */
@@ -32,7 +36,10 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
   try {
     answer = await fetch(address, {
       method: options.method ?? 'GET',
-      headers: options.body ? { 'content-type': 'application/json' } : {},
+      headers: {
+        ...(options.body ? { 'content-type': 'application/json' } : {}),
+        ...(options.key ? { 'idempotency-key': `"${options.key}"` } : {})
+      },
       ...(options.body ? { body: JSON.stringify(options.body) } : {})
     })
   } catch {
@@ -51,6 +58,7 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
           message: isReading
             ? 'Something went wrong on the server. Try again.'
             : 'Something went wrong on the server. Whether it made the change is not known; reload before you try again.'
-        }
+        },
+    Number(answer.headers.get('retry-after')) * 1000 || undefined
   )
 }

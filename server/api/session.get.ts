@@ -1,12 +1,12 @@
-import { openEndpoint } from '#server/http/endpoint'
+import { openEndpoint, theNews } from '#server/http/endpoint'
 import { sessionOf } from '#server/features/accounts/sessions'
 import { dropKey, keyOf } from '#server/http/session'
 
-/** Who is signed in; null when nobody is. */
+/** Who is signed in, and from where on they hear news; null when nobody is. */
 export default openEndpoint('GET /api/session', {}, async ({ event, db }) => {
   const key = keyOf(event)
   if (!key) return null
   const session = await sessionOf(db, key)
   if (!session) dropKey(event)
-  return session?.who ?? null
+  return session ? { ...session.who, news: await theNews().head() } : null
 })

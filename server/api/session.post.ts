@@ -1,5 +1,5 @@
 import { signInBody } from '#shared/accounts/requests'
-import { openEndpoint, theSignInAttempts } from '#server/http/endpoint'
+import { openEndpoint, theNews, theSignInAttempts } from '#server/http/endpoint'
 import { signIn } from '#server/features/accounts/accounts'
 import { endSession, sessionOf } from '#server/features/accounts/sessions'
 import { addressOf, beginSession, keyOf } from '#server/http/session'
@@ -11,5 +11,5 @@ export default openEndpoint('POST /api/session', { body: signInBody }, async ({ 
   const session = before && (await sessionOf(db, before))
   if (session) await endSession(db, session.who.id, session.id)
   await beginSession(event, db, who)
-  return who
+  return { ...who, news: await theNews().head() }
 })

@@ -1,7 +1,8 @@
-/** The event log: who did what to whose record, before and after. Written in the change's own transaction. */
+/** The event log: who did what to whose record, before and after. Written in the change's own transaction, with its news. */
 import type { Instant } from '#core/time'
 import type { Read } from '#server/http/access'
 import { untilThrough, type Database, type Reader } from './connect'
+import { NEWS_OF, tell } from './news'
 import { eventLog } from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'
 
@@ -20,6 +21,7 @@ export type Action =
   | 'route.chosen'
   | 'route.dropped'
   | 'carry.changed'
+  | 'termNote.written'
   | 'week.picked'
   | 'week.made'
   | 'week.changed'
@@ -59,6 +61,7 @@ export async function logEvent(db: Reader, event: LoggedEvent): Promise<void> {
     before: event.before ?? null,
     after: event.after ?? null
   })
+  await tell(db, NEWS_OF[event.action] ?? [], event)
 }
 
 /** The same for what changes nothing: a reading, a refusal, somebody signing in. By itself, at the campus time. */

@@ -8,8 +8,7 @@ import type { StudentRecord } from '#shared/record/responses'
 export type Relation = StudentRecord['relation']
 
 /** What is logged when somebody reads what is another's. */
-export type Read =
-  'record.read' | 'sheet.read' | 'dates.read' | 'classes.read' | 'versions.read' | 'live.read'
+export type Read = 'record.read' | 'sheet.read' | 'dates.read' | 'classes.read' | 'versions.read'
 
 interface ForAnybody {
   /** Why nobody has to be signed in. */
@@ -54,6 +53,8 @@ export const ACCESS = {
   'GET /api/programs': { roles: EVERYBODY },
   'GET /api/openings': { roles: EVERYBODY },
   'GET /api/terms/:code/offer': { roles: EVERYBODY },
+  'GET /api/terms/:code/seats': { roles: EVERYBODY },
+  'GET /api/news': { roles: EVERYBODY },
   'GET /api/desk': { roles: ADVISORS },
   'GET /api/terms/due': { roles: REGISTRAR },
   'POST /api/terms/:code/grades': { roles: REGISTRAR },
@@ -62,7 +63,6 @@ export const ACCESS = {
   'GET /api/students/:id/sheet': { relations: READERS, reads: 'sheet.read' },
   'GET /api/students/:id/dates': { relations: READERS, reads: 'dates.read' },
   'GET /api/students/:id/classes': { relations: READERS, reads: 'classes.read' },
-  'GET /api/students/:id/live': { relations: READERS, reads: 'live.read' },
   'GET /api/students/:id/routes/:route/versions': { relations: READERS, reads: 'versions.read' },
 
   'POST /api/students/:id/route': { relations: OWN_OR_ADVISOR },

@@ -8,26 +8,29 @@ import { defineEventHandler, getQuery, getRouterParams, setResponseHeader, setRe
 import type { z } from 'zod'
 import { studentId, type StudentId } from '#core/ids'
 import type { Problem } from '#shared/responses'
-import type { RouteAnswer } from '#shared/route/responses'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { ACCESS, type OpenLine, type Relation, type RoleLine, type StudentLine } from './access'
 import { connect, inTransaction, type Connection, type Database, type Transaction } from '#server/db/connect'
 import { answerFor } from './failure'
-import { announce } from './live'
-import { mustBeOwn, readJson } from './request'
+import { changeKeyOf, mustBeOwn, readJson } from './request'
 import { SignInAttempts } from '#server/features/accounts/attempts'
 import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
 import { sessionOf, type Session } from '#server/features/accounts/sessions'
 import { readShelf } from '#server/features/catalog/shelf'
 import { logAlone } from '#server/db/log'
+import { madeOnce } from '#server/db/madeChange'
+import { comesFrom } from '#server/db/news'
+import { NewsTail } from '#server/features/news/tail'
 import { Refused } from './problem'
 import type { ActorContext } from '#server/features/route/route'
 import { keyOf } from './session'
+import { written } from './versioned'
 import { campusNow } from '#server/gateways/clock'
 
 let connection: Connection | undefined
 let attempts: SignInAttempts | undefined
+let news: NewsTail | undefined
 
 function theConnection(): Connection {
   const url = process.env.DATABASE_URL
@@ -40,10 +43,14 @@ const database = (): Database => theConnection().db
 /** Wrong passwords, counted for all servers on this database. */
 export const theSignInAttempts = (): SignInAttempts => (attempts ??= new SignInAttempts(theConnection()))
 
+/** The news of all servers on this database. */
+export const theNews = (): NewsTail => (news ??= new NewsTail(database()))
+
 export async function closeDatabase(): Promise<void> {
   await connection?.close()
   connection = undefined
   attempts = undefined
+  news = undefined
 }
 
 let shelf: { at: number; value: Promise<Shelf> } | undefined
@@ -128,7 +135,10 @@ export function studentEndpoint<P extends { id: number }, Q = unknown, B = unkno
   )
 }
 
-/** A route that changes something of a student, in one transaction, at the campus time. */
+/**
+ * A route that changes something of a student, in one transaction, at the campus time; once for each key, where the
+ * client names one (`Idempotency-Key`, as drafted by the IETF's HTTPAPI working group).
+ */
 export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknown, A = unknown>(
   line: StudentLine,
   shape: Shape<P, Q, B> & { params: z.ZodType<P> },
@@ -136,21 +146,18 @@ export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknow
     tx: Transaction,
     at: ActorContext,
     request: { params: P; query: Q; body: B; relation: Relation }
-  ) => Promise<A>,
-  {
-    /** Nobody else needs to hear of it. */
-    quiet = false
-  } = {}
+  ) => Promise<A>
 ): EventHandler {
-  return studentEndpoint(line, shape, async ({ db, who, student, relation, params, query, body }) => {
+  return studentEndpoint(line, shape, async ({ event, db, who, student, relation, params, query, body }) => {
     const { zone } = await currentShelf()
-    const answer = await inTransaction(db, async (tx) =>
-      work(tx, { who, student, now: await campusNow(tx), zone }, { params, query, body, relation })
-    )
-    if (quiet) return answer
-    const { route = null, version = null } = (answer ?? {}) as Partial<Pick<RouteAnswer, 'route' | 'version'>>
-    announce(student, { by: who.name, route, version })
-    return answer
+    const key = changeKeyOf(event)
+    return inTransaction(db, async (tx) => {
+      const make = async () =>
+        work(tx, { who, student, now: await campusNow(tx), zone }, { params, query, body, relation })
+      if (key === undefined) return make()
+      comesFrom(tx, key)
+      return madeOnce(tx, { account: who.id, key, what: { line, params, query, body } }, make)
+    })
   })
 }
 
@@ -197,7 +204,7 @@ function answering<P, Q, B, A extends object, R>(
       const admitted = await admit({ event, db, params })
       const query = parse(shape.query, getQuery(event), 'address')
       const body = parse(shape.body, shape.body ? await readJson(event) : undefined, 'body')
-      return (await handle({ event, db, params, query, body, ...admitted })) ?? null
+      return await written(event, (await handle({ event, db, params, query, body, ...admitted })) ?? null)
     } catch (error) {
       return fail(event, error)
     }

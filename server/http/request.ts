@@ -42,6 +42,16 @@ function hasBody(event: H3Event): boolean {
   return Number(getRequestHeader(event, 'content-length') ?? 0) > 0
 }
 
+/** The key that a client gives to a change, a string in quotes or bare; undefined without one. @throws Refused */
+export function changeKeyOf(event: H3Event): string | undefined {
+  const given = getRequestHeader(event, 'idempotency-key')
+  if (given === undefined) return undefined
+  const key = /^"?([A-Za-z0-9_-]{8,64})"?$/.exec(given)?.[1]
+  if (key) return key
+  const message = 'has to be 8 to 64 letters, digits, hyphens or underscores'
+  throw new Refused(400, 'malformed', `Idempotency-Key ${message}.`, [{ field: 'Idempotency-Key', message }])
+}
+
 /** The JSON of the body; undefined without one. @throws Refused */
 export async function readJson(event: H3Event, most = BODY_MOST): Promise<unknown> {
   const text = await textOf(event, most)

@@ -10,6 +10,12 @@ export interface Who {
   student: StudentId | null
 }
 
+/** Somebody who is signed in. */
+export interface SignedIn extends Who {
+  /** The mark after which news is to be heard: what is read later has all that was told before. */
+  news: number
+}
+
 /** Where somebody is signed in; times are the machine's. */
 export interface SignedInAt {
   id: number

@@ -186,7 +186,7 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
   const page = await enter(browser, site, 'felix.abara')
   const copy = await copyOf(browser, site, page)
   const { student } = (await (await copy.request.get('/api/session')).json()) as { student: number }
-  const stream = await fetch(`${site.address}/api/students/${student}/live`, {
+  const stream = await fetch(`${site.address}/api/news`, {
     headers: { cookie: await cookieOf(page) }
   })
   expect(stream.status).toBe(200)

@@ -126,8 +126,7 @@ const QUERY = [
 const LINES = Object.keys(ACCESS).filter(
   (line) =>
     line.includes(' /api/') &&
-    // A stream has no end, and people stay signed in.
-    !line.endsWith('/live') &&
+    // People stay signed in.
     !/DELETE \/api\/(session|account)/.test(line) &&
     (line.startsWith('POST') || line.includes(':'))
 )

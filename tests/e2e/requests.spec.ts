@@ -211,14 +211,15 @@ test('an address that makes no sense gives a clear refusal', async ({ browser, s
   expect(await status('students/1/sheet?term=AU99')).toBe(422)
   expect(await status('catalog/ENVI-999')).toBe(404)
   expect(await status('terms/AUTUMN/offer')).toBe(400)
-  expect(await status('terms/AU27/offer?courses=everything')).toBe(400)
+  expect(await status('terms/AUTUMN/seats')).toBe(400)
+  expect(await status('news?after=soon')).toBe(400)
   expect(await status('students/1/sheet')).toBe(400)
   await page.context().close()
 })
 
 test('nobody gets past the door, and nobody into another record', async ({ browser, site }) => {
   const stranger = await browser.newContext({ baseURL: site.address })
-  for (const path of ['catalog', 'students/1', 'desk', 'openings', 'terms/AU27/offer?courses=ENDA%20310']) {
+  for (const path of ['catalog', 'students/1', 'desk', 'openings', 'terms/AU27/offer', 'news']) {
     expect((await stranger.request.get(`/api/${path}`)).status(), path).toBe(401)
   }
   expect(

@@ -2,7 +2,7 @@
 import { desc, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { courseCode, type SectionCode } from '#core/ids'
-import { changesSince, type Section } from '#core/week'
+import { changesSince } from '#core/week'
 import type { Who } from '#shared/accounts/responses'
 import { goingWith, readStudent } from '#shared/reading'
 import * as t from '#server/db/schema/index'
@@ -20,7 +20,8 @@ import {
 } from '#server/features/week/habits'
 import { pick } from '#server/features/week/pick'
 import { offerOf } from '#server/features/sections/sections'
-import { wholeOffer } from '#server/features/sections/wholeOffer'
+import type { SectionSeats, SectionWithoutSeats } from '#shared/sections/responses'
+import { termSeats, wholeOffer } from '#server/features/sections/wholeOffer'
 import { at, AUTUMN, demoWorld, idOf, person, pickFor, sectionsNumbered, within, type World } from './world'
 
 let world: World
@@ -288,17 +289,31 @@ describe('what a section has of its own', () => {
 })
 
 describe('the whole offer of a term', () => {
-  it('is what is read section by section, with seats that are never old', async () => {
+  const offer = async (now: number) =>
+    JSON.parse((await wholeOffer(world.db, AUTUMN, now)).text) as SectionWithoutSeats[]
+  const seats = async () => JSON.parse((await termSeats(world.db, AUTUMN)).text) as SectionSeats[]
+
+  it('with its seats is what is read section by section', async () => {
+    const now = new Map((await seats()).map((one) => [one.code, one]))
+    const whole = (await offer(0)).map((one) => ({ ...one, ...now.get(one.code) }))
+    expect(whole).toEqual(await offerOf(world.db, AUTUMN))
+  })
+  it('has seats that are never old, and is itself read anew while nobody waits', async () => {
     const [one] = await sectionsNumbered(world, 'ENDA 310', '01')
-    const read = async (now: number) => JSON.parse(await wholeOffer(world.db, AUTUMN, now)) as Section[]
-    expect(await read(0)).toEqual(await offerOf(world.db, AUTUMN))
+    const find = async (now: number) => (await offer(now)).find((section) => section.code === one!.code)
     await world.db.update(t.section).set({ taken: 17, topic: 'Tides' }).where(eq(t.section.id, one!.id))
-    const find = async (now: number) => (await read(now)).find((section) => section.code === one!.code)
-    expect(await find(10)).toMatchObject({ taken: 17, topic: null })
-    // Nobody waits while it is read anew; whoever asks next has it.
-    expect(await find(60_000)).toMatchObject({ taken: 17, topic: null })
+    expect((await seats()).find((section) => section.code === one!.code)).toMatchObject({ taken: 17 })
+    expect(await find(10)).toMatchObject({ topic: null })
+    expect(await find(60_000)).toMatchObject({ topic: null })
     await vi.waitFor(async () => expect(await find(60_001)).toMatchObject({ topic: 'Tides' }))
     await world.db.update(t.section).set({ topic: 'Winds' }).where(eq(t.section.id, one!.id))
-    expect(await find(500_000)).toMatchObject({ taken: 17, topic: 'Winds' })
+    expect(await find(500_000)).toMatchObject({ topic: 'Winds' })
+  })
+  it('is the same version as long as it says the same', async () => {
+    const first = await wholeOffer(world.db, AUTUMN, 1_000_000)
+    await wholeOffer(world.db, AUTUMN, 1_060_000)
+    await vi.waitFor(async () =>
+      expect((await wholeOffer(world.db, AUTUMN, 1_060_001)).etag).toBe(first.etag)
+    )
   })
 })

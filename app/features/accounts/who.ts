@@ -1,4 +1,4 @@
-import type { Who } from '#shared/accounts/responses'
+import type { SignedIn, Who } from '#shared/accounts/responses'
 
 /** Who is signed in. */
 export const useWho = defineStore('who', () => {
@@ -8,22 +8,38 @@ export const useWho = defineStore('who', () => {
   /** Asks the server once. */
   async function know(): Promise<void> {
     if (asked.value) return
-    who.value = await api<Who | null>('/api/session')
+    take(await api<SignedIn | null>('/api/session'))
+  }
+
+  function take(answer: SignedIn | null): void {
     asked.value = true
+    if (!answer) {
+      who.value = null
+      useNews().leave()
+      return
+    }
+    const { news, ...person } = answer
+    if (who.value?.id !== person.id) who.value = person
+    useNews().listen(person.id, news)
+  }
+
+  /** Whether the same person is still signed in; asks the server. */
+  async function stillThere(): Promise<boolean> {
+    const answer = await api<SignedIn | null>('/api/session')
+    return answer !== null && answer.id === who.value?.id
   }
 
   async function signIn(name: string, password: string): Promise<void> {
-    who.value = await api<Who>('/api/session', { method: 'POST', body: { name, password } })
-    asked.value = true
+    take(await api<SignedIn>('/api/session', { method: 'POST', body: { name, password } }))
   }
 
   async function signOut(): Promise<void> {
     await api('/api/session', { method: 'DELETE' })
-    who.value = null
+    take(null)
     useStudent().forget()
   }
 
   const home = computed(() => homeOf(who.value))
 
-  return { who, home, know, signIn, signOut }
+  return { who, home, know, stillThere, signIn, signOut }
 })

@@ -5,6 +5,7 @@ import { ago } from '#shared/when'
 /** The waiver of a course's prerequisite: asked for by the student, answered by whoever may. */
 const props = defineProps<{ course: CourseCode }>()
 const student = useStudent()
+const changes = useChanges()
 const college = useCollege()
 const clock = useClock()
 const asking = ref(false)
@@ -34,7 +35,7 @@ async function once(work: () => Promise<boolean>) {
         size="small"
         :disabled="busy"
         :aria-label="`Waive the prerequisite of ${course}`"
-        @click="once(() => student.answerWaiver(course, 'granted'))"
+        @click="once(() => changes.answerWaiver(course, 'granted'))"
         >Waive it</v-btn
       >
       <v-btn
@@ -42,7 +43,7 @@ async function once(work: () => Promise<boolean>) {
         size="small"
         :disabled="busy"
         :aria-label="`Do not waive the prerequisite of ${course}`"
-        @click="once(() => student.answerWaiver(course, 'declined'))"
+        @click="once(() => changes.answerWaiver(course, 'declined'))"
         >{{ waiver.state === 'granted' ? 'Take it back' : 'Do not' }}</v-btn
       >
     </template>
@@ -51,7 +52,7 @@ async function once(work: () => Promise<boolean>) {
     <form
       v-if="asking"
       class="waiver"
-      @submit.prevent="once(() => student.askWaiver(course, reason.trim()))"
+      @submit.prevent="once(() => changes.askWaiver(course, reason.trim()))"
       @keydown.esc.stop="asking = false"
     >
       <label

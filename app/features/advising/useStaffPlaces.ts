@@ -1,3 +1,4 @@
+import { useThrottleFn } from '@vueuse/core'
 import { waitsAtTheGate } from '#shared/advising/desk'
 import { timeLeft } from '#shared/when'
 import { count } from '#shared/words'
@@ -8,6 +9,11 @@ export function useStaffPlaces() {
   const college = useCollege()
   const clock = useClock()
   const staff = useStaff()
+
+  // Many may change something at once; the desk is read once for all of them.
+  const follow = useThrottleFn(() => void staff.load(), 600, true)
+  useNews().onNews(({ student }) => student !== null && staff.ready && follow())
+  useNews().onMissed(() => staff.ready && follow())
 
   const next = computed(() => {
     if (!staff.ready) return ''

@@ -3,6 +3,7 @@ import type { CourseCode } from '#core/ids'
 /** Stars, notes and the courses looked at last: the student's own. */
 export function useMarks() {
   const student = useStudent()
+  const changes = useChanges()
   const marks = computed(() => student.picture?.marks ?? [])
   const of = (code: CourseCode) => marks.value.find((one) => one.course === code)
   return {
@@ -16,8 +17,8 @@ export function useMarks() {
     ),
     starred: (code: CourseCode) => of(code)?.starred ?? false,
     note: (code: CourseCode) => of(code)?.note ?? null,
-    star: (code: CourseCode, starred: boolean) => student.markCourse(code, { starred }),
-    write: (code: CourseCode, note: string | null) => student.markCourse(code, { note }),
-    look: (code: CourseCode) => student.own && student.markCourse(code, { looked: true })
+    star: (code: CourseCode, starred: boolean) => changes.markCourse(code, { starred }),
+    write: (code: CourseCode, note: string | null) => changes.markCourse(code, { note }),
+    look: (code: CourseCode) => student.own && changes.markCourse(code, { looked: true })
   }
 }

@@ -6,6 +6,7 @@ import { shortDay } from '#shared/when'
 /** Exceptions where they apply; whoever may, grants and withdraws them here, with a reason. */
 const props = defineProps<{ program: string; result: NeedResult }>()
 const student = useStudent()
+const changes = useChanges()
 const college = useCollege()
 const granting = ref(false)
 const kind = ref<'waiver' | 'substitution'>('waiver')
@@ -37,7 +38,7 @@ const why = computed(() => {
 async function grant() {
   busy.value = true
   const common = { program: props.program, need: props.result.need.id, reason: reason.value.trim() }
-  const done = await student.grantException(
+  const done = await changes.grantException(
     kind.value === 'waiver'
       ? { kind: 'waiver', ...common }
       : { kind: 'substitution', course: code.value!, ...common }
@@ -53,7 +54,7 @@ async function grant() {
   <div v-if="standing.length || mayGrant" class="exception">
     <p v-for="{ grant: one, text } in standing" :key="one.id" class="given">
       <strong>{{ text }}</strong> by {{ one.by }}, {{ shortDay(one.at, college.zone) }}: “{{ one.reason }}”
-      <button v-if="student.mayGrant" class="textlink no-print" @click="student.withdrawException(one.id)">
+      <button v-if="student.mayGrant" class="textlink no-print" @click="changes.withdrawException(one.id)">
         Withdraw
       </button>
     </p>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** Confirm the program and catalog year on record, or say that they are wrong and which is right. */
 const student = useStudent()
+const changes = useChanges()
 const { toConfirm } = storeToRefs(useStanding())
 const reporting = ref<string>()
 const instead = ref('')
 const open = computed(() => toConfirm.value.filter((p) => p.confirmed === 'open'))
 
 async function report(program: string) {
-  if (await student.answerProgram({ program, answer: 'wrong', instead: instead.value })) {
+  if (await changes.answerProgram({ program, answer: 'wrong', instead: instead.value })) {
     reporting.value = undefined
     instead.value = ''
   }
@@ -34,7 +35,7 @@ async function report(program: string) {
         </div>
       </template>
       <div v-else class="row">
-        <v-btn @click="student.answerProgram({ program: spec.code, answer: 'confirmed' })">It is right</v-btn>
+        <v-btn @click="changes.answerProgram({ program: spec.code, answer: 'confirmed' })">It is right</v-btn>
         <button class="textlink" @click="reporting = spec.code">It is wrong</button>
       </div>
     </div>

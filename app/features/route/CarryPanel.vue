@@ -4,6 +4,7 @@ import type { Carry } from '#shared/route/responses'
 /** What the student can carry in a term, set once and changed by term; terms spent elsewhere. */
 const emit = defineEmits<{ close: [] }>()
 const student = useStudent()
+const changes = useChanges()
 const college = useCollege()
 const TERMS = 10
 const heading = ref<HTMLElement>()
@@ -63,7 +64,7 @@ async function save() {
       })
     ]
   }
-  const done = await student.changeCarry(carry)
+  const done = await changes.changeCarry(carry)
   busy.value = false
   if (done) emit('close')
 }

@@ -37,7 +37,7 @@ async function saveDates() {
     saveFile(name('ics').replace('route', 'dates'), text, 'text/calendar')
   } catch (error) {
     if (!(error instanceof Failure)) throw error
-    student.notice = { text: error.message }
+    useNotice().say(error.message)
   }
 }
 const print = () => window.print()

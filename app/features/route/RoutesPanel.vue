@@ -10,6 +10,7 @@ import { count } from '#shared/words'
 /** All routes of the student: looked at, made, copied, named, compared, chosen; and the versions of one. */
 const emit = defineEmits<{ close: [] }>()
 const student = useStudent()
+const changes = useChanges()
 const college = useCollege()
 const clock = useClock()
 const heading = ref<HTMLElement>()
@@ -38,11 +39,11 @@ const isShown = (route: RouteView) => route.id === shown.value.id
 
 async function make(copyOf: number | null) {
   const wanted = name.value.trim()
-  if (wanted && (await student.makeRoute({ name: wanted, copyOf }))) name.value = ''
+  if (wanted && (await changes.makeRoute({ name: wanted, copyOf }))) name.value = ''
 }
 async function rename() {
   const { id, name: wanted, note } = naming.value!
-  if (await student.describeRoute(id, { name: wanted.trim(), note: note.trim() || null }))
+  if (await changes.describeRoute(id, { name: wanted.trim(), note: note.trim() || null }))
     naming.value = undefined
 }
 async function showVersions(route: RouteView) {
@@ -86,7 +87,7 @@ const since = computed(() => {
 })
 const compared = ref<number>()
 async function returnTo(version: number) {
-  if (await student.returnRoute(version)) versions.value = undefined
+  if (await changes.returnRoute(version)) versions.value = undefined
 }
 function differenceText({ added, removed, moved }: PlanDifference): string {
   return [
@@ -154,7 +155,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
                 v-if="!one.route.chosen"
                 class="textlink"
                 :aria-label="`Choose ${one.route.name}`"
-                @click="student.describeRoute(one.route.id, { chosen: true })"
+                @click="changes.describeRoute(one.route.id, { chosen: true })"
               >
                 Choose
               </button>
@@ -169,7 +170,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
                 v-if="!one.route.chosen"
                 class="textlink"
                 :aria-label="`Take ${one.route.name} away`"
-                @click="student.dropRoute(one.route.id)"
+                @click="changes.dropRoute(one.route.id)"
               >
                 Take away
               </button>
@@ -240,7 +241,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
         <input
           type="checkbox"
           :checked="shown.advisorMayEdit"
-          @change="student.describeRoute(shown.id, { advisorMayEdit: !shown.advisorMayEdit })"
+          @change="changes.describeRoute(shown.id, { advisorMayEdit: !shown.advisorMayEdit })"
         />
         my advisor may change “{{ shown.name }}”
       </label>

@@ -4,6 +4,7 @@ import type { Term } from '#core/catalog'
 /** What is noted on a term of the plan, for the student and the advisors. */
 const props = defineProps<{ term: Term }>()
 const student = useStudent()
+const changes = useChanges()
 const editing = ref(false)
 const text = ref('')
 const note = computed(() => student.picture?.termNotes.find((one) => one.term === props.term.code))
@@ -16,7 +17,7 @@ function save() {
   if (!editing.value) return
   editing.value = false
   const wanted = text.value.trim() || null
-  if (wanted !== (note.value?.text ?? null)) void student.writeTermNote(props.term.code, wanted)
+  if (wanted !== (note.value?.text ?? null)) void changes.writeTermNote(props.term.code, wanted)
 }
 </script>
 

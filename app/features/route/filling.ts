@@ -11,6 +11,7 @@ export const keyOf = ({ course, term }: Pick<PlannedCourse, 'course' | 'term'>) 
 /** The rest of the degree filled in: asked for, searched in a worker, shown as a proposal, taken or not. */
 export const useFilling = defineStore('filling', () => {
   const student = useStudent()
+  const changes = useChanges()
   const college = useCollege()
   /** While it is searched: models solved so far, and the finish that was found. */
   const search = ref<{ models: number; found: string | undefined }>()
@@ -112,8 +113,8 @@ export const useFilling = defineStore('filling', () => {
   /** Takes what is kept onto the route, as one change. */
   async function accept(): Promise<void> {
     const chosen = (proposal.value?.courses ?? []).filter((one) => kept.value.has(keyOf(one.planned)))
-    const changes = chosen.map(({ planned }) => ({ kind: 'add' as const, planned }))
-    if (changes.length && !(await student.changeRoute({ kind: 'several', changes }))) return
+    const added = chosen.map(({ planned }) => ({ kind: 'add' as const, planned }))
+    if (added.length && !(await changes.changeRoute({ kind: 'several', changes: added }))) return
     leave()
   }
   return { search, proposal, kept, ended, preview, start, suggest, choose, stop, leave, toggle, accept }

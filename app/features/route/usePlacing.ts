@@ -7,6 +7,7 @@ import { plan } from '#core/route'
 /** Puts courses on the route: one as one change, several as one change too. */
 export function usePlacing() {
   const student = useStudent()
+  const changes = useChanges()
   const college = useCollege()
   /** Terms to come in which something can be placed. */
   const terms = computed(() => college.termsAhead)
@@ -22,8 +23,8 @@ export function usePlacing() {
   async function put(courses: readonly Course[], term: string, instead?: PlannedCourse): Promise<boolean> {
     const added = courses.map((course): SingleChange => place(course, term as TermCode))
     if (!added.length) return false
-    const changes: SingleChange[] = instead ? [{ kind: 'remove', planned: instead }, ...added] : added
-    return student.changeRoute(changes.length === 1 ? changes[0]! : { kind: 'several', changes })
+    const all: SingleChange[] = instead ? [{ kind: 'remove', planned: instead }, ...added] : added
+    return changes.changeRoute(all.length === 1 ? all[0]! : { kind: 'several', changes: all })
   }
   return { terms, put }
 }

@@ -1,13 +1,22 @@
 import { phaseOf } from '#core/catalog'
 import type { Section } from '#core/week'
 import type { TermView } from '#shared/catalog/responses'
+import type { SectionSeats, SectionWithoutSeats } from '#shared/sections/responses'
 import { campusDate } from '#shared/when'
 
-/** The sections of whole terms, read when first asked for; those of a term that is over do not change any more. */
+interface Offer {
+  sections: readonly Section[]
+  /** When the seats were read. */
+  readAt: number
+}
+
+/** The sections of whole terms, read when first asked for, and their seats, read anew when there is news of them. */
 export const useOffers = defineStore('offers', () => {
   const clock = useClock()
-  const byTerm = shallowRef<ReadonlyMap<string, { sections: readonly Section[]; readAt: number }>>(new Map())
+  const byTerm = shallowRef<ReadonlyMap<string, Offer>>(new Map())
   const asking = new Map<string, Promise<void>>()
+  /** What is known of each term beside its seats. */
+  const known = new Map<string, readonly SectionWithoutSeats[]>()
 
   /** `anew` reads a term again that is known already. @throws Failure */
   function load({ code, end }: TermView, zone: string, anew = false): Promise<void> {
@@ -15,14 +24,68 @@ export const useOffers = defineStore('offers', () => {
     if (byTerm.value.has(code) && (!anew || isOver)) return Promise.resolve()
     let reading = asking.get(code)
     if (!reading) {
-      reading = api<Section[]>(`/api/terms/${code}/offer`)
-        .then((sections) => {
-          byTerm.value = new Map(byTerm.value).set(code, { sections, readAt: clock.now })
-        })
-        .finally(() => asking.delete(code))
+      reading = read(code).finally(() => asking.delete(code))
       asking.set(code, reading)
     }
     return reading
   }
+
+  async function read(term: string): Promise<void> {
+    const [sections] = await Promise.all([
+      known.get(term) ?? api<SectionWithoutSeats[]>(`/api/terms/${term}/offer`),
+      clock.sync()
+    ])
+    known.set(term, sections)
+    await readSeats(term)
+  }
+
+  const newest = new Map<string, ReturnType<typeof newestAnswer>>()
+  async function readSeats(term: string): Promise<void> {
+    const order = newest.get(term) ?? newestAnswer()
+    newest.set(term, order)
+    const turn = order.ask()
+    const seats = await api<SectionSeats[]>(`/api/terms/${term}/seats`)
+    if (!order.take(turn)) return
+    byTerm.value = new Map(byTerm.value).set(term, {
+      sections: withSeats(known.get(term)!, seats, byTerm.value.get(term)?.sections),
+      readAt: clock.now
+    })
+  }
+
+  useNews().onNews(({ kind, term }) => {
+    // What cannot be read now is read with the next news, or when somebody asks.
+    if (kind === 'seats' && term && byTerm.value.has(term)) readSeats(term).catch(() => undefined)
+  })
+  useNews().onMissed(() => {
+    for (const term of byTerm.value.keys()) readSeats(term).catch(() => undefined)
+  })
+
   return { byTerm, load }
 })
+
+/** Sections as their seats stand now; those of which nothing has changed are the same as before. */
+function withSeats(
+  sections: readonly SectionWithoutSeats[],
+  seats: readonly SectionSeats[],
+  before: readonly Section[] = []
+): Section[] {
+  const seatsOf = new Map(seats.map((one) => [one.code, one]))
+  const old = new Map(before.map((one) => [one.code, one]))
+  return sections.flatMap((section) => {
+    const now = seatsOf.get(section.code)
+    if (!now) return []
+    const same = old.get(section.code)
+    return [same && seatsAlike(same, now) ? same : { ...section, ...now }]
+  })
+}
+
+const seatsAlike = (a: SectionSeats, b: SectionSeats) =>
+  a.capacity === b.capacity &&
+  a.taken === b.taken &&
+  a.waiting === b.waiting &&
+  a.cancelled === b.cancelled &&
+  a.reserved.length === b.reserved.length &&
+  a.reserved.every((one, i) => {
+    const other = b.reserved[i]!
+    return one.program === other.program && one.block === other.block && one.left === other.left
+  })

@@ -1,38 +1,31 @@
-import type { Section } from '#core/week'
-
-/** Sections of the coming term's courses, as the seats stood when they were read. */
-export function useOffer(courses: Ref<string[]>) {
+/** Sections of the coming term's courses, as their seats stand; the seats follow the news. */
+export function useOffer(courses: Ref<readonly string[]>) {
   const student = useStudent()
-  const clock = useClock()
-  const sections = shallowRef<Section[]>([])
+  const college = useCollege()
+  const offers = useOffers()
   const failure = ref<string>()
-  const loaded = ref(false)
-  const readAt = ref(0)
 
-  let asked = 0
-  async function refresh(): Promise<void> {
-    const term = student.coming?.code
-    if (!term || !courses.value.length) {
-      sections.value = []
-      loaded.value = true
-      return
-    }
-    const mine = ++asked
+  const offer = computed(() => offers.byTerm.get(student.coming?.code ?? ''))
+  const wanted = computed(() => new Set(courses.value))
+  const sections = computed(() => (offer.value?.sections ?? []).filter((one) => wanted.value.has(one.course)))
+  const loaded = computed(() => offer.value !== undefined || !student.coming)
+  const readAt = computed(() => offer.value?.readAt ?? 0)
+
+  /** Reads the term where it is not known; `anew` its seats as well where it is. */
+  async function refresh(anew = true): Promise<void> {
+    if (!student.coming) return
     try {
-      const found = await api<Section[]>(`/api/terms/${term}/offer`, {
-        query: { courses: courses.value.join() }
-      })
-      // A later question may have been answered before this one.
-      if (mine !== asked) return
-      sections.value = found
+      await offers.load(student.coming, college.zone, anew)
       failure.value = undefined
-      loaded.value = true
-      readAt.value = clock.now
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       failure.value = error.message
     }
   }
-  watch([() => student.coming?.code, () => courses.value.join()], refresh, { immediate: true })
+  watch(
+    () => student.coming?.code,
+    () => refresh(false),
+    { immediate: true }
+  )
   return { sections, failure, loaded, readAt, refresh }
 }

@@ -17,7 +17,9 @@ async function keep() {
   const { week, name: wanted } = naming.value!
   const text = wanted.trim()
   if (!text) return
-  const done = week ? await weeks.change(week, { name: text }) : await weeks.make({ name: text })
+  const done = week
+    ? (await weeks.change(week, { name: text })) !== 'refused'
+    : await weeks.make({ name: text })
   if (done) naming.value = undefined
 }
 const copy = (week: DraftWeek) =>

@@ -8,6 +8,7 @@ import { KIND_WORDS } from '#shared/words'
 /** The week taken along: for a calendar, as a table, on paper, as codes to type, as a link. */
 const props = defineProps<{ held: readonly Section[]; picked: readonly Section[] }>()
 const student = useStudent()
+const changes = useChanges()
 const college = useCollege()
 const standing = useStanding()
 const weeks = useWeeks()
@@ -22,7 +23,11 @@ const name = computed(() => `${term.value.code}-${(weeks.draft?.name ?? 'week').
 async function saveCalendar() {
   const query = { term: term.value.code, ...(weeks.draft ? { week: String(weeks.draft.id) } : {}) }
   try {
-    saveFile(`${name.value}.ics`, await api<string>(student.path('classes'), { query }), 'text/calendar')
+    saveFile(
+      `${name.value}.ics`,
+      await api<string>(`/api/students/${student.picture!.student.id}/classes`, { query }),
+      'text/calendar'
+    )
     told.value = 'The calendar file is saved.'
   } catch (error) {
     if (!(error instanceof Failure)) throw error
@@ -71,7 +76,7 @@ async function copy(text: string, what: string) {
 async function share() {
   const { draft } = weeks
   if (!draft) return
-  if (!draft.shareKey && !(await weeks.change(draft, { shared: true }))) return
+  if (!draft.shareKey && (await weeks.change(draft, { shared: true })) !== 'made') return
   showLink()
 }
 function showLink() {
@@ -84,7 +89,7 @@ function showLink() {
     : undefined
 }
 async function withdrawLink() {
-  if (weeks.draft && (await weeks.change(weeks.draft, { shared: false }))) {
+  if (weeks.draft && (await weeks.change(weeks.draft, { shared: false })) === 'made') {
     link.value = undefined
     told.value = 'The link leads nowhere any more.'
   }
@@ -93,9 +98,9 @@ const calendarAddress = computed(() => {
   const key = student.picture?.calendarKey
   return key ? `${location.origin}/api/calendars/${key}.ics` : undefined
 })
-const makeAddress = () => student.act(() => api(student.path('calendar-address'), { method: 'POST' }))
+const makeAddress = () => changes.outcome({ kind: 'makeAddress' })
 async function withdrawAddress() {
-  if (await student.act(() => api(student.path('calendar-address'), { method: 'DELETE' })))
+  if ((await changes.outcome({ kind: 'dropAddress' })) === 'made')
     told.value = 'The calendar address leads nowhere any more.'
 }
 /** Hours kept free are the student's own; they go on paper only when asked. */

@@ -149,6 +149,16 @@ export const useFinding = defineStore('finding', () => {
     steps.value = undefined
   }
 
+  /** Views on screen that show what is found. */
+  let views = 0
+  /** Finds for the view that asks, until none is left. */
+  function hold(): void {
+    views++
+    onUnmounted(() => {
+      if (!--views) end()
+    })
+  }
+
   function ask(): void {
     if (!groups.value.length || !mine.value.length) {
       end()
@@ -227,6 +237,7 @@ export const useFinding = defineStore('finding', () => {
     cards,
     ask,
     rank,
+    hold,
     end,
     letGo
   }

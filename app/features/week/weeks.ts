@@ -1,14 +1,15 @@
 import type { CourseCode, SectionCode } from '#core/ids'
 import type { Wish } from '#core/find'
-import { asPicked, sectionsOf, type Option, type Section } from '#core/week'
-import type { DraftWeek, KeepFree } from '#shared/week/responses'
-import type { StudentView } from '#shared/record/responses'
-import { FIRST_DRAFT, goingWith } from '#shared/reading'
+import { sectionsOf, type Option } from '#core/week'
+import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
+import { goingWith } from '#shared/reading'
 import { termWeek } from '#shared/week/termWeek'
 
 /** The draft weeks of the term, the one on screen, hours kept free and wishes; every change shown at once. */
 export const useWeeks = defineStore('weeks', () => {
   const student = useStudent()
+  const changes = useChanges()
+  const notice = useNotice()
   const standing = useStanding()
 
   const term = computed(() => standing.term?.code)
@@ -46,19 +47,13 @@ export const useWeeks = defineStore('weeks', () => {
   }
 
   const keepFree = computed(() => student.picture?.keepFree ?? [])
-  const habits = computed(() => student.picture?.habits ?? { wishes: [], travelHolds: false })
-
-  /** Puts a draft week as it is to be on screen. */
-  function put(week: DraftWeek, sections: readonly Section[]): void {
-    const view = student.picture!
-    const known = new Set(view.sections.map((one) => one.code))
-    student.show({
-      drafts: view.drafts.some((one) => one.id === week.id)
-        ? view.drafts.map((one) => (one.id === week.id ? week : one))
-        : [...view.drafts, week],
-      sections: [...view.sections, ...sections.filter((one) => !known.has(one.code))]
-    })
-  }
+  /** Wishes that somebody tries who only looks. */
+  const tried = ref<WeekHabits>()
+  watch(
+    () => student.picture?.student.id,
+    () => (tried.value = undefined)
+  )
+  const habits = computed(() => tried.value ?? student.picture?.habits ?? { wishes: [], travelHolds: false })
 
   /** Picks options of their courses in the draft on screen; a course without one loses its pick. A seat that is held stays by itself. */
   function pick(wanted: readonly { course: CourseCode; option: Option | undefined }[]): Promise<boolean> {
@@ -67,75 +62,35 @@ export const useWeeks = defineStore('weeks', () => {
       course,
       option: option && sectionsOf(option).every((one) => held.has(one.code)) ? undefined : option
     }))
-    const inTerm = term.value!
-    const id = draft.value?.id ?? null
-    const gone = new Set(picks.map((one) => one.course))
-    const added = picks.flatMap(({ option }) => (option ? sectionsOf(option) : []))
-    const show = (week: DraftWeek) => {
-      const courseOf = new Map(student.picture!.sections.map((one) => [one.code, one.course]))
-      const others = week.sections.filter((code) => !gone.has(courseOf.get(code)!))
-      const sections = [...others, ...added.map((one) => one.code)]
-      const now = Object.fromEntries(added.map((one) => [one.code, asPicked(one)]))
-      const exchanges = new Set(week.exchanges.filter((one) => !gone.has(one)))
-      for (const one of added) if (standing.heldCourses.has(one.course)) exchanges.add(one.course)
-      put({ ...week, sections, exchanges: [...exchanges], asPicked: { ...week.asPicked, ...now } }, added)
-    }
-    if (draft.value) show(draft.value)
-    const body = {
-      term: inTerm,
-      week: id,
-      picks: picks.map(({ course, option }) => ({
-        course,
-        sections: option ? sectionsOf(option).map((one) => one.code) : []
-      }))
-    }
-    return student.inTurn(async () => {
-      try {
-        const { week } = await api<{ week: number }>(student.path('picks'), { method: 'POST', body })
-        // What was done before may have been read anew since, without this.
-        const known = student.picture!.drafts.find((one) => one.id === week)
-        show(
-          known ?? {
-            id: week,
-            term: inTerm,
-            name: FIRST_DRAFT,
-            goingWith: true,
-            sections: [],
-            exchanges: [],
-            asPicked: {},
-            shareKey: null
-          }
-        )
-        return true
-      } catch (error) {
-        if (!(error instanceof Failure)) throw error
-        await student.reload()
-        student.notice = { text: error.message }
-        return false
-      }
+    return changes.make({
+      kind: 'picks',
+      term: term.value!,
+      week: draft.value?.id ?? null,
+      picks: picks.map(({ course, option }) => ({ course, sections: option ? [...sectionsOf(option)] : [] })),
+      held: [...standing.heldCourses]
     })
   }
 
   /** Makes a draft week and looks at it. */
   async function make(body: {
     name: string
-    sections?: readonly SectionCode[]
+    sections?: SectionCode[]
     copyOf?: number
     goingWith?: boolean
   }): Promise<boolean> {
     const inTerm = term.value!
-    return student.act(async () => {
-      const { week } = await api<{ week: number }>(student.path('weeks'), {
-        method: 'POST',
-        body: { term: inTerm, ...body }
-      })
+    const change = { kind: 'makeWeek' as const, term: inTerm, ...body }
+    const outcome = await changes.send(change)
+    if (outcome.is === 'waits') changes.sayWaits(change)
+    if (outcome.is === 'made') {
+      const { week } = outcome.answer as { week: number }
       looked.value = new Map(looked.value).set(inTerm, week)
-    })
+    }
+    return outcome.is !== 'refused'
   }
-  const change = (week: DraftWeek, body: { name?: string; goingWith?: true; shared?: boolean }) =>
-    student.act(() => api(student.path(`weeks/${week.id}`), { method: 'POST', body }))
-  const drop = (week: DraftWeek) =>
-    student.act(() => api(student.path(`weeks/${week.id}`), { method: 'DELETE' }))
+  const change = (week: DraftWeek, said: { name?: string; goingWith?: true; shared?: boolean }) =>
+    changes.outcome({ kind: 'changeWeek', week: week.id, said })
+  const drop = (week: DraftWeek) => changes.make({ kind: 'dropWeek', week: week.id })
 
   /** A name that no draft week of the term has. */
   function freeName(wanted: string): string {
@@ -147,38 +102,17 @@ export const useWeeks = defineStore('weeks', () => {
   /** Hours kept free as they are to be; what was there before can be had back. */
   async function setKeepFree(hours: readonly KeepFree[], text: string): Promise<void> {
     const before = keepFree.value
-    const done = await send('keep-free', { hours }, { keepFree: [...hours] }, { keepFree: before })
-    if (done)
-      student.notice = { text, back: () => setKeepFree(before, 'The hours kept free are as they were.') }
+    if ((await changes.outcome({ kind: 'keepFree', hours: [...hours] })) !== 'made') return
+    notice.say(text, {
+      title: 'Undo',
+      act: () => setKeepFree(before, 'The hours kept free are as they were.')
+    })
   }
 
   async function setHabits(part: { wishes?: Wish[]; travelHolds?: boolean }): Promise<void> {
-    const before = habits.value
-    const now = { ...before, ...part }
-    if (student.own) await send('week-habits', now, { habits: now }, { habits: before })
-    else student.show({ habits: now })
-  }
-
-  /** How often each was sent: the last one is what counts. */
-  const sent = new Map<string, number>()
-  /** Shows a change at once and sends it in turn; what was read of the record meanwhile may not have it yet. */
-  function send(where: string, body: object, now: Shown, before: Shown): Promise<boolean> {
-    const mine = (sent.get(where) ?? 0) + 1
-    sent.set(where, mine)
-    const isLast = () => sent.get(where) === mine
-    student.show(now)
-    return student.inTurn(async () => {
-      try {
-        await api(student.path(where), { method: 'POST', body })
-        if (isLast()) student.show(now)
-        return true
-      } catch (error) {
-        if (!(error instanceof Failure)) throw error
-        if (isLast()) student.show(before)
-        student.notice = { text: error.message }
-        return false
-      }
-    })
+    const now = { ...habits.value, ...part }
+    if (student.own) await changes.make({ kind: 'habits', habits: now })
+    else tried.value = now
   }
 
   return {
@@ -204,5 +138,3 @@ export const useWeeks = defineStore('weeks', () => {
     setHabits
   }
 })
-
-type Shown = Partial<Pick<StudentView, 'keepFree' | 'habits'>>

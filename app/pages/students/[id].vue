@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { count, STANDING_WORDS } from '#shared/words'
+import { STANDING_WORDS } from '#shared/words'
 
 const route = useRoute()
 const student = useStudent()
@@ -39,12 +39,7 @@ const relation = computed(
         >Back to the {{ relation === 'registrar' ? 'terms' : 'desk' }}</NuxtLink
       >
     </div>
-    <div v-if="student.waiting.length" class="viewing" role="status">
-      <span
-        >No connection. {{ count(student.waiting.length, 'change') }} of the route
-        {{ student.waiting.length === 1 ? 'waits' : 'wait' }} here and will be sent when it is back.</span
-      >
-    </div>
+    <WaitingChanges />
     <ViewState
       :failure="student.failure"
       :ready="Boolean(student.picture && student.reading)"

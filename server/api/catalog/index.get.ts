@@ -1,4 +1,5 @@
+import { keptAnswer } from '#server/http/kept'
 import { endpoint } from '#server/http/endpoint'
 import { readCatalog } from '#server/features/catalog/catalog'
 
-export default endpoint('GET /api/catalog', {}, ({ db }) => readCatalog(db))
+export default endpoint('GET /api/catalog', {}, ({ db }) => keptAnswer(db, 'catalog', () => readCatalog(db)))

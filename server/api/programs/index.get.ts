@@ -1,4 +1,7 @@
+import { keptAnswer } from '#server/http/kept'
 import { endpoint } from '#server/http/endpoint'
 import { readPrograms } from '#server/features/catalog/catalog'
 
-export default endpoint('GET /api/programs', {}, async ({ db }) => readPrograms(db))
+export default endpoint('GET /api/programs', {}, ({ db }) =>
+  keptAnswer(db, 'programs', () => readPrograms(db))
+)

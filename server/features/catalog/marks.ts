@@ -3,6 +3,7 @@ import { desc, eq, isNotNull, isNull, or } from 'drizzle-orm'
 import { courseCode, type CourseCode, type StudentId } from '#core/ids'
 import type { CourseMark } from '#shared/catalog/responses'
 import { all, type Reader, type Transaction } from '#server/db/connect'
+import { tell } from '#server/db/news'
 import * as t from '#server/db/schema/index'
 import type { ActorContext } from '#server/features/route/route'
 import { courseIds } from './catalog'
@@ -71,6 +72,7 @@ export async function markCourse(
       .insert(t.courseMark)
       .values({ studentId: at.student, courseId: course, ...set })
       .onDuplicateKeyUpdate({ set })
+  await tell(tx, ['own'], { account: at.who.id, student: at.student })
   if (change.note === undefined) return
   await tx.delete(t.note).where(all(...ownNote(at.student, at.who.id), eq(t.note.courseId, course)))
   if (change.note)

@@ -93,13 +93,20 @@ export async function writeTermNote(
 ): Promise<void> {
   const term = await termRow(tx, code)
   await tx.delete(t.note).where(all(...sharedTermNote(at.student), eq(t.note.termId, term.id)))
-  if (!text) return
-  await tx.insert(t.note).values({
-    studentId: at.student,
-    authorId: at.who.id,
-    termId: term.id,
-    visibility: 'shared',
-    text,
-    at: new Date(at.now)
+  if (text)
+    await tx.insert(t.note).values({
+      studentId: at.student,
+      authorId: at.who.id,
+      termId: term.id,
+      visibility: 'shared',
+      text,
+      at: new Date(at.now)
+    })
+  await logEvent(tx, {
+    at: at.now,
+    account: at.who.id,
+    student: at.student,
+    action: 'termNote.written',
+    after: { term: code, text }
   })
 }

@@ -1,66 +1,42 @@
-/**
- * A whole term's sections as JSON: what they are is read and written out now and then, mostly while nobody waits; their
- * seats are read every time and put in.
- */
+/** A whole term's sections, for everybody alike: what they are, which is kept, and their seats, which never are. */
 import { eq, inArray } from 'drizzle-orm'
-import type { Section } from '#core/week'
+import type { SectionCode } from '#core/ids'
+import type { SectionSeats, SectionWithoutSeats } from '#shared/sections/responses'
 import { all, type Database } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { joinNext } from '#server/http/joinNext'
+import { keptAnswer } from '#server/http/kept'
+import { Versioned } from '#server/http/versioned'
 import { offerOf, reservedSeats } from './sections'
 
-interface Known {
-  at: number
-  /** By code, each an object of JSON that its seats still have to end. */
-  sections: Promise<Map<string, string>>
-  /** It is being read anew. */
-  renewing?: boolean
-}
-/** What is known of each term, for each database. */
-const known = new WeakMap<Database, Map<string, Known>>()
-/** Sections change by publication, not by use; seats are never kept. */
-const FRESH_MS = 30_000
-/** So old they are not given out any more: whoever asks waits for them to be read anew. */
-const STALE_MS = 300_000
-
-/** An array of all sections of a published term, with the seats as they stand; `now` is the time of the machine. */
-export async function wholeOffer(db: Database, term: string, now: number): Promise<string> {
-  const terms = known.get(db) ?? new Map<string, Known>()
-  known.set(db, terms)
-  const read = (): Known => ({ at: now, sections: offerOf(db, term).then(written) })
-  let kept = terms.get(term)
-  if (!kept || now - kept.at > STALE_MS) {
-    kept = read()
-    terms.set(term, kept)
-    kept.sections.catch(() => terms.delete(term))
-  } else if (now - kept.at > FRESH_MS && !kept.renewing) {
-    kept.renewing = true
-    const next = read()
-    next.sections.then(
-      () => terms.set(term, next),
-      () => terms.delete(term)
-    )
-  }
-  const [sections, seats] = await Promise.all([kept.sections, seatsOf(db, term)])
-  const whole: string[] = []
-  for (const [code, section] of sections) {
-    const its = seats.get(code)
-    if (its) whole.push(`${section},${its}}`)
-  }
-  return `[${whole.join()}]`
+/** The sections of a published term, without their seats; `now` is the time of the machine. */
+export function wholeOffer(db: Database, term: string, now?: number): Promise<Versioned> {
+  return keptAnswer(db, `offer ${term}`, async () => (await offerOf(db, term)).map(withoutSeats), now)
 }
 
-/** Everything but the seats, each without its last brace. */
-function written(sections: readonly Section[]): Map<string, string> {
-  return new Map(
-    sections.map(({ capacity: _c, taken: _t, waiting: _w, cancelled: _x, reserved: _r, ...rest }) => [
-      rest.code,
-      JSON.stringify(rest).slice(0, -1)
-    ])
-  )
+function withoutSeats({
+  capacity: _c,
+  taken: _t,
+  waiting: _w,
+  cancelled: _x,
+  reserved: _r,
+  ...rest
+}: SectionWithoutSeats & Partial<SectionSeats>): SectionWithoutSeats {
+  return rest
 }
 
-/** What changes while students register, by code, as the rest of an object of JSON. */
-async function seatsOf(db: Database, term: string): Promise<Map<string, string>> {
+const reads = new WeakMap<Database, Map<string, () => Promise<Versioned>>>()
+
+/** What changes while students register, as it stands now, by section; those who ask at once share a reading. */
+export function termSeats(db: Database, term: string): Promise<Versioned> {
+  const ofDatabase = reads.get(db) ?? new Map<string, () => Promise<Versioned>>()
+  reads.set(db, ofDatabase)
+  const read = ofDatabase.get(term) ?? joinNext(async () => new Versioned(await readSeats(db, term)))
+  ofDatabase.set(term, read)
+  return read()
+}
+
+async function readSeats(db: Database, term: string): Promise<SectionSeats[]> {
   const inTerm = all(eq(t.term.code, term), eq(t.term.published, true))
   const terms = db.select({ id: t.term.id }).from(t.term).where(inTerm)
   const reserved = reservedSeats(db, inArray(t.section.termId, terms))
@@ -77,10 +53,9 @@ async function seatsOf(db: Database, term: string): Promise<Map<string, string>>
     .innerJoin(t.term, eq(t.term.id, t.section.termId))
     .where(inTerm)
   const [seats, kept] = await Promise.all([rows, reserved])
-  return new Map(
-    seats.map(({ id, code, capacity, taken, waiting, cancelled }) => [
-      code,
-      `"capacity":${capacity},"taken":${taken},"waiting":${waiting},"cancelled":${cancelled},"reserved":${JSON.stringify(kept.get(id) ?? [])}`
-    ])
-  )
+  return seats.map(({ id, code, ...rest }) => ({
+    code: code as SectionCode,
+    ...rest,
+    reserved: kept.get(id) ?? []
+  }))
 }

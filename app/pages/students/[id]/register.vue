@@ -21,15 +21,18 @@ const running = ref(false)
 const left = ref(new Set<CourseCode>())
 const receipt = shallowRef<Receipt>()
 const message = ref<string>()
-const SEATS_MS = 10_000
 
 const term = computed(() => standing.term)
+const newest = newestAnswer()
 async function load() {
   if (!term.value) return
+  const turn = newest.ask()
   try {
-    sheet.value = await api<RunSheet>(`/api/students/${student.picture!.student.id}/sheet`, {
+    const found = await api<RunSheet>(`/api/students/${student.picture!.student.id}/sheet`, {
       query: { term: term.value.code }
     })
+    if (!newest.take(turn)) return
+    sheet.value = found
     failure.value = undefined
   } catch (error) {
     if (!(error instanceof Failure)) throw error
@@ -41,9 +44,20 @@ const opened = computed(
     sheet.value?.opens !== null && sheet.value !== undefined && clock.now >= (sheet.value.opens ?? Infinity)
 )
 watch([() => term.value?.code, () => student.picture, opened], load, { immediate: true })
-let timer: ReturnType<typeof setInterval>
-onMounted(() => (timer = setInterval(() => running.value || document.hidden || load(), SEATS_MS)))
-onUnmounted(() => clearInterval(timer))
+/** The seats of what stands on the sheet, as they are told. */
+const offers = useOffers()
+const seatsNow = computed(() => {
+  const wanted = new Set(
+    (sheet.value?.lines ?? []).flatMap((line) => (line.sections ?? []).map((one) => one.code))
+  )
+  return (offers.byTerm.get(term.value?.code ?? '')?.sections ?? [])
+    .filter((one) => wanted.has(one.code))
+    .map(({ code, capacity, taken, waiting, reserved }) =>
+      [code, capacity, taken, waiting, ...reserved.map(({ left: kept }) => kept)].join(' ')
+    )
+    .join()
+})
+watch(seatsNow, (_, before) => before && !running.value && load())
 
 const zone = computed(() => college.zone)
 const general = computed(() => sheet.value?.general ?? [])

@@ -12,6 +12,7 @@ import { NEED_STATES } from '#shared/degree/texts'
 
 useHead({ title: 'Route · Ridgeway' })
 const student = useStudent()
+const changes = useChanges()
 const college = useCollege()
 const clock = useClock()
 const standing = useStanding()
@@ -52,7 +53,7 @@ function onKey(event: KeyboardEvent) {
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   if (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || !student.mayEditRoute) return
   event.preventDefault()
-  void student.stepRoute(event.shiftKey ? 'redo' : 'undo')
+  void changes.stepRoute(event.shiftKey ? 'redo' : 'undo')
 }
 const busy = ref(false)
 const term = computed(() => standing.term)
@@ -98,14 +99,14 @@ async function once(work: () => Promise<unknown>) {
           size="small"
           :disabled="!route.undo"
           :aria-label="route.undo ? `Undo: ${changeText(route.undo, college.shortTerm)}` : 'Undo'"
-          @click="student.stepRoute('undo')"
+          @click="changes.stepRoute('undo')"
           >Undo</v-btn
         >
         <v-btn
           size="small"
           :disabled="!route.redo"
           :aria-label="route.redo ? `Redo: ${changeText(route.redo, college.shortTerm)}` : 'Redo'"
-          @click="student.stepRoute('redo')"
+          @click="changes.stepRoute('redo')"
           >Redo</v-btn
         >
         <v-btn size="small" @click="toggle('fill')">Fill the rest</v-btn>
@@ -121,7 +122,7 @@ async function once(work: () => Promise<unknown>) {
           variant="flat"
           color="primary"
           :disabled="busy || !route.courses.length"
-          @click="once(student.askForReview)"
+          @click="once(changes.askForReview)"
           >Ask for review</v-btn
         >
       </template>
@@ -131,11 +132,11 @@ async function once(work: () => Promise<unknown>) {
           variant="flat"
           color="primary"
           :disabled="busy || !standing.planned.length"
-          @click="once(() => student.signOff(term!.code))"
+          @click="once(() => changes.signOff(term!.code))"
         >
           Sign off {{ term.name }}
         </v-btn>
-        <v-btn v-if="signOff" :disabled="busy" @click="once(() => student.withdrawSignOff(term!.code))"
+        <v-btn v-if="signOff" :disabled="busy" @click="once(() => changes.withdrawSignOff(term!.code))"
           >Withdraw sign-off</v-btn
         >
       </template>
@@ -192,7 +193,7 @@ async function once(work: () => Promise<unknown>) {
                 v-for="way in finding.ways"
                 :key="changeText(way, college.shortTerm)"
                 size="small"
-                @click="student.changeRoute(way)"
+                @click="changes.changeRoute(way)"
                 >{{ changeText(way, college.shortTerm) }}</v-btn
               >
             </template>
@@ -205,7 +206,7 @@ async function once(work: () => Promise<unknown>) {
             <v-btn
               v-if="finding.code === 'late' && student.own"
               size="small"
-              @click="student.changeCarry({ ...picture.carry, target: finding.term })"
+              @click="changes.changeCarry({ ...picture.carry, target: finding.term })"
               >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
             >
             <WaiverAsk v-if="finding.code === 'prerequisite'" :course="finding.course" />

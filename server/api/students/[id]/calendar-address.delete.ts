@@ -5,8 +5,5 @@ import { withdrawCalendarAddress } from '#server/features/week/habits'
 export default changeEndpoint(
   'DELETE /api/students/:id/calendar-address',
   { params: studentParams },
-  (tx, at) => withdrawCalendarAddress(tx, at),
-  {
-    quiet: true
-  }
+  (tx, at) => withdrawCalendarAddress(tx, at)
 )

@@ -6,8 +6,5 @@ import { makeCalendarAddress } from '#server/features/week/habits'
 export default changeEndpoint(
   'POST /api/students/:id/calendar-address',
   { params: studentParams },
-  (tx, at) => makeCalendarAddress(tx, at),
-  {
-    quiet: true
-  }
+  (tx, at) => makeCalendarAddress(tx, at)
 )

@@ -6,6 +6,5 @@ import { writeKeepFree } from '#server/features/week/habits'
 export default changeEndpoint(
   'POST /api/students/:id/keep-free',
   { params: studentParams, body: keepFreeBody },
-  (tx, at, { body }) => writeKeepFree(tx, at, body.hours),
-  { quiet: true }
+  (tx, at, { body }) => writeKeepFree(tx, at, body.hours)
 )

@@ -7,6 +7,5 @@ import { pick } from '#server/features/week/pick'
 export default changeEndpoint(
   'POST /api/students/:id/picks',
   { params: studentParams, body: pickBody },
-  (tx, { who, student, now, zone }, { body }) => pick(tx, who, student, body, { now, zone }),
-  { quiet: true }
+  (tx, { who, student, now, zone }, { body }) => pick(tx, who, student, body, { now, zone })
 )

@@ -6,6 +6,5 @@ import { answerProgram } from '#server/features/degree/answer'
 export default changeEndpoint(
   'POST /api/students/:id/program',
   { params: studentParams, body: programAnswerBody },
-  (tx, { who, student, now }, { body }) => answerProgram(tx, who, student, body, now),
-  { quiet: true }
+  (tx, { who, student, now }, { body }) => answerProgram(tx, who, student, body, now)
 )

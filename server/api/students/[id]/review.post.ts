@@ -5,6 +5,5 @@ import { askForReview } from '#server/features/route/route'
 export default changeEndpoint(
   'POST /api/students/:id/review',
   { params: studentParams },
-  (tx, { who, student, now }) => askForReview(tx, who, student, now),
-  { quiet: true }
+  (tx, { who, student, now }) => askForReview(tx, who, student, now)
 )

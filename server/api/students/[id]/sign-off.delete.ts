@@ -5,6 +5,5 @@ import { withdrawSignOff } from '#server/features/advising/advising'
 export default changeEndpoint(
   'DELETE /api/students/:id/sign-off',
   { params: studentParams, query: termQuery },
-  (tx, { who, student, now }, { query }) => withdrawSignOff(tx, who, student, query.term, now),
-  { quiet: true }
+  (tx, { who, student, now }, { query }) => withdrawSignOff(tx, who, student, query.term, now)
 )

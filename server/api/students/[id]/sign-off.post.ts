@@ -6,6 +6,5 @@ import { signOffTerm } from '#server/features/advising/advising'
 export default changeEndpoint(
   'POST /api/students/:id/sign-off',
   { params: studentParams, body: termBody },
-  (tx, { who, student, now, zone }, { body }) => signOffTerm(tx, who, student, body.term, { now, zone }),
-  { quiet: true }
+  (tx, { who, student, now, zone }, { body }) => signOffTerm(tx, who, student, body.term, { now, zone })
 )

@@ -6,6 +6,5 @@ import { writeHabits } from '#server/features/week/habits'
 export default changeEndpoint(
   'POST /api/students/:id/week-habits',
   { params: studentParams, body: habitsBody },
-  (tx, at, { body }) => writeHabits(tx, at, body),
-  { quiet: true }
+  (tx, at, { body }) => writeHabits(tx, at, body)
 )

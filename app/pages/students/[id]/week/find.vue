@@ -21,7 +21,7 @@ const wanted = computed<string[]>(() => finding.courses)
 const { sections, failure, loaded, refresh } = useOffer(wanted)
 watch(sections, (list) => (finding.sections = list), { immediate: true })
 watch([() => finding.call, loaded], () => loaded.value && finding.ask(), { immediate: true })
-onUnmounted(() => finding.end())
+finding.hold()
 
 function rewish(wishes: Wish[]) {
   void weeks.setHabits({ wishes })

@@ -20,6 +20,7 @@ import type { JudgedOption } from '~/features/week/useWeekOptions'
 
 useHead({ title: 'Week · Ridgeway' })
 const student = useStudent()
+const notice = useNotice()
 const college = useCollege()
 const standing = useStanding()
 const weeks = useWeeks()
@@ -34,7 +35,7 @@ const finding = useFinding()
 watch(sections, (list) => (finding.sections = list), { immediate: true })
 // How many weeks fit stands on the way to them.
 watch([() => finding.call, loaded], () => loaded.value && finding.ask(), { immediate: true })
-onUnmounted(() => finding.end())
+finding.hold()
 const preview = ref<Option>()
 const about = shallowRef<Section>()
 const shown = ref<'typical' | 'dated' | 'compare'>('typical')
@@ -191,10 +192,13 @@ function repair({ option, repair: found }: JudgedOption) {
     ])
     .then((done) => {
       if (done)
-        student.notice = {
-          text: `${option.course} is picked; ${found.moves.map(({ to }) => to.course).join(' and ')} moved.`,
-          back: () => weeks.pick([{ course: option.course, option: old }, ...before])
-        }
+        notice.say(
+          `${option.course} is picked; ${found.moves.map(({ to }) => to.course).join(' and ')} moved.`,
+          {
+            title: 'Undo',
+            act: () => weeks.pick([{ course: option.course, option: old }, ...before])
+          }
+        )
     })
 }
 const plan = (course: string) => {

@@ -19,6 +19,7 @@ import type { SectionLine } from '~/features/sections/useFoundSections'
 useHead({ title: 'Sections · Ridgeway' })
 const route = useRoute()
 const student = useStudent()
+const notice = useNotice()
 const college = useCollege()
 const standing = useStanding()
 const weeks = useWeeks()
@@ -122,15 +123,17 @@ async function pick(line: SectionLine) {
   const option = choiceOf(line)
   if (!option) return
   const there = inDraft(line)
-  if (await weeks.pick([{ course: line.main.course, option: there ? undefined : option }]))
-    student.notice = there
-      ? { text: `${line.main.course} has no section in “${weeks.draft?.name ?? FIRST_DRAFT}” any more.` }
-      : {
-          text: standing.heldCourses.has(line.main.course)
-            ? `${line.main.course}-${line.main.number} is picked instead of your seat, which you hold until it is registered.`
-            : `${line.main.course}-${line.main.number} is in “${weeks.draft?.name ?? FIRST_DRAFT}”.`,
-          back: () => weeks.pick([{ course: line.main.course, option: undefined }])
-        }
+  if (!(await weeks.pick([{ course: line.main.course, option: there ? undefined : option }]))) return
+  const { course, number } = line.main
+  const draft = weeks.draft?.name ?? FIRST_DRAFT
+  if (there) notice.say(`${course} has no section in “${draft}” any more.`)
+  else
+    notice.say(
+      standing.heldCourses.has(course)
+        ? `${course}-${number} is picked instead of your seat, which you hold until it is registered.`
+        : `${course}-${number} is in “${draft}”.`,
+      { title: 'Undo', act: () => weeks.pick([{ course, option: undefined }]) }
+    )
 }
 /** The one thing in the way, or what it would clash with. */
 function against(line: SectionLine): string | undefined {

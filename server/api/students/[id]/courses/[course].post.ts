@@ -10,6 +10,5 @@ export default changeEndpoint(
   async (tx, at, { params, body }) => {
     await markCourse(tx, at, params.course, body)
     return {}
-  },
-  { quiet: true }
+  }
 )

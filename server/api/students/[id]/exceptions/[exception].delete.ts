@@ -5,6 +5,5 @@ import { withdrawException } from '#server/features/degree/exceptions'
 export default changeEndpoint(
   'DELETE /api/students/:id/exceptions/:exception',
   { params: exceptionParams },
-  (tx, { who, student, now }, { params }) => withdrawException(tx, who, student, params.exception, now),
-  { quiet: true }
+  (tx, { who, student, now }, { params }) => withdrawException(tx, who, student, params.exception, now)
 )

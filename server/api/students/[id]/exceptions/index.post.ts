@@ -7,6 +7,5 @@ export default changeEndpoint(
   'POST /api/students/:id/exceptions',
   { params: studentParams, body: exceptionBody },
   async (tx, { who, student, now }, { body }) =>
-    grantException(tx, who, student, body, { now, shelf: await currentShelf() }),
-  { quiet: true }
+    grantException(tx, who, student, body, { now, shelf: await currentShelf() })
 )

@@ -6,6 +6,5 @@ import { makeDraft } from '#server/features/week/drafts'
 export default changeEndpoint(
   'POST /api/students/:id/weeks',
   { params: studentParams, body: newWeekBody },
-  (tx, at, { body }) => makeDraft(tx, at, body),
-  { quiet: true }
+  (tx, at, { body }) => makeDraft(tx, at, body)
 )

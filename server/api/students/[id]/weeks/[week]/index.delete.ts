@@ -5,8 +5,5 @@ import { dropDraft } from '#server/features/week/drafts'
 export default changeEndpoint(
   'DELETE /api/students/:id/weeks/:week',
   { params: weekParams },
-  (tx, at, { params }) => dropDraft(tx, at, params.week),
-  {
-    quiet: true
-  }
+  (tx, at, { params }) => dropDraft(tx, at, params.week)
 )

@@ -5,6 +5,5 @@ import { changeDraft } from '#server/features/week/drafts'
 export default changeEndpoint(
   'POST /api/students/:id/weeks/:week',
   { params: weekParams, body: changeWeekBody },
-  (tx, at, { params, body }) => changeDraft(tx, at, params.week, body),
-  { quiet: true }
+  (tx, at, { params, body }) => changeDraft(tx, at, params.week, body)
 )

@@ -1,0 +1,172 @@
+import type { RouteChange } from '#core/findings'
+import type { CourseCode, TermCode } from '#core/ids'
+import { differenceOf, singles } from '#core/route'
+import { titleOf, type Change } from '#shared/record/changes'
+import type { Outcome } from '#shared/record/changeQueue'
+import type { Carry, RouteView } from '#shared/route/responses'
+import { changesText, changeText } from '#shared/route/texts'
+
+/** What can be changed of the record on screen, and what is said when it was, when it waits and when it was refused. */
+export const useChanges = defineStore('changes', () => {
+  const student = useStudent()
+  const college = useCollege()
+  const clock = useClock()
+  const session = useWho()
+  const queue = useQueue()
+  const notice = useNotice()
+
+  const title = (change: Change) => titleOf(change, college.shortTerm)
+
+  /** Makes a change of the record on screen; once it is made, all that comes of it is on screen. */
+  async function send(change: Change, seen = 0): Promise<Outcome> {
+    const { id, name } = student.picture!.student
+    const outcome = await queue.add({ student: id, name, seen }, change)
+    if (outcome.is === 'made') await student.caughtUp()
+    return outcome
+  }
+  /** The same; whether it was made, or waits to be. */
+  async function make(change: Change): Promise<boolean> {
+    return (await outcome(change)) !== 'refused'
+  }
+  /** The same; what came of it. */
+  async function outcome(change: Change): Promise<Outcome['is']> {
+    const { is } = await send(change)
+    if (is === 'waits') sayWaits(change)
+    return is
+  }
+  const sayWaits = (change: Change) =>
+    notice.say(`${capital(title(change))}: it waits until the server can be reached.`)
+
+  queue.onRefused(async ({ pending, problem, late }) => {
+    const { change, student: of, studentName } = pending
+    if (change.kind === 'mark' && change.said.looked) return
+    const here = student.picture?.student.id === of
+    const before = change.kind === 'route' ? student.lastSaid(change.route) : undefined
+    if (here) await student.reload()
+    if (here && problem.code === 'routeMovedOn' && change.kind === 'route' && before)
+      return sayFaster(before, change.change)
+    const whose = here ? '' : `${studentName}: `
+    notice.say(late || !here ? `${whose}${title(change)} was not made. ${problem.message}` : problem.message)
+  })
+
+  /** Somebody was faster: the route as it was, what they changed, and the own change to be made after all. */
+  function sayFaster(before: RouteView, change: RouteChange): void {
+    const now = student.lastSaid(before.id)
+    if (!now) return
+    const theirs = changesText(differenceOf(before.courses, now.courses), college.shortTerm)
+    notice.say(
+      `${now.changedBy} was faster${theirs && ` (${theirs})`}. Yours was not made: ${changeText(change, college.shortTerm)}.`,
+      { title: 'Make it now', act: () => changeRoute(change) }
+    )
+  }
+
+  /** The student whose changes waited for the server. */
+  let waited: number | undefined
+  watch(
+    () => student.onTheWay,
+    (now) => {
+      const id = student.picture?.student.id
+      if (now?.state === 'unreachable') waited = id
+      else if (now && !now.pending.length && id !== undefined && waited === id) {
+        waited = undefined
+        notice.say('The connection is back; everything is saved.')
+      }
+    }
+  )
+
+  /** Shows the change at once, sends it, and says what came of it. */
+  async function changeRoute(change: RouteChange): Promise<boolean> {
+    const { id, version } = student.picture!.route
+    return said({ kind: 'route', route: id, change }, version, `done${leftPicked(change)}`, change, true)
+  }
+
+  async function stepRoute(step: 'undo' | 'redo'): Promise<boolean> {
+    const { id, version, [step]: change } = student.picture!.route
+    if (!change) return false
+    const how = `${step === 'undo' ? 'taken back' : 'done again'}${leftPicked(change)}`
+    return said({ kind: 'step', route: id, step, change }, version, how, change, false)
+  }
+
+  async function said(
+    change: Change,
+    seen: number,
+    how: string,
+    of: RouteChange,
+    undo: boolean
+  ): Promise<boolean> {
+    const outcome = await send(change, seen)
+    if (outcome.is === 'refused') return false
+    const text = changeText(of, college.shortTerm)
+    if (outcome.is === 'waits') notice.say(`${text}: it waits for the connection.`)
+    else if (undo) notice.say(`${text}: ${how}.`, { title: 'Undo', act: () => stepRoute('undo') })
+    else notice.say(`${text}: ${how}.`)
+    return true
+  }
+
+  /** What a change takes off the route and leaves picked on the Week: told, since a pick stays by itself. */
+  function leftPicked(change: RouteChange): string {
+    const gone = singles(change).flatMap((one) => (one.kind === 'remove' ? [one.planned] : []))
+    const stay = gone.filter(({ course, term }) =>
+      student.picture!.drafts.some(
+        (draft) =>
+          draft.term === term &&
+          draft.goingWith &&
+          student.picture!.sections.some((one) => one.course === course && draft.sections.includes(one.code))
+      )
+    )
+    if (!stay.length) return ''
+    return `; the section picked for ${stay.map((one) => one.course).join(', ')} stays in the week`
+  }
+
+  async function returnRoute(to: number): Promise<boolean> {
+    const { id, version } = student.picture!.route
+    return (await send({ kind: 'return', route: id, to }, version)).is !== 'refused'
+  }
+
+  /** Makes a route and shows it, as soon as it is there. */
+  async function makeRoute(body: { name: string; copyOf: number | null }): Promise<boolean> {
+    const change: Change = { kind: 'makeRoute', ...body }
+    const outcome = await send(change)
+    if (outcome.is === 'waits') sayWaits(change)
+    if (outcome.is === 'made') student.shown = (outcome.answer as { route: number }).route
+    return outcome.is !== 'refused'
+  }
+
+  type Described = Extract<Change, { kind: 'describeRoute' }>['said']
+  type Granted = Extract<Change, { kind: 'grantException' }>['said']
+  type Answered = Extract<Change, { kind: 'answerProgram' }>['said']
+  type Marked = Extract<Change, { kind: 'mark' }>['said']
+
+  return {
+    send,
+    make,
+    outcome,
+    sayWaits,
+    changeRoute,
+    stepRoute,
+    returnRoute,
+    makeRoute,
+    describeRoute: (route: number, said: Described) => make({ kind: 'describeRoute', route, said }),
+    dropRoute: (route: number) => make({ kind: 'dropRoute', route }),
+    changeCarry: (carry: Carry) => make({ kind: 'carry', carry }),
+    /** Stars a course, notes something on it, or keeps that it was looked at. */
+    markCourse: async (course: CourseCode, said: Marked): Promise<boolean> => {
+      if (!student.picture) return false
+      const outcome = await send({ kind: 'mark', course, said, at: clock.now })
+      return outcome.is !== 'refused'
+    },
+    writeTermNote: (term: TermCode, text: string | null) =>
+      make({ kind: 'termNote', term, text, by: session.who!.name }),
+    askForReview: () => make({ kind: 'askReview' }),
+    signOff: (term: TermCode) => make({ kind: 'signOff', term }),
+    withdrawSignOff: (term: TermCode) => make({ kind: 'withdrawSignOff', term }),
+    answerProgram: (said: Answered) => make({ kind: 'answerProgram', said }),
+    grantException: (said: Granted) => make({ kind: 'grantException', said }),
+    withdrawException: (exception: number) => make({ kind: 'withdrawException', exception }),
+    askWaiver: (course: CourseCode, reason: string) => make({ kind: 'askWaiver', course, reason }),
+    answerWaiver: (course: CourseCode, answer: 'granted' | 'declined') =>
+      make({ kind: 'answerWaiver', course, answer })
+  }
+})
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

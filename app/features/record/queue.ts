@@ -1,0 +1,131 @@
+import { createEventHook, useEventListener } from '@vueuse/core'
+import type { StudentId } from '#core/ids'
+import type { Problem } from '#shared/responses'
+import {
+  ChangeQueue,
+  type Arrived,
+  type Outcome,
+  type PendingChange,
+  type QueueState
+} from '#shared/record/changeQueue'
+import { addressOf, type Change, type ChangeRequest } from '#shared/record/changes'
+
+/** What a server says that is not there for the moment, whatever was asked. */
+const NOT_THERE = new Set([0, 502, 503, 504])
+
+/** The changes of whoever is signed in that are on their way, one queue for each record. */
+export const useQueue = defineStore('queue', () => {
+  const session = useWho()
+  const queues = new Map<StudentId, ChangeQueue>()
+  const byStudent = shallowRef<
+    ReadonlyMap<StudentId, { pending: readonly PendingChange[]; state: QueueState }>
+  >(new Map())
+  const made = createEventHook<{ pending: PendingChange; answer: unknown }>()
+  const refused = createEventHook<{ pending: PendingChange; problem: Problem; late: boolean }>()
+  /** Keys of changes made here: news of them is none. */
+  const ownKeys = new Set<string>()
+  let versionOf: (student: StudentId, route: number | null) => number = () => 0
+
+  const queueOf = (student: StudentId): ChangeQueue => {
+    const known = queues.get(student)
+    if (known) return known
+    const queue = new ChangeQueue({
+      send,
+      keep: keepChange,
+      drop: dropChange,
+      versionOf: (...route) => versionOf(...route),
+      made: (pending, answer) => void made.trigger({ pending, answer }),
+      refused: async (pending, problem, late) => {
+        await refused.trigger({ pending, problem, late })
+      },
+      changed: (pending, state) => {
+        byStudent.value = new Map(byStudent.value).set(student, { pending: [...pending], state })
+      },
+      later: (work, ms) => {
+        const timer = setTimeout(work, ms)
+        return () => clearTimeout(timer)
+      }
+    })
+    queues.set(student, queue)
+    return queue
+  }
+
+  async function send(pending: PendingChange, request: ChangeRequest): Promise<Arrived> {
+    const { method, query, body } = request
+    // Somebody else has signed in here meanwhile: it waits for whoever made it.
+    if (pending.account !== session.who?.id) return { is: 'signedOut' }
+    try {
+      const answer = await api<unknown>(addressOf(pending.student, request), {
+        method,
+        key: pending.key,
+        ...(query ? { query } : {}),
+        ...(body ? { body } : {})
+      })
+      return { is: 'made', answer }
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      const { status, problem, retryAfterMs } = error
+      if (status === 401) return { is: 'signedOut' }
+      if (NOT_THERE.has(status) || status === 429 || status >= 500)
+        return {
+          is: 'unsettled',
+          problem,
+          reached: !NOT_THERE.has(status) && status !== 429,
+          ...(retryAfterMs ? { retryAfterMs } : {})
+        }
+      return { is: 'refused', problem }
+    }
+  }
+
+  /** Makes a change of a record: shown at once, sent in turn. */
+  function add(of: { student: StudentId; name: string; seen: number }, change: Change): Promise<Outcome> {
+    const key = newKey()
+    ownKeys.add(key)
+    return queueOf(of.student).add({
+      key,
+      account: session.who!.id,
+      student: of.student,
+      studentName: of.name,
+      change,
+      seen: of.seen,
+      madeAt: Date.now()
+    })
+  }
+
+  /** Takes up what was left over of an account, in this tab or in one that was closed. */
+  async function resume(account: number): Promise<void> {
+    const left = await keptChanges(account)
+    for (const { key } of left) ownKeys.add(key)
+    for (const student of new Set(left.map((one) => one.student)))
+      queueOf(student).resume(left.filter((one) => one.student === student))
+    poke()
+  }
+  function poke(): void {
+    for (const queue of queues.values()) queue.poke()
+  }
+  useEventListener('online', poke)
+  watch(
+    () => session.who?.id,
+    (account) => account !== undefined && void resume(account),
+    { immediate: true }
+  )
+  watch(
+    () => useNews().live,
+    (live) => live && poke()
+  )
+
+  return {
+    byStudent,
+    add,
+    isOwn: (key: string | null) => key !== null && ownKeys.has(key),
+    onMade: made.on,
+    onRefused: refused.on,
+    versionsFrom: (read: typeof versionOf) => (versionOf = read)
+  }
+})
+
+/** Hard to guess, and of no other change; there is no other way where pages are not served safely. */
+function newKey(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16))
+  return Array.from(bytes, (one) => one.toString(16).padStart(2, '0')).join('')
+}

@@ -1,0 +1,81 @@
+/**
+ * News: what others may be looking at has changed. A row is written in the change's own transaction, so there is news of
+ * all that was committed and of nothing else; every server reads them (`server/features/news`).
+ */
+import { lt } from 'drizzle-orm'
+import type { NewsKind } from '#shared/news/responses'
+import { all, untilThrough, type Reader } from './connect'
+import type { Action, LoggedEvent } from './log'
+import { news } from './schema/index'
+
+/** What an action of the log is to those who look; nothing where it changes nothing that is shown. */
+export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
+  'program.answered': ['record'],
+  'route.changed': ['route'],
+  'route.made': ['record'],
+  'route.described': ['record'],
+  'route.chosen': ['record'],
+  'route.dropped': ['record'],
+  'carry.changed': ['record'],
+  'termNote.written': ['record'],
+  'week.picked': ['record'],
+  'week.made': ['own'],
+  'week.changed': ['record'],
+  'week.dropped': ['own'],
+  'keepFree.changed': ['record'],
+  'weekHabits.changed': ['own'],
+  'calendarAddress.made': ['own'],
+  'calendarAddress.withdrawn': ['own'],
+  'signOff.given': ['record'],
+  'signOff.withdrawn': ['record'],
+  'review.asked': ['record'],
+  'registration.made': ['record', 'seats'],
+  'registration.exchanged': ['record', 'seats'],
+  'exception.granted': ['record'],
+  'exception.withdrawn': ['record'],
+  'waiver.asked': ['record'],
+  'waiver.answered': ['record'],
+  'grades.posted': ['record'],
+  'clock.set': ['clock']
+}
+
+/** Of everybody, whoever's action it was. */
+const FOR_ALL = new Set<NewsKind>(['seats', 'term', 'clock'])
+
+const keyOfChange = new WeakMap<Reader, string>()
+
+/** The client's key of the change that a transaction makes; its news carries it. */
+export function comesFrom(tx: Reader, key: string): void {
+  keyOfChange.set(tx, key)
+}
+
+/** Writes news of what somebody does, in its transaction. */
+export async function tell(
+  db: Reader,
+  kinds: readonly NewsKind[],
+  event: Pick<LoggedEvent, 'account' | 'student' | 'after'>
+): Promise<void> {
+  if (!kinds.length) return
+  const { route, version, term } = (event.after ?? {}) as { route?: number; version?: number; term?: string }
+  await db.insert(news).values(
+    kinds.map((kind) => ({
+      at: new Date(),
+      kind,
+      studentId: FOR_ALL.has(kind) ? null : event.student,
+      accountId: event.account,
+      changeKey: keyOfChange.get(db) ?? null,
+      about: FOR_ALL.has(kind)
+        ? { ...(term === undefined ? {} : { term }) }
+        : { ...(kind === 'route' ? { route: route!, version: version! } : {}) }
+    }))
+  )
+}
+
+/** Nobody comes back after so long and asks what they have missed: they read anew. */
+const KEPT_MS = 3_600_000
+
+/** The last one stays: it tells up to where there was news. */
+export async function forgetOldNews(db: Reader, now: number, mark: number): Promise<void> {
+  const old = all(lt(news.at, new Date(now - KEPT_MS)), lt(news.id, mark))
+  await untilThrough(() => db.delete(news).where(old))
+}

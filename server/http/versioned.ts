@@ -1,0 +1,81 @@
+/** Answers on their way out: compressed where that is worth it, and not sent again to whoever has them (RFC 9110). */
+import { createHash } from 'node:crypto'
+import { promisify } from 'node:util'
+import { gzip } from 'node:zlib'
+import {
+  appendResponseHeader,
+  getRequestHeader,
+  setResponseHeader,
+  setResponseStatus,
+  type H3Event
+} from 'h3'
+
+const compress = promisify(gzip)
+/** Shorter ones fit into a packet or two as they are. */
+const WORTH_BYTES = 1024
+
+/** An answer as JSON, with a version by which a browser that has it knows it. */
+export class Versioned {
+  readonly text: string
+  readonly etag: string
+  #gzipped: Promise<Buffer> | undefined
+
+  constructor(value: unknown) {
+    this.text = JSON.stringify(value)
+    // Weak: the same for all ways to write it down.
+    this.etag = `W/"${createHash('sha256').update(this.text).digest('base64url').slice(0, 22)}"`
+  }
+
+  /** This one, where the value is written the same; it is compressed already. */
+  renewedWith(value: unknown): Versioned {
+    const next = new Versioned(value)
+    return next.etag === this.etag ? this : next
+  }
+
+  gzipped(): Promise<Buffer> {
+    return (this.#gzipped ??= compress(this.text, { level: 9 }))
+  }
+}
+
+/** What is to be sent for what an endpoint answers. */
+export async function written(event: H3Event, answer: unknown): Promise<unknown> {
+  if (answer instanceof Versioned) return versioned(event, answer)
+  // Files and streams are sent as they are.
+  if (typeof answer !== 'object' || answer === null || answer instanceof Promise) return answer
+  if (event.handled) return answer
+  const text = JSON.stringify(answer)
+  setResponseHeader(event, 'content-type', 'application/json')
+  return takesGzip(event) && text.length > WORTH_BYTES ? packed(event, await compress(text)) : text
+}
+
+async function versioned(event: H3Event, answer: Versioned): Promise<unknown> {
+  setResponseHeader(event, 'cache-control', 'private, no-cache')
+  setResponseHeader(event, 'etag', answer.etag)
+  appendResponseHeader(event, 'vary', 'accept-encoding')
+  if (has(event, answer.etag)) {
+    setResponseStatus(event, 304)
+    return ''
+  }
+  setResponseHeader(event, 'content-type', 'application/json')
+  if (!takesGzip(event) || answer.text.length <= WORTH_BYTES) return answer.text
+  return packed(event, await answer.gzipped())
+}
+
+function packed(event: H3Event, bytes: Buffer): Buffer {
+  setResponseHeader(event, 'content-encoding', 'gzip')
+  return bytes
+}
+
+function has(event: H3Event, etag: string): boolean {
+  const known = getRequestHeader(event, 'if-none-match') ?? ''
+  return known.split(',').some((one) => one.trim() === etag)
+}
+
+/** A coding is refused by a weight of nought. */
+function takesGzip(event: H3Event): boolean {
+  const said = (getRequestHeader(event, 'accept-encoding') ?? '').split(',')
+  return said.some((one) => {
+    const [coding, weight] = one.trim().split(/\s*;\s*q=/)
+    return coding === 'gzip' && (weight === undefined || Number(weight) > 0)
+  })
+}

@@ -1,0 +1,231 @@
+import { describe, expect, it } from 'vitest'
+import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
+import type { RouteChange } from '#core/findings'
+import type { Section } from '#core/week'
+import { planned } from '../../core/testing/build'
+import type { StudentView } from '#shared/record/responses'
+import type { RouteView } from '#shared/route/responses'
+import type { DraftWeek } from '#shared/week/responses'
+import {
+  addressOf,
+  isSettledByItself,
+  NEW_WEEK,
+  requestOf,
+  routeOf,
+  settledWith,
+  shownWith,
+  titleOf,
+  type Change
+} from './changes'
+
+const AUTUMN = termCode('AU27')
+const ENVI = courseCode('ENVI 310')
+const route = (over: Partial<RouteView> = {}): RouteView => ({
+  id: 7,
+  name: 'Main route',
+  note: null,
+  chosen: true,
+  version: 4,
+  changedAt: 0,
+  changedBy: 'Imke Varga',
+  reviewAskedAt: null,
+  advisorMayEdit: false,
+  seen: null,
+  courses: [planned('MUSI 101', 'SP28')],
+  undo: null,
+  redo: null,
+  ...over
+})
+const draft = (over: Partial<DraftWeek> = {}): DraftWeek => ({
+  id: 3,
+  term: AUTUMN,
+  name: 'First draft',
+  goingWith: true,
+  sections: [],
+  exchanges: [],
+  asPicked: {},
+  shareKey: null,
+  ...over
+})
+const section = (code: string, course = ENVI) =>
+  ({ code: code as SectionCode, course, term: AUTUMN, meetings: [], instructors: [] }) as unknown as Section
+/** A record with nothing in it but what is said. */
+const record = (over: object = {}): StudentView =>
+  ({
+    student: { id: studentId(1), name: 'Imke Varga' },
+    route: route(),
+    routes: [route(), route({ id: 8, name: 'Another', chosen: false, courses: [] })],
+    drafts: [],
+    sections: [],
+    marks: [],
+    termNotes: [],
+    keepFree: [],
+    exceptions: [],
+    habits: { wishes: [], travelHolds: false },
+    calendarKey: 'secret',
+    ...over
+  }) as unknown as StudentView
+const term = (code: string) => ({ AU27: 'Autumn 2027', SP28: 'Spring 2028' })[code] ?? code
+
+const addition: RouteChange = { kind: 'add', planned: planned('ENVI 310', 'AU27') }
+const add: Change = { kind: 'route', route: 7, change: addition }
+
+describe('how a change is sent', () => {
+  it('goes to the record of its student, with the version of its route', () => {
+    const request = requestOf(add, 4)
+    expect(addressOf(studentId(1), request)).toBe('/api/students/1/route')
+    expect(request).toMatchObject({ method: 'POST', body: { route: 7, version: 4, change: addition } })
+  })
+  it('names courses as addresses do, and a term to be taken back in its query', () => {
+    expect(requestOf({ kind: 'askWaiver', course: ENVI, reason: 'because' }, 0).where).toBe(
+      'waivers/ENVI-310'
+    )
+    expect(requestOf({ kind: 'withdrawSignOff', term: AUTUMN }, 0)).toEqual({
+      method: 'DELETE',
+      where: 'sign-off',
+      query: { term: 'AU27' }
+    })
+  })
+  it('asks for the week gone with where the one picked in has no number yet', () => {
+    const picks: Change = { kind: 'picks', term: AUTUMN, week: NEW_WEEK, picks: [], held: [] }
+    expect(requestOf(picks, 0).body).toMatchObject({ week: null })
+  })
+  it('has a route only where it has a version', () => {
+    expect(routeOf(add)).toBe(7)
+    expect(routeOf({ kind: 'askReview' })).toBeUndefined()
+  })
+})
+
+describe('what a change of a route makes of the record', () => {
+  it('is on the route at once, chosen or not, and can be undone', () => {
+    const shown = shownWith(record(), add)
+    expect(shown.route.courses.map((one) => one.course)).toEqual(['MUSI 101', 'ENVI 310'])
+    expect(shown.routes[0]).toEqual(shown.route)
+    expect(shown.route.undo).toEqual(addition)
+    const other = shownWith(record(), { ...add, route: 8 } as Change)
+    expect(other.routes[1]!.courses).toHaveLength(1)
+    expect(other.route.courses).toHaveLength(1)
+  })
+  it('is nothing where it can no longer be made', () => {
+    const gone: Change = {
+      kind: 'route',
+      route: 7,
+      change: { kind: 'remove', planned: planned('ENVI 310', 'AU27') }
+    }
+    expect(shownWith(record(), gone).route).toEqual(route())
+  })
+  it('takes back what is undone', () => {
+    const undo: Change = { kind: 'step', route: 7, step: 'undo', change: addition }
+    expect(shownWith(shownWith(record(), add), undo).route.courses).toEqual(route().courses)
+  })
+  it('has the version that the server made, once it has answered', () => {
+    const answer = { route: 7, version: 5, changedAt: 9, changedBy: 'Orla Denholt', undo: null, redo: null }
+    const settled = settledWith(record(), add, answer)
+    expect(settled.route).toMatchObject({ version: 5, changedBy: 'Orla Denholt', undo: null })
+    expect(settled.route.courses).toHaveLength(2)
+    expect(isSettledByItself(add)).toBe(true)
+  })
+  it('is on the route that is made with it, where there was none', () => {
+    const nothing = record({ route: route({ id: null, version: 0, courses: [] }), routes: [] })
+    const change = { ...add, route: null } as Change
+    const shown = shownWith(nothing, change)
+    expect(shown.route.courses).toHaveLength(1)
+    const settled = settledWith(nothing, change, { route: 12, version: 1 })
+    expect(settled.route).toMatchObject({ id: 12, version: 1 })
+  })
+  it('chooses one route and no other', () => {
+    const shown = shownWith(record(), { kind: 'describeRoute', route: 8, said: { chosen: true } })
+    expect(shown.route.id).toBe(8)
+    expect(shown.routes.map((one) => [one.id, one.chosen])).toEqual([
+      [8, true],
+      [7, false]
+    ])
+  })
+})
+
+describe('what a pick makes of the record', () => {
+  const pick = (code: string, over: object = {}): Change => ({
+    kind: 'picks',
+    term: AUTUMN,
+    week: 3,
+    picks: [{ course: ENVI, sections: [section(code)] }],
+    held: [],
+    ...over
+  })
+  it('takes the place of what was picked of the course', () => {
+    const before = record({
+      drafts: [draft({ sections: ['20001' as SectionCode] })],
+      sections: [section('20001')]
+    })
+    const shown = shownWith(before, pick('20002'))
+    expect(shown.drafts[0]!.sections).toEqual(['20002'])
+    expect(shown.sections.map((one) => one.code)).toEqual(['20001', '20002'])
+  })
+  it('is an exchange where a seat of the course is held', () => {
+    const shown = shownWith(record({ drafts: [draft()] }), pick('20002', { held: [ENVI] }))
+    expect(shown.drafts[0]!.exchanges).toEqual(['ENVI 310'])
+    const back = pick('20002', { picks: [{ course: ENVI, sections: [] }] })
+    expect(shownWith(shown, back).drafts[0]).toMatchObject({ exchanges: [], sections: [] })
+  })
+  it('makes a week where there is none, that has its number from the answer, and picks follow into it', () => {
+    const first = pick('20002', { week: null })
+    const shown = shownWith(record(), first)
+    expect(shown.drafts[0]).toMatchObject({ id: NEW_WEEK, goingWith: true, sections: ['20002'] })
+    const second = pick('20003', {
+      week: NEW_WEEK,
+      picks: [{ course: courseCode('MUSI 101'), sections: [section('20003', courseCode('MUSI 101'))] }]
+    })
+    const settled = settledWith(record(), first, { week: 12 })
+    expect(settled.drafts.map((one) => one.id)).toEqual([12])
+    const both = settledWith(settled, second, { week: 12 })
+    expect(both.drafts).toHaveLength(1)
+    expect(both.drafts[0]).toMatchObject({ id: 12, sections: ['20002', '20003'] })
+  })
+})
+
+describe('what other changes make of the record', () => {
+  const shown = (change: Change, over: object = {}) => shownWith(record(over), change)
+  it('goes with one draft week of a term', () => {
+    const drafts = [draft(), draft({ id: 4, goingWith: false }), draft({ id: 5, term: termCode('SP28') })]
+    const { drafts: now } = shown({ kind: 'changeWeek', week: 4, said: { goingWith: true } }, { drafts })
+    expect(now.map((one) => one.goingWith)).toEqual([false, true, true])
+    expect(shown({ kind: 'dropWeek', week: 4 }, { drafts }).drafts).toHaveLength(2)
+  })
+  it('keeps what is not said of a mark', () => {
+    const marks = [{ course: ENVI, starred: true, note: 'hard', lookedAt: 4 }]
+    const mark = (said: object): Change => ({ kind: 'mark', course: ENVI, said, at: 9 })
+    expect(shown(mark({ note: null }), { marks }).marks).toEqual([{ ...marks[0], note: null }])
+    expect(shown(mark({ looked: true }), { marks }).marks[0]).toMatchObject({ starred: true, lookedAt: 9 })
+  })
+  it('takes a note away that is empty', () => {
+    const termNotes = [{ term: AUTUMN, text: 'abroad', by: 'Imke Varga' }]
+    const write = (text: string | null): Change => ({
+      kind: 'termNote',
+      term: AUTUMN,
+      text,
+      by: 'Imke Varga'
+    })
+    expect(shown(write(null), { termNotes }).termNotes).toEqual([])
+    expect(shown(write('at home'), { termNotes }).termNotes).toEqual([{ ...termNotes[0], text: 'at home' }])
+  })
+  it('says nothing of what only the server knows', () => {
+    const before = record()
+    expect(shownWith(before, { kind: 'signOff', term: AUTUMN })).toBe(before)
+    expect(isSettledByItself({ kind: 'signOff', term: AUTUMN })).toBe(false)
+  })
+})
+
+describe('what a change is called', () => {
+  it.each<[Change, string]>([
+    [add, 'Add ENVI 310 to Autumn 2027'],
+    [{ kind: 'signOff', term: AUTUMN }, 'the sign-off of Autumn 2027'],
+    [
+      { kind: 'picks', term: AUTUMN, week: 3, picks: [{ course: ENVI, sections: [] }], held: [] },
+      'taking off ENVI 310'
+    ],
+    [{ kind: 'changeWeek', week: 3, said: { goingWith: true } }, 'going with another draft week'],
+    [{ kind: 'askWaiver', course: ENVI, reason: 'because' }, 'asking for a waiver of ENVI 310']
+  ])('%o', (change, title) => {
+    expect(titleOf(change, term)).toBe(title)
+  })
+})

@@ -1,0 +1,174 @@
+import { freePort } from '../../tools/mariadb'
+import { startSite, type Site } from '../../tools/site'
+import { enter, expect, OPENS, ROOT, setClock, test, type DemoSite } from './site'
+import type { Browser, Page } from '@playwright/test'
+import { settled } from './axe'
+
+test.use({ scenario: 'news' })
+
+let second: Site
+/** The same demo, served by another process. */
+let elsewhere: DemoSite
+test.beforeAll(async ({ site }) => {
+  second = await startSite(ROOT, await freePort(), site.url, { demo: true })
+  elsewhere = { ...site, address: second.address }
+})
+test.afterAll(() => second.stop())
+
+/** Longest that a view may take to follow what somebody else has done. */
+const SOON = { timeout: 1000 }
+
+async function open(browser: Browser, site: DemoSite, name: string, path: string): Promise<Page> {
+  const page = await enter(browser, site, name)
+  await page.goto(path)
+  await settled(page)
+  return page
+}
+
+async function send(page: Page, path: string, data: object, key?: string) {
+  return page.request.post(path, {
+    data,
+    ...(key ? { headers: { 'idempotency-key': `"${key}"` } } : {})
+  })
+}
+
+test('what an advisor does is on the screen of the student within a second, across servers', async ({
+  browser,
+  site
+}) => {
+  const imke = await open(browser, site, 'imke.varga', '/students/1/register')
+  const orla = await enter(browser, elsewhere, 'orla.denholt')
+  await expect(imke.getByText('not given yet')).toBeVisible()
+  expect((await send(orla, '/api/students/1/sign-off', { term: 'AU27' })).ok()).toBe(true)
+  await expect(imke.getByText('Orla Denholt,')).toBeVisible(SOON)
+  await orla.request.delete('/api/students/1/sign-off?term=AU27')
+  await expect(imke.getByText('not given yet')).toBeVisible(SOON)
+  for (const page of [imke, orla]) await page.context().close()
+})
+
+test('what a student asks is on the desk of the advisor', async ({ browser, site }) => {
+  const orla = await open(browser, elsewhere, 'orla.denholt', '/desk')
+  const mira = await enter(browser, site, 'mira.sandoval')
+  const waiting = orla.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: /^Desk/ })
+  const before = await waiting.textContent()
+  const asked = await send(mira, '/api/students/12/waivers/ENDA-410', { reason: 'took its like elsewhere' })
+  expect(asked.ok()).toBe(true)
+  await expect(waiting).not.toHaveText(before!, { timeout: 2000 })
+  for (const page of [mira, orla]) await page.context().close()
+})
+
+test('a clock that is set elsewhere is told', async ({ browser, site }) => {
+  const imke = await open(browser, site, 'imke.varga', '/students/1/register')
+  const edda = await enter(browser, elsewhere, 'edda.whitlock')
+  await setClock(edda, OPENS)
+  await expect(imke.getByText('open now')).toBeVisible({ timeout: 2000 })
+  await edda.context().close()
+  await imke.context().close()
+})
+
+test('seats that are taken elsewhere are told within a second', async ({ browser, site }) => {
+  const imke = await open(browser, site, 'imke.varga', '/students/1/courses/WRIT-215')
+  const [row] = await site.query<{ id: number; code: string; taken: number; capacity: number }>(
+    "select s.id, s.code, s.taken, s.capacity from section s join course c on c.id = s.course_id join term t on t.id = s.term_id where c.code = 'WRIT 215' and t.code = 'AU27' order by s.number limit 1"
+  )
+  const { capacity, taken } = row!
+  const line = imke.getByRole('row').filter({ hasText: row!.code })
+  await expect(line).toContainText(`${capacity - taken} of ${capacity} left`)
+  await site.query('update section set taken = taken + 1 where id = ?', [row!.id])
+  await site.query(
+    'insert into news (at, kind, about) values (utc_timestamp(3), \'seats\', \'{"term":"AU27"}\')'
+  )
+  await expect(line).toContainText(`${capacity - taken - 1} of ${capacity} left`, SOON)
+  await site.query('update section set taken = ? where id = ?', [taken, row!.id])
+  await imke.context().close()
+})
+
+test('a change that is sent twice is made once, whichever server is asked', async ({ browser, site }) => {
+  const here = await enter(browser, site, 'imke.varga')
+  const there = await enter(browser, elsewhere, 'imke.varga')
+  const version = async () =>
+    ((await (await here.request.get('/api/students/1')).json()) as { route: { version: number } }).route
+      .version
+  const seen = await version()
+  const body = {
+    route: null,
+    version: seen,
+    change: { kind: 'add', planned: { course: 'MUSI 101', term: 'SP29', credits: 3 } }
+  }
+  const answers = await Promise.all(
+    [here, there, here].map(async (page) => send(page, '/api/students/1/route', body, 'sent-three-times'))
+  )
+  expect(answers.map((one) => one.status())).toEqual([200, 200, 200])
+  const [first, ...others] = await Promise.all(answers.map((one) => one.json()))
+  for (const other of others) expect(other).toEqual(first)
+  expect(await version()).toBe(seen + 1)
+  const other = await send(
+    here,
+    '/api/students/1/route/step',
+    { version: seen, step: 'undo' },
+    'sent-three-times'
+  )
+  expect(other.status()).toBe(422)
+  expect((await send(here, '/api/students/1/review', {}, 'no')).status()).toBe(400)
+  for (const page of [here, there]) await page.context().close()
+})
+
+test('what is missed while a browser is away is told when it comes back', async ({ browser, site }) => {
+  const imke = await open(browser, site, 'imke.varga', '/students/1/register')
+  const orla = await enter(browser, elsewhere, 'orla.denholt')
+  await expect(imke.getByText('not given yet')).toBeVisible()
+  await imke.context().setOffline(true)
+  await send(orla, '/api/students/1/sign-off', { term: 'AU27' })
+  await expect(imke.getByText('You are offline.')).toBeVisible()
+  await imke.context().setOffline(false)
+  await expect(imke.getByText('Orla Denholt,')).toBeVisible({ timeout: 8000 })
+  await orla.request.delete('/api/students/1/sign-off?term=AU27')
+  for (const page of [imke, orla]) await page.context().close()
+})
+
+test('two tabs of one browser share one stream, and the second goes on when the first is closed', async ({
+  browser,
+  site
+}) => {
+  const first = await open(browser, site, 'imke.varga', '/students/1/register')
+  const streams: string[] = []
+  const context = first.context()
+  context.on('request', (request) => request.url().includes('/api/news') && streams.push(request.url()))
+  const other = await context.newPage()
+  await other.goto('/students/1/register')
+  await settled(other)
+  const orla = await enter(browser, elsewhere, 'orla.denholt')
+  await send(orla, '/api/students/1/sign-off', { term: 'AU27' })
+  for (const page of [first, other]) await expect(page.getByText('Orla Denholt,')).toBeVisible(SOON)
+  expect(streams).toEqual([])
+  await first.close()
+  await expect.poll(() => streams.length).toBe(1)
+  await orla.request.delete('/api/students/1/sign-off?term=AU27')
+  await expect(other.getByText('not given yet')).toBeVisible({ timeout: 2000 })
+  await orla.context().close()
+  await context.close()
+})
+
+test('every kind of change waits without a server, stays over a reload, and reaches its own student', async ({
+  browser,
+  site
+}) => {
+  const page = await open(browser, site, 'imke.varga', '/students/1/courses/MUSI-102')
+  await page.route('**/api/students/1/courses/**', (route) => route.abort())
+  await page.getByRole('button', { name: /^Star/ }).click()
+  await expect(page.getByText(/The server cannot be reached\. \d changes? waits? here/)).toBeVisible()
+  await page.reload()
+  await expect(page.getByText(/The server cannot be reached\. \d changes? waits? here/)).toBeVisible({
+    timeout: 10_000
+  })
+  await expect(page.getByRole('button', { name: /starred|Unstar|no longer/i }).first()).toBeVisible()
+  await page.unroute('**/api/students/1/courses/**')
+  await expect(page.getByText('The connection is back; everything is saved.')).toBeVisible({
+    timeout: 20_000
+  })
+  const { marks } = (await (await page.request.get('/api/students/1')).json()) as {
+    marks: { course: string; starred: boolean }[]
+  }
+  expect(marks.find((one) => one.course === 'MUSI 102')).toMatchObject({ starred: true })
+  await page.context().close()
+})
