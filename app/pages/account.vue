@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { passwordBody } from '#shared/accounts/requests'
 import { instantText } from '#shared/when'
 import { count } from '#shared/words'
 
@@ -10,13 +11,10 @@ onMounted(() => account.load())
 
 const others = computed(() => account.sessions.filter((one) => !one.here).length)
 
-const present = ref('')
-const next = ref('')
+const form = useForm(passwordBody, { present: '', next: '' })
 const problem = ref<Failure['problem']>()
 const done = ref<string>()
 const busy = ref(false)
-const messageFor = (field: string) =>
-  problem.value?.fields?.filter((one) => one.field === field).map((one) => `This ${one.message}.`)
 
 /** Does it, and says what came of it. */
 async function attempt(work: () => Promise<void>, said: string) {
@@ -33,11 +31,16 @@ async function attempt(work: () => Promise<void>, said: string) {
     busy.value = false
   }
 }
-const change = () =>
-  attempt(async () => {
-    await account.changePassword(present.value, next.value)
-    present.value = next.value = ''
-  }, 'The password is changed. You were signed out everywhere else.')
+async function change() {
+  problem.value = undefined
+  done.value = undefined
+  if (!(await form.submit(({ present, next }) => account.changePassword(present, next)))) {
+    problem.value = form.problem.value
+    return
+  }
+  form.clear()
+  done.value = 'The password is changed. You were signed out everywhere else.'
+}
 </script>
 
 <template>
@@ -88,22 +91,22 @@ const change = () =>
             <h2 id="password">Another password</h2>
             <v-form class="fields" @submit.prevent="change">
               <v-text-field
-                v-model="present"
+                v-model="form.values.value.present"
                 label="Present password"
                 type="password"
                 autocomplete="current-password"
-                :error-messages="messageFor('present')"
+                :error-messages="form.errorsOf('present')"
               />
               <v-text-field
-                v-model="next"
+                v-model="form.values.value.next"
                 label="New password"
                 type="password"
                 autocomplete="new-password"
                 hint="12 characters or more; a few words are fine"
                 persistent-hint
-                :error-messages="messageFor('next')"
+                :error-messages="form.errorsOf('next')"
               />
-              <v-btn type="submit" variant="flat" color="primary" :disabled="busy || !present || !next"
+              <v-btn type="submit" variant="flat" color="primary" :disabled="form.busy.value"
                 >Change the password</v-btn
               >
             </v-form>

@@ -41,7 +41,7 @@ const title = computed(
           <span class="push quiet">{{ college.termName(staff.desk?.term ?? '') }}</span>
         </div>
         <div class="figures">
-          <button
+          <v-bare-btn
             v-for="one in figures"
             :key="one.reason"
             class="card"
@@ -51,7 +51,7 @@ const title = computed(
           >
             <strong class="display">{{ one.count }}</strong>
             <span class="quiet">{{ DESK_WORDS[one.reason] }}</span>
-          </button>
+          </v-bare-btn>
         </div>
         <StudentTable v-if="list.length" :rows="list" :term="college.termName(staff.desk!.term)" />
         <p v-else class="card empty">

@@ -1,14 +1,12 @@
 <script setup lang="ts">
+import { signInBody } from '#shared/accounts/requests'
 import type { Role } from '#shared/accounts/responses'
 
 useHead({ title: 'Sign in · Ridgeway' })
 const session = useWho()
 const route = useRoute()
 const { demo, demoPassword } = useRuntimeConfig().public
-const name = ref('')
-const password = ref('')
-const problem = ref<string>()
-const busy = ref(false)
+const { values, errorsOf, submit, busy, problem } = useForm(signInBody, { name: '', password: '' })
 const people = ref<{ name: string; signIn: string; role: Role; situation: string }[]>([])
 const peopleFailure = ref<string>()
 
@@ -23,21 +21,16 @@ onMounted(async () => {
 const students = computed(() => people.value.filter((p) => p.role === 'student'))
 const staff = computed(() => people.value.filter((p) => p.role !== 'student'))
 
-async function enter(who = name.value, secret = password.value) {
-  busy.value = true
-  problem.value = undefined
-  try {
-    // Names are small letters; a telephone likes to begin with a capital.
-    await session.signIn(who.trim().toLowerCase(), secret)
-    const next = route.query.next
-    const isHere = typeof next === 'string' && next.startsWith('/') && !next.startsWith('//')
-    await navigateTo(isHere && session.who && isPlaceOf(next, session.who) ? next : session.home)
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    problem.value = error.message
-  } finally {
-    busy.value = false
-  }
+async function enter() {
+  // Names are small letters; a telephone likes to begin with a capital.
+  if (!(await submit(({ name, password }) => session.signIn(name.trim().toLowerCase(), password)))) return
+  const next = route.query.next
+  const isHere = typeof next === 'string' && next.startsWith('/') && !next.startsWith('//')
+  await navigateTo(isHere && session.who && isPlaceOf(next, session.who) ? next : session.home)
+}
+function enterAs(name: string) {
+  values.value = { name, password: demoPassword }
+  void enter()
 }
 </script>
 
@@ -51,15 +44,22 @@ async function enter(who = name.value, secret = password.value) {
       <p>Plan the whole way to your degree, then hold the seats that take you there.</p>
       <form class="card" @submit.prevent="enter()">
         <h2>Sign in</h2>
-        <v-text-field v-model="name" label="Name" autocomplete="username" name="name" />
         <v-text-field
-          v-model="password"
+          v-model="values.name"
+          label="Name"
+          autocomplete="username"
+          name="name"
+          :error-messages="errorsOf('name')"
+        />
+        <v-text-field
+          v-model="values.password"
           label="Password"
           type="password"
           autocomplete="current-password"
           name="password"
+          :error-messages="errorsOf('password')"
         />
-        <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
+        <p v-if="problem" class="stops" role="alert">{{ problem.message }}</p>
         <v-btn type="submit" variant="flat" color="primary" :disabled="busy" block>Sign in</v-btn>
       </form>
     </section>
@@ -71,19 +71,19 @@ async function enter(who = name.value, secret = password.value) {
       <p v-if="peopleFailure" role="alert">{{ peopleFailure }}</p>
       <ul>
         <li v-for="person in students" :key="person.signIn">
-          <button class="card person" :disabled="busy" @click="enter(person.signIn, demoPassword)">
+          <v-bare-btn class="card person" :disabled="busy" @click="enterAs(person.signIn)">
             <strong>{{ person.name }}</strong>
             <span class="quiet">{{ person.situation }}</span>
-          </button>
+          </v-bare-btn>
         </li>
       </ul>
       <h3 v-if="staff.length">Staff</h3>
       <ul>
         <li v-for="person in staff" :key="person.signIn">
-          <button class="card person" :disabled="busy" @click="enter(person.signIn, demoPassword)">
+          <v-bare-btn class="card person" :disabled="busy" @click="enterAs(person.signIn)">
             <strong>{{ person.name }}</strong>
             <span class="quiet">{{ person.situation }}</span>
-          </button>
+          </v-bare-btn>
         </li>
       </ul>
     </section>

@@ -9,6 +9,7 @@ const student = useStudent()
 const route = useRoute()
 const { choice, choose } = useThemeChoice()
 
+const demo = useRuntimeConfig().public.demo
 const search = ref<{ focus: () => void }>()
 const help = ref(false)
 const online = useOnline()
@@ -48,17 +49,6 @@ const THEMES = [
   { value: 'light', title: 'Light' },
   { value: 'dark', title: 'Dark' }
 ] as const
-const KEYS = [
-  ['/', 'find a course'],
-  ['g then t, d, r, w, e', 'Today, Degree, Route, Week, Register'],
-  ['arrow keys', 'move on the Route and the Week'],
-  ['space', 'lift a course on the Route, and put it down'],
-  ['Shift+Enter', 'put the course found on the route'],
-  ['Enter', 'open'],
-  ['Esc', 'leave'],
-  ['?', 'these keys']
-]
-
 async function leave() {
   await session.signOut()
   await navigateTo('/sign-in')
@@ -88,31 +78,30 @@ async function leave() {
     <NuxtLink v-else-if="college.shelf" class="search here" :to="base">Courses</NuxtLink>
     <v-menu location="bottom end">
       <template #activator="{ props: menu }">
-        <button class="person" v-bind="menu" :aria-label="`${session.who?.name}, ${role}: menu`">
+        <v-bare-btn class="person" v-bind="menu" :aria-label="`${session.who?.name}, ${role}: menu`">
           <span class="who">
             <strong>{{ session.who?.name }}</strong>
             <span>{{ role }}</span>
           </span>
           <span class="avatar" aria-hidden="true">{{ initials }}</span>
-        </button>
+        </v-bare-btn>
       </template>
       <div class="menu card">
         <fieldset>
           <legend>Theme</legend>
           <label v-for="theme in THEMES" :key="theme.value">
-            <input
-              type="radio"
+            <v-radio
               name="theme"
               :value="theme.value"
-              :checked="choice === theme.value"
-              @change="choose(theme.value)"
+              :model-value="choice === theme.value"
+              @update:model-value="choose(theme.value)"
             />
             {{ theme.title }}
           </label>
         </fieldset>
-        <button class="row" @click="help = true">Keys</button>
+        <v-bare-btn class="row" @click="help = true">How to read this, and keys</v-bare-btn>
         <NuxtLink class="row" to="/account">Signing in</NuxtLink>
-        <button class="row" @click="leave">Sign out</button>
+        <v-bare-btn class="row" @click="leave">Sign out</v-bare-btn>
       </div>
     </v-menu>
   </header>
@@ -120,21 +109,10 @@ async function leave() {
     You are offline. You see what the server said last; changes wait until you are back.
   </div>
   <main id="main" tabindex="-1"><slot /></main>
-  <CoursePanel v-if="panel.shown.value" :code="panel.shown.value" @close="panel.close()" />
-  <ClockBar />
+  <LazyCoursePanel v-if="panel.shown.value" :code="panel.shown.value" @close="panel.close()" />
+  <LazyClockBar v-if="demo || session.who?.role === 'registrar'" />
   <Notice />
-  <v-dialog v-model="help" max-width="460" aria-labelledby="keys-title">
-    <div class="card keys">
-      <h2 id="keys-title">Keys</h2>
-      <dl>
-        <template v-for="[key, what] in KEYS" :key="key">
-          <dt>{{ key }}</dt>
-          <dd>{{ what }}</dd>
-        </template>
-      </dl>
-      <v-btn @click="help = false">Close</v-btn>
-    </div>
-  </v-dialog>
+  <LazyHelpPanel v-if="help" v-model="help" />
 </template>
 
 <style scoped>
@@ -307,19 +285,6 @@ main {
   flex: 1;
   outline: none;
 }
-.keys {
-  padding: 20px;
-  color: var(--ink);
-}
-.keys dl {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 6px 16px;
-  margin: 12px 0 16px;
-}
-.keys dt {
-  font-weight: 650;
-}
 @media (max-width: 1100px) {
   .who {
     display: none;
@@ -344,7 +309,7 @@ main {
     position: fixed;
     inset: auto 0 0 0;
     z-index: 11;
-    height: 58px;
+    height: 64px;
     background: var(--band);
     padding: 0 4px;
   }
@@ -359,7 +324,9 @@ main {
   }
   .state {
     font-size: 10.5px;
+    line-height: 1.15;
     max-width: 100%;
+    white-space: normal;
   }
   .place[aria-current] {
     margin: 0 0 6px;

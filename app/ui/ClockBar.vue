@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { DateTime } from 'luxon'
 import { instantText } from '#shared/when'
 
 /** The stand-in for time: the demo and the registrar move the campus clock here. */
@@ -18,9 +17,10 @@ const opens = computed(() => {
   return mine && mine.opens > clock.now ? mine.opens : undefined
 })
 
-watch(open, (isOpen) => {
-  if (isOpen)
-    typed.value = DateTime.fromMillis(clock.now, { zone: college.zone }).toFormat("yyyy-MM-dd'T'HH:mm")
+watch(open, async (isOpen) => {
+  if (!isOpen) return
+  const { DateTime } = await import('luxon')
+  typed.value = DateTime.fromMillis(clock.now, { zone: college.zone }).toFormat("yyyy-MM-dd'T'HH:mm")
 })
 
 async function set(body: Parameters<typeof clock.set>[0]) {
@@ -34,7 +34,8 @@ async function set(body: Parameters<typeof clock.set>[0]) {
   }
 }
 const iso = (at: number) => new Date(at).toISOString()
-function setTyped() {
+async function setTyped() {
+  const { DateTime } = await import('luxon')
   const at = DateTime.fromISO(typed.value, { zone: college.zone })
   if (at.isValid) void set({ mode: 'standing', at: iso(at.toMillis()) })
   else problem.value = 'Give a date and a time.'
@@ -43,26 +44,24 @@ function setTyped() {
 
 <template>
   <aside v-if="may" class="clock no-print" aria-label="Campus clock">
-    <button class="now" :aria-expanded="open" @click="open = !open">
+    <v-bare-btn class="now" :aria-expanded="open" @click="open = !open">
       Campus clock <strong>{{ instantText(clock.now, college.zone) }}</strong>
       <span>{{
         clock.mode === 'standing' ? 'standing' : clock.mode === 'running' ? 'running' : 'real time'
       }}</span>
-    </button>
+    </v-bare-btn>
     <template v-if="open">
-      <button v-if="opens" class="textlink" @click="set({ mode: 'running', at: iso(opens - 10_000) })">
+      <v-text-btn v-if="opens" @click="set({ mode: 'running', at: iso(opens - 10_000) })">
         10 seconds before the opening
-      </button>
-      <button v-if="opens" class="textlink" @click="set({ mode: 'running', at: iso(opens) })">
+      </v-text-btn>
+      <v-text-btn v-if="opens" @click="set({ mode: 'running', at: iso(opens) })">
         Jump to the opening
-      </button>
-      <button v-if="clock.mode !== 'running'" class="textlink" @click="set({ mode: 'running' })">
-        Let it run
-      </button>
-      <button v-else class="textlink" @click="set({ mode: 'standing', at: iso(clock.now) })">Stop it</button>
+      </v-text-btn>
+      <v-text-btn v-if="clock.mode !== 'running'" @click="set({ mode: 'running' })"> Let it run </v-text-btn>
+      <v-text-btn v-else @click="set({ mode: 'standing', at: iso(clock.now) })">Stop it</v-text-btn>
       <form @submit.prevent="setTyped">
-        <label>Campus time <input v-model="typed" type="datetime-local" /></label>
-        <button class="textlink">Set</button>
+        <label>Campus time <v-text-field v-model="typed" type="datetime-local" /></label>
+        <v-text-btn type="submit">Set</v-text-btn>
       </form>
       <span v-if="problem" class="stops" role="alert">{{ problem }}</span>
     </template>
@@ -90,16 +89,9 @@ form {
   gap: 8px;
   align-items: center;
 }
-input {
-  background: var(--card);
-  color: var(--ink);
-  border: 1px solid var(--rule);
-  border-radius: 6px;
-  padding: 2px 6px;
-}
 @media (max-width: 720px) {
   .clock {
-    margin-bottom: 58px;
+    margin-bottom: 64px;
     padding: 5px 12px;
   }
 }

@@ -14,10 +14,9 @@ function set(value: T, on: boolean) {
   <fieldset>
     <legend v-if="title" class="quiet small">{{ title }}</legend>
     <label v-for="choice in choices" :key="choice.value">
-      <input
-        type="checkbox"
-        :checked="chosen?.includes(choice.value) ?? false"
-        @change="set(choice.value, ($event.target as HTMLInputElement).checked)"
+      <v-checkbox-btn
+        :model-value="chosen?.includes(choice.value) ?? false"
+        @update:model-value="set(choice.value, $event)"
       />
       {{ choice.title }} <span v-if="choice.note" class="quiet small">{{ choice.note }}</span>
     </label>

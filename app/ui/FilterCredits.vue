@@ -21,9 +21,11 @@ function ask(end: 'least' | 'most', chosen: string) {
     <div class="range">
       <label v-for="end in ['least', 'most'] as const" :key="end"
         >{{ end === 'least' ? 'at least' : 'at most' }}
-        <select :value="range?.[end] ?? ''" @change="ask(end, ($event.target as HTMLSelectElement).value)">
-          <option v-for="n in CREDITS" :key="n" :value="n">{{ n }}</option>
-        </select>
+        <v-select
+          :model-value="range?.[end] ?? null"
+          :items="CREDITS"
+          @update:model-value="ask(end, String($event))"
+        />
       </label>
     </div>
   </FilterPill>

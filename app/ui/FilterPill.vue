@@ -17,20 +17,20 @@ function turn() {
 
 <template>
   <span class="filter" :class="{ active: asks !== undefined }">
-    <button v-if="toggle" class="what" :aria-pressed="asks !== undefined" @click="turn">
+    <v-bare-btn v-if="toggle" class="what" :aria-pressed="asks !== undefined" @click="turn">
       {{ title }}
-    </button>
+    </v-bare-btn>
     <v-menu v-else :close-on-content-click="false" location="bottom start">
       <template #activator="{ props: menu }">
-        <button class="what" v-bind="menu">{{ asks === undefined ? title : asks }}</button>
+        <v-bare-btn class="what" v-bind="menu">{{ asks === undefined ? title : asks }}</v-bare-btn>
       </template>
       <div class="card choices" role="group" :aria-label="title"><slot /></div>
     </v-menu>
     <template v-if="asks !== undefined">
       <span v-if="hides" class="hides">hides {{ hides }}</span>
-      <button class="drop" :aria-label="`Drop: ${title}`" @click="emit('drop')">
+      <v-bare-btn class="drop" :aria-label="`Drop: ${title}`" @click="emit('drop')">
         <span aria-hidden="true">×</span>
-      </button>
+      </v-bare-btn>
     </template>
   </span>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
+import { useEventListener } from '@vueuse/core'
 
 /** What just happened, with the way back. */
 const notice = useNotice()
@@ -15,14 +15,8 @@ function act(action: () => unknown) {
 }
 /** It gives way to what is dragged, which may be dropped where it stands. */
 const aside = ref(false)
-let end: (() => void) | undefined
-onMounted(() => {
-  end = monitorForElements({
-    onDragStart: () => (aside.value = true),
-    onDrop: () => (aside.value = false)
-  })
-})
-onUnmounted(() => end?.())
+useEventListener(document, 'dragstart', () => (aside.value = true))
+useEventListener(document, ['dragend', 'drop'], () => (aside.value = false))
 </script>
 
 <template>

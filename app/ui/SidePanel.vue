@@ -14,7 +14,7 @@ onUnmounted(() => {
   <aside class="panel" :aria-label="label" @keydown.esc="emit('close')">
     <p class="top">
       <slot name="top"><span /></slot>
-      <button class="textlink" @click="emit('close')">Close</button>
+      <v-text-btn @click="emit('close')">Close</v-text-btn>
     </p>
     <slot />
   </aside>
@@ -38,7 +38,7 @@ onUnmounted(() => {
 }
 @media (max-width: 720px) {
   .panel {
-    inset: 52px 0 58px 0;
+    inset: 52px 0 64px 0;
     width: auto;
   }
 }

@@ -7,14 +7,14 @@ const others = computed(() => student.alive.filter((one) => one.term.code !== st
 <template>
   <span class="switch">
     <h1>{{ student.coming?.name }}</h1>
-    <button
+    <v-bare-btn
       v-for="{ term } in others"
       :key="term.code"
       class="pill no-print"
       @click="student.chooseTerm(term.code)"
     >
       go to {{ term.name }}
-    </button>
+    </v-bare-btn>
   </span>
 </template>
 

@@ -21,7 +21,7 @@ defineEmits<{ retry: [] }>()
   </div>
   <template v-else>
     <div v-if="failure" class="stale" role="status">
-      {{ failure }} <button class="textlink" @click="$emit('retry')">Try again</button>
+      {{ failure }} <v-text-btn @click="$emit('retry')">Try again</v-text-btn>
     </div>
     <slot />
   </template>

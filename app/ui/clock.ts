@@ -38,10 +38,9 @@ export const useClock = defineStore('clock', () => {
     }
   }
 
-  useNews().onNews(({ kind }) => {
-    // A missed answer does no harm: the next one sets it right.
-    if (kind === 'clock') sync().catch(() => undefined)
-  })
+  const follow = persistently(sync)
+  useNews().onNews(({ kind }) => kind === 'clock' && follow())
+  useNews().onMissed(follow)
 
   return { mode, now, sync, set, start }
 })

@@ -4,6 +4,7 @@ import type { SectionFilter } from '#core/search'
 import type { Minutes, Weekday } from '#core/time'
 import { MODES, type Section } from '#core/week'
 import { LONG_DAY_NAMES } from '#shared/when'
+import { sectionName } from '#shared/week/texts'
 
 export const SECTION_SORTS = ['best', 'course', 'hour', 'seats', 'instructor'] as const
 export type SectionSort = (typeof SECTION_SORTS)[number]
@@ -81,7 +82,7 @@ export function haystackOf(
 ): string {
   return [
     section.course,
-    `${section.course}-${section.number}`,
+    sectionName(section),
     section.course.replace(' ', ''),
     title,
     subject,

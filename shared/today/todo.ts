@@ -18,7 +18,7 @@ import { ago, dayMonth, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import { findingSubject, findingText } from '#shared/route/texts'
 import { refusalText } from '#shared/registration/texts'
-import { sectionHours, SINCE_WORDS } from '#shared/week/texts'
+import { sectionHours, SINCE_WORDS, sectionName } from '#shared/week/texts'
 
 export type Urgency = 'stops' | 'attention' | 'plain' | 'later'
 
@@ -238,7 +238,7 @@ function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[
       found.push({
         id: `${what} ${section.code}`,
         urgency: 'attention',
-        title: `${section.course}-${section.number} ${SINCE_WORDS[what]}`,
+        title: `${sectionName(section)} ${SINCE_WORDS[what]}`,
         text:
           what === 'moved'
             ? `It is now ${sectionHours(section)}. Pick it again if that suits you, or another one.`

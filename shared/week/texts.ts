@@ -6,6 +6,10 @@ import type { KeepFree } from './responses'
 import { clockTime, DAY_NAMES, dayMonth, hours, LONG_DAY_NAMES } from '#shared/when'
 import { part, KIND_WORDS, MODE_WORDS, count } from '#shared/words'
 
+/** `ENVI 310-02`: how people call a section; its code is for typing. */
+export const sectionName = ({ course, number }: Pick<Section, 'course' | 'number'>): string =>
+  `${course}-${number}`
+
 /** `Mon Wed 9:30–10:45`, `Sat 9 Oct 9:00–16:00` */
 function meetingText({ days, start, end, from, to }: Section['meetings'][number]): string {
   const names = days.map((day) => DAY_NAMES[day]).join(' ')

@@ -53,7 +53,7 @@ test('what a student asks is on the desk of the advisor', async ({ browser, site
   const before = await waiting.textContent()
   const asked = await send(mira, '/api/students/12/waivers/ENDA-410', { reason: 'took its like elsewhere' })
   expect(asked.ok()).toBe(true)
-  await expect(waiting).not.toHaveText(before!, { timeout: 2000 })
+  await expect(waiting).not.toHaveText(before!)
   for (const page of [mira, orla]) await page.context().close()
 })
 

@@ -132,7 +132,7 @@ test('a lab that is held is exchanged for another, and given up only for it', as
   await soil.getByRole('button', { pressed: false }).filter({ hasText: 'Larch 1' }).first().click()
   await page.getByRole('link', { name: /^Register/ }).click()
   const line = page.getByRole('row', { name: /SOIL 220/ })
-  await expect(line).toContainText(/instead of F\w{4}, which you hold until/)
+  await expect(line).toContainText(/instead of SOIL 220-01A, which you hold until/)
   await page.getByRole('checkbox', { name: 'Register WRIT 215' }).uncheck()
   await page.getByRole('button', { name: 'Exchange 1', exact: true }).click()
   await expect(page.locator('.receipt li', { hasText: 'SOIL 220' })).toContainText('exchanged')

@@ -72,3 +72,11 @@ export async function setClock(page: Page, at: string): Promise<void> {
   const answer = await page.request.post('/api/clock', { data: { mode: 'standing', at } })
   expect(answer.ok()).toBe(true)
 }
+
+/** Chooses from a list that opens. */
+export async function choose(page: Page, name: string, option: string | RegExp): Promise<void> {
+  const list = page.getByRole('combobox', { name, ...(name.length < 5 ? { exact: true } : {}) }).last()
+  await list.press('ArrowDown')
+  await page.getByRole('option', { name: option, exact: typeof option === 'string' }).click()
+  await expect(page.getByRole('listbox')).toHaveCount(0)
+}

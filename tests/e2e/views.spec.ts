@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib'
 import { clean, settled } from './axe'
-import { enter, expect, setClock, test } from './site'
+import { choose, enter, expect, setClock, test } from './site'
 
 test.use({ scenario: 'views' })
 
@@ -75,7 +75,7 @@ test('every view works on a phone, without scrolling sideways', async ({ browser
   await page.getByRole('button', { name: 'Day after' }).click()
   await expect(page.locator('.days strong')).toHaveText('Tuesday')
   await page.goto('/students/1/route')
-  await page.getByLabel('Show').selectOption({ label: 'Spring 2028' })
+  await choose(page, 'Show', 'Spring 2028')
   await expect(page.locator('[data-course="ENDA 360"]')).toBeVisible()
   await page.context().close()
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { DataTableHeader } from 'vuetify'
 import type { DeskRow } from '#shared/advising/responses'
 import { ago, shortDay, shortInstant } from '#shared/when'
 import { count, STANDING_WORDS } from '#shared/words'
@@ -45,96 +46,89 @@ function action(row: DeskRow): string {
   if (row.reviewAskedAt !== null) return 'Review'
   return row.changedSince ? 'See change' : 'Open'
 }
+/** In the order of whoever asks, until one is chosen. */
+const COLUMNS: DataTableHeader<DeskRow>[] = [
+  { key: 'name', title: 'Student' },
+  {
+    key: 'climb',
+    title: 'Credits by term, earned and planned',
+    cellProps: { class: 'wide' },
+    headerProps: { class: 'wide' },
+    sortRaw: (one, other) => other.needed - one.needed
+  },
+  {
+    key: 'review',
+    title: 'Review',
+    sortRaw: (one, other) => (one.reviewAskedAt ?? Infinity) - (other.reviewAskedAt ?? Infinity)
+  },
+  {
+    key: 'checks',
+    title: 'What the checks say',
+    sortRaw: (one, other) => other.findings + other.holds - (one.findings + one.holds)
+  },
+  {
+    key: 'opens',
+    title: 'May register from',
+    sortRaw: (one, other) => (one.opens ?? Infinity) - (other.opens ?? Infinity)
+  },
+  { key: 'open', title: '', sortable: false, align: 'end' }
+]
 </script>
 
 <template>
-  <div class="card wrap">
-    <table>
-      <caption class="visually-hidden">
-        Students and where they stand for
-        {{
-          term
-        }}
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">Student</th>
-          <th scope="col" class="wide">Credits by term, earned and planned</th>
-          <th scope="col">Review</th>
-          <th scope="col">What the checks say</th>
-          <th scope="col">May register from</th>
-          <th scope="col"><span class="visually-hidden">Open</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in rows" :key="row.id">
-          <th scope="row">
-            <strong>{{ row.name }}</strong>
-            <span class="quiet block"
-              >{{ row.programs }} · {{ STANDING_WORDS[row.standing]
-              }}{{ row.attendance === 'evening' ? ' · evening' : ''
-              }}{{ row.purpose === 'support' ? ' · support' : '' }}</span
-            >
-          </th>
-          <td class="wide">
-            <svg
-              :viewBox="`0 0 ${W} ${H}`"
-              role="img"
-              :aria-label="`${row.climb.points.at(-1)?.reached ?? 0} of ${row.climb.goal} credits earned and planned`"
-            >
-              <line x1="0" :x2="W" y1="4" y2="4" class="goal" />
-              <path :d="ridge(row, 'sure')" class="sure" />
-              <path :d="ridge(row, 'way')" class="way" />
-            </svg>
-          </td>
-          <td>{{ review(row) }}</td>
-          <td :class="{ stops: stops(row) }">
-            {{ checks(row) }}<span v-if="row.needed" class="quiet"> · {{ row.needed }} cr needed</span>
-          </td>
-          <td>{{ row.opens === null ? 'no opening' : shortInstant(row.opens, college.zone) }}</td>
-          <td class="end">
-            <v-btn
-              :variant="row.reviewAskedAt === null ? 'outlined' : 'flat'"
-              :color="row.reviewAskedAt === null ? undefined : 'primary'"
-              :to="`/students/${row.id}/route`"
-              :aria-label="`${action(row)} ${row.name}`"
-            >
-              {{ action(row) }}
-            </v-btn>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <v-data-table
+    class="card"
+    :headers="COLUMNS"
+    :items="rows"
+    item-value="id"
+    :items-per-page="-1"
+    hide-default-footer
+    :aria-label="`Students and where they stand for ${term}`"
+  >
+    <template #[`item.name`]="{ item: row }">
+      <strong>{{ row.name }}</strong>
+      <span class="quiet block"
+        >{{ row.programs }} · {{ STANDING_WORDS[row.standing]
+        }}{{ row.attendance === 'evening' ? ' · evening' : ''
+        }}{{ row.purpose === 'support' ? ' · support' : '' }}</span
+      >
+    </template>
+    <template #[`item.climb`]="{ item: row }">
+      <svg
+        :viewBox="`0 0 ${W} ${H}`"
+        role="img"
+        :aria-label="`${row.climb.points.at(-1)?.reached ?? 0} of ${row.climb.goal} credits earned and planned`"
+      >
+        <line x1="0" :x2="W" y1="4" y2="4" class="goal" />
+        <path :d="ridge(row, 'sure')" class="sure" />
+        <path :d="ridge(row, 'way')" class="way" />
+      </svg>
+    </template>
+    <template #[`item.review`]="{ item: row }">{{ review(row) }}</template>
+    <template #[`item.checks`]="{ item: row }">
+      <span :class="{ stops: stops(row) }">{{ checks(row) }}</span><span v-if="row.needed" class="quiet">
+        · {{ row.needed }} cr needed</span
+      >
+    </template>
+    <template #[`item.opens`]="{ item: row }">{{
+      row.opens === null ? 'no opening' : shortInstant(row.opens, college.zone)
+    }}</template>
+    <template #[`item.open`]="{ item: row }">
+      <v-btn
+        :variant="row.reviewAskedAt === null ? 'outlined' : 'flat'"
+        :color="row.reviewAskedAt === null ? undefined : 'primary'"
+        :to="`/students/${row.id}/route`"
+        :aria-label="`${action(row)} ${row.name}`"
+      >
+        {{ action(row) }}
+      </v-btn>
+    </template>
+  </v-data-table>
 </template>
 
 <style scoped>
-.wrap {
-  overflow-x: auto;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: 9px 14px;
-  border-bottom: 1px solid var(--rule);
-}
-tbody tr:last-child > * {
-  border-bottom: 0;
-}
-thead th {
-  color: var(--quiet);
-  font-size: 12.5px;
-}
 .block {
   display: block;
-}
-.end {
-  text-align: right;
 }
 svg {
   display: block;
@@ -156,12 +150,8 @@ svg {
   stroke-dasharray: 3 3;
 }
 @media (max-width: 720px) {
-  .wide {
+  .v-data-table :deep(.wide) {
     display: none;
-  }
-  th,
-  td {
-    padding: 8px;
   }
 }
 </style>

@@ -56,10 +56,10 @@ async function once(work: () => Promise<boolean>) {
       @keydown.esc.stop="asking = false"
     >
       <label
-        >Why <input v-model="reason" class="field" autofocus required minlength="5" maxlength="400"
+        >Why <v-text-field v-model="reason" required minlength="5" maxlength="400" @vue:mounted="focusIn"
       /></label>
       <v-btn type="submit" size="small" :disabled="busy">Ask</v-btn>
-      <button type="button" class="textlink" @click="asking = false">Cancel</button>
+      <v-text-btn type="button" @click="asking = false">Cancel</v-text-btn>
     </form>
     <v-btn v-else size="small" :aria-label="`Ask for a waiver for ${course}`" @click="asking = true"
       >Ask for a waiver</v-btn

@@ -3,7 +3,7 @@ import type { Attempt } from '#core/degree'
 
 /** A course in the form of its status: muted when completed, full with a foot bar when under way, and so on. */
 const props = defineProps<{
-  attempt: Attempt
+  attempt: Pick<Attempt, 'course' | 'status' | 'detail' | 'grade' | 'origin' | 'credits' | 'placedByOffice'>
   hue: number
   title?: string | undefined
   /** Share of the term that has run, 0 to 1, for a course under way. */

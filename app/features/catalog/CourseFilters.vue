@@ -205,11 +205,10 @@ const needTitles = computed(() => {
     >
       <fieldset class="levels">
         <label v-for="level in ['undergraduate', 'graduate', 'any'] as const" :key="level">
-          <input
-            type="radio"
+          <v-radio
             name="level"
-            :checked="study === level"
-            @change="emit('change', { ...query, study: level })"
+            :model-value="study === level"
+            @update:model-value="emit('change', { ...query, study: level })"
           />
           {{ level === 'any' ? 'any level' : LEVEL_WORDS[level] }}
         </label>

@@ -131,14 +131,15 @@ function dropCostliest() {
       <h1>Courses</h1>
       <label class="term"
         >offer of
-        <select
-          :value="term?.code"
-          @change="change({ ...query, term: ($event.target as HTMLSelectElement).value })"
-        >
-          <option v-for="one in terms" :key="one.code" :value="one.code">{{ one.name }}</option>
-        </select>
+        <v-select
+          :model-value="term?.code"
+          :items="terms"
+          item-value="code"
+          item-title="name"
+          @update:model-value="change({ ...query, term: $event as string })"
+        />
       </label>
-      <input
+      <v-text-field
         id="course-question"
         v-model="text"
         type="search"
@@ -149,14 +150,12 @@ function dropCostliest() {
       />
       <label class="push"
         ><span class="visually-hidden">Order</span>
-        <select
-          :value="query.sort"
-          @change="
-            change({ ...query, sort: ($event.target as HTMLSelectElement).value as CourseQuery['sort'] })
-          "
-        >
-          <option v-for="sort in COURSE_SORTS" :key="sort" :value="sort">{{ SORT_WORDS[sort] }}</option>
-        </select>
+        <v-select
+          :model-value="query.sort"
+          :items="COURSE_SORTS"
+          :item-title="(sort) => SORT_WORDS[sort as CourseQuery['sort']]"
+          @update:model-value="change({ ...query, sort: $event as CourseQuery['sort'] })"
+        />
       </label>
     </div>
     <CourseFilters
@@ -168,7 +167,7 @@ function dropCostliest() {
       @change="change"
     />
     <p v-if="finder.failure" class="stops" role="alert">
-      {{ finder.failure }} <button class="textlink" @click="finder.warm()">Try again</button>
+      {{ finder.failure }} <v-text-btn @click="finder.warm()">Try again</v-text-btn>
     </p>
     <p v-for="refusal in general" :key="refusal.code" class="general">
       Before any of them: {{ student.say(refusalText(refusal, college.zone)) }}
@@ -176,15 +175,20 @@ function dropCostliest() {
     <template v-if="student.own && asksNothing">
       <p v-if="marks.starredCourses.value.length" class="kept">
         <span class="quiet">Starred</span>
-        <button v-for="code in marks.starredCourses.value" :key="code" class="pill" @click="panel.open(code)">
+        <v-bare-btn
+          v-for="code in marks.starredCourses.value"
+          :key="code"
+          class="pill"
+          @click="panel.open(code)"
+        >
           {{ code }}
-        </button>
+        </v-bare-btn>
       </p>
       <p v-if="marks.lookedAt.value.length" class="kept">
         <span class="quiet">Looked at last</span>
-        <button v-for="code in marks.lookedAt.value" :key="code" class="pill" @click="panel.open(code)">
+        <v-bare-btn v-for="code in marks.lookedAt.value" :key="code" class="pill" @click="panel.open(code)">
           {{ code }}
-        </button>
+        </v-bare-btn>
       </p>
     </template>
 
@@ -200,13 +204,13 @@ function dropCostliest() {
         <h2>{{ shelf.name }}</h2>
         <ul>
           <li v-for="group in shelf.groups" :key="group.subject">
-            <button @click="change({ ...query, filter: { ...query.filter, subjects: [group.subject] } })">
+            <v-bare-btn @click="change({ ...query, filter: { ...query.filter, subjects: [group.subject] } })">
               <span class="name">{{ group.name }}</span>
               <span class="quiet small">{{ group.subject }} · {{ count(group.lines.length, 'course') }}</span>
               <span v-if="useful(group)" class="use small"
                 >{{ useful(group) }} for {{ student.say('your') }} needs</span
               >
-            </button>
+            </v-bare-btn>
           </li>
         </ul>
       </section>
@@ -214,10 +218,10 @@ function dropCostliest() {
     <div v-else ref="results">
       <section v-for="group in groups" :key="group.subject" class="card group">
         <h2>
-          <button :aria-expanded="!folded.has(group.subject)" @click="turn(group.subject)">
+          <v-bare-btn :aria-expanded="!folded.has(group.subject)" @click="turn(group.subject)">
             <span class="turn" aria-hidden="true">{{ folded.has(group.subject) ? '▸' : '▾' }}</span>
             {{ group.name }} <span class="quiet small">{{ count(group.lines.length, 'course') }}</span>
-          </button>
+          </v-bare-btn>
         </h2>
         <ul v-if="!folded.has(group.subject)">
           <CourseLine
@@ -244,7 +248,7 @@ function dropCostliest() {
               ? 'would be 1.'
               : `would be ${sieved.hides.get(sieved.costliest)}.`
           }}
-          <button class="textlink" @click="dropCostliest">Ask without it</button>
+          <v-text-btn @click="dropCostliest">Ask without it</v-text-btn>
         </template>
         <template v-else-if="text.trim()">Try a code such as ENVI 310, or fewer words.</template>
       </p>
@@ -254,30 +258,22 @@ function dropCostliest() {
       <span class="quiet">{{ creditsText(credits) }}</span>
       <label
         >Term
-        <select v-model="target">
-          <option v-for="one in futures" :key="one.code" :value="one.code">{{ one.name }}</option>
-        </select>
+        <v-select v-model="target" :items="futures" item-value="code" item-title="name" />
       </label>
       <v-btn variant="flat" color="primary" @click="put([...chosen])">Put on the route</v-btn>
-      <button class="textlink" @click="chosen = new Set()">Choose none</button>
+      <v-text-btn @click="chosen = new Set()">Choose none</v-text-btn>
     </div>
   </div>
 </template>
 
 <style scoped>
-.term select {
+.term .v-select {
   font-family: var(--display);
   font-size: 16px;
   font-weight: 650;
 }
 .question {
   flex: 1 1 260px;
-  height: 33px;
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 0 10px;
 }
 .general,
 .kept {
@@ -358,13 +354,6 @@ function dropCostliest() {
   align-items: center;
   padding: 9px 14px;
   box-shadow: 0 6px 24px rgb(0 0 0 / 18%);
-}
-.placing select {
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 4px 8px;
 }
 @media (max-width: 720px) {
   .placing {

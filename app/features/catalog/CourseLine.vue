@@ -52,15 +52,14 @@ const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.
 
 <template>
   <li class="line" :class="{ idle: !line.runs }">
-    <input
+    <v-checkbox-btn
       v-if="mayChoose && (!line.there || course.repeatable)"
-      type="checkbox"
       class="choose"
-      :checked="chosen"
+      :model-value="chosen"
       :aria-label="`Choose ${course.code}`"
-      @change="emit('choose', ($event.target as HTMLInputElement).checked)"
+      @update:model-value="emit('choose', $event)"
     />
-    <button class="name" data-line @click="emit('open')">
+    <v-bare-btn class="name" data-line @click="emit('open')">
       <strong class="code display">{{ course.code }}</strong>
       <span>{{ course.title }}</span>
       <span class="quiet small">
@@ -69,7 +68,7 @@ const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.
         }}
         cr</span
       >
-    </button>
+    </v-bare-btn>
     <span class="serves">
       <template v-if="!line.there">
         <span
@@ -92,7 +91,7 @@ const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.
         <span v-else>{{ student.say('you can take it') }}</span>
       </template>
     </span>
-    <button
+    <v-bare-btn
       v-if="student.own"
       class="star"
       :aria-pressed="marks.starred(course.code)"
@@ -100,7 +99,7 @@ const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.
       @click="marks.star(course.code, !marks.starred(course.code))"
     >
       <span aria-hidden="true">{{ marks.starred(course.code) ? '★' : '☆' }}</span>
-    </button>
+    </v-bare-btn>
   </li>
 </template>
 

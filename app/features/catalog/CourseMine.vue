@@ -14,7 +14,7 @@ const changed = computed(() => text.value.trim() !== saved.value)
   <form class="mine" @submit.prevent="marks.write(course.code, text.trim() || null)">
     <label>
       <span class="title">Note of mine</span> <span class="quiet small">only you read it</span>
-      <textarea v-model="text" rows="2" maxlength="400" />
+      <v-textarea v-model="text" rows="2" maxlength="400" />
     </label>
     <v-btn v-if="changed" type="submit" size="small">Keep the note</v-btn>
   </form>
@@ -27,17 +27,5 @@ const changed = computed(() => text.value.trim() !== saved.value)
 .title {
   font-family: var(--display);
   font-weight: 650;
-}
-textarea {
-  display: block;
-  width: 100%;
-  margin: 3px 0 6px;
-  border: 1px solid var(--rule);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
-  font: inherit;
-  padding: 6px 9px;
-  resize: vertical;
 }
 </style>

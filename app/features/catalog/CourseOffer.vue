@@ -42,7 +42,7 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.placeNa
         <strong>{{ term.name }}</strong>
         <span v-if="readAt" class="quiet small"> seats read {{ ago(readAt, clock.now, college.zone) }}</span>
       </p>
-      <table>
+      <v-table>
         <thead class="visually-hidden">
           <tr>
             <th scope="col">Section</th>
@@ -73,7 +73,7 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.placeNa
             </tr>
           </template>
         </tbody>
-      </table>
+      </v-table>
     </div>
   </template>
 </template>
@@ -82,7 +82,7 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.placeNa
 .offer {
   margin-bottom: 8px;
 }
-table {
+.v-table :deep(table) {
   width: 100%;
   border-collapse: collapse;
   font-size: 12.5px;

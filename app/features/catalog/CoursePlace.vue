@@ -33,11 +33,7 @@ async function put() {
   <form class="place" @submit.prevent="put">
     <label>
       Term
-      <select v-model="term" class="field">
-        <option v-for="one in place.terms.value.slice(0, 9)" :key="one.code" :value="one.code">
-          {{ one.name }}
-        </option>
-      </select>
+      <v-select v-model="term" :items="place.terms.value.slice(0, 9)" item-value="code" item-title="name" />
     </label>
     <v-btn type="submit" variant="flat" color="primary">Put on the route</v-btn>
   </form>
@@ -57,7 +53,7 @@ label {
   font-size: 12px;
   color: var(--quiet);
 }
-.field {
+.v-input {
   height: 33px;
   padding: 0 8px;
 }

@@ -99,6 +99,7 @@ watch(text, () => (active.value = 0))
 
 <template>
   <div class="box">
+    <!-- Drawn here with the list of what is found: no control has hits with what they count for, and two ways to take one. -->
     <input
       ref="input"
       v-model="text"

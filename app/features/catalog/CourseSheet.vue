@@ -90,21 +90,18 @@ watch(
       <component :is="wide ? 'h1' : 'h2'" ref="heading" tabindex="-1"
         >{{ code }} {{ course.title }}</component
       >
-      <button
+      <v-text-btn
         v-if="student.own"
-        class="textlink"
         :aria-pressed="marks.starred(code)"
         @click="marks.star(code, !marks.starred(code))"
       >
         <span aria-hidden="true">{{ marks.starred(code) ? '★' : '☆' }}</span>
         {{ marks.starred(code) ? 'Starred' : 'Star it' }}
-      </button>
+      </v-text-btn>
     </header>
     <div class="column">
       <p v-if="page">{{ page.description }}</p>
-      <p v-else-if="failure" role="alert">
-        {{ failure }} <button class="textlink" @click="read">Try again</button>
-      </p>
+      <p v-else-if="failure" role="alert">{{ failure }} <v-text-btn @click="read">Try again</v-text-btn></p>
       <div v-else class="skeleton" style="height: 40px" aria-hidden="true" />
       <template v-if="course.prerequisite">
         <h3>Needs before it</h3>
@@ -115,9 +112,9 @@ watch(
       <template v-if="later.length">
         <h3>Opens later</h3>
         <p class="codes">
-          <button v-for="one in later" :key="one.code" class="pill" @click="panel.open(one.code)">
+          <v-bare-btn v-for="one in later" :key="one.code" class="pill" @click="panel.open(one.code)">
             {{ one.code }}
-          </button>
+          </v-bare-btn>
         </p>
         <p class="quiet">{{ chain }}</p>
       </template>
@@ -129,8 +126,8 @@ watch(
               ? 'A support lab, taken in the same term as'
               : 'Support comes with the lab, taken together with it'
           }}
-          <button class="textlink" @click="panel.open(form.lab === code ? form.course : form.lab)">
-            {{ form.lab === code ? form.course : form.lab }}</button>{{
+          <v-text-btn @click="panel.open(form.lab === code ? form.course : form.lab)">
+            {{ form.lab === code ? form.course : form.lab }}</v-text-btn>{{
             form.lab === code ? '.' : ' in the same term; the lab is a course of its own.'
           }}
         </p>

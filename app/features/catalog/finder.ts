@@ -1,6 +1,6 @@
 import type { TermCode } from '#core/ids'
 import { officeTerm } from '#core/calendar'
-import { CourseSearch, wordsOfOffer } from '#shared/catalog/courseSearch'
+import type { CourseSearch } from '#shared/catalog/courseSearch'
 import { momentOf } from '#shared/catalog/shelf'
 
 /** Finding courses: the index of words, and what is offered in a term, read when first asked for. */
@@ -42,20 +42,24 @@ export const useFinder = defineStore('finder', () => {
     }
   }
 
-  /** Makes searching ready for descriptions, topics and instructors. */
+  /** Somebody is about to search: until then nothing is made ready. */
+  const isWanted = ref(false)
+  /** Makes searching ready, and then for descriptions, topics and instructors as well. */
   async function warm(): Promise<void> {
+    isWanted.value = true
     const term = usual.value
     await Promise.all([loadDescriptions(), term && loadOffer(term)])
   }
 
   const index = shallowRef<CourseSearch>()
-  const offered = computed(() => usual.value && offers.byTerm.get(usual.value)?.sections)
+  const offered = computed(() => usual.value && offers.byTerm.get(usual.value)?.what)
   let making = 0
   watch(
-    [() => college.shelf, descriptions, offered],
-    async ([shelf, described, sections]) => {
-      if (!shelf) return
+    [() => college.shelf, descriptions, offered, isWanted],
+    async ([shelf, described, sections, wanted]) => {
+      if (!shelf || !wanted) return
       const mine = ++making
+      const { CourseSearch, wordsOfOffer } = await import('#shared/catalog/courseSearch')
       const subjects = new Map(college.picture?.subjects.map((one) => [one.code, one.name]))
       const words = wordsOfOffer(sections ?? [])
       const made = await CourseSearch.make(

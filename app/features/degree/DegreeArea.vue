@@ -59,14 +59,14 @@ function suffix({ status, term }: Attempt): string | undefined {
   <section class="card area" :class="[`hue-${hue}`, { doubled, lit }]">
     <header>
       <h3 :data-points="area.area.title">
-        <button
+        <v-bare-btn
           v-if="area.state === 'met'"
           class="fold"
           :aria-expanded="!folded"
           @click="unfolded = !unfolded"
         >
           {{ area.area.title }}
-        </button>
+        </v-bare-btn>
         <template v-else>{{ area.area.title }}</template>
       </h3>
       <AreaBar :amounts="area.amounts" :credits="area.credits" :hue="hue" />
@@ -97,14 +97,14 @@ function suffix({ status, term }: Attempt): string | undefined {
             <CourseChip :attempt="attempt" :hue="hue" :suffix="suffix(attempt)" :run="termRun" />
           </button>
           <span v-if="result.state === 'needed' && trial" class="wanting">{{ missing(result) }}</span>
-          <button
+          <v-bare-btn
             v-else-if="result.state === 'needed'"
             class="wanting"
             :aria-expanded="opened === result.need.id"
             @click="opened = opened === result.need.id ? undefined : result.need.id"
           >
             {{ missing(result) }} · {{ running(result.need.id) }}
-          </button>
+          </v-bare-btn>
         </div>
         <NeedCandidates
           v-if="opened === result.need.id && result.state === 'needed'"

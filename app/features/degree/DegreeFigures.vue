@@ -56,23 +56,23 @@ const earliest = computed(() =>
     <div class="card">
       <dd>
         {{ gpa(audit.gpa.overall) }}
-        <button
+        <v-text-btn
           v-if="forecast !== null"
-          class="textlink ask no-print"
+          class="ask no-print"
           :aria-expanded="forecast"
           @click="emit('forecast')"
         >
           forecast
-        </button>
+        </v-text-btn>
       </dd>
       <dt>GPA · {{ gpa(audit.gpa.program) }} in the program</dt>
     </div>
     <div class="card">
       <dd>
         {{ earliest }}
-        <button v-if="finish" class="textlink ask no-print" :aria-expanded="asked" @click="asked = !asked">
+        <v-text-btn v-if="finish" class="ask no-print" :aria-expanded="asked" @click="asked = !asked">
           why
-        </button>
+        </v-text-btn>
       </dd>
       <dt>earliest finish{{ planned ? ` · ${planned} on this route` : ` at ${USUAL_LOAD} a term` }}</dt>
     </div>

@@ -43,20 +43,14 @@ const pace = computed(() => {
     <h2 id="forecast-title">What the GPA still asks for</h2>
     <label>
       Target
-      <input
-        v-model="target"
-        class="field"
-        inputmode="decimal"
-        maxlength="5"
-        aria-describedby="forecast-answer"
-      />
+      <v-text-field v-model="target" inputmode="decimal" maxlength="5" aria-describedby="forecast-answer" />
     </label>
     <p id="forecast-answer" role="status">{{ answer }}</p>
     <p v-if="pace && !student.own" class="quiet">Pace of progress: {{ pace }}</p>
     <p v-if="now && !student.own" class="quiet">
       This term: {{ creditsText(now) }}, {{ ENROLMENT_WORDS[enrolmentOf(now)] }}.
     </p>
-    <table v-if="byTerm.length" class="terms">
+    <v-table v-if="byTerm.length" class="terms">
       <caption class="visually-hidden">
         GPA by term
       </caption>
@@ -74,7 +68,7 @@ const pace = computed(() => {
           <td>{{ line.average?.toFixed(2) ?? '–' }}</td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </section>
 </template>
 
@@ -113,7 +107,7 @@ h2 {
 p {
   margin: 0;
 }
-.field {
+.v-input {
   width: 64px;
   margin-left: 6px;
 }

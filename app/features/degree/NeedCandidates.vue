@@ -39,18 +39,16 @@ async function add(course: Course) {
   <div class="candidates">
     <label class="small quiet">
       Term
-      <select v-model="code" class="field">
-        <option v-for="t in terms" :key="t.code" :value="t.code">{{ t.name }}</option>
-      </select>
+      <v-select v-model="code" :items="terms" item-value="code" item-title="name" />
       {{ list.filter((c) => c.runs).length }} of {{ list.length }} run then{{
         found.leftOut ? `; ${found.leftOut} that fit are done or on the route already` : ''
       }}
     </label>
     <ul>
       <li v-for="c in all ? list : list.slice(0, SOME)" :key="c.course.code" :class="{ idle: !c.runs }">
-        <button class="code" @click="panel.open(c.course.code)">
+        <v-bare-btn class="code" @click="panel.open(c.course.code)">
           <strong>{{ c.course.code }}</strong> {{ c.course.title }}
-        </button>
+        </v-bare-btn>
         <span class="quiet"
           >{{ c.course.credits }} cr{{ c.missing ? ` · needs ${ruleText(c.missing)} before it` : ''
           }}{{ c.alsoMeets.length ? ` · also ${c.alsoMeets.join(', ')}` : ''
@@ -68,9 +66,9 @@ async function add(course: Course) {
         </v-btn>
       </li>
     </ul>
-    <button v-if="list.length > SOME && !all" class="textlink" @click="all = true">
+    <v-text-btn v-if="list.length > SOME && !all" @click="all = true">
       Show all {{ list.length }}
-    </button>
+    </v-text-btn>
     <p v-if="!list.length">
       No course that fits is left.
       {{ student.own ? 'Ask your advisor about a substitution.' : 'A substitution may help.' }}
@@ -106,7 +104,7 @@ li {
 .idle strong {
   font-weight: 400;
 }
-.field {
+.v-input {
   margin: 0 8px 0 4px;
 }
 </style>

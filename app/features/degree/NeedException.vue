@@ -54,36 +54,36 @@ async function grant() {
   <div v-if="standing.length || mayGrant" class="exception">
     <p v-for="{ grant: one, text } in standing" :key="one.id" class="given">
       <strong>{{ text }}</strong> by {{ one.by }}, {{ shortDay(one.at, college.zone) }}: “{{ one.reason }}”
-      <button v-if="student.mayGrant" class="textlink no-print" @click="changes.withdrawException(one.id)">
+      <v-text-btn v-if="student.mayGrant" class="no-print" @click="changes.withdrawException(one.id)">
         Withdraw
-      </button>
+      </v-text-btn>
     </p>
-    <button
+    <v-text-btn
       v-if="mayGrant && !granting"
-      class="textlink small no-print"
+      class="small no-print"
       :aria-label="`Grant an exception for ${result.need.title}`"
       @click="granting = true"
     >
       Grant an exception
-    </button>
+    </v-text-btn>
     <form v-if="granting" class="form no-print" @submit.prevent="grant" @keydown.esc="granting = false">
       <fieldset>
         <legend class="visually-hidden">Kind of exception</legend>
-        <label><input v-model="kind" type="radio" value="waiver" /> not asked for (waiver)</label>
-        <label><input v-model="kind" type="radio" value="substitution" /> met by another course</label>
+        <label><v-radio v-model="kind" value="waiver" /> not asked for (waiver)</label>
+        <label><v-radio v-model="kind" value="substitution" /> met by another course</label>
       </fieldset>
       <label v-if="kind === 'substitution'">
         Course
-        <input v-model="course" class="field" :list="`${field}-list`" maxlength="12" size="10" />
+        <v-text-field v-model="course" :list="`${field}-list`" maxlength="12" size="10" />
         <datalist :id="`${field}-list`">
           <option v-for="one in suggestions" :key="one" :value="one" />
         </datalist>
       </label>
-      <label class="reason">Reason <input v-model="reason" class="field" maxlength="400" /></label>
+      <label class="reason">Reason <v-text-field v-model="reason" maxlength="400" /></label>
       <v-btn type="submit" size="small" :disabled="why !== '' || busy" :aria-describedby="`${field}-why`"
         >Grant</v-btn
       >
-      <button type="button" class="textlink" @click="granting = false">Cancel</button>
+      <v-text-btn type="button" @click="granting = false">Cancel</v-text-btn>
       <span :id="`${field}-why`" class="quiet small" role="status">{{ why }}</span>
     </form>
   </div>
@@ -118,7 +118,7 @@ fieldset {
   align-items: center;
   gap: 6px;
 }
-.reason .field {
+.reason .v-input {
   flex: 1;
 }
 </style>

@@ -31,12 +31,12 @@ async function report(program: string) {
         />
         <div class="row">
           <v-btn :disabled="instead.trim().length < 3" @click="report(spec.code)">Report it</v-btn>
-          <button class="textlink" @click="reporting = undefined">Cancel</button>
+          <v-text-btn @click="reporting = undefined">Cancel</v-text-btn>
         </div>
       </template>
       <div v-else class="row">
         <v-btn @click="changes.answerProgram({ program: spec.code, answer: 'confirmed' })">It is right</v-btn>
-        <button class="textlink" @click="reporting = spec.code">It is wrong</button>
+        <v-text-btn @click="reporting = spec.code">It is wrong</v-text-btn>
       </div>
     </div>
   </section>

@@ -90,20 +90,26 @@ export const useStudent = defineStore('student', () => {
     if (!isSettledByItself(pending.change)) catchingUp = reload()
   })
 
+  /** News of the route that is still to be told. */
+  let heard: News | undefined
+  const follow = persistently(async () => {
+    const before = picture.value?.route
+    if (wanted !== undefined) await read(wanted)
+    const news = heard
+    heard = undefined
+    const now = picture.value?.route
+    if (news && before && now && before.id === now.id && before.version !== now.version)
+      notice.say(`${news.by} changed the route; you see it as it is now.`)
+  })
   useNews().onNews(hear)
-  useNews().onMissed(() => void reload())
+  useNews().onMissed(follow)
   function hear(news: News): void {
     if (!view.value || news.student !== view.value.student.id || queue.isOwn(news.change)) return
     const { route, version } = news
     const known = routes.value.find((one) => one.id === route)
-    if (news.kind !== 'route' || !known || known.version < version!) void readNews(news)
-  }
-  async function readNews({ kind, by }: News): Promise<void> {
-    const before = picture.value?.route
-    await reload()
-    const now = picture.value?.route
-    if (kind !== 'route' || !before || !now || before.id !== now.id || before.version === now.version) return
-    notice.say(`${by} changed the route; you see it as it is now.`)
+    if (news.kind === 'route' && known && known.version >= version!) return
+    if (news.kind === 'route') heard = news
+    follow()
   }
 
   const offers = useOffers()

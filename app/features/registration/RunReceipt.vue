@@ -4,6 +4,7 @@ import type { Receipt } from '#shared/registration/responses'
 import { ago, instantText } from '#shared/when'
 import { count } from '#shared/words'
 import { refusalText, wayOut } from '#shared/registration/texts'
+import { sectionName } from '#shared/week/texts'
 
 /** What a run did, line by line, and what to do about each that did not go through. */
 const props = defineProps<{ receipt: Receipt; earlier: Receipt[] }>()
@@ -19,6 +20,14 @@ const OUTCOMES = {
 }
 const WENT_THROUGH = new Set<Receipt['lines'][number]['outcome']>(['registered', 'exchanged'])
 const through = computed(() => props.receipt.lines.filter((line) => WENT_THROUGH.has(line.outcome)).length)
+/** By number, with the code, as far as the sections are known; a code says what it was for good. */
+const named = (codes: readonly string[]) =>
+  codes
+    .map((code) => {
+      const section = student.picture?.sections.find((one) => one.code === code)
+      return section ? `${sectionName(section)} (${code})` : code
+    })
+    .join(' + ')
 const place = (name: string) => `/students/${student.picture?.student.id}/${name}`
 const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
 </script>
@@ -32,9 +41,9 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
     <p>{{ count(through, 'line') }} of {{ receipt.lines.length }} went through.</p>
     <ul>
       <li v-for="line in receipt.lines" :key="line.course">
-        <strong>{{ line.course }}</strong> <span class="quiet">{{ line.sections.join(' + ') }}</span>
+        <strong>{{ line.course }}</strong> <span class="quiet">{{ named(line.sections) }}</span>
         <span class="outcome" :class="line.outcome">{{ OUTCOMES[line.outcome] }}</span>
-        <span v-if="line.gaveBack.length" class="reason">{{ line.gaveBack.join(' + ') }} is given back.</span>
+        <span v-if="line.gaveBack.length" class="reason">{{ named(line.gaveBack) }} is given back.</span>
         <span v-for="(refusal, i) in line.refusals" :key="i" class="reason">
           {{ student.say(refusalText(refusal, college.zone)) }}
           <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{

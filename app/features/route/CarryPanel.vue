@@ -68,6 +68,11 @@ async function save() {
   busy.value = false
   if (done) emit('close')
 }
+const PLACES = [
+  { value: '', title: 'here' },
+  { value: 'exchange', title: 'on exchange' },
+  { value: 'leave', title: 'on leave' }
+]
 </script>
 
 <template>
@@ -76,28 +81,25 @@ async function save() {
     <div class="usual">
       <label
         >Credits a term at most
-        <input v-model.number="form.credits" class="field" type="number" min="1" max="60" step="0.5"
+        <v-text-field v-model.number="form.credits" type="number" min="1" max="60" step="0.5"
       /></label>
       <label
-        >and at least
-        <input v-model.number="form.least" class="field" type="number" min="1" max="60" step="0.5"
+        >and at least <v-text-field v-model.number="form.least" type="number" min="1" max="60" step="0.5"
       /></label>
       <label
-        >Hours of study a week
-        <input v-model.number="form.hours" class="field" type="number" min="0" max="168"
+        >Hours of study a week <v-text-field v-model.number="form.hours" type="number" min="0" max="168"
       /></label>
       <label
-        >Hours of work and family
-        <input v-model.number="form.outside" class="field" type="number" min="0" max="168"
+        >Hours of work and family <v-text-field v-model.number="form.outside" type="number" min="0" max="168"
       /></label>
       <label>
         Finish by
-        <select v-model="form.target" class="field">
-          <option value="">no wish</option>
-          <option v-for="term in college.termsAhead" :key="term.code" :value="term.code">
-            {{ term.name }}
-          </option>
-        </select>
+        <v-select
+          v-model="form.target"
+          :items="[{ code: '', name: 'no wish' }, ...college.termsAhead]"
+          item-value="code"
+          item-title="name"
+        />
       </label>
     </div>
     <p v-if="spare" class="stops" role="status">
@@ -109,9 +111,8 @@ async function save() {
         <span class="name">{{ term.name }}</span>
         <label>
           credits
-          <input
+          <v-text-field
             v-model.number="rows[term.code]!.credits"
-            class="field"
             type="number"
             min="1"
             max="60"
@@ -121,25 +122,24 @@ async function save() {
         </label>
         <label>
           hours
-          <input
+          <v-text-field
             v-model.number="rows[term.code]!.hours"
-            class="field"
             type="number"
             min="0"
             max="168"
             :placeholder="String(form.hours)"
           />
         </label>
-        <select v-model="rows[term.code]!.away" class="field" :aria-label="`Where I am in ${term.name}`">
-          <option value="">here</option>
-          <option value="exchange">on exchange</option>
-          <option value="leave">on leave</option>
-        </select>
+        <v-select
+          v-model="rows[term.code]!.away"
+          :items="PLACES"
+          :aria-label="`Where I am in ${term.name}`"
+        />
       </div>
     </div>
     <div class="usual">
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Keep</v-btn>
-      <button type="button" class="textlink" @click="emit('close')">Close</button>
+      <v-text-btn type="button" @click="emit('close')">Close</v-text-btn>
     </div>
   </form>
 </template>
@@ -160,9 +160,6 @@ label {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-input {
-  width: 76px;
 }
 h3 {
   margin: 8px 0 2px;

@@ -88,7 +88,7 @@ async function accept() {
   <section class="card fill" aria-labelledby="fill-title" @keydown.esc="close">
     <div class="head">
       <h2 id="fill-title" ref="heading" tabindex="-1">Fill the rest</h2>
-      <button class="textlink" @click="close">Close</button>
+      <v-text-btn @click="close">Close</v-text-btn>
     </div>
     <form v-if="!filling.search && !filling.proposal" @submit.prevent="start">
       <p class="quiet">
@@ -96,42 +96,39 @@ async function accept() {
         stays where it is; nothing changes until you take it.
       </p>
       <div class="wishes">
-        <label><input v-model="choice.summers" type="checkbox" /> use summers</label>
+        <label><v-checkbox-btn v-model="choice.summers" /> use summers</label>
         <label v-if="stars"
-          ><input v-model="choice.starred" type="checkbox" /> rather my
-          {{ count(stars, 'starred course') }}</label
+          ><v-checkbox-btn v-model="choice.starred" /> rather my {{ count(stars, 'starred course') }}</label
         >
         <label>
           rather these subjects
-          <input
-            v-model="choice.subjects"
-            class="field"
-            type="text"
-            placeholder="STAT, HYDR"
-            maxlength="80"
-          />
+          <v-text-field v-model="choice.subjects" type="text" placeholder="STAT, HYDR" maxlength="80" />
         </label>
         <label>
           rather held
-          <select v-model="choice.how" class="field">
-            <option v-for="(words, how) in HOW" :key="how" :value="how">{{ words }}</option>
-          </select>
+          <v-select
+            v-model="choice.how"
+            :items="Object.keys(HOW)"
+            :item-title="(how) => HOW[how as keyof typeof HOW]"
+          />
         </label>
         <label>
           at
-          <select v-model="choice.campus" class="field">
-            <option value="">any campus</option>
-            <option v-for="one in college.picture?.campuses" :key="one.code" :value="one.code">
-              {{ one.name }}
-            </option>
-          </select>
+          <v-select
+            v-model="choice.campus"
+            :items="[{ code: '', name: 'any campus' }, ...(college.picture?.campuses ?? [])]"
+            item-value="code"
+            item-title="name"
+          />
         </label>
         <label>
           finish by
-          <select v-model="choice.until" class="field">
-            <option value="">any term</option>
-            <option v-for="term in terms" :key="term.code" :value="term.code">{{ term.name }}</option>
-          </select>
+          <v-select
+            v-model="choice.until"
+            :items="[{ code: '', name: 'any term' }, ...terms]"
+            item-value="code"
+            item-title="name"
+          />
         </label>
         <v-btn type="submit" variant="flat" color="primary">Look for a way</v-btn>
         <template v-if="sequences.length">
@@ -173,36 +170,34 @@ async function accept() {
             <span class="display">{{ term.name }}</span>
           </legend>
           <div v-for="one in courses" :key="keyOf(one.planned)" class="one">
-            <input
+            <v-checkbox-btn
               :id="`keep ${keyOf(one.planned)}`"
-              type="checkbox"
-              :checked="filling.kept.has(keyOf(one.planned))"
-              @change="filling.toggle(keyOf(one.planned))"
+              :model-value="filling.kept.has(keyOf(one.planned))"
+              @update:model-value="filling.toggle(keyOf(one.planned))"
             />
             <label :for="`keep ${keyOf(one.planned)}`"
               ><strong>{{ one.planned.course }}</strong> · {{ one.planned.credits }} cr</label
             >
-            <button
-              class="textlink small"
+            <v-text-btn
+              class="small"
               :aria-label="`Open ${one.planned.course}`"
               @click="panel.open(one.planned.course)"
             >
               open
-            </button>
+            </v-text-btn>
             <p class="quiet small">{{ becauseText(one) }}</p>
           </div>
           <label v-for="(one, n) in open" :key="n" class="choose">
             <span class="small">{{ one.result.need.title }}</span>
-            <select
-              class="field"
+            <v-select
               :aria-label="`A course for ${one.result.need.title} in ${term.name}`"
-              @change="choose(one, ($event.target as HTMLSelectElement).value)"
-            >
-              <option value="">choose a course</option>
-              <option v-for="course in choicesFor(one)" :key="course.code" :value="course.code">
-                {{ course.code }} {{ course.title }}
-              </option>
-            </select>
+              model-value=""
+              :items="[
+                { value: '', title: 'choose a course' },
+                ...choicesFor(one).map(({ code, title }) => ({ value: code, title: `${code} ${title}` }))
+              ]"
+              @update:model-value="choose(one, $event as string)"
+            />
           </label>
         </fieldset>
       </div>

@@ -138,7 +138,7 @@ function walk(key: string): boolean {
       <thead>
         <tr>
           <th scope="col" class="corner">
-            <label class="small"><input v-model="summers" type="checkbox" /> summers</label>
+            <label class="small"><v-checkbox-btn v-model="summers" /> summers</label>
           </th>
           <th scope="col">
             <button class="display fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">

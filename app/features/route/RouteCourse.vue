@@ -91,10 +91,10 @@ function saveNote() {
         </button>
       </template>
       <div class="menu card" role="menu" :aria-label="`${course.attempt.course}`">
-        <button role="menuitem" @click="panel.open(course.attempt.course)">
+        <v-bare-btn role="menuitem" @click="panel.open(course.attempt.course)">
           Open {{ course.attempt.course }}
-        </button>
-        <button
+        </v-bare-btn>
+        <v-bare-btn
           v-for="{ term, reason } in places"
           :key="term.code"
           role="menuitem"
@@ -103,26 +103,25 @@ function saveNote() {
         >
           Move to {{ college.shortTerm(term.code) }}
           <span v-if="reason">{{ reason }}</span>
-        </button>
-        <button v-if="course.need" role="menuitem" @click="emit('replace')">
+        </v-bare-btn>
+        <v-bare-btn v-if="course.need" role="menuitem" @click="emit('replace')">
           Replace, for {{ course.need.need.title }}
-        </button>
-        <button role="menuitem" @click="startNote">
+        </v-bare-btn>
+        <v-bare-btn role="menuitem" @click="startNote">
           {{ course.note ? 'Change the note' : 'Add a note' }}
-        </button>
-        <button role="menuitem" @click="emit('edit', { locked: !course.locked })">
+        </v-bare-btn>
+        <v-bare-btn role="menuitem" @click="emit('edit', { locked: !course.locked })">
           {{ course.locked ? 'Unlock' : 'Lock in this term' }}
-        </button>
-        <button role="menuitem" @click="emit('remove')">Take off the route</button>
+        </v-bare-btn>
+        <v-bare-btn role="menuitem" @click="emit('remove')">Take off the route</v-bare-btn>
       </div>
     </v-menu>
     <form v-if="noting" class="note" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
-      <input
+      <v-text-field
         v-model="noteText"
-        class="field"
-        autofocus
         maxlength="400"
         :aria-label="`Note on ${course.attempt.course}`"
+        @vue:mounted="focusIn"
         @blur="saveNote"
         @keydown.stop="$event.key === 'Escape' && (noting = false)"
       />
@@ -160,7 +159,7 @@ function saveNote() {
   white-space: nowrap;
   font-style: italic;
 }
-.note .field {
+.note .v-input {
   width: 100%;
 }
 .menu {

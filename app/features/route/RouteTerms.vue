@@ -23,12 +23,16 @@ const here = computed(() =>
   <div>
     <label class="pick">
       Show
-      <select v-model="shown" class="field">
-        <option v-for="t in terms" :key="t.term.code" :value="t.term.code">
-          {{ t.term.name }}{{ t.note ? `, ${t.note}` : '' }}
-        </option>
-        <option value="open">Not placed</option>
-      </select>
+      <v-select
+        v-model="shown"
+        :items="[
+          ...terms.map((t) => ({
+            value: t.term.code as string,
+            title: `${t.term.name}${t.note ? `, ${t.note}` : ''}`
+          })),
+          { value: 'open', title: 'Not placed' }
+        ]"
+      />
     </label>
     <template v-if="term">
       <p v-if="term.result" class="quiet">{{ resultText(term.result) }} · {{ term.hours }} h study a week</p>
@@ -76,7 +80,7 @@ const here = computed(() =>
   align-items: center;
   margin-bottom: 8px;
 }
-.field {
+.v-input {
   flex: 1;
   height: 38px;
   padding: 0 10px;

@@ -102,9 +102,9 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
   <section class="card routes" aria-labelledby="routes-title" @keydown.esc="emit('close')">
     <div class="line">
       <h2 id="routes-title" ref="heading" tabindex="-1">Routes</h2>
-      <button class="textlink" @click="emit('close')">Close</button>
+      <v-text-btn @click="emit('close')">Close</v-text-btn>
     </div>
-    <table>
+    <v-table>
       <thead>
         <tr>
           <th scope="col">Route</th>
@@ -142,57 +142,52 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
             {{ isShown(one.route) ? 'shown' : differenceText(one.difference) || 'the same' }}
           </td>
           <td class="line">
-            <button
+            <v-text-btn
               v-if="!isShown(one.route)"
-              class="textlink"
               :aria-label="`Show ${one.route.name}`"
               @click="student.shown = one.route.chosen ? undefined : one.route.id!"
             >
               Show
-            </button>
+            </v-text-btn>
             <template v-if="student.own && one.route.id">
-              <button
+              <v-text-btn
                 v-if="!one.route.chosen"
-                class="textlink"
                 :aria-label="`Choose ${one.route.name}`"
                 @click="changes.describeRoute(one.route.id, { chosen: true })"
               >
                 Choose
-              </button>
-              <button
-                class="textlink"
+              </v-text-btn>
+              <v-text-btn
                 :aria-label="`Name or note ${one.route.name}`"
                 @click="naming = { id: one.route.id, name: one.route.name, note: one.route.note ?? '' }"
               >
                 Name or note
-              </button>
-              <button
+              </v-text-btn>
+              <v-text-btn
                 v-if="!one.route.chosen"
-                class="textlink"
                 :aria-label="`Take ${one.route.name} away`"
                 @click="changes.dropRoute(one.route.id)"
               >
                 Take away
-              </button>
+              </v-text-btn>
             </template>
-            <button
+            <v-text-btn
               v-if="one.route.id"
-              class="textlink"
               :aria-expanded="versions?.route.id === one.route.id"
               :aria-label="`Versions of ${one.route.name}`"
               @click="showVersions(one.route)"
             >
               Versions
-            </button>
+            </v-text-btn>
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <form v-if="naming" class="line" @submit.prevent="rename" @keydown.esc.stop="naming = undefined">
-      <label>Name <input v-model="naming.name" class="field" maxlength="60" required /></label>
-      <label class="wide">Note <input v-model="naming.note" class="field" maxlength="400" /></label>
+      <label>Name <v-text-field v-model="naming.name" maxlength="60" required /></label>
+      <label class="wide">Note <v-text-field v-model="naming.note" maxlength="400" /></label>
       <v-btn type="submit" size="small">Keep</v-btn>
-      <button type="button" class="textlink" @click="naming = undefined">Cancel</button>
+      <v-text-btn type="button" @click="naming = undefined">Cancel</v-text-btn>
     </form>
     <template v-if="versions">
       <h3>Versions of {{ versions.route.name }}</h3>
@@ -207,21 +202,19 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
           <span>{{ ago(one.at, clock.now, college.zone) }}, {{ one.by }}:</span>
           {{ one.kind === 'undo' ? 'took back, ' : one.kind === 'redo' ? 'did again, ' : ''
           }}{{ changeText(one.change, college.shortTerm) }}
-          <button
+          <v-text-btn
             v-if="one.version !== versions.route.version"
-            class="textlink"
             :aria-expanded="compared === one.version"
             @click="compared = compared === one.version ? undefined : one.version"
           >
             What changed since
-          </button>
-          <button
+          </v-text-btn>
+          <v-text-btn
             v-if="student.own && isShown(versions.route) && one.version !== versions.route.version"
-            class="textlink"
             @click="returnTo(one.version)"
           >
             Return to this
-          </button>
+          </v-text-btn>
           <p v-if="compared === one.version" class="quiet">
             {{ changedSince((other) => other.version > one.version) }}
           </p>
@@ -231,17 +224,14 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
     </template>
     <div v-if="student.own" class="line">
       <form class="line" @submit.prevent="make(shown.id)">
-        <label
-          >New route <input v-model="name" class="field" maxlength="60" placeholder="With an exchange"
-        /></label>
+        <label>New route <v-text-field v-model="name" maxlength="60" placeholder="With an exchange" /></label>
         <v-btn type="submit" size="small" :disabled="!name.trim()">Copy of “{{ shown.name }}”</v-btn>
         <v-btn size="small" :disabled="!name.trim()" @click="make(null)">Empty</v-btn>
       </form>
       <label v-if="shown.id">
-        <input
-          type="checkbox"
-          :checked="shown.advisorMayEdit"
-          @change="changes.describeRoute(shown.id, { advisorMayEdit: !shown.advisorMayEdit })"
+        <v-checkbox-btn
+          :model-value="shown.advisorMayEdit"
+          @update:model-value="changes.describeRoute(shown.id, { advisorMayEdit: !shown.advisorMayEdit })"
         />
         my advisor may change “{{ shown.name }}”
       </label>
@@ -265,7 +255,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
 .line:first-child {
   justify-content: space-between;
 }
-table {
+.v-table :deep(table) {
   border-collapse: collapse;
   width: 100%;
 }
@@ -295,7 +285,7 @@ label {
 .wide {
   flex: 1;
 }
-.wide .field {
+.wide .v-input {
   flex: 1;
 }
 .since {

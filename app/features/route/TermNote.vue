@@ -23,17 +23,16 @@ function save() {
 
 <template>
   <form v-if="editing" @submit.prevent="save">
-    <input
+    <v-text-field
       v-model="text"
-      class="field"
-      autofocus
       maxlength="400"
       :aria-label="`Note on ${term.name}`"
+      @vue:mounted="focusIn"
       @blur="save"
       @keydown.stop="$event.key === 'Escape' && (editing = false)"
     />
   </form>
-  <button
+  <v-bare-btn
     v-else-if="student.own"
     class="note small"
     :class="{ none: !note }"
@@ -41,7 +40,7 @@ function save() {
     @click="start"
   >
     {{ note?.text ?? 'add a note' }}
-  </button>
+  </v-bare-btn>
   <span v-else-if="note" class="note small">{{ note.text }}</span>
 </template>
 
@@ -60,7 +59,7 @@ function save() {
 button.note:hover {
   text-decoration: underline;
 }
-.field {
+.v-input {
   width: 100%;
 }
 </style>

@@ -126,20 +126,18 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
         @drop="ask({ seats: undefined })"
       >
         <label class="radio"
-          ><input
-            type="radio"
+          ><v-radio
             name="seats"
-            :checked="filter.seats === 'open'"
-            @change="ask({ seats: 'open' })"
+            :model-value="filter.seats === 'open'"
+            @update:model-value="ask({ seats: 'open' })"
           />
           a seat left</label
         >
         <label class="radio"
-          ><input
-            type="radio"
+          ><v-radio
             name="seats"
-            :checked="filter.seats === 'line'"
-            @change="ask({ seats: 'line' })"
+            :model-value="filter.seats === 'line'"
+            @update:model-value="ask({ seats: 'line' })"
           />
           a seat left, or a place in line</label
         >
@@ -165,19 +163,17 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
       <fieldset>
         <legend class="quiet small">Meets on</legend>
         <label v-for="day in WEEKDAYS" :key="day" class="radio"
-          ><input
-            type="checkbox"
-            :checked="filter.days?.of.includes(day) ?? false"
-            @change="turnDay(day, ($event.target as HTMLInputElement).checked)"
+          ><v-checkbox-btn
+            :model-value="filter.days?.of.includes(day) ?? false"
+            @update:model-value="turnDay(day, $event)"
           />
           {{ LONG_DAY_NAMES[day] }}</label
         >
       </fieldset>
       <label v-if="filter.days" class="radio"
-        ><input
-          type="checkbox"
-          :checked="filter.days.only"
-          @change="ask({ days: { ...filter.days!, only: !filter.days!.only } })"
+        ><v-checkbox-btn
+          :model-value="filter.days.only"
+          @update:model-value="ask({ days: { ...filter.days!, only: !filter.days!.only } })"
         />
         only on these</label
       >
@@ -190,11 +186,10 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
     >
       <label class="radio"
         >No class before
-        <input
-          class="field"
+        <v-text-field
           type="time"
           step="900"
-          :value="clock(filter.after)"
+          :model-value="clock(filter.after)"
           @change="ask({ after: timeOf($event) })"
       /></label>
     </FilterPill>
@@ -206,11 +201,10 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
     >
       <label class="radio"
         >Every class over by
-        <input
-          class="field"
+        <v-text-field
           type="time"
           step="900"
-          :value="clock(filter.before)"
+          :model-value="clock(filter.before)"
           @change="ask({ before: timeOf($event) })"
       /></label>
     </FilterPill>
@@ -247,11 +241,10 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
       @drop="ask({ length: undefined })"
     >
       <label v-for="one in LENGTHS" :key="one.value" class="radio"
-        ><input
-          type="radio"
+        ><v-radio
           name="length"
-          :checked="one.value === lengthNow"
-          @change="askLength(one.value)"
+          :model-value="one.value === lengthNow"
+          @update:model-value="askLength(one.value)"
         />
         {{ one.title }}</label
       >

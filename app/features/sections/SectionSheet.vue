@@ -4,7 +4,7 @@ import { figuresOf, keptForOthers, optionsAmong, sectionsOf, studyHours, type Se
 import { clockTime, dayMonth, duration, shortInstant } from '#shared/when'
 import { count, creditsText, KIND_WORDS, MODE_WORDS, moneyText, STANDING_WORDS } from '#shared/words'
 import { refusalText } from '#shared/registration/texts'
-import { seatsText, sectionHours } from '#shared/week/texts'
+import { seatsText, sectionHours, sectionName } from '#shared/week/texts'
 import { servingText } from '#shared/degree/texts'
 
 /** Everything about a section, and what taking it would do. */
@@ -96,14 +96,14 @@ const change = (before: string, after: string) =>
 </script>
 
 <template>
-  <SidePanel :label="`Section ${section.course}-${section.number}`" @close="emit('close')">
+  <SidePanel :label="`Section ${sectionName(section)}`" @close="emit('close')">
     <h2 ref="heading" tabindex="-1">
       {{ section.course }}-{{ section.number }} {{ section.topic ?? course?.title }}
     </h2>
     <p class="quiet">
       {{ term?.name }} · code {{ section.code }} ·
       {{ section.parent ? KIND_WORDS[section.kind] : creditsText(section.credits) }}
-      <button class="textlink" @click="panel.open(section.course)">About the course</button>
+      <v-text-btn @click="panel.open(section.course)">About the course</v-text-btn>
     </p>
     <dl>
       <dt>Hours</dt>

@@ -5,6 +5,8 @@ import type { SectionSeats, SectionWithoutSeats } from '#shared/sections/respons
 import { campusDate } from '#shared/when'
 
 interface Offer {
+  /** What they are beside their seats: the same as before while only those change. */
+  what: readonly SectionWithoutSeats[]
   sections: readonly Section[]
   /** When the seats were read. */
   readAt: number
@@ -47,17 +49,31 @@ export const useOffers = defineStore('offers', () => {
     const seats = await api<SectionSeats[]>(`/api/terms/${term}/seats`)
     if (!order.take(turn)) return
     byTerm.value = new Map(byTerm.value).set(term, {
+      what: known.get(term)!,
       sections: withSeats(known.get(term)!, seats, byTerm.value.get(term)?.sections),
       readAt: clock.now
     })
   }
 
+  /** Terms of which the seats have changed since they were read. */
+  const changed = new Set<string>()
+  const follow = persistently(async () => {
+    for (const term of changed) {
+      changed.delete(term)
+      await readSeats(term).catch((error: unknown) => {
+        changed.add(term)
+        throw error
+      })
+    }
+  })
   useNews().onNews(({ kind, term }) => {
-    // What cannot be read now is read with the next news, or when somebody asks.
-    if (kind === 'seats' && term && byTerm.value.has(term)) readSeats(term).catch(() => undefined)
+    if (kind !== 'seats' || !term || !byTerm.value.has(term)) return
+    changed.add(term)
+    follow()
   })
   useNews().onMissed(() => {
-    for (const term of byTerm.value.keys()) readSeats(term).catch(() => undefined)
+    for (const term of byTerm.value.keys()) changed.add(term)
+    follow()
   })
 
   return { byTerm, load }

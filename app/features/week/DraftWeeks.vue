@@ -34,19 +34,19 @@ const copy = (week: DraftWeek) =>
     class="draft"
     :class="week.id === weeks.draft?.id ? 'on' : 'no-print'"
   >
-    <button
+    <v-bare-btn
       class="name"
       :aria-current="week.id === weeks.draft?.id ? 'true' : undefined"
       @click="weeks.look(week)"
     >
       {{ week.name }}<template v-if="week.goingWith"> · going with this one</template
       ><template v-if="week.shareKey"> · shared</template>
-    </button>
+    </v-bare-btn>
     <v-menu v-if="student.own && week.id === weeks.draft?.id" location="bottom start">
       <template #activator="{ props: menu }">
-        <button v-bind="menu" class="more" :aria-label="`What to do with ${week.name}`">
+        <v-bare-btn v-bind="menu" class="more" :aria-label="`What to do with ${week.name}`">
           <span aria-hidden="true">▾</span>
-        </button>
+        </v-bare-btn>
       </template>
       <v-list density="compact">
         <v-list-item
@@ -68,12 +68,14 @@ const copy = (week: DraftWeek) =>
   <form v-if="naming" class="naming" @submit.prevent="keep" @keydown.esc.stop="naming = undefined">
     <label
       ><span class="visually-hidden">Name of the draft week</span
-      ><input ref="field" v-model="naming.name" class="field" maxlength="60" required
+      ><v-text-field ref="field" v-model="naming.name" maxlength="60" required
     /></label>
-    <button class="textlink">{{ naming.week ? 'Keep' : 'Make it' }}</button>
-    <button type="button" class="textlink" @click="naming = undefined">Cancel</button>
+    <v-text-btn type="submit">{{ naming.week ? 'Keep' : 'Make it' }}</v-text-btn>
+    <v-text-btn type="button" @click="naming = undefined">Cancel</v-text-btn>
   </form>
-  <button v-else-if="student.own" class="pill new no-print" @click="name(undefined)">+ new draft</button>
+  <v-bare-btn v-else-if="student.own" class="pill new no-print" @click="name(undefined)"
+    >+ new draft</v-bare-btn
+  >
 </template>
 
 <style scoped>

@@ -82,7 +82,7 @@ const harden = (changed: KeepFree) =>
       <span class="quiet">{{
         student.own ? 'Paint them on the week above, or type them. They stay for every term.' : ''
       }}</span>
-      <button class="textlink push" @click="emit('close')">Close</button>
+      <v-text-btn class="push" @click="emit('close')">Close</v-text-btn>
     </div>
     <ul v-if="weeks.keepFree.length">
       <li v-for="(one, i) in weeks.keepFree" :key="`${one.name} ${i}`" class="line">
@@ -93,12 +93,12 @@ const harden = (changed: KeepFree) =>
         }}</span>
         <template v-if="student.own">
           <label>
-            <input type="checkbox" :checked="one.hard" @change="harden(one)" />
+            <v-checkbox-btn :model-value="one.hard" @update:model-value="harden(one)" />
             must stay free
           </label>
-          <button class="textlink" @click="without(one)">
+          <v-text-btn @click="without(one)">
             Let go<span class="visually-hidden"> of {{ one.name }}</span>
-          </button>
+          </v-text-btn>
         </template>
         <span v-else class="quiet">{{ one.hard ? 'must stay free' : 'if possible' }}</span>
       </li>
@@ -107,21 +107,20 @@ const harden = (changed: KeepFree) =>
     <form v-if="student.own" class="line add" @submit.prevent="add">
       <label
         >What for
-        <input ref="nameField" v-model="draft.name" class="field" maxlength="60" placeholder="Swim coaching"
+        <v-text-field ref="nameField" v-model="draft.name" maxlength="60" placeholder="Swim coaching"
       /></label>
       <fieldset class="days">
         <legend class="visually-hidden">Days</legend>
         <label v-for="day in WEEKDAYS" :key="day" :title="LONG_DAY_NAMES[day]"
-          ><input
-            type="checkbox"
-            :checked="draft.days.includes(day)"
-            @change="turn(day, ($event.target as HTMLInputElement).checked)"
+          ><v-checkbox-btn
+            :model-value="draft.days.includes(day)"
+            @update:model-value="turn(day, $event)"
           />{{ DAY_NAMES[day] }}</label
         >
       </fieldset>
-      <label>from <input v-model="draft.start" type="time" class="field" step="300" required /></label>
-      <label>until <input v-model="draft.end" type="time" class="field" step="300" required /></label>
-      <label><input v-model="draft.hard" type="checkbox" /> must stay free</label>
+      <label>from <v-text-field v-model="draft.start" type="time" step="300" required /></label>
+      <label>until <v-text-field v-model="draft.end" type="time" step="300" required /></label>
+      <label><v-checkbox-btn v-model="draft.hard" /> must stay free</label>
       <v-btn type="submit" size="small">Keep free</v-btn>
       <span v-if="fault" class="stops" role="alert">{{ fault }}</span>
     </form>

@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import { sectionsOf, type Section } from '#core/week'
 import { clockTime } from '#shared/when'
-import { clashText, daysAndHours, repairText, seatsText, sectionHours, wayText } from '#shared/week/texts'
+import {
+  clashText,
+  daysAndHours,
+  repairText,
+  seatsText,
+  sectionHours,
+  wayText,
+  sectionName
+} from '#shared/week/texts'
 import { HALF_WORDS, KIND_WORDS } from '#shared/words'
 import { refusalText } from '#shared/registration/texts'
 import type { JudgedOption, OptionGroup } from './useWeekOptions'
@@ -46,7 +54,7 @@ const room = (section: Section) =>
   section.meetings.find((one) => one.room)?.room ??
   (section.mode === 'inPerson' || section.mode === 'mixed' ? college.placeName(section) : '')
 function lineOf(section: Section): string {
-  const kind = section.parent ? `${KIND_WORDS[section.kind]} ${alike.value ? '' : section.code}`.trim() : ''
+  const kind = section.parent ? `${KIND_WORDS[section.kind]} ${alike.value ? '' : section.number}`.trim() : ''
   const about = [sectionHours(section), HALF_WORDS[section.half], alike.value ? '' : room(section)]
   return [kind, about.filter(Boolean).join(' · ')].filter(Boolean).join(' ')
 }
@@ -86,7 +94,7 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
       @blur="alike || emit('preview', undefined)"
     >
       <span v-if="!alike" class="top">
-        <strong class="code" :class="{ struck: lineFull(best) }">{{ best.option.main.code }}</strong>
+        <strong class="code" :class="{ struck: lineFull(best) }">{{ sectionName(best.option.main) }}</strong>
         <span class="small">{{ seats(best) }}</span>
       </span>
       <span v-else class="top"
@@ -101,8 +109,8 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
       <strong v-if="best.option.main.topic" class="line">{{ best.option.main.topic }}</strong>
       <span v-for="section in sections" :key="section.code" class="line">{{ lineOf(section) }}</span>
       <span v-if="!alike" class="line quiet"
-        >{{ best.option.main.number }} ·
-        {{ best.option.main.instructors.join(', ') || 'instructor to be named' }}</span
+        >{{ best.option.main.instructors.join(', ') || 'instructor to be named' }} ·
+        {{ best.option.main.code }}</span
       >
       <span v-if="best.option.main.block" class="line"
         >block {{ best.option.main.block
@@ -123,12 +131,15 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
           @blur="emit('preview', undefined)"
         >
           <span class="top">
-            <strong class="code" :class="{ struck: lineFull(one) }">{{ one.option.main.code }}</strong>
+            <strong class="code" :class="{ struck: lineFull(one) }">{{
+              sectionName(one.option.main)
+            }}</strong>
             <span class="small">{{ one.picked ? 'picked' : seats(one) }}</span>
           </span>
           <span class="line quiet"
-            >{{ one.option.main.number }} · {{ one.option.main.instructors.join(', ') || 'to be named'
-            }}<template v-if="room(one.option.main)"> · {{ room(one.option.main) }}</template></span
+            >{{ one.option.main.instructors.join(', ') || 'to be named'
+            }}<template v-if="room(one.option.main)"> · {{ room(one.option.main) }}</template> ·
+            {{ one.option.main.code }}</span
           >
           <span v-if="one.refusal && one !== best" class="line stops">{{
             student.say(refusalText(one.refusal, college.zone))
@@ -138,12 +149,12 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
     </ul>
     <p class="foot">
       <strong v-if="picked && !alike">picked</strong>
-      <button v-if="best.repair && !disabled" class="textlink" @click="emit('repair', best)">
+      <v-text-btn v-if="best.repair && !disabled" @click="emit('repair', best)">
         take it: {{ repairText(best.repair) }}
-      </button>
-      <button class="textlink about" @click="emit('about', best.option.main)">
+      </v-text-btn>
+      <v-text-btn class="about" @click="emit('about', best.option.main)">
         about<span class="visually-hidden"> {{ best.option.course }}-{{ best.option.main.number }}</span>
-      </button>
+      </v-text-btn>
     </p>
   </article>
 </template>
@@ -244,5 +255,12 @@ ul {
   margin-left: auto;
   font-weight: 400;
   color: var(--quiet);
+}
+.top .code {
+  font-size: 13.5px;
+  white-space: nowrap;
+}
+.top .small {
+  text-align: end;
 }
 </style>

@@ -61,16 +61,17 @@ const move = (by: number) => (monday.value = mondays.value[number.value - 1 + by
 
 <template>
   <div class="walk">
-    <button class="textlink" :disabled="number <= 1" @click="move(-1)">Week before</button>
+    <v-text-btn :disabled="number <= 1" @click="move(-1)">Week before</v-text-btn>
     <label
       ><span class="visually-hidden">Week</span>
-      <select v-model="monday" class="field">
-        <option v-for="(one, i) in mondays" :key="one" :value="one">
-          Week {{ i + 1 }}, from {{ dayMonth(isoDate(one)) }}
-        </option>
-      </select>
+      <v-select
+        v-model="monday"
+        :items="
+          mondays.map((value, i) => ({ value, title: `Week ${i + 1}, from ${dayMonth(isoDate(value))}` }))
+        "
+      />
     </label>
-    <button class="textlink" :disabled="number >= mondays.length" @click="move(1)">Week after</button>
+    <v-text-btn :disabled="number >= mondays.length" @click="move(1)">Week after</v-text-btn>
     <span class="quiet">of {{ mondays.length }}</span>
   </div>
   <WeekRibbon :held="inWeek(held)" :picked="inWeek(picked)" :hue-of="hueOf" :scale="scale" :dated="dated" />

@@ -166,29 +166,18 @@ watch([() => props.cards, () => props.pointed, () => props.chosen, x, y, preferr
       :aria-label="`${axes.x.title} against ${axes.y.title}, ${count(cards.length, 'week')}`"
     />
     <p class="axes">
-      <label
-        >across
-        <select v-model="x" class="field">
-          <option v-for="name in names" :key="name" :value="name">{{ AXES[name]!.title }}</option>
-        </select></label
-      >
-      <label
-        >up
-        <select v-model="y" class="field">
-          <option v-for="name in names" :key="name" :value="name">{{ AXES[name]!.title }}</option>
-        </select></label
-      >
+      <label>across <v-select v-model="x" :items="names" :item-title="(name) => AXES[name]!.title" /></label>
+      <label>up <v-select v-model="y" :items="names" :item-title="(name) => AXES[name]!.title" /></label>
     </p>
     <ul>
       <li v-for="list in corners" :key="list[0]!.number">
-        <button
-          class="textlink"
+        <v-text-btn
           @click="emit('choose', list[0]!.number)"
           @focus="emit('point', list[0]!.number)"
           @blur="emit('point', undefined)"
         >
           Week {{ list[0]!.number }}
-        </button>
+        </v-text-btn>
         <template v-if="list.length > 1"> and {{ list.length - 1 }} more</template>:
         {{ axes.x.text(axes.x.value(list[0]!)) }}, {{ axes.y.text(axes.y.value(list[0]!)) }}
       </li>

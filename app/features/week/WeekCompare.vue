@@ -71,16 +71,15 @@ const look = (week: (typeof columns.value)[number]['week']) => {
         <span v-for="course in one.without" :key="course" class="line quiet">{{ course }}: no section</span>
       </p>
       <p class="line">
-        <button class="textlink" @click="look(one.week)">
+        <v-text-btn @click="look(one.week)">
           Look at it<span class="visually-hidden">: {{ one.week.name }}</span>
-        </button>
-        <button
+        </v-text-btn>
+        <v-text-btn
           v-if="student.own && !one.week.goingWith"
-          class="textlink"
           @click="weeks.change(one.week, { goingWith: true })"
         >
           Go with this one
-        </button>
+        </v-text-btn>
       </p>
     </section>
   </div>

@@ -156,9 +156,9 @@ function paintEnd() {
     @touchend.passive="touchEnd"
   >
     <div v-if="narrow && !compact" class="days">
-      <button aria-label="Day before" class="textlink" @click="swipe(-1)">‹</button>
+      <v-text-btn aria-label="Day before" @click="swipe(-1)">‹</v-text-btn>
       <strong>{{ LONG_DAY_NAMES[rows[0]!] }}</strong>
-      <button aria-label="Day after" class="textlink" @click="swipe(1)">›</button>
+      <v-text-btn aria-label="Day after" @click="swipe(1)">›</v-text-btn>
     </div>
     <div class="hours" aria-hidden="true">
       <span v-for="at in marks.slice(0, -1)" :key="at" :style="{ left: left(at) }">{{

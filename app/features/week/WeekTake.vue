@@ -119,15 +119,15 @@ function print() {
     </template>
     <div class="card take" role="group" aria-label="Take the week along">
       <p>
-        <button class="textlink" @click="saveCalendar">Calendar file</button>
+        <v-text-btn @click="saveCalendar">Calendar file</v-text-btn>
         <span class="quiet">for any calendar program (.ics)</span>
       </p>
       <p>
-        <button class="textlink" @click="saveTable">Table</button>
+        <v-text-btn @click="saveTable">Table</v-text-btn>
         <span class="quiet">for a spreadsheet (.csv)</span>
       </p>
       <p>
-        <button class="textlink" @click="print">Print</button> <span class="quiet">the week on one page</span>
+        <v-text-btn @click="print">Print</v-text-btn> <span class="quiet">the week on one page</span>
         <v-checkbox
           v-if="student.own && weeks.keepFree.length"
           v-model="withPrivate"
@@ -137,23 +137,21 @@ function print() {
         />
       </p>
       <p v-if="codes.length">
-        <button class="textlink" @click="copy(codes.join('\n'), 'The section codes are')">
-          Copy section codes
-        </button>
+        <v-text-btn @click="copy(codes.join('\n'), 'The section codes are')"> Copy section codes </v-text-btn>
         <span class="quiet codes">{{ codes.join(' ') }}</span>
       </p>
       <template v-if="student.own">
         <template v-if="weeks.draft">
           <p>
-            <button class="textlink" @click="weeks.draft.shareKey ? showLink() : share()">
+            <v-text-btn @click="weeks.draft.shareKey ? showLink() : share()">
               {{ weeks.draft.shareKey ? 'Link to this draft' : 'Share this draft' }}
-            </button>
+            </v-text-btn>
             <span class="quiet">with a friend or an advisor, to look at</span>
-            <button v-if="weeks.draft.shareKey" class="textlink" @click="withdrawLink">Withdraw it</button>
+            <v-text-btn v-if="weeks.draft.shareKey" @click="withdrawLink">Withdraw it</v-text-btn>
           </p>
           <p v-if="link" class="address">
-            {{ link.title }}: <input class="field" readonly :value="link.address" aria-label="Link" />
-            <button class="textlink" @click="copy(link.address, 'The link is')">Copy</button>
+            {{ link.title }}: <v-text-field readonly :model-value="link.address" aria-label="Link" />
+            <v-text-btn @click="copy(link.address, 'The link is')">Copy</v-text-btn>
           </p>
         </template>
         <p>
@@ -161,13 +159,13 @@ function print() {
           <span class="quiet"> that your calendar program reads again and again</span>
         </p>
         <p v-if="calendarAddress" class="address">
-          <input class="field" readonly :value="calendarAddress" aria-label="Calendar address" />
-          <button class="textlink" @click="copy(calendarAddress, 'The address is')">Copy</button>
-          <button class="textlink" @click="withdrawAddress">Withdraw</button>
-          <button class="textlink" @click="makeAddress">New one</button>
+          <v-text-field readonly :model-value="calendarAddress" aria-label="Calendar address" />
+          <v-text-btn @click="copy(calendarAddress, 'The address is')">Copy</v-text-btn>
+          <v-text-btn @click="withdrawAddress">Withdraw</v-text-btn>
+          <v-text-btn @click="makeAddress">New one</v-text-btn>
         </p>
         <p v-else>
-          <button class="textlink" @click="makeAddress">Make one</button>
+          <v-text-btn @click="makeAddress">Make one</v-text-btn>
           <span class="quiet">Whoever has it sees your classes; it can be withdrawn.</span>
         </p>
       </template>
@@ -191,7 +189,7 @@ function print() {
   gap: 4px 10px;
   align-items: center;
 }
-.address .field {
+.address .v-input {
   flex: 1 1 200px;
 }
 .codes {

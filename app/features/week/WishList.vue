@@ -5,6 +5,7 @@ import {
   monitorForElements
 } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine'
+import { useFileDialog } from '@vueuse/core'
 import type { Wish } from '#core/find'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { Mode, Section } from '#core/week'
@@ -136,9 +137,15 @@ function takeCodes(i: number, text: string, otherwise: string) {
   if (codes.length) put(i, { kind: 'together', sections: codes })
   friendSays.value = codes.length ? `${count(codes.length, 'section')} of your courses` : otherwise
 }
-async function readFriendFile(i: number, event: Event) {
-  const [file] = (event.target as HTMLInputElement).files ?? []
-  if (file) takeCodes(i, await file.text(), `${file.name} names no section of your courses.`)
+const files = useFileDialog({ accept: '.ics,.csv,.txt', multiple: false, reset: true })
+let friendOf = 0
+function openFriend(i: number) {
+  friendOf = i
+  files.open()
+}
+files.onChange((chosen) => void (chosen?.[0] && readFriendFile(friendOf, chosen[0])))
+async function readFriendFile(i: number, file: File) {
+  takeCodes(i, await file.text(), `${file.name} names no section of your courses.`)
 }
 async function readFriend(i: number) {
   const key = /[0-9a-f]{32}/.exec(friend.value)?.[0]
@@ -166,7 +173,7 @@ async function readFriend(i: number) {
       :class="{ lifted: lifted === i }"
     >
       <div class="line">
-        <button
+        <v-bare-btn
           class="grip"
           :disabled="disabled"
           :aria-label="`Wish ${i + 1}: ${wishText(wish)}. Arrow up and down move it.`"
@@ -174,55 +181,50 @@ async function readFriend(i: number) {
           @keydown.down.prevent="step(i, 1)"
         >
           <strong>{{ i + 1 }}</strong>
-        </button>
+        </v-bare-btn>
         <span class="text">{{ wishText(wish) }}</span>
-        <button v-if="!disabled" class="drop" :aria-label="`Drop: ${wishText(wish)}`" @click="drop(i)">
+        <v-bare-btn v-if="!disabled" class="drop" :aria-label="`Drop: ${wishText(wish)}`" @click="drop(i)">
           <span aria-hidden="true">×</span>
-        </button>
+        </v-bare-btn>
       </div>
       <div v-if="!disabled" class="detail">
-        <select
+        <v-select
           v-if="wish.kind === 'dayOff'"
-          class="field"
           aria-label="Day off"
-          :value="wish.day"
-          @change="put(i, { ...wish, day: Number(($event.target as HTMLSelectElement).value) as Weekday })"
-        >
-          <option v-for="day in WEEKDAYS" :key="day" :value="day">{{ LONG_DAY_NAMES[day] }}</option>
-        </select>
-        <input
+          :model-value="wish.day"
+          :items="WEEKDAYS"
+          :item-title="(day) => LONG_DAY_NAMES[day as Weekday]"
+          @update:model-value="put(i, { ...wish, day: $event as Weekday })"
+        />
+        <v-text-field
           v-else-if="wish.kind === 'startsAfter' || wish.kind === 'endsBefore'"
-          class="field"
           type="time"
           step="900"
           :aria-label="wish.kind === 'startsAfter' ? 'First class no earlier than' : 'Last class over by'"
-          :value="timeField(wish.time)"
+          :model-value="timeField(wish.time)"
           @change="putTime(i, wish, $event)"
         />
         <template v-else-if="wish.kind === 'lunchFree'">
-          <input
-            class="field"
+          <v-text-field
             type="time"
             step="900"
             aria-label="Lunch from"
-            :value="timeField(wish.from)"
+            :model-value="timeField(wish.from)"
             @change="put(i, { ...wish, from: timeOf($event) ?? wish.from })"
           />
-          <input
-            class="field"
+          <v-text-field
             type="time"
             step="900"
             aria-label="Lunch until"
-            :value="timeField(wish.to)"
+            :model-value="timeField(wish.to)"
             @change="put(i, { ...wish, to: timeOf($event) ?? wish.to })"
           />
         </template>
         <template v-else-if="wish.kind === 'mode'">
           <label v-for="[mode, title] in MODES" :key="mode"
-            ><input
-              type="checkbox"
-              :checked="wish.modes.includes(mode)"
-              @change="turnMode(i, wish, mode, ($event.target as HTMLInputElement).checked)"
+            ><v-checkbox-btn
+              :model-value="wish.modes.includes(mode)"
+              @update:model-value="turnMode(i, wish, mode, $event)"
             />
             {{ title }}</label
           >
@@ -236,20 +238,13 @@ async function readFriend(i: number) {
           />
         </details>
         <form v-else-if="wish.kind === 'together'" @submit.prevent="readFriend(i)">
-          <input
+          <v-text-field
             v-model="friend"
-            class="field"
             aria-label="Link of a friend's week, or its section codes"
             placeholder="their link or codes"
           />
-          <button class="textlink">Read it</button>
-          <label class="file textlink"
-            >or their file<input
-              class="visually-hidden"
-              type="file"
-              accept=".ics,.csv,.txt"
-              @change="readFriendFile(i, $event)"
-          /></label>
+          <v-text-btn type="submit">Read it</v-text-btn>
+          <v-text-btn @click="openFriend(i)">or their file</v-text-btn>
           <span class="small" role="status">{{ friendSays }}</span>
         </form>
       </div>
@@ -257,17 +252,12 @@ async function readFriend(i: number) {
   </ol>
   <label v-if="!disabled" class="add">
     <span class="visually-hidden">Add a wish</span>
-    <select
-      class="field"
-      :value="''"
-      @change="
-        add(($event.target as HTMLSelectElement).value)
-        ;($event.target as HTMLSelectElement).value = ''
-      "
-    >
-      <option value="">Add a wish</option>
-      <option v-for="one in NEW" :key="one.title">{{ one.title }}</option>
-    </select>
+    <v-select
+      model-value="Add a wish"
+      :items="['Add a wish', ...NEW.map((one) => one.title)]"
+      aria-label="Add a wish"
+      @update:model-value="add($event as string)"
+    />
   </label>
 </template>
 
@@ -329,13 +319,10 @@ li.lifted {
   max-height: 190px;
   overflow-y: auto;
 }
-.file {
-  cursor: pointer;
-}
 .file:focus-within {
   outline: 2px solid var(--dusk);
 }
-.add .field {
+.add .v-input {
   width: 100%;
 }
 </style>

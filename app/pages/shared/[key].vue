@@ -3,7 +3,7 @@ import { figuresOf } from '#core/week'
 import type { SharedWeek } from '#shared/week/responses'
 import { clockTime } from '#shared/when'
 import { count, creditsText } from '#shared/words'
-import { sectionHours } from '#shared/week/texts'
+import { sectionHours, sectionName } from '#shared/week/texts'
 
 /** A draft week that somebody shared: the week, and nothing else of them. */
 const route = useRoute()
@@ -53,7 +53,7 @@ const summary = computed(() => {
           <WeekRibbon :held="[]" :picked="[...sections]" :hue-of="hueOf" />
           <ul class="card list">
             <li v-for="one in sections" :key="one.code">
-              <strong>{{ one.course }}-{{ one.number }}</strong> {{ one.topic }} {{ sectionHours(one) }}
+              <strong>{{ sectionName(one) }}</strong> {{ one.topic }} {{ sectionHours(one) }}
               <span class="quiet">{{ one.meetings[0]?.room }} · code {{ one.code }}</span>
             </li>
             <li v-if="!sections.length">Nothing is picked in it yet.</li>

@@ -3,10 +3,10 @@ import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
 import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
 import { deadlineText, ago, countdown, dayMonth, instantText, shortDay, shortInstant } from '#shared/when'
-import { count } from '#shared/words'
+import { count, KIND_WORDS } from '#shared/words'
 import { leavesText } from '#shared/catalog/texts'
 import { refusalText, wayOut } from '#shared/registration/texts'
-import { sectionHours } from '#shared/week/texts'
+import { sectionHours, sectionName } from '#shared/week/texts'
 
 useHead({ title: 'Register · Ridgeway' })
 const student = useStudent()
@@ -238,7 +238,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
       />
 
       <div class="main">
-        <table v-if="sheet.lines.length" class="card lines">
+        <v-table v-if="sheet.lines.length" class="card lines">
           <caption class="visually-hidden">
             Courses of
             {{
@@ -257,13 +257,12 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
           <tbody>
             <tr v-for="(line, i) in sheet.lines" :key="line.course" :class="`hue-${hueOf(line.course).hue}`">
               <td class="pick">
-                <input
+                <v-checkbox-btn
                   v-if="line.state === 'ready' && !closed"
-                  type="checkbox"
-                  :checked="!left.has(line.course)"
+                  :model-value="!left.has(line.course)"
                   :aria-label="`Register ${line.course}`"
                   :disabled="!student.own"
-                  @change="toggle(line.course)"
+                  @update:model-value="toggle(line.course)"
                 />
                 <span v-else class="quiet">{{ i + 1 }}</span>
               </td>
@@ -271,12 +270,12 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
                 <span class="edge" aria-hidden="true" />
                 <strong>{{ line.course }}</strong> <span class="quiet">{{ line.title }}</span>
                 <span v-for="s in line.sections ?? []" :key="s.code" class="hours"
-                  ><strong>{{ s.code }}</strong> {{ s.parent ? `${s.kind} · ` : ''
-                  }}{{ sectionHours(s) }}</span
+                  ><strong>{{ s.parent ? `${KIND_WORDS[s.kind]} ` : '' }}{{ s.number }}</strong>
+                  {{ sectionHours(s) }} · {{ s.code }}</span
                 >
                 <span v-if="line.givesBack.length" class="hours quiet">{{
                   student.say(
-                    `instead of ${line.givesBack.map((s) => s.code).join(' + ')}, which you hold until this one is yours`
+                    `instead of ${line.givesBack.map(sectionName).join(' + ')}, which you hold until this one is yours`
                   )
                 }}</span>
               </th>
@@ -313,7 +312,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <div v-else class="card empty">
           <h2>{{ closed ? `Nothing of ${term?.name} is registered` : 'The run sheet is empty' }}</h2>
           <p v-if="!closed">It fills from the courses on your route and the sections picked for them.</p>
@@ -482,11 +481,6 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
 }
 .pick {
   width: 40px;
-}
-.pick input {
-  width: 17px;
-  height: 17px;
-  accent-color: var(--dusk);
 }
 .hours {
   display: block;

@@ -81,9 +81,9 @@ async function once(work: () => Promise<unknown>) {
     <div class="page-head">
       <h1>Route “{{ route.name }}”</h1>
       <span class="pill">{{ count(route.courses.length, 'course') }} placed</span>
-      <button class="textlink" :aria-expanded="open === 'routes'" @click="toggle('routes')">
+      <v-text-btn :aria-expanded="open === 'routes'" @click="toggle('routes')">
         {{ student.routes.length > 1 ? count(student.routes.length, 'route') : 'Routes' }}
-      </button>
+      </v-text-btn>
       <span v-if="route.version" class="quiet small"
         >changed {{ ago(route.changedAt, clock.now, college.zone) }} by {{ route.changedBy }}</span
       >
@@ -156,8 +156,8 @@ async function once(work: () => Promise<unknown>) {
     </p>
     <p v-if="!route.courses.length && student.mayEditRoute" class="signed">
       Nothing is placed yet. Drag what is needed onto a term or press it, find a course with
-      <kbd>/</kbd>, or <button class="textlink" @click="open = 'fill'">let the rest be filled</button>, from
-      what your program suggests if you like.
+      <kbd>/</kbd>, or <v-text-btn @click="open = 'fill'">let the rest be filled</v-text-btn>, from what your
+      program suggests if you like.
     </p>
     <CarryPanel v-if="open === 'carry'" @close="open = undefined" />
     <RoutesPanel v-if="open === 'routes'" @close="open = undefined" />

@@ -72,6 +72,7 @@ function act(to: string) {
     <div class="page-head">
       <h1>{{ title }}</h1>
     </div>
+    <FirstVisit />
     <div class="columns">
       <div>
         <section class="card list" aria-label="What to do next">

@@ -88,17 +88,18 @@ const state = (audit: Audit) => programText(programFigures(audit))
       <h1>Compare programs</h1>
       <label>
         with
-        <select v-model="chosen">
-          <option v-for="spec in others" :key="spec.code" :value="spec.code">
-            {{ spec.title }}, catalog {{ spec.catalogYear }}
-          </option>
-        </select>
+        <v-select
+          v-model="chosen"
+          :items="others"
+          item-value="code"
+          :item-title="(spec) => `${spec.title}, catalog ${spec.catalogYear}`"
+        />
       </label>
       <NuxtLink class="textlink push" :to="`/students/${student.picture!.student.id}/degree`"
         >Back to the degree</NuxtLink
       >
     </div>
-    <p v-if="failure" role="alert">{{ failure }} <button class="textlink" @click="load">Try again</button></p>
+    <p v-if="failure" role="alert">{{ failure }} <v-text-btn @click="load">Try again</v-text-btn></p>
     <p class="quiet">
       A look, nothing more: the program on record changes only through the registrar. Planned courses are
       those of the route.
@@ -140,7 +141,7 @@ const state = (audit: Audit) => programText(programFigures(audit))
             anew</span
           >
         </h2>
-        <table>
+        <v-table>
           <thead>
             <tr>
               <th scope="col">Course</th>
@@ -169,7 +170,7 @@ const state = (audit: Audit) => programText(programFigures(audit))
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p v-if="!rows.length">No course is taken or planned yet, so there is nothing to lose.</p>
       </section>
     </template>
@@ -221,7 +222,7 @@ h2 .quiet {
   font: 400 13.5px var(--body);
   margin-left: 10px;
 }
-table {
+.v-table :deep(table) {
   width: 100%;
   table-layout: fixed;
   overflow-wrap: break-word;

@@ -32,8 +32,8 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
         >{{ audit.program.spec.kind }}: {{ audit.program.spec.shortTitle }}</span
       >
       <div class="views no-print" role="group" aria-label="What is shown">
-        <button :aria-pressed="!onlyNeeded" @click="onlyNeeded = false">Everything</button>
-        <button :aria-pressed="onlyNeeded" @click="onlyNeeded = true">Still needed</button>
+        <v-bare-btn :aria-pressed="!onlyNeeded" @click="onlyNeeded = false">Everything</v-bare-btn>
+        <v-bare-btn :aria-pressed="onlyNeeded" @click="onlyNeeded = true">Still needed</v-bare-btn>
       </div>
       <v-btn class="no-print" :to="`/students/${picture.student.id}/degree/compare`">Compare programs</v-btn>
       <HowAnswered answer="reading" />

@@ -74,9 +74,10 @@ const print = () => window.print()
       <span class="pill">{{ creditsText(spec.credits) }}</span>
       <label v-if="audits.length > 1" class="no-print">
         Program
-        <select v-model.number="chosen">
-          <option v-for="(one, i) in audits" :key="i" :value="i">{{ one.program.spec.title }}</option>
-        </select>
+        <v-select
+          v-model="chosen"
+          :items="audits.map((one, value) => ({ value, title: one.program.spec.title }))"
+        />
       </label>
       <v-btn class="push no-print" @click="print">Print</v-btn>
       <NuxtLink class="textlink no-print" :to="`/students/${student.picture!.student.id}/degree`"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useFileDialog } from '@vueuse/core'
 import type { Audit } from '#core/degree'
 import { checkRoute } from '#core/route'
 import { readFileText, recordFile, recordFrom, type RecordContent, type ShapeFault } from '#shared/files'
@@ -14,7 +15,8 @@ const student = useStudent()
 const college = useCollege()
 const panel = useCoursePanel()
 const { programs, failure, load } = usePrograms()
-const picker = ref<HTMLInputElement>()
+const files = useFileDialog({ accept: 'application/json,.json', multiple: false, reset: true })
+files.onChange((chosen) => void take(chosen?.[0]))
 const over = ref(false)
 const fileName = ref('')
 const content = shallowRef<RecordContent>()
@@ -80,15 +82,13 @@ const main = computed((): Audit | undefined => trial.value?.audits[0])
       <span class="pill">only a look, nothing is kept</span>
       <label>
         Program
-        <select v-model="code">
-          <option v-for="one in programs" :key="one.code" :value="one.code">{{ one.title }}</option>
-        </select>
+        <v-select v-model="code" :items="programs" item-value="code" item-title="title" />
       </label>
       <NuxtLink class="textlink push" :to="`/students/${student.picture!.student.id}/degree`"
         >Back to the degree</NuxtLink
       >
     </div>
-    <p v-if="failure" role="alert">{{ failure }} <button class="textlink" @click="load">Try again</button></p>
+    <p v-if="failure" role="alert">{{ failure }} <v-text-btn @click="load">Try again</v-text-btn></p>
     <div
       class="card drop"
       :class="{ over }"
@@ -98,18 +98,9 @@ const main = computed((): Audit | undefined => trial.value?.audits[0])
     >
       <p>
         A record in the format “ridgeway record 1” (JSON): drop it here, or
-        <button class="textlink" @click="picker?.click()">choose a file</button>.
+        <v-text-btn @click="files.open()">choose a file</v-text-btn>.
         <span v-if="fileName" class="quiet">{{ fileName }}</span>
       </p>
-      <input
-        ref="picker"
-        class="visually-hidden"
-        type="file"
-        accept="application/json,.json"
-        aria-label="Trial record file"
-        tabindex="-1"
-        @change="take(($event.target as HTMLInputElement).files?.[0])"
-      />
     </div>
     <section v-if="faults.length" class="card faults" role="alert">
       <h2>{{ fileName }} cannot be read: {{ count(faults.length, 'fault') }}</h2>

@@ -4,7 +4,7 @@ import { maybeCourseCode, type CourseCode } from '#core/ids'
 import type { Wish } from '#core/find'
 import type { Must } from '#shared/week/finding'
 import { clockTime, duration } from '#shared/when'
-import { conflictText, daysAndHours } from '#shared/week/texts'
+import { conflictText, daysAndHours, sectionName } from '#shared/week/texts'
 import { count } from '#shared/words'
 import type { FoundCard } from '~/features/week/finding'
 
@@ -40,6 +40,11 @@ const scale = computed(() => {
 })
 
 type Part = 'take' | 'either' | 'leave'
+const PARTS: { value: Part; title: string }[] = [
+  { value: 'take', title: 'take it' },
+  { value: 'either', title: 'one to choose from' },
+  { value: 'leave', title: 'leave it out' }
+]
 const partOf = (course: CourseCode): Part =>
   finding.left.has(course) ? 'leave' : finding.either.has(course) ? 'either' : 'take'
 function setPart(course: CourseCode, part: Part) {
@@ -162,7 +167,7 @@ const unscheduled = ({ sections: list }: FoundCard) =>
 const named = ({ sections: list }: FoundCard) =>
   list
     .filter((one) => one.parent === null)
-    .map((one) => `${one.course}-${one.number}`)
+    .map(sectionName)
     .join(', ')
 
 const making = ref(false)
@@ -201,7 +206,7 @@ function onArrow(event: KeyboardEvent) {
           finding.counted.fit.toLocaleString('en')
         }}</strong>
         {{ ended }}
-        <button v-if="finding.steps" class="textlink" @click="finding.end()">Stop</button>
+        <v-text-btn v-if="finding.steps" @click="finding.end()">Stop</v-text-btn>
       </p>
       <div class="push actions">
         <v-btn variant="outlined" size="small" :to="`/students/${student.picture?.student.id}/week`"
@@ -234,26 +239,19 @@ function onArrow(event: KeyboardEvent) {
             <li v-for="(one, number) in finding.hard" :key="one.name">
               {{ mustText({ kind: 'kept', number }) }}
               <span class="quiet small">{{ takesAway({ kind: 'kept', number }) }}</span>
-              <button
-                v-if="student.own"
-                class="textlink small"
-                @click="finding.letGo({ kind: 'kept', number })"
-              >
+              <v-text-btn v-if="student.own" class="small" @click="finding.letGo({ kind: 'kept', number })">
                 Only if possible
-              </button>
+              </v-text-btn>
             </li>
             <li>
-              <label
-                ><input v-model="finding.seatsLeft" type="checkbox" /> A seat left in every section</label
-              >
+              <label><v-checkbox-btn v-model="finding.seatsLeft" /> A seat left in every section</label>
               <span v-if="finding.seatsLeft" class="quiet small">{{ takesAway({ kind: 'seats' }) }}</span>
             </li>
             <li>
               <label
-                ><input
-                  type="checkbox"
-                  :checked="weeks.habits.travelHolds"
-                  @change="weeks.setHabits({ travelHolds: ($event.target as HTMLInputElement).checked })"
+                ><v-checkbox-btn
+                  :model-value="weeks.habits.travelHolds"
+                  @update:model-value="weeks.setHabits({ travelHolds: $event })"
                 />
                 Time to get from campus to campus</label
               >
@@ -268,32 +266,26 @@ function onArrow(event: KeyboardEvent) {
               <strong>{{ course }}</strong>
               <span v-if="standing.heldCourses.has(course)" class="quiet small"
                 >{{ weeks.isFixed(course) ? 'registered, stays' : 'registered, to be exchanged' }}
-                <button
+                <v-text-btn
                   v-if="student.own && !isPlaced(course)"
-                  class="textlink"
                   @click="weeks.isFixed(course) ? weeks.unlock(course) : weeks.keepSeat(course)"
                 >
                   {{ weeks.isFixed(course) ? 'Exchange it' : 'Keep the seat'
                   }}<span class="visually-hidden"> {{ course }}</span>
-                </button></span
+                </v-text-btn></span
               >
               <span v-else-if="!finding.hasOptions.has(course)" class="quiet small">no section to pick</span>
               <template v-else>
-                <select
-                  class="field"
+                <v-select
                   :aria-label="`What to do with ${course}`"
-                  :value="partOf(course)"
-                  @change="setPart(course, ($event.target as HTMLSelectElement).value as Part)"
-                >
-                  <option value="take">take it</option>
-                  <option value="either">one to choose from</option>
-                  <option value="leave">leave it out</option>
-                </select>
+                  :model-value="partOf(course)"
+                  :items="PARTS"
+                  @update:model-value="setPart(course, $event as Part)"
+                />
                 <label v-if="pickedOf(course).length && partOf(course) !== 'leave'" class="small"
-                  ><input
-                    type="checkbox"
-                    :checked="finding.stays.has(course)"
-                    @change="setStays(course, ($event.target as HTMLInputElement).checked)"
+                  ><v-checkbox-btn
+                    :model-value="finding.stays.has(course)"
+                    @update:model-value="setStays(course, $event)"
                   />
                   stays {{ pickedOf(course)[0]!.number }}
                   <span v-if="finding.stays.has(course)" class="quiet">{{
@@ -305,19 +297,16 @@ function onArrow(event: KeyboardEvent) {
           </ul>
           <label v-if="finding.choice.length" class="take"
             >Take
-            <select v-model="finding.take" class="field">
-              <option v-for="n in finding.choice.length" :key="n" :value="n">{{ n }}</option>
-            </select>
+            <v-select v-model="finding.take" :items="finding.choice.map((_, i) => i + 1)" />
             of {{ finding.choice.join(', ') }}</label
           >
           <form class="take" @submit.prevent="addCourse">
-            <input
+            <v-text-field
               v-model="extra"
-              class="field"
               aria-label="Another course to choose from"
               placeholder="another course"
             />
-            <button class="textlink">Add</button>
+            <v-text-btn type="submit">Add</v-text-btn>
             <span class="small stops" role="status">{{ extraSays }}</span>
           </form>
         </div>
@@ -352,9 +341,9 @@ function onArrow(event: KeyboardEvent) {
               <ul v-if="student.own" class="musts">
                 <li v-for="must in inConflict" :key="mustText(must)">
                   {{ must.kind === 'group' ? 'without ' : '' }}{{ mustText(must) }}
-                  <button class="textlink" @click="finding.letGo(must)">
+                  <v-text-btn @click="finding.letGo(must)">
                     Let go<span class="visually-hidden"> of {{ mustText(must) }}</span>
-                  </button>
+                  </v-text-btn>
                 </li>
               </ul>
             </template>
@@ -377,9 +366,9 @@ function onArrow(event: KeyboardEvent) {
             <ul>
               <li v-for="one in openers" :key="mustText(one.must)">
                 <span>{{ one.must.kind === 'group' ? 'without ' : '' }}{{ mustText(one.must) }}</span>
-                <button v-if="student.own" class="textlink" @click="finding.letGo(one.must)">
+                <v-text-btn v-if="student.own" @click="finding.letGo(one.must)">
                   Let go<span class="visually-hidden"> of {{ mustText(one.must) }}</span>
-                </button>
+                </v-text-btn>
                 <strong>{{
                   one.fit === undefined ? 'many' : `+${one.fit - (finding.counted?.fit ?? 0)}`
                 }}</strong>

@@ -14,7 +14,7 @@ import {
 import type { CourseCode } from '#core/ids'
 import type { Weekday } from '#core/time'
 import { clockTime, dayMonth, duration, shortInstant } from '#shared/when'
-import { clashText, sectionHours, SINCE_WORDS, wayText } from '#shared/week/texts'
+import { clashText, sectionHours, SINCE_WORDS, wayText, sectionName } from '#shared/week/texts'
 import { count, KIND_WORDS, creditsText, moneyText } from '#shared/words'
 import type { JudgedOption } from '~/features/week/useWeekOptions'
 
@@ -128,7 +128,7 @@ const remarks = computed(() => {
     for (const what of since.value.get(one.code) ?? [])
       list.push({
         key: `${one.code} ${what}`,
-        text: `${one.course}-${one.number} ${SINCE_WORDS[what]}${what === 'moved' ? `: now ${sectionHours(one)}` : ''}. Pick again, or another one.`,
+        text: `${sectionName(one)} ${SINCE_WORDS[what]}${what === 'moved' ? `: now ${sectionHours(one)}` : ''}. Pick again, or another one.`,
         grave: what !== 'moved'
       })
   for (const course of weeks.week.exchanged)
@@ -255,11 +255,15 @@ function onArrow(event: KeyboardEvent) {
     </div>
     <div v-if="standing.courses.length" class="views">
       <span role="group" aria-label="How the week is shown" class="no-print">
-        <button :aria-pressed="shown === 'typical'" @click="shown = 'typical'">Typical week</button>
-        <button :aria-pressed="shown === 'dated'" @click="shown = 'dated'">Real weeks</button>
-        <button v-if="weeks.drafts.length > 1" :aria-pressed="shown === 'compare'" @click="shown = 'compare'">
+        <v-bare-btn :aria-pressed="shown === 'typical'" @click="shown = 'typical'">Typical week</v-bare-btn>
+        <v-bare-btn :aria-pressed="shown === 'dated'" @click="shown = 'dated'">Real weeks</v-bare-btn>
+        <v-bare-btn
+          v-if="weeks.drafts.length > 1"
+          :aria-pressed="shown === 'compare'"
+          @click="shown = 'compare'"
+        >
           Drafts side by side
-        </button>
+        </v-bare-btn>
       </span>
       <span class="quiet">{{ summary }}</span>
     </div>
@@ -302,7 +306,7 @@ function onArrow(event: KeyboardEvent) {
       <table class="print-only paper">
         <tbody>
           <tr v-for="one in week" :key="one.code">
-            <td>{{ one.course }}-{{ one.number }}</td>
+            <td>{{ sectionName(one) }}</td>
             <td>{{ one.code }}</td>
             <td>{{ one.topic ?? college.shelf?.catalog.maybeCourse(one.course)?.title }}</td>
             <td>{{ sectionHours(one) }}</td>
@@ -321,9 +325,9 @@ function onArrow(event: KeyboardEvent) {
             :class="`hue-${hueOf(row.course).hue}`"
           >
             <header>
-              <button class="name" @click="panel.open(row.course)">
+              <v-bare-btn class="name" @click="panel.open(row.course)">
                 <strong class="display">{{ row.course }}</strong><span>{{ row.about?.title }}</span>
-              </button>
+              </v-bare-btn>
               <span class="quiet"
                 >{{ row.about?.credits }} cr ·
                 {{
@@ -336,9 +340,9 @@ function onArrow(event: KeyboardEvent) {
               >
               <span v-if="row.seat.length && !row.isFixed" class="unsettled"
                 >registered, to be exchanged
-                <button v-if="student.own" class="textlink" @click="weeks.keepSeat(row.course)">
+                <v-text-btn v-if="student.own" @click="weeks.keepSeat(row.course)">
                   Keep the seat
-                </button>
+                </v-text-btn>
               </span>
               <span v-if="!row.isFixed && row.open.length" class="quiet"
                 >{{ row.fitting }} fit<template v-if="row.repairable"
@@ -353,25 +357,24 @@ function onArrow(event: KeyboardEvent) {
               >
               <span v-if="!row.planned && !row.seat.length" class="unsettled"
                 >not on the route
-                <button v-if="mayPick && student.mayEditRoute" class="textlink" @click="plan(row.course)">
+                <v-text-btn v-if="mayPick && student.mayEditRoute" @click="plan(row.course)">
                   Put it there
-                </button>
+                </v-text-btn>
               </span>
             </header>
             <div class="options">
               <p v-if="row.isFixed" class="seat">
                 <span v-for="s in row.seat" :key="s.code"
-                  ><strong>{{ s.code }}</strong> {{ s.kind === 'lecture' ? '' : s.kind }} {{ sectionHours(s)
-                  }}<br
+                  ><strong>{{ sectionName(s) }}</strong> {{ s.kind === 'lecture' ? '' : KIND_WORDS[s.kind] }}
+                  {{ sectionHours(s) }} · {{ s.code }}<br
                 /></span>
                 <span class="quiet">{{ student.own ? 'You hold this seat.' : 'This seat is held.' }}</span>
-                <button
+                <v-text-btn
                   v-if="mayPick && !row.placed && row.open.length > 1"
-                  class="textlink"
                   @click="weeks.unlock(row.course)"
                 >
                   Exchange it<span class="visually-hidden"> for another section of {{ row.course }}</span>
-                </button>
+                </v-text-btn>
               </p>
               <template v-else>
                 <OptionCard

@@ -10,7 +10,7 @@ import {
   type SectionQuery
 } from '#shared/sections/sectionQuery'
 import { deadlineText, dayMonth, shortInstant } from '#shared/when'
-import { clashText, seatsText, sectionHours } from '#shared/week/texts'
+import { clashText, seatsText, sectionHours, sectionName } from '#shared/week/texts'
 import { count } from '#shared/words'
 import { refusalText } from '#shared/registration/texts'
 import { servingText } from '#shared/degree/texts'
@@ -124,14 +124,14 @@ async function pick(line: SectionLine) {
   if (!option) return
   const there = inDraft(line)
   if (!(await weeks.pick([{ course: line.main.course, option: there ? undefined : option }]))) return
-  const { course, number } = line.main
+  const { course } = line.main
   const draft = weeks.draft?.name ?? FIRST_DRAFT
   if (there) notice.say(`${course} has no section in “${draft}” any more.`)
   else
     notice.say(
       standing.heldCourses.has(course)
-        ? `${course}-${number} is picked instead of your seat, which you hold until it is registered.`
-        : `${course}-${number} is in “${draft}”.`,
+        ? `${sectionName(line.main)} is picked instead of your seat, which you hold until it is registered.`
+        : `${sectionName(line.main)} is in “${draft}”.`,
       { title: 'Undo', act: () => weeks.pick([{ course, option: undefined }]) }
     )
 }
@@ -162,14 +162,14 @@ onMounted(() => finder.warm())
       <h1>Sections of</h1>
       <label class="term"
         ><span class="visually-hidden">Term</span>
-        <select
-          :value="term?.code"
-          @change="change({ ...query, term: ($event.target as HTMLSelectElement).value })"
-        >
-          <option v-for="one in terms" :key="one.code" :value="one.code">{{ one.name }}</option>
-        </select></label
-      >
-      <input
+        <v-select
+          :model-value="term?.code"
+          :items="terms"
+          item-value="code"
+          item-title="name"
+          @update:model-value="change({ ...query, term: $event as string })"
+      /></label>
+      <v-text-field
         v-model="text"
         type="search"
         class="question"
@@ -179,15 +179,12 @@ onMounted(() => finder.warm())
       />
       <label
         ><span class="visually-hidden">Order</span>
-        <select
-          :value="query.sort"
-          @change="
-            change({ ...query, sort: ($event.target as HTMLSelectElement).value as SectionQuery['sort'] })
-          "
-        >
-          <option v-for="sort in SECTION_SORTS" :key="sort" :value="sort">{{ SORT_WORDS[sort] }}</option>
-        </select></label
-      >
+        <v-select
+          :model-value="query.sort"
+          :items="SECTION_SORTS"
+          :item-title="(sort) => SORT_WORDS[sort as SectionQuery['sort']]"
+          @update:model-value="change({ ...query, sort: $event as SectionQuery['sort'] })"
+      /></label>
       <v-btn
         class="push"
         variant="outlined"
@@ -222,9 +219,9 @@ onMounted(() => finder.warm())
         <span v-if="offer" class="quiet small">
           · seats as read {{ shortInstant(offer.readAt, college.zone) }}</span
         >
-        <button v-if="office" class="textlink" @click="change({ ...query, office: !query.office })">
+        <v-text-btn v-if="office" @click="change({ ...query, office: !query.office })">
           {{ query.office ? 'fold away' : 'show' }} {{ count(office, 'section') }} only an office places
-        </button>
+        </v-text-btn>
       </p>
       <v-virtual-scroll
         v-if="lines.length"
@@ -237,10 +234,10 @@ onMounted(() => finder.warm())
         <template #default="{ item: line }">
           <div class="row" role="listitem" :class="`hue-${hueOf(line.main.course).hue}`">
             <div class="what">
-              <button class="name" @click="about = line.main">
+              <v-bare-btn class="name" @click="about = line.main">
                 <strong class="display">{{ line.main.course }}-{{ line.main.number }}</strong>
                 {{ line.main.topic ?? line.course.title }}
-              </button>
+              </v-bare-btn>
               <span class="quiet small"
                 >{{ line.main.code }} · {{ line.main.credits }} cr ·
                 {{ line.main.instructors.join(', ') || 'instructor to be named' }}</span
@@ -275,16 +272,11 @@ onMounted(() => finder.warm())
             </div>
             <div class="act">
               <span v-if="isHeld(line)" class="quiet">registered</span>
-              <button
-                v-else-if="mayPick(line)"
-                class="textlink"
-                :aria-pressed="inDraft(line)"
-                @click="pick(line)"
-              >
+              <v-text-btn v-else-if="mayPick(line)" :aria-pressed="inDraft(line)" @click="pick(line)">
                 {{
                   inDraft(line) ? 'Unpick' : standing.heldCourses.has(line.main.course) ? 'Exchange' : 'Pick'
                 }}<span class="visually-hidden"> {{ line.main.course }}-{{ line.main.number }}</span>
-              </button>
+              </v-text-btn>
             </div>
           </div>
         </template>
@@ -299,7 +291,7 @@ onMounted(() => finder.warm())
                 ? 'would be 1.'
                 : `would be ${sieved.hides.get(sieved.costliest)}.`
             }}
-            <button class="textlink" @click="dropCostliest">Ask without it</button>
+            <v-text-btn @click="dropCostliest">Ask without it</v-text-btn>
           </template>
           <template v-else>Try a course such as ENVI 310, or fewer words.</template>
         </p>
@@ -316,19 +308,13 @@ onMounted(() => finder.warm())
 </template>
 
 <style scoped>
-.term select {
+.term .v-select {
   font-family: var(--display);
   font-size: 18px;
   font-weight: 650;
 }
 .question {
   flex: 1 1 260px;
-  height: 33px;
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  background: var(--card);
-  color: var(--ink);
-  padding: 0 10px;
 }
 .past {
   margin-bottom: 8px;
