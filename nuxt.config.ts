@@ -1,5 +1,17 @@
+import { EARLY_READS } from './app/ui/earlyReads'
+
 /** Packages bundled ahead in development, whose list is emptied on the way; without it a cold start loads twice. */
 const optimizeDeps = ['zod', '@mdi/js', 'luxon']
+
+/**
+ * What every place uses goes into one file; left to themselves, modules that two places share become a file each, and a
+ * first visit asks for fifty of them. What only some places need, and is large, stays apart.
+ */
+const COMMON = /\/app\/ui\/|\/core\/(?!find|fill)|\/shared\/|\/app\/features\/(record|accounts|news|today)\//
+const APART =
+  /requests\.ts|useForm|\/Filter\w+\.vue|ClockBar|shared\/help|shared\/files|writtenFiles|auditFile|trial|weekFiles|filling|solver|courseSearch|sectionQuery|courseQuery/
+const inCommon = (id: string): string | undefined =>
+  !id.includes('node_modules') && COMMON.test(id) && !APART.test(id) ? 'common' : undefined
 
 const isDevelopment = process.env.NODE_ENV === 'development'
 
@@ -7,6 +19,10 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-security', '@nuxt/eslint'],
   ssr: false,
+  // The code of a place is fetched when somebody is about to go there.
+  experimental: {
+    defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } }
+  },
   telemetry: false,
   devtools: { enabled: false },
   css: [
@@ -19,6 +35,7 @@ export default defineNuxtConfig({
       htmlAttrs: { lang: 'en' },
       title: 'Ridgeway',
       meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      script: [{ innerHTML: EARLY_READS, tagPosition: 'head' }],
       link: [{ rel: 'icon', href: '/ridge.svg', type: 'image/svg+xml' }]
     }
   },
@@ -32,9 +49,14 @@ export default defineNuxtConfig({
   // The formatter breaks lines where a blank matters; keep it.
   vue: { compilerOptions: { whitespace: 'preserve' } },
   vite: {
-    build: { cssMinify: 'lightningcss' },
+    // Few files that are worth a request each, rather than one for each component.
+    build: {
+      cssMinify: 'lightningcss',
+      cssCodeSplit: false
+    },
     // The development server asks for a server entry even where nothing is rendered on the server.
     $client: {
+      build: { rollupOptions: { output: { manualChunks: inCommon } } },
       environments: { ssr: { build: { rollupOptions: { input: { server: 'nuxt/dist/app/entry' } } } } },
       plugins: [
         {

@@ -19,8 +19,13 @@ export const useClock = defineStore('clock', () => {
     heard.value = tick.value = performance.now()
   }
 
-  async function sync(): Promise<void> {
-    take(await api<ClockView>('/api/clock'))
+  let asking: Promise<void> | undefined
+  /** Asks the server; several who want to know at once ask together. */
+  function sync(): Promise<void> {
+    asking ??= api<ClockView>('/api/clock')
+      .then(take)
+      .finally(() => (asking = undefined))
+    return asking
   }
 
   async function set(body: { mode: ClockView['mode']; at?: string }): Promise<void> {

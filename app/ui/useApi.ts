@@ -28,20 +28,37 @@ interface Options {
   key?: string
 }
 
+declare global {
+  interface Window {
+    /** What the page's head has asked for already (`app/ui/earlyReads.ts`). */
+    ridgewayBegun?: Record<string, Promise<Response | undefined>>
+  }
+}
+
+/** The answer of what was asked before any code of the application was there; each is taken once. */
+async function begunFor(address: string, isReading: boolean): Promise<Response | undefined> {
+  const begun = window.ridgewayBegun?.[address]
+  if (!begun || !isReading) return undefined
+  delete window.ridgewayBegun![address]
+  return begun
+}
+
 /** Calls the server, which answers with JSON, or with the text of a file; @throws Failure with a sentence for the person. */
 export async function api<T>(path: string, options: Options = {}): Promise<T> {
   const address = options.query ? `${path}?${new URLSearchParams(options.query)}` : path
   const isReading = (options.method ?? 'GET') === 'GET'
   let answer: Response
   try {
-    answer = await fetch(address, {
-      method: options.method ?? 'GET',
-      headers: {
-        ...(options.body ? { 'content-type': 'application/json' } : {}),
-        ...(options.key ? { 'idempotency-key': `"${options.key}"` } : {})
-      },
-      ...(options.body ? { body: JSON.stringify(options.body) } : {})
-    })
+    answer =
+      (await begunFor(address, isReading)) ??
+      (await fetch(address, {
+        method: options.method ?? 'GET',
+        headers: {
+          ...(options.body ? { 'content-type': 'application/json' } : {}),
+          ...(options.key ? { 'idempotency-key': `"${options.key}"` } : {})
+        },
+        ...(options.body ? { body: JSON.stringify(options.body) } : {})
+      }))
   } catch {
     throw new Failure(0, unreachable(isReading))
   }

@@ -147,19 +147,22 @@ test('holds, a place in line, seats placed by an office and a changed sign-off a
   await tell('ottilie.marsh', '/route', /would count toward nothing/)
 })
 
-test('the first load stays under 400 kB of compressed JavaScript', async ({ browser, site }) => {
+test('the first load of Today is small, and asks for few things', async ({ browser, site }) => {
   const page = await enter(browser, site, 'imke.varga')
   const scripts = new Map<string, number>()
+  let requests = 0
+  page.on('request', () => requests++)
   page.on('response', async (response) => {
     if (!response.url().endsWith('.js')) return
     scripts.set(response.url(), gzipSync(await response.body()).length)
   })
   await page.goto('/students/1/today')
   await settled(page)
-  await page.waitForLoadState('networkidle')
+  await expect.poll(() => scripts.size).toBeGreaterThan(0)
+  await page.waitForTimeout(1000)
   const total = [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0)
-  expect(scripts.size).toBeGreaterThan(0)
-  expect(total).toBeLessThan(400_000)
+  expect(total).toBeLessThan(275_000)
+  expect(requests).toBeLessThanOrEqual(30)
   await page.context().close()
 })
 

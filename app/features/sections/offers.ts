@@ -33,26 +33,31 @@ export const useOffers = defineStore('offers', () => {
   }
 
   async function read(term: string): Promise<void> {
-    const [sections] = await Promise.all([
+    const put = putting(term)
+    const [sections, seats] = await Promise.all([
       known.get(term) ?? api<SectionWithoutSeats[]>(`/api/terms/${term}/offer`),
-      clock.sync()
+      api<SectionSeats[]>(`/api/terms/${term}/seats`)
     ])
     known.set(term, sections)
-    await readSeats(term)
+    put(seats)
+  }
+  async function readSeats(term: string): Promise<void> {
+    const put = putting(term)
+    put(await api<SectionSeats[]>(`/api/terms/${term}/seats`))
   }
 
   const newest = new Map<string, ReturnType<typeof newestAnswer>>()
-  async function readSeats(term: string): Promise<void> {
+  /** Puts the seats of a term that are about to be asked for where they belong, unless later ones stand there already. */
+  function putting(term: string): (seats: readonly SectionSeats[]) => void {
     const order = newest.get(term) ?? newestAnswer()
     newest.set(term, order)
     const turn = order.ask()
-    const seats = await api<SectionSeats[]>(`/api/terms/${term}/seats`)
-    if (!order.take(turn)) return
-    byTerm.value = new Map(byTerm.value).set(term, {
-      what: known.get(term)!,
-      sections: withSeats(known.get(term)!, seats, byTerm.value.get(term)?.sections),
-      readAt: clock.now
-    })
+    return (seats) => {
+      if (!order.take(turn)) return
+      const what = known.get(term)!
+      const sections = withSeats(what, seats, byTerm.value.get(term)?.sections)
+      byTerm.value = new Map(byTerm.value).set(term, { what, sections, readAt: clock.now })
+    }
   }
 
   /** Terms of which the seats have changed since they were read. */

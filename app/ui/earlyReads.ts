@@ -1,0 +1,18 @@
+/**
+ * A script for the page's head that asks for what every place needs while the application is still on its way. The record
+ * is asked for after the session, whose answer says from where on news is heard: nothing is missed in between.
+ */
+export const EARLY_READS = `(() => {
+  const { pathname } = location
+  if (/^\\/(sign-in|shared)\\b/.test(pathname)) return
+  const session = fetch('/api/session')
+  const begun = (window.ridgewayBegun = { '/api/session': session })
+  for (const path of ['/api/clock', '/api/catalog']) begun[path] = fetch(path)
+  const student = /^\\/students\\/(\\d+)(\\/|$)/.exec(pathname)
+  if (student) {
+    const path = '/api/students/' + student[1]
+    begun[path] = session.then((answer) => answer.clone().json()).then((who) => (who ? fetch(path) : undefined))
+  }
+  for (const one of Object.values(begun)) one.catch(() => undefined)
+  setTimeout(() => delete window.ridgewayBegun, 10000)
+})()`
