@@ -31,7 +31,7 @@ interface Options {
 declare global {
   interface Window {
     /** What the page's head has asked for already (`app/ui/earlyReads.ts`). */
-    ridgewayBegun?: Record<string, Promise<Response | undefined>>
+    ridgewayBegun?: Record<string, Promise<Response | undefined> | undefined>
   }
 }
 
@@ -39,7 +39,7 @@ declare global {
 async function begunFor(address: string, isReading: boolean): Promise<Response | undefined> {
   const begun = window.ridgewayBegun?.[address]
   if (!begun || !isReading) return undefined
-  delete window.ridgewayBegun![address]
+  window.ridgewayBegun![address] = undefined
   return begun
 }
 
