@@ -11,6 +11,8 @@ const SAFE = new Set(['GET', 'HEAD', 'OPTIONS'])
 const BODY_MOST = 64 * 1024
 /** What is too long is let run out up to here, so that the answer arrives; beyond it the connection ends. */
 const DRAINED_MOST = 8 * 1024 * 1024
+/** Nothing more has come for so long. */
+const QUIET_MS = 200
 
 /** Refuses what another site sends in somebody's name (Fetch Metadata, RFC 6454), and bodies that are not JSON. */
 export function mustBeOwn(event: H3Event): void {
@@ -78,20 +80,34 @@ function textOf(event: H3Event, most: number): Promise<string> {
   return new Promise((resolve, reject) => {
     const chunks: Buffer[] = []
     let size = 0
+    let timer: NodeJS.Timeout | undefined
+    let isTold = false
     const tooLong = () => {
-      chunks.length = 0
+      if (isTold) return
+      isTold = true
       setResponseHeader(event, 'connection', 'close')
       const message = `may be ${Math.floor(most / 1024)} kB at most`
       reject(new Refused(413, 'tooLong', `The body ${message}.`, [{ field: 'body', message }]))
     }
     req.on('data', (chunk: Buffer) => {
-      const before = size
       size += chunk.length
       if (size <= most) chunks.push(chunk)
-      else if (before <= most) tooLong()
-      if (size > DRAINED_MOST) req.destroy()
+      else {
+        chunks.length = 0
+        // Who still writes while the answer is sent and the connection closed does not get it: they have a moment.
+        clearTimeout(timer)
+        timer = setTimeout(tooLong, QUIET_MS)
+      }
+      if (size > DRAINED_MOST) {
+        tooLong()
+        req.destroy()
+      }
     })
-    req.on('end', () => resolve(Buffer.concat(chunks).toString('utf8')))
+    req.on('end', () => {
+      clearTimeout(timer)
+      if (size > most) tooLong()
+      else resolve(Buffer.concat(chunks).toString('utf8'))
+    })
     req.on('error', reject)
   })
 }

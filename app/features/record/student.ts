@@ -67,6 +67,15 @@ export const useStudent = defineStore('student', () => {
 
   const reload = (): Promise<void> => (wanted === undefined ? Promise.resolve() : load(wanted))
 
+  /** Views on screen that show the record. */
+  let views = 0
+  /** Keeps the record for the view that asks, until none is left: one may come before the other goes. */
+  function hold(): void {
+    views++
+    onUnmounted(() => {
+      if (!--views) forget()
+    })
+  }
   function forget(): void {
     wanted = undefined
     view.value = undefined
@@ -180,6 +189,7 @@ export const useStudent = defineStore('student', () => {
     mayGrant,
     load,
     reload,
+    hold,
     forget,
     onTheWay,
     shown,

@@ -11,7 +11,7 @@ const places = computed(() => (standing.places.length ? standing.places : own.va
 const id = computed(() => Number(route.params.id))
 
 watch(id, (wanted) => student.load(wanted), { immediate: true })
-onUnmounted(() => student.forget())
+student.hold()
 
 const relation = computed(
   () =>
