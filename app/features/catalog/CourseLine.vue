@@ -119,6 +119,7 @@ const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.
 }
 .choose {
   grid-column: 1;
+  grid-row: 1;
 }
 .name {
   grid-column: 2;
