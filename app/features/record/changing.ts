@@ -37,8 +37,12 @@ export const useChanges = defineStore('changes', () => {
   const sayWaits = (change: Change) =>
     notice.say(`${capital(title(change))}: it waits until the server can be reached.`)
 
+  /** The student whose changes waited for the server. */
+  let waited: number | undefined
   queue.onRefused(async ({ pending, problem, late }) => {
     const { change, student: of, studentName } = pending
+    // Not everything is saved, then.
+    waited = undefined
     if (change.kind === 'mark' && change.said.looked) return
     const here = student.picture?.student.id === of
     const before = change.kind === 'route' ? student.lastSaid(change.route) : undefined
@@ -60,8 +64,6 @@ export const useChanges = defineStore('changes', () => {
     )
   }
 
-  /** The student whose changes waited for the server. */
-  let waited: number | undefined
   watch(
     () => student.onTheWay,
     (now) => {
