@@ -5,6 +5,7 @@ import { readAudience, withoutRepeats } from '#server/features/news/audience'
 import type { Heard } from '#server/features/news/tail'
 import { sessionOf, whenEnded } from '#server/features/accounts/sessions'
 import { keyOf } from '#server/http/session'
+import { keepStream } from '#server/http/streams'
 
 /** Between two looks at whether the session of a stream is still there, and who hears what. */
 const LOOK_MS = 20_000
@@ -27,6 +28,7 @@ export default endpoint('GET /api/news', { query: newsQuery }, async ({ event, d
   let waiting: Heard[] | undefined = []
   const leave = news.listen((heard) => void (waiting ? waiting.push(...heard) : push(heard)))
   const unhear = whenEnded(session.id, close)
+  const unkept = keepStream(close)
   // A session may end on another server, or by its time.
   const look = async () => {
     if (!(await sessionOf(db, key, Date.now(), false))) return stream.close()
@@ -37,6 +39,7 @@ export default endpoint('GET /api/news', { query: newsQuery }, async ({ event, d
   stream.onClosed(async () => {
     clearInterval(looking)
     unhear()
+    unkept()
     leave()
     await stream.close()
   })

@@ -1,9 +1,11 @@
 import { closeDatabase } from '#server/http/endpoint'
+import { endStreams } from '#server/http/streams'
 import { theSettings } from '#server/settings'
 
 export default defineNitroPlugin((nitro) => {
   // What is wrong with them is said at once, not by the first request.
   theSettings()
+  for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, endStreams)
   nitro.hooks.hook('close', closeDatabase)
   // Whoever started it was killed: nobody else would put it down.
   if (process.connected) process.once('disconnect', () => process.exit(0))

@@ -1,7 +1,7 @@
 /** A served demo of its own for each test file, and short ways to act in it. */
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { test as base, expect, type Browser, type Page } from '@playwright/test'
+import { test as base, expect, type Browser, type Page, type Request } from '@playwright/test'
 import mysql from 'mysql2/promise'
 import { DEMO_PASSWORD } from '../../demo/staff'
 import { freePort } from '../../tools/mariadb'
@@ -60,9 +60,34 @@ export async function enter(
     ...options
   })
   const page = await context.newPage()
+  watchChanges(page)
   const answer = await page.request.post('/api/session', { data: { name, password: DEMO_PASSWORD } })
   expect(answer.ok(), await answer.text()).toBe(true)
   return page
+}
+
+/**
+ * Every change that was made on the page has been answered. What is changed is shown at once and sent after: who reads
+ * the database, or goes, waits for this first.
+ */
+export async function sent(page: Page): Promise<void> {
+  await expect.poll(() => underWay.get(page)?.size ?? 0, { intervals: [0, 50, 100] }).toBe(0)
+}
+
+/** Closes the browser of a page, once its changes have been answered. */
+export async function leave(page: Page): Promise<void> {
+  await sent(page)
+  await page.context().close()
+}
+
+const underWay = new WeakMap<Page, Set<Request>>()
+function watchChanges(page: Page): void {
+  const sending = new Set<Request>()
+  underWay.set(page, sending)
+  page.on('request', (request) => request.method() !== 'GET' && sending.add(request))
+  for (const ended of ['requestfinished', 'requestfailed'] as const)
+    // The next one in the queue begins right after.
+    page.on(ended as 'requestfinished', (request) => setTimeout(() => sending.delete(request), 50))
 }
 
 export const OPENS = '2027-04-12T11:00:00.000Z'
