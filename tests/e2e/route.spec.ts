@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
-import { choose, enter, expect, test } from './site'
+import { settled } from './axe'
+import { choose, enter, expect, test, leave } from './site'
 
 test.use({ scenario: 'route' })
 
@@ -44,7 +45,7 @@ test('a course is dragged to another term, undone after a reload, done again by 
   expect(await termOf(page, 'HYDR 330')).toBe('Spring 29')
   await page.getByRole('button', { name: /^Undo: Move HYDR 330/ }).click()
   await expect.poll(() => termOf(page, 'HYDR 330')).toBe('Spring 28')
-  await page.context().close()
+  await leave(page)
 })
 
 test('while a course is lifted its terms are framed, the others say why not', async ({ browser, site }) => {
@@ -61,7 +62,7 @@ test('while a course is lifted its terms are framed, the others say why not', as
     page.getByText(/ENDA 480 may stand in .*; it needs ENDA 310; ENDA 490 waits for it/)
   ).toBeVisible()
   await expect(page.locator('.course.linked')).toHaveCount(2)
-  await page.context().close()
+  await leave(page)
 })
 
 test('a need is dropped on a term and offers the courses that fit there', async ({ browser, site }) => {
@@ -73,7 +74,7 @@ test('a need is dropped on a term and offers the courses that fit there', async 
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByRole('heading', { name: 'A course in speaking' })).toBeVisible()
   await expect(dialog.getByRole('combobox', { name: 'Term' }).last()).toHaveValue('Spring 2028')
-  await page.context().close()
+  await leave(page)
 })
 
 test('the rest is filled in, looked at on the board, taken in part and taken back at once', async ({
@@ -82,9 +83,9 @@ test('the rest is filled in, looked at on the board, taken in part and taken bac
 }) => {
   const page = await enter(browser, site, 'imke.varga')
   await openRoute(page)
-  const before = await site.query<{ n: number }>(
-    'select count(*) as n from planned_course where route_id = 1'
-  )
+  const planned = async () =>
+    (await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1'))[0]!.n
+  const before = await planned()
   await page.getByRole('button', { name: 'Fill the rest' }).click()
   await page.getByRole('button', { name: 'Look for a way' }).click()
   const take = page.getByRole('button', { name: /^Take all \d+ courses$/ })
@@ -97,16 +98,10 @@ test('the rest is filled in, looked at on the board, taken in part and taken bac
   await expect(page.locator('.course.proposed')).toHaveCount(proposed - 1)
   await page.getByRole('button', { name: `Take ${proposed - 1} of ${proposed}` }).click()
   await expect(page.locator('.course.proposed')).toHaveCount(0)
-  const after = await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1')
-  expect(after[0]!.n).toBe(before[0]!.n + proposed - 1)
+  await expect.poll(planned).toBe(before + proposed - 1)
   await page.getByRole('button', { name: /^Undo: \d+ changes at once/ }).click()
-  await expect
-    .poll(
-      async () =>
-        (await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1'))[0]!.n
-    )
-    .toBe(before[0]!.n)
-  await page.context().close()
+  await expect.poll(planned).toBe(before)
+  await leave(page)
 })
 
 test('notes, locks, limits and terms spent elsewhere are kept and checked', async ({ browser, site }) => {
@@ -127,7 +122,7 @@ test('notes, locks, limits and terms spent elsewhere are kept and checked', asyn
   await expect(page.getByText('FELD 390 in Summer 28', { exact: true })).toBeVisible()
   await expect(page.getByText('stands in Summer 28, which is marked as an exchange.')).toBeVisible()
   await expect(page.getByText('asks for 34 hours of study a week; you have 24.')).toBeVisible()
-  await page.context().close()
+  await leave(page)
 })
 
 test('routes are copied, compared and chosen, and a version is returned to', async ({ browser, site }) => {
@@ -152,7 +147,7 @@ test('routes are copied, compared and chosen, and a version is returned to', asy
   await expect
     .poll(() => site.query<{ name: string }>('select name from route where student_id = ? and chosen', [id]))
     .toEqual([{ name: 'With a summer' }])
-  await page.context().close()
+  await leave(page)
 })
 
 test('two browsers on one route see each other, and a stale change is refused with what was changed', async ({
@@ -181,8 +176,8 @@ test('two browsers on one route see each other, and a stale change is refused wi
   await two.getByRole('button', { name: 'Make it now' }).click()
   await expect(cell(two, 'HERI 210')).toHaveCount(0)
   await expect(cell(one, 'HERI 210')).toHaveCount(0)
-  await one.context().close()
-  await two.context().close()
+  await leave(one)
+  await leave(two)
 })
 
 test('without a connection changes wait, say so, and are sent when it is back', async ({ browser, site }) => {
@@ -199,7 +194,7 @@ test('without a connection changes wait, say so, and are sent when it is back', 
   })
   await openRoute(page)
   await expect(cell(page, 'ENDA 360')).toHaveCount(0)
-  await page.context().close()
+  await leave(page)
 })
 
 test('a course is found by a part of its name and put on the route by one more key', async ({
@@ -215,7 +210,27 @@ test('a course is found by a part of its name and put on the route by one more k
   await page.keyboard.press('Shift+Enter')
   await expect(page.getByText(`Add SPCH 101 to ${term}: done.`)).toBeVisible()
   expect(await termOf(page, 'SPCH 101')).toBe(term)
-  await page.context().close()
+  await leave(page)
+})
+
+test('a course that is asked for before the courses are there is opened once they are', async ({
+  browser,
+  site
+}) => {
+  const page = await enter(browser, site, 'imke.varga')
+  let arrive!: () => void
+  const arrived = new Promise<void>((resolve) => (arrive = resolve))
+  await page.goto('/students/1/today')
+  await settled(page)
+  // The search is read when it is first asked for.
+  await page.route('**/_nuxt/*.js', (route) => void arrived.then(() => route.continue()))
+  await page.keyboard.press('/')
+  await page.keyboard.type('envi310')
+  await expect(page.getByText('Courses are being read.')).toBeVisible()
+  await page.keyboard.press('Enter')
+  arrive()
+  await expect(page.getByRole('heading', { name: 'ENVI 310 Environmental Impact' })).toBeVisible()
+  await leave(page)
 })
 
 test('on a narrow screen a course is moved, noted and taken off, a term at a time', async ({
@@ -235,7 +250,7 @@ test('on a narrow screen a course is moved, noted and taken off, a term at a tim
   await expect(page.getByRole('button', { name: /^Take all/ })).toBeVisible({ timeout: 20_000 })
   const wide = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth)
   expect(wide).toBe(false)
-  await page.context().close()
+  await leave(page)
 })
 
 test('a waiver is asked for, granted by the advisor, and settles its finding', async ({ browser, site }) => {
@@ -283,5 +298,5 @@ test('a term is noted on, past terms show what they came to, and dates go into a
   expect(file.suggestedFilename()).toMatch(/^dates-.*\.ics$/)
   const text = await readFile(await file.path(), 'utf8')
   expect(text).toContain('UID:AU27-opening@ridgeway')
-  await page.context().close()
+  await leave(page)
 })

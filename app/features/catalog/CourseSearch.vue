@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { until } from '@vueuse/core'
 import { runsIn, type Course, type Term } from '#core/catalog'
 import { blockers, termLoad } from '#core/route'
 import { blockerText } from '#shared/route/texts'
@@ -60,7 +61,14 @@ const target = computed(() => {
   return course ? placeFor(course) : {}
 })
 
+/** Whether the courses are there and what was typed still stands; a key may be pressed before they are. */
+async function ready(): Promise<boolean> {
+  const typed = text.value
+  if (asked.value) await until(() => finder.index).toBeTruthy()
+  return text.value === typed
+}
 async function put() {
+  if (!(await ready())) return
   const course = found.value[active.value]
   const { term } = target.value
   if (!course || !term) return
@@ -72,7 +80,8 @@ function leave() {
   text.value = ''
   input.value?.blur()
 }
-function choose(index: number) {
+async function choose(index: number) {
+  if (!(await ready())) return
   const course = found.value[index]
   if (course) panel.open(course.code)
   else void navigateTo(searchFor(text.value))
@@ -85,7 +94,7 @@ function onKey(event: KeyboardEvent) {
   if (event.key === 'ArrowDown') active.value = (active.value + 1) % rows
   else if (event.key === 'ArrowUp') active.value = (active.value + rows - 1) % rows
   else if (event.key === 'Enter' && event.shiftKey) void put()
-  else if (event.key === 'Enter') choose(active.value)
+  else if (event.key === 'Enter') void choose(active.value)
   else if (event.key === 'Escape') leave()
   else return
   event.preventDefault()
@@ -119,6 +128,9 @@ watch(text, () => (active.value = 0))
     <kbd aria-hidden="true">/</kbd>
     <div v-show="open" class="hits card">
       <p v-if="!asked" class="none quiet small">Looked at last, and starred</p>
+      <p v-else-if="!finder.index" class="none" role="status">
+        {{ finder.failure ?? 'Courses are being read.' }}
+      </p>
       <p v-else-if="!found.length" class="none">
         No course fits “{{ text }}”. Try a code such as ENVI 310, or a word of its title.
       </p>
