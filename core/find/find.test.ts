@@ -15,7 +15,7 @@ import { everyWeek, termCase } from './testing/terms'
 const TOP = 5
 const TERMS = LONG ? 2000 : 120
 /** Whether nothing fits, and what is in conflict. */
-const CONFLICTS = LONG ? 1000 : 200
+const CONFLICTS = LONG ? 1000 : 100
 /** Of six courses, put to a solver. */
 const LARGER = LONG ? 300 : 30
 

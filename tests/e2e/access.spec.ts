@@ -6,7 +6,7 @@ import { ACCESS } from '#server/http/access'
 import { clean, settled } from './axe'
 import { freePort } from '../../tools/mariadb'
 import { startSite } from '../../tools/site'
-import { enter, expect, ROOT, test, type DemoSite } from './site'
+import { enter, expect, ROOT, test, type DemoSite, leave } from './site'
 
 test.use({ scenario: 'access' })
 
@@ -109,7 +109,7 @@ test('what others read of a record is logged, by whom and what; what is one’s 
   const read = async (name: string, ...paths: string[]) => {
     const page = await enter(browser, site, name)
     for (const path of paths) expect((await page.request.get(`/api/${path}`)).status(), path).toBe(200)
-    await page.context().close()
+    await leave(page)
   }
   const logged = (name: string) =>
     site.query<{ action: string; student_id: number | null }>(
@@ -144,7 +144,7 @@ test('a record is sent as far as it is for whoever asks', async ({ browser, site
   const seen = async (name: string) => {
     const page = await enter(browser, site, name)
     const text = await (await page.request.get('/api/students/1')).text()
-    await page.context().close()
+    await leave(page)
     return text
   }
   const whole = await seen('imke.varga')
@@ -170,7 +170,7 @@ test('a record is sent as far as it is for whoever asks', async ({ browser, site
     // That hours are kept free is seen by all; the figures rest on it.
     expect(text).toContain('Kept free')
   }
-  await imke.context().close()
+  await leave(imke)
 })
 
 async function copyOf(browser: Browser, site: DemoSite, page: Page): Promise<Page> {
@@ -194,7 +194,7 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
   // The stream ends: reading it comes to its end.
   for await (const _ of stream.body!);
   expect((await copy.request.get(`/api/students/${student}`)).status()).toBe(401)
-  await copy.context().close()
+  await leave(copy)
 
   const [one, other] = [await enter(browser, site, 'felix.abara'), await enter(browser, site, 'felix.abara')]
   const before = await cookieOf(one)
@@ -205,7 +205,7 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
   expect(await cookieOf(one)).not.toBe(before)
   expect((await one.request.get(`/api/students/${student}`)).status()).toBe(200)
   expect((await other.request.get(`/api/students/${student}`)).status()).toBe(401)
-  for (const context of [page, one, other]) await context.context().close()
+  for (const context of [page, one, other]) await leave(context)
 })
 
 test('one sees where one is signed in, ends it there, and changes the password, by keyboard', async ({
@@ -236,8 +236,8 @@ test('one sees where one is signed in, ends it there, and changes the password, 
   await field('New password').fill('nine grey pebbles')
   await page.keyboard.press('Enter')
   await expect(page.getByText('The password is changed.')).toBeVisible()
-  await other.context().close()
-  await page.context().close()
+  await leave(other)
+  await leave(page)
 })
 
 test('wrong passwords make wait, and say how long', async ({ site }) => {

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { clean, settled } from './axe'
-import { enter, expect, test } from './site'
+import { enter, expect, test, leave } from './site'
 
 test.use({ scenario: 'courses' })
 
@@ -36,7 +36,7 @@ test('courses are found by what is asked, and each filter says what it hides', a
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Ask without it' }).click()
   await expect(found(page)).not.toHaveText('0 courses')
-  await page.context().close()
+  await leave(page)
 })
 
 test('words are found in topics, instructors and descriptions, with a slip; several at once', async ({
@@ -53,7 +53,7 @@ test('words are found in topics, instructors and descriptions, with a slip; seve
   await question(page).fill('SOIL 220, STAT 330')
   await expect(page.locator('.line strong').first()).toHaveText('SOIL 220')
   await expect(line(page, 'STAT 330')).toContainText('statistics at 300 or above')
-  await page.context().close()
+  await leave(page)
 })
 
 test('a course has a page: grounds, history, sections, a note and a star of my own', async ({
@@ -80,7 +80,7 @@ test('a course has a page: grounds, history, sections, a note and a star of my o
   await expect(page.locator('.kept', { hasText: 'Looked at last' })).toContainText('SOIL 220')
   await page.getByRole('button', { name: 'SOIL 220' }).first().click()
   await expect(page.getByRole('textbox', { name: 'Note of mine' })).toHaveValue('the Friday lab')
-  await page.context().close()
+  await leave(page)
 })
 
 test('from the slash to a placed course without the mouse, and several at once', async ({
@@ -122,7 +122,7 @@ test('from the slash to a placed course without the mouse, and several at once',
   await expect(page.locator('.star[aria-pressed="true"]')).toHaveCount(1)
   await page.keyboard.press('Shift+Enter')
   await expect.poll(planned).toBe(before + 2)
-  await page.context().close()
+  await leave(page)
 })
 
 test('the pages of the catalog are clean', async ({ browser, site }) => {
@@ -132,7 +132,7 @@ test('the pages of the catalog are clean', async ({ browser, site }) => {
     await settled(page)
     await clean(page, path)
   }
-  await page.context().close()
+  await leave(page)
 })
 
 test('the catalog works on a phone and for the staff', async ({ browser, site }) => {
@@ -144,7 +144,7 @@ test('the catalog works on a phone and for the staff', async ({ browser, site })
       0
     )
   }
-  await phone.context().close()
+  await leave(phone)
   const page = await enter(browser, site, 'edda.whitlock')
   await page.goto('/courses?q=soil')
   await page.getByRole('button', { name: /^SOIL 220/ }).click()
@@ -155,5 +155,5 @@ test('the catalog works on a phone and for the staff', async ({ browser, site })
   await expect(page.getByRole('heading', { level: 1, name: 'SOIL 220 Soil Process' })).toBeVisible()
   await page.goto('/courses/nonsense')
   await expect(page.getByText('“nonsense” is not a course code.')).toBeVisible()
-  await page.context().close()
+  await leave(page)
 })

@@ -1,5 +1,5 @@
 import { clean } from './axe'
-import { enter, expect, OPENS, setClock, test } from './site'
+import { enter, expect, OPENS, setClock, test, leave } from './site'
 
 test.use({ scenario: 'path' })
 
@@ -55,7 +55,7 @@ test('from a need of the degree to a registered seat, as student and advisor', a
     await expect(orla.getByText('Viewing Imke Varga, as their advisor')).toBeVisible()
     await orla.getByRole('button', { name: 'Sign off Autumn 2027' }).click()
     await expect(orla.getByText('signed off by Orla Denholt on 9 Apr, 13 to 18 credits')).toBeVisible()
-    await orla.context().close()
+    await leave(orla)
   })
 
   await test.step('Register: the clock moves to the opening, the run registers line by line', async () => {
@@ -102,7 +102,7 @@ test('from a need of the degree to a registered seat, as student and advisor', a
     })
     expect(counts['record.read']).toBeGreaterThan(0)
   })
-  await imke.context().close()
+  await leave(imke)
 })
 
 test('a lab that is held is exchanged for another, and given up only for it', async ({ browser, site }) => {
@@ -144,7 +144,7 @@ test('a lab that is held is exchanged for another, and given up only for it', as
   )
   expect(held.map((row) => row.number)).toEqual(['01', '01B'])
   for (const row of held) expect(row.taken).toBe(row.held)
-  await page.context().close()
+  await leave(page)
 })
 
 test('a course is lifted, shown where it may go, and put down with the keyboard alone', async ({
@@ -172,7 +172,7 @@ test('a course is lifted, shown where it may go, and put down with the keyboard 
   await expect(page.getByText(/has no section in Autumn 27|does not usually run in Autumn 27/)).toBeVisible()
   await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(page.getByText(/has no section in Autumn 27/)).toBeHidden()
-  await page.context().close()
+  await leave(page)
 })
 
 test('two browsers go for the last seat: one gets it, the other is told', async ({ browser, site }) => {
@@ -227,5 +227,5 @@ test('two browsers go for the last seat: one gets it, the other is told', async 
   )
   expect(after!.taken).toBe(after!.capacity)
   expect(after!.held).toBe(after!.capacity)
-  for (const page of [...runners, orla]) await page.context().close()
+  for (const page of [...runners, orla]) await leave(page)
 })

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { choose, enter, expect, test } from './site'
+import { choose, enter, expect, test, leave } from './site'
 
 test.use({ scenario: 'plan' })
 
@@ -86,7 +86,7 @@ test('an empty two-year program is planned to complete with the keyboard alone',
   await page.keyboard.press('Control+z')
   await expect(page.getByText('Move SPCH 101 to Autumn 28: taken back.')).toBeVisible()
   await expectComplete(page)
-  await page.context().close()
+  await leave(page)
 })
 
 test('the same by dragging what is needed onto a term, and choosing', async ({ browser, site }) => {
@@ -120,7 +120,7 @@ test('the same by dragging what is needed onto a term, and choosing', async ({ b
     }
   }
   await expectComplete(page)
-  await page.context().close()
+  await leave(page)
 })
 
 test('what a program suggests is proposed from where the student stands, and its open places chosen', async ({
@@ -138,5 +138,5 @@ test('what a program suggests is proposed from where the student stands, and its
   await expect(cell(page, 'SPCH 101')).toBeVisible()
   await page.getByRole('button', { name: /^Undo: 4 changes at once/ }).click()
   await expect(cell(page, 'SPCH 101')).toHaveCount(0)
-  await page.context().close()
+  await leave(page)
 })

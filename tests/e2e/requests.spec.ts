@@ -1,6 +1,6 @@
 import { connect } from 'node:net'
 import type { APIRequestContext } from '@playwright/test'
-import { enter, expect, test } from './site'
+import { enter, expect, test, leave } from './site'
 
 test.use({ scenario: 'requests' })
 
@@ -101,8 +101,8 @@ test('a malformed body gives 400 with the field, and changes nothing', async ({ 
   const { status, body } = await post(page.request, 'students/1/route', '{broken')
   expect([status, body.code]).toEqual([400, 'malformed'])
   expect(await site.query('select version from route where id = 1')).toEqual(before)
-  await advisor.context().close()
-  await page.context().close()
+  await leave(advisor)
+  await leave(page)
 })
 
 test('what another site sends, and what is not JSON, is not obeyed, sign-in included', async ({
@@ -140,7 +140,7 @@ test('what another site sends, and what is not JSON, is not obeyed, sign-in incl
   const gone = await page.request.delete('/api/session', { headers: { origin: 'https://elsewhere.example' } })
   expect(gone.status()).toBe(403)
   expect(await site.query('select version from route where id = 1')).toEqual(before)
-  await page.context().close()
+  await leave(page)
 })
 
 test('a body is counted as it comes, and half of a character is refused with its field', async ({
@@ -172,7 +172,7 @@ test('a body is counted as it comes, and half of a character is refused with its
     '{"version":1,"change":{"kind":"add","planned":{"course":"HERI 320","term":"SP28","credits":3,"note":"a\\ud800"}}}'
   )
   expect([half.status, half.body.fields?.[0]?.field]).toEqual([400, 'change.planned.note'])
-  await page.context().close()
+  await leave(page)
 })
 
 test('an address that nothing answers says so, and a monitor is answered', async ({ request, site }) => {
@@ -214,7 +214,7 @@ test('an address that makes no sense gives a clear refusal', async ({ browser, s
   expect(await status('terms/AUTUMN/seats')).toBe(400)
   expect(await status('news?after=soon')).toBe(400)
   expect(await status('students/1/sheet')).toBe(400)
-  await page.context().close()
+  await leave(page)
 })
 
 test('nobody gets past the door, and nobody into another record', async ({ browser, site }) => {
@@ -242,17 +242,17 @@ test('nobody gets past the door, and nobody into another record', async ({ brows
   expect((await bram.request.get('/api/students/1/dates')).status()).toBe(403)
   const granted = { answer: 'granted' }
   expect((await post(bram.request, 'students/4/waivers/GEOG-230/answer', granted)).status).toBe(403)
-  await bram.context().close()
+  await leave(bram)
 
   const casimir = await enter(browser, site, 'casimir.boyle')
   expect((await casimir.request.get('/api/students/1')).status()).toBe(403)
   expect((await post(casimir.request, 'students/1/sign-off', { term: 'AU27' })).status).toBe(403)
-  await casimir.context().close()
+  await leave(casimir)
 
   const nell = await enter(browser, site, 'nell.fairweather')
   expect((await nell.request.get('/api/students/1')).status()).toBe(200)
   expect((await post(nell.request, 'students/1/sign-off', { term: 'AU27' })).status).toBe(403)
-  await nell.context().close()
+  await leave(nell)
 })
 
 test('the session cookie says nothing, is http-only and same-site', async ({ browser, site }) => {
@@ -262,5 +262,5 @@ test('the session cookie says nothing, is http-only and same-site', async ({ bro
   expect(cookie!.value).not.toContain('imke')
   await page.request.delete('/api/session')
   expect((await page.request.get('/api/students/1')).status()).toBe(401)
-  await page.context().close()
+  await leave(page)
 })

@@ -1,5 +1,5 @@
 import { clean, settled } from './axe'
-import { enter, expect, test } from './site'
+import { enter, expect, test, leave } from './site'
 
 test.use({ scenario: 'staff' })
 
@@ -21,6 +21,6 @@ test('every view of the staff and the door are clean', async ({ browser, site })
       await settled(page)
       await clean(page, view)
     }
-    await page.context().close()
+    await leave(page)
   }
 })

@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib'
-import { clean, settled } from './axe'
-import { choose, enter, expect, setClock, test } from './site'
+import { clean, settled, wellMade } from './axe'
+import { choose, enter, expect, setClock, test, leave } from './site'
 
 test.use({ scenario: 'views' })
 
@@ -54,7 +54,7 @@ test('every view of a student is clean', async ({ browser, site }) => {
   await page.getByRole('button', { name: 'Routes', exact: true }).click()
   await clean(page, 'routes')
   expect(problems).toEqual([])
-  await page.context().close()
+  await leave(page)
 })
 
 test('every view works on a phone, without scrolling sideways', async ({ browser, site }) => {
@@ -68,7 +68,7 @@ test('every view works on a phone, without scrolling sideways', async ({ browser
     await settled(page)
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)
     expect(wide, view).toBeLessThanOrEqual(0)
-    await clean(page, `${view} narrow`)
+    await wellMade(page, `${view} narrow`)
   }
   await page.goto('/students/1/week')
   await expect(page.locator('.days strong')).toHaveText('Monday')
@@ -77,7 +77,7 @@ test('every view works on a phone, without scrolling sideways', async ({ browser
   await page.goto('/students/1/route')
   await choose(page, 'Show', 'Spring 2028')
   await expect(page.locator('[data-course="ENDA 360"]')).toBeVisible()
-  await page.context().close()
+  await leave(page)
 })
 
 test('an empty record shows what to do first on every view', async ({ browser, site }) => {
@@ -92,7 +92,7 @@ test('an empty record shows what to do first on every view', async ({ browser, s
   await expect(page.getByRole('link', { name: 'See what your degree needs' })).toBeVisible()
   await page.goto(`${base}/register`)
   await expect(page.getByRole('heading', { name: 'The run sheet is empty' })).toBeVisible()
-  await page.context().close()
+  await leave(page)
 })
 
 test('a server that does not answer is said so, with a retry that works', async ({ browser, site }) => {
@@ -104,14 +104,14 @@ test('a server that does not answer is said so, with a retry that works', async 
   await page.unroute('**/api/students/1')
   await page.getByRole('button', { name: 'Try again' }).click()
   await expect(page.getByRole('heading', { name: 'BSc Environmental Data' })).toBeVisible()
-  await page.context().close()
+  await leave(page)
 })
 
 test('a record of somebody else is refused in words', async ({ browser, site }) => {
   const page = await enter(browser, site, 'bram.ostrander')
   await page.goto('/students/1/today')
   await expect(page.getByText('This page is not one of yours')).toBeVisible()
-  await page.context().close()
+  await leave(page)
 })
 
 test('a wrong program is reported, and the audit says that it rests on it', async ({ browser, site }) => {
@@ -123,7 +123,7 @@ test('a wrong program is reported, and the audit says that it rests on it', asyn
   await expect(page.getByText('You said that BA Heritage is wrong')).toBeVisible()
   await page.getByRole('link', { name: /^Degree/ }).click()
   await expect(page.getByText('This reading rests on an unconfirmed program')).toBeVisible()
-  await page.context().close()
+  await leave(page)
 })
 
 test('holds, a place in line, seats placed by an office and a changed sign-off are told', async ({
@@ -137,7 +137,7 @@ test('holds, a place in line, seats placed by an office and a changed sign-off a
     await expect(page.locator('h1').first()).toBeVisible()
     await page.goto(page.url().replace('/today', path))
     await expect(page.getByText(text).first()).toBeVisible()
-    await page.context().close()
+    await leave(page)
   }
   await tell('bram.ostrander', '/register', /Hold: library fine 14.50/)
   await tell('mira.sandoval', '/today', /You are number 1 for/)
@@ -163,7 +163,7 @@ test('the first load of Today is small, and asks for few things', async ({ brows
   const total = [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0)
   expect(total).toBeLessThan(275_000)
   expect(requests).toBeLessThanOrEqual(30)
-  await page.context().close()
+  await leave(page)
 })
 
 test('Degree tells where each course counts, what moving it costs, and what the GPA asks for', async ({
@@ -203,5 +203,5 @@ test('Degree tells where each course counts, what moving it costs, and what the 
   await page.getByLabel('Target').fill('nine')
   await expect(page.getByText('Write a target between 0.00 and 4.00.')).toBeVisible()
   await clean(page, 'degree with forecast')
-  await page.context().close()
+  await leave(page)
 })

@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test'
 import { clean, settled } from './axe'
-import { choose, enter, expect, test, type DemoSite } from './site'
+import { choose, enter, expect, test, type DemoSite, leave } from './site'
 
 test.use({ scenario: 'week' })
 
@@ -22,7 +22,7 @@ async function inDraft(browser: Browser, site: DemoSite, name: string, work: (pa
   const data = { term: 'AU27', name, sections: [], goingWith: true }
   expect((await page.request.post('/api/students/1/weeks', { data })).ok()).toBe(true)
   await work(page)
-  await page.context().close()
+  await leave(page)
 }
 
 test('from five planned courses to a chosen week in four clicks', async ({ browser, site }) => {

@@ -1,6 +1,6 @@
 /** Telling instants of a year: nothing that a student holds is lost from the screen, and nothing absurd stands there. */
 import { clean } from './axe'
-import { enter, expect, setClock, test } from './site'
+import { enter, expect, setClock, test, leave } from './site'
 
 test.use({ scenario: 'year' })
 
@@ -70,12 +70,12 @@ test('a term lives from its first day until its grades are posted', async ({ bro
       ).toBeVisible()
     }
     await clean(registrar, 'terms')
-    await registrar.context().close()
+    await leave(registrar)
     await mira.goto(`${base}/today`)
     await expect(mira.getByText(/^Grades of/)).toHaveCount(0)
     await expect(mira.getByText(/with grades due/)).toHaveCount(0)
   })
-  await mira.context().close()
+  await leave(mira)
 })
 
 test('an address that is not there, and a page of somebody else, keep the own places and a way back', async ({
@@ -90,14 +90,14 @@ test('an address that is not there, and a page of somebody else, keep the own pl
   await expect(page.getByRole('heading', { name: 'This page is not one of yours' })).toBeVisible()
   await page.getByRole('link', { name: /^Route/ }).click()
   await expect(page.locator('.board')).toBeVisible()
-  await page.context().close()
+  await leave(page)
 
   const advisor = await enter(browser, site, 'orla.denholt')
   await advisor.goto('/terms')
   await expect(advisor.getByRole('heading', { name: 'This page is not one of yours' })).toBeVisible()
   await advisor.getByRole('button', { name: 'Back to Desk' }).click()
   await expect(advisor.getByRole('heading', { name: /^Your desk/ })).toBeVisible()
-  await advisor.context().close()
+  await leave(advisor)
 })
 
 test('an advisor reads of the student, and finds no button that only the student has', async ({
@@ -118,5 +118,5 @@ test('an advisor reads of the student, and finds no button that only the student
     expect({ place, own }).toEqual({ place, own: [] })
   }
   await expect(advisor.getByRole('button', { name: 'Ask for review' })).toHaveCount(0)
-  await advisor.context().close()
+  await leave(advisor)
 })
