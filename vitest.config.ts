@@ -8,7 +8,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'core',
-          include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'tests/cli/**/*.test.ts'],
+          include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'app/**/*.test.ts', 'tests/cli/**/*.test.ts'],
           testTimeout: 30_000
         }
       },

@@ -191,6 +191,9 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
   return { rows, alongWith, travel }
 }
 
+/** A course of the week with its options and what is held of it. */
+export type OptionCourse = ReturnType<typeof useWeekOptions>['rows']['value'][number]
+
 /** Options at the same hours, in the same way and place: together, at the place of the best. */
 function grouped(options: readonly JudgedOption[]): OptionGroup[] {
   const groups = new Map<string, OptionGroup>()

@@ -353,7 +353,7 @@ function onArrow(event: KeyboardEvent) {
         </div>
 
         <div class="right">
-          <TradeOff
+          <LazyTradeOff
             v-if="finding.cards.length"
             :cards="finding.cards"
             :pointed="pointed"

@@ -1,0 +1,81 @@
+import type { CourseCode } from '#core/ids'
+import type { Section } from '#core/week'
+import { clashText, sectionHours, sectionName, SINCE_WORDS, wayText } from '#shared/week/texts'
+import { KIND_WORDS } from '#shared/words'
+
+export interface WeekRemark {
+  key: string
+  text: string
+  /** It keeps the week from being registered as it stands. */
+  grave: boolean
+}
+
+/** What the student should know of the week on screen: one sentence each. */
+export function useWeekRemarks(
+  sections: Ref<readonly Section[]>,
+  { now, picked, week, ways, since, clashesAmong }: ReturnType<typeof useShownWeek>
+) {
+  const standing = useStanding()
+  const weeks = useWeeks()
+
+  /** Picks beside a block that has a section of their course as well. */
+  const leftBlocks = computed(() => {
+    const blocks = new Set(picked.value.flatMap((one) => one.block ?? []))
+    return picked.value.flatMap(({ course, block: own, parent }) =>
+      parent !== null
+        ? []
+        : [...blocks]
+            .filter(
+              (block) =>
+                block !== own && sections.value.some((one) => one.course === course && one.block === block)
+            )
+            .map((block) => ({ course, block }))
+    )
+  })
+
+  /** The sections of a course that are not in the other list, by number: what an exchange is about. */
+  function namesOf(list: readonly Section[], course: CourseCode): string {
+    const other = list === picked.value ? standing.heldSections : picked.value
+    const own = list.filter((one) => one.course === course && !other.some((there) => there.code === one.code))
+    return own
+      .map((one) => `${one.kind === 'lecture' ? '' : `${KIND_WORDS[one.kind]} `}${one.number}`)
+      .join(' and ')
+  }
+
+  return computed((): WeekRemark[] => {
+    const list: WeekRemark[] = []
+    const seen = new Set<string>()
+    for (const clash of clashesAmong(week.value)) {
+      const pair = [clash.own.code, clash.with.code].sort().join()
+      if (seen.has(pair)) continue
+      seen.add(pair)
+      list.push({ key: pair, text: `${clash.own.course} ${clashText(clash)}.`, grave: true })
+    }
+    for (const one of now(weeks.week.wanted))
+      for (const what of since.value.get(one.code) ?? [])
+        list.push({
+          key: `${one.code} ${what}`,
+          text: `${sectionName(one)} ${SINCE_WORDS[what]}${what === 'moved' ? `: now ${sectionHours(one)}` : ''}. Pick again, or another one.`,
+          grave: what !== 'moved'
+        })
+    for (const course of weeks.week.exchanged)
+      list.push({
+        key: `exchange ${course}`,
+        text: `${course}: you hold ${namesOf(standing.heldSections, course)} until ${namesOf(picked.value, course)} is registered instead.`,
+        grave: false
+      })
+    for (const { course, block } of leftBlocks.value)
+      list.push({
+        key: `block ${course}`,
+        text: `${course} is apart from the rest of block ${block}.`,
+        grave: false
+      })
+    for (const way of ways.value)
+      list.push({
+        key: `${way.from.code} ${way.to.code} ${way.day}`,
+        text: `${wayText(way)}.`,
+        grave: weeks.habits.travelHolds
+      })
+    return list
+  })
+}
