@@ -40,7 +40,7 @@ function ids<T>(list: readonly T[], key: (item: T) => string): Map<string, numbe
 export async function loadDemo(
   url: string
 ): Promise<{ students: number; sections: number; courses: number }> {
-  const { db, close } = connect(url, 2)
+  const { db, close } = connect(url, { connections: 2 })
   try {
     return await db.transaction(async (tx) => {
       const put = async (table: Table, rows: object[]) => {

@@ -39,7 +39,7 @@ if (!url) stop('DATABASE_URL has to say where the database is. Try: npm run acco
 if (!/^[a-z][a-z0-9.-]{1,59}$/.test(signIn))
   stop('--sign-in takes a name of small letters, digits, points and dashes.')
 
-const { db, close } = connect(url, 1)
+const { db, close } = connect(url, { connections: 1 })
 try {
   const [there] = await db.select().from(account).where(eq(account.signIn, signIn))
   const wanted = ROLES.find((one) => one === role)

@@ -89,7 +89,7 @@ export async function largeTerm(): Promise<string[]> {
     const connection = await mysql.createConnection({ uri: url, dateStrings: true })
     const made = await multiply(connection)
     await connection.end()
-    const { db, close } = connect(url, 4)
+    const { db, close } = connect(url, { connections: 4 })
     const anew = await timed(() => offerOf(db, TERM), 5)
     await wholeOffer(db, TERM, 0)
     const kept = await timed(() => wholeOffer(db, TERM, 0))

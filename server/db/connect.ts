@@ -18,7 +18,8 @@ export interface Connection {
   close: () => Promise<void>
 }
 
-export function connect(url: string, connections = 12): Connection {
+/** @param lockWait seconds for which a statement waits for a lock */
+export function connect(url: string, { connections = 12, lockWait = 10 } = {}): Connection {
   const pool = mysql.createPool({
     uri: url,
     connectionLimit: connections,
@@ -29,7 +30,8 @@ export function connect(url: string, connections = 12): Connection {
     // Locking reads see what others committed; strict mode refuses what does not fit.
     connection.query(
       "set session sql_mode = 'STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO', " +
-        "session time_zone = '+00:00', session tx_isolation = 'READ-COMMITTED', session innodb_lock_wait_timeout = 10"
+        "session time_zone = '+00:00', session tx_isolation = 'READ-COMMITTED', " +
+        `session innodb_lock_wait_timeout = ${lockWait}`
     )
   })
   const db = drizzle(pool, { schema, mode: 'default', casing: 'snake_case' })

@@ -29,13 +29,7 @@ export async function madeOnce<T>(tx: Transaction, change: KeyedChange, work: ()
   const [{ affectedRows }] = await tx.insert(madeChange).ignore().values(values)
   if (affectedRows !== 1) {
     const [before] = await tx.select().from(madeChange).where(own)
-    if (before!.asked !== asked)
-      throw new Refused(
-        422,
-        'keyUsed',
-        'This key was given to another change. Give every change a key of its own.',
-        [{ field: 'Idempotency-Key', message: 'has to be another one for every change' }]
-      )
+    if (before!.asked !== asked) throw keyUsed()
     return before!.answer as T
   }
   const answer = await work()
@@ -49,3 +43,8 @@ export async function madeOnce<T>(tx: Transaction, change: KeyedChange, work: ()
 export async function forgetMadeChanges(db: Database, now: number): Promise<void> {
   await untilThrough(() => db.delete(madeChange).where(all(lt(madeChange.at, new Date(now - KEPT_MS)))))
 }
+
+export const keyUsed = (): Refused =>
+  new Refused(422, 'keyUsed', 'This key was given to another change. Give every change a key of its own.', [
+    { field: 'Idempotency-Key', message: 'has to be another one for every change' }
+  ])

@@ -38,7 +38,8 @@ function theConnection(): Connection {
   return (connection ??= connect(url))
 }
 
-const database = (): Database => theConnection().db
+/** The database of this server. */
+export const database = (): Database => theConnection().db
 
 /** Wrong passwords, counted for all servers on this database. */
 export const theSignInAttempts = (): SignInAttempts => (attempts ??= new SignInAttempts(theConnection()))

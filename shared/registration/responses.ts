@@ -4,6 +4,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { RuleLeaf } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
+import type { Outcome } from './outcomes'
 
 export interface SheetLine {
   course: CourseCode
@@ -37,7 +38,7 @@ export interface ReceiptLine {
   sections: string[]
   /** The sections of the seat given back for it. */
   gaveBack: string[]
-  outcome: 'registered' | 'exchanged' | 'refused' | 'unsettled'
+  outcome: Outcome
   refusals: Refusal[]
 }
 
@@ -45,5 +46,7 @@ export interface Receipt {
   id: number
   at: Instant
   by: string
+  /** False while lines are still to be tried. */
+  ended: boolean
   lines: ReceiptLine[]
 }

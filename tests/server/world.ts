@@ -41,11 +41,11 @@ export async function freshDatabase(name: string): Promise<string> {
   return `${server}/${name}`
 }
 
-export async function demoWorld(name: string): Promise<World> {
+export async function demoWorld(name: string, lockWait = 10): Promise<World> {
   const server = inject('server')
   await copyDatabase(server, 'seed', name)
   const url = `${server}/${name}`
-  const { db, close } = connect(url, 60)
+  const { db, close } = connect(url, { connections: 60, lockWait })
   return { url, db, shelf: await readShelf(db), close }
 }
 

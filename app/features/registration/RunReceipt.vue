@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
+import type { Outcome } from '#shared/registration/outcomes'
 import type { Receipt } from '#shared/registration/responses'
 import { ago, instantText } from '#shared/when'
 import { count } from '#shared/words'
@@ -12,13 +13,15 @@ const student = useStudent()
 const college = useCollege()
 const clock = useClock()
 
-const OUTCOMES = {
+const OUTCOMES: Record<Outcome, string> = {
+  waiting: 'not tried yet',
   registered: 'registered',
   exchanged: 'exchanged',
   refused: 'not registered',
-  unsettled: 'no section picked'
+  unsettled: 'no section picked',
+  notTried: 'not tried'
 }
-const WENT_THROUGH = new Set<Receipt['lines'][number]['outcome']>(['registered', 'exchanged'])
+const WENT_THROUGH = new Set<Outcome>(['registered', 'exchanged'])
 const through = computed(() => props.receipt.lines.filter((line) => WENT_THROUGH.has(line.outcome)).length)
 /** By number, with the code, as far as the sections are known; a code says what it was for good. */
 const named = (codes: readonly string[]) =>
@@ -38,7 +41,11 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
       Receipt {{ receipt.id }}
       <span class="quiet small">{{ instantText(receipt.at, college.zone) }} · {{ receipt.by }}</span>
     </h2>
-    <p>{{ count(through, 'line') }} of {{ receipt.lines.length }} went through.</p>
+    <p>
+      {{ count(through, 'line') }} of {{ receipt.lines.length }} went through{{
+        receipt.ended ? '' : ' so far; the run is under way'
+      }}.
+    </p>
     <ul>
       <li v-for="line in receipt.lines" :key="line.course">
         <strong>{{ line.course }}</strong> <span class="quiet">{{ named(line.sections) }}</span>
@@ -49,6 +56,13 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
           <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
             wayOut(refusal)
           }}</NuxtLink>
+        </span>
+        <span v-if="line.outcome === 'notTried'" class="reason">
+          {{
+            student.say(
+              'The run was held up before this line. Nothing of yours changed for it; register it again.'
+            )
+          }}
         </span>
         <span v-if="line.outcome === 'unsettled'" class="reason">
           Nothing was tried for it. <NuxtLink class="textlink" :to="place('week')">Pick a section</NuxtLink>
@@ -94,7 +108,9 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
   background: var(--dusk);
   color: var(--on-dusk);
 }
-.outcome.unsettled {
+.outcome.unsettled,
+.outcome.waiting,
+.outcome.notTried {
   border: 1px dashed var(--ember);
   color: var(--ember);
 }

@@ -13,6 +13,7 @@ import {
 } from 'drizzle-orm/mysql-core'
 import type { Refusal } from '#core/findings'
 import type { Standing } from '#core/requisites'
+import { OUTCOMES } from '#shared/registration/outcomes'
 import { term } from './calendar'
 import { course } from './catalog'
 import { id, instant } from './columns'
@@ -92,7 +93,10 @@ export const seatOffer = mysqlTable(
   (t) => [check('seat_offer_until', sql`${t.until} > ${t.offeredAt}`)]
 )
 
-/** What a run did, kept for good. */
+/**
+ * What a run did, kept for good. It is made before the run, with its lines still to be tried, and each of them is
+ * written together with its seat: at every moment it says what is held.
+ */
 export const receipt = mysqlTable(
   'receipt',
   {
@@ -106,9 +110,19 @@ export const receipt = mysqlTable(
     at: instant().notNull(),
     byId: int()
       .notNull()
-      .references(() => account.id)
+      .references(() => account.id),
+    /** Given by the client: the same run asked for again is the same receipt. */
+    runKey: varchar({ length: 64 }),
+    /** By the machine's clock, of which a run that was cut off is known. */
+    begunAt: instant().notNull(),
+    /** By the machine's clock; null while lines are still to be tried. */
+    endedAt: instant()
   },
-  (t) => [index('receipt_student').on(t.studentId, t.at)]
+  (t) => [
+    index('receipt_student').on(t.studentId, t.at),
+    uniqueIndex('receipt_run').on(t.studentId, t.runKey),
+    index('receipt_ended').on(t.endedAt)
+  ]
 )
 
 export const receiptLine = mysqlTable(
@@ -126,7 +140,7 @@ export const receiptLine = mysqlTable(
     sections: json().$type<string[]>().notNull(),
     /** Section codes of the seat given back for it. */
     gaveBack: json().$type<string[]>().notNull().default([]),
-    outcome: mysqlEnum(['registered', 'exchanged', 'refused', 'unsettled']).notNull(),
+    outcome: mysqlEnum(OUTCOMES).notNull(),
     refusals: json().$type<Refusal[]>().notNull()
   },
   (t) => [uniqueIndex('receipt_line_order').on(t.receiptId, t.ordinal)]

@@ -11,7 +11,6 @@ import { studentId, termCode } from '#core/ids'
 import type { News } from '#shared/news/responses'
 import { all, type Database } from '#server/db/connect'
 import { joinNext } from '#server/http/joinNext'
-import { forgetMadeChanges } from '#server/db/madeChange'
 import { forgetOldNews } from '#server/db/news'
 import { account, news } from '#server/db/schema/index'
 
@@ -88,7 +87,6 @@ export class NewsTail {
     if (now - this.#forgotAt > FORGET_MS) {
       this.#forgotAt = now
       await forgetOldNews(this.db, now, this.#mark)
-      await forgetMadeChanges(this.db, now)
     }
     if (!fresh.length) return
     const heard = fresh.map(({ id, news: told }) => ({ id, news: told, mark: Math.min(id, this.#mark!) }))

@@ -1,14 +1,18 @@
 /**
- * A run: registers the chosen lines of the run sheet, one transaction for each group of lines that go
- * through together. A line that fails leaves no trace but its refusals on the receipt; an exchange that fails
- * leaves the seat that was held.
+ * A run: registers the chosen lines of the run sheet.
+ *
+ * Its receipt is made first, with every line waiting. Then each group of lines that go through together has one
+ * transaction: the decision, the seats, the log and the lines of the receipt. So a receipt says at every moment what is
+ * held, whatever is cut off where: whoever asks for the same run again, by its key, goes on with the lines that wait, and
+ * each of them is tried once. A line that fails leaves no trace but its refusals; an exchange that fails leaves the seat
+ * that was held.
  *
  * Locks are taken in one order: the student's row, then the sections' rows by id. So one student's
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
-import { asc, eq, inArray, sql } from 'drizzle-orm'
+import { asc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import type { Refusal } from '#core/findings'
-import type { CourseCode, StudentId, TermCode } from '#core/ids'
+import { courseCode, studentId, type CourseCode, type StudentId, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { decide, groupLines, pickedOptions } from '#core/registration'
 import { sectionsOf, type Option } from '#core/week'
@@ -16,7 +20,15 @@ import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import type { Who } from '#shared/accounts/responses'
 import { goingWith } from '#shared/reading'
 import type { Shelf } from '#shared/catalog/shelf'
-import { all, DatabaseError, inTransaction, type Database, type Transaction } from '#server/db/connect'
+import {
+  all,
+  DatabaseError,
+  inTransaction,
+  type Database,
+  type Reader,
+  type Transaction
+} from '#server/db/connect'
+import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
@@ -27,77 +39,211 @@ import { readStudentRecords } from '#server/features/record/studentRecords'
 import { readFacts } from './facts'
 import { readReceipts } from './sheet'
 
+/** What is asked of a run; with a key it is one run, however often it is asked for. */
+export interface RunAsked {
+  term: TermCode
+  courses: CourseCode[]
+  key?: string | undefined
+}
+
+/**
+ * Makes the run, or goes on with it where it was begun before, and answers with its receipt, every line of it tried.
+ *
+ * @throws Refused where the key was given to another run
+ */
 export async function run(
   db: Database,
   who: Who,
   student: StudentId,
-  body: { term: TermCode; courses: CourseCode[] },
+  asked: RunAsked,
   shelf: Shelf
 ): Promise<Receipt> {
-  const term = await termRow(db, body.term)
   const [picture] = await readStudentRecords(db, [student], 'self')
   if (!picture) throw new Refused(404, 'noStudent', 'There is no such student.')
-  const { facts, offer } = await readFacts(db, picture, shelf, body.term, 0)
-  const options = pickedOptions(offer, goingWith(picture, body.term)?.sections ?? [])
-  const chosen = [...new Set(body.courses)]
-  const ids = await courseIds(db, chosen)
-  const lines = chosen.flatMap((course) => options.get(course) ?? [])
-
-  const outcomes = new Map<CourseCode, ReceiptLine>()
-  for (const course of chosen) {
-    outcomes.set(course, { course, sections: [], gaveBack: [], outcome: 'unsettled', refusals: [] })
-  }
-  for (const group of groupLines(lines, facts)) {
-    for (const line of await runGroup(db, who, student, body.term, group, shelf))
-      outcomes.set(line.course, line)
-  }
+  const { facts, offer } = await readFacts(db, picture, shelf, asked.term, 0)
+  const picked = pickedOptions(offer, goingWith(picture, asked.term)?.sections ?? [])
+  const id = await begin(db, who, student, asked, picked)
+  const waiting = await waitingLines(db, id)
+  const chosen = pickedOptions(
+    offer,
+    waiting.flatMap((line) => line.sections)
+  )
+  const lines = waiting.flatMap((line) => chosen.get(line.course) ?? [])
+  for (const group of groupLines(lines, facts))
+    await runGroup(db, who, { id, student, ...asked }, group, shelf)
   return inTransaction(db, async (tx) => {
-    const now = await campusNow(tx)
-    const [receipt] = await tx
-      .insert(t.receipt)
-      .values({ studentId: student, termId: term.id, at: new Date(now), byId: who.id })
-      .$returningId()
-    const rows = [...outcomes.values()].map((line, ordinal) => ({
-      receiptId: receipt!.id,
-      ordinal,
-      courseId: ids.get(line.course)!,
-      sections: line.sections,
-      gaveBack: line.gaveBack,
-      outcome: line.outcome,
-      refusals: line.refusals
-    }))
-    await tx.insert(t.receiptLine).values(rows)
-    return (await readReceipts(tx, student, body.term)).find((r) => r.id === receipt!.id)!
+    await lockStudent(tx, student)
+    await end(tx, id)
+    return (await readReceipts(tx, student, asked.term)).find((one) => one.id === id)!
   })
+}
+
+/** Makes the receipt with its lines, or finds that of the same run: by its key, or under way with the same lines. */
+async function begin(
+  db: Database,
+  who: Who,
+  student: StudentId,
+  { term: code, courses, key }: RunAsked,
+  picked: ReadonlyMap<CourseCode, Option>
+): Promise<number> {
+  const term = await termRow(db, code)
+  const chosen = [...new Set(courses)]
+  const ids = await courseIds(db, chosen)
+  return inTransaction(db, async (tx) => {
+    await lockStudent(tx, student)
+    const wanted = new Set(ids.values())
+    const before = key === undefined ? undefined : await ofKey(tx, student, key)
+    if (before && !(before.termId === term.id && (await isOf(tx, before.id, wanted)))) throw keyUsed()
+    if (before) return before.id
+    const open = await tx
+      .select({ id: t.receipt.id, begunAt: t.receipt.begunAt })
+      .from(t.receipt)
+      .where(all(eq(t.receipt.studentId, student), eq(t.receipt.termId, term.id), isNull(t.receipt.endedAt)))
+    for (const one of open)
+      if (isCutOff(one.begunAt)) await end(tx, one.id)
+      // Pressed in two windows: it is the same run.
+      else if (await isOf(tx, one.id, wanted)) return one.id
+    const [made] = await tx
+      .insert(t.receipt)
+      .values({
+        studentId: student,
+        termId: term.id,
+        at: new Date(await campusNow(tx)),
+        byId: who.id,
+        runKey: key ?? null,
+        begunAt: new Date()
+      })
+      .$returningId()
+    const rows = chosen.map((course, ordinal) => {
+      const option = picked.get(course)
+      return {
+        receiptId: made!.id,
+        ordinal,
+        courseId: ids.get(course)!,
+        sections: option ? codesOf(option) : [],
+        outcome: option ? ('waiting' as const) : ('unsettled' as const),
+        refusals: []
+      }
+    })
+    await tx.insert(t.receiptLine).values(rows)
+    return made!.id
+  })
+}
+
+async function ofKey(tx: Transaction, student: StudentId, key: string) {
+  const [found] = await tx
+    .select({ id: t.receipt.id, termId: t.receipt.termId })
+    .from(t.receipt)
+    .where(all(eq(t.receipt.studentId, student), eq(t.receipt.runKey, key)))
+  return found
+}
+
+/** Whether a run is of just these courses. */
+async function isOf(tx: Transaction, receipt: number, courses: ReadonlySet<number>): Promise<boolean> {
+  const lines = await tx
+    .select({ course: t.receiptLine.courseId })
+    .from(t.receiptLine)
+    .where(eq(t.receiptLine.receiptId, receipt))
+  return lines.length === courses.size && lines.every((line) => courses.has(line.course))
+}
+
+async function waitingLines(db: Reader, receipt: number) {
+  const rows = await db
+    .select({ course: t.course.code, sections: t.receiptLine.sections })
+    .from(t.receiptLine)
+    .innerJoin(t.course, eq(t.course.id, t.receiptLine.courseId))
+    .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.outcome, 'waiting')))
+    .orderBy(asc(t.receiptLine.ordinal))
+  return rows.map((row) => ({ ...row, course: courseCode(row.course) }))
+}
+
+/** By the machine's clock; longer than a run takes, waits for locks included. */
+const CUT_OFF_MS = 60_000
+const isCutOff = (begunAt: Date) => Date.now() - begunAt.getTime() > CUT_OFF_MS
+
+/** Ends a run: lines that still wait were not tried, and are not tried any more. The student's row is locked. */
+async function end(tx: Transaction, receipt: number): Promise<void> {
+  await tx
+    .update(t.receiptLine)
+    .set({ outcome: 'notTried' })
+    .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.outcome, 'waiting')))
+  await tx
+    .update(t.receipt)
+    .set({ endedAt: new Date() })
+    .where(all(eq(t.receipt.id, receipt), isNull(t.receipt.endedAt)))
+}
+
+/** Ends the runs that were cut off and that nobody has asked for since; answers with how many. */
+export async function endCutOffRuns(db: Database): Promise<number> {
+  const open = await db
+    .select({ id: t.receipt.id, student: t.receipt.studentId })
+    .from(t.receipt)
+    .where(all(isNull(t.receipt.endedAt), lt(t.receipt.begunAt, new Date(Date.now() - CUT_OFF_MS))))
+    .orderBy(asc(t.receipt.id))
+    .limit(500)
+  for (const one of open)
+    await inTransaction(db, async (tx) => {
+      await lockStudent(tx, studentId(one.student))
+      await end(tx, one.id)
+    })
+  return open.length
+}
+
+interface RunUnderWay {
+  /** Of its receipt. */
+  id: number
+  student: StudentId
+  term: TermCode
 }
 
 async function runGroup(
   db: Database,
   who: Who,
-  student: StudentId,
-  term: TermCode,
+  of: RunUnderWay,
   group: readonly Option[],
   shelf: Shelf
-): Promise<ReceiptLine[]> {
+): Promise<void> {
+  /** Writes what came of the lines, unless another request for the same run has tried them. */
+  const once = (work: (tx: Transaction) => Promise<ReceiptLine[]>) =>
+    inTransaction(db, async (tx) => {
+      await lockStudent(tx, of.student)
+      const still = new Set((await waitingLines(tx, of.id)).map((line) => line.course))
+      if (!group.every((option) => still.has(option.course))) return
+      await writeLines(tx, of.id, await work(tx))
+    })
   try {
-    return await inTransaction(db, (tx) => takeSeats(tx, who, student, term, group, shelf))
+    await once((tx) => takeSeats(tx, who, of, group, shelf))
   } catch (error) {
+    if (!(error instanceof DatabaseError)) throw error
     // The last guard: a constraint of the database refused what the decision had let through.
-    if (!(error instanceof DatabaseError) || error.code !== 'ER_CONSTRAINT_FAILED') throw error
-    return group.map((option) => refusedLine(option, [fullRefusal(option)]))
+    if (error.code === 'ER_CONSTRAINT_FAILED')
+      await once(async () => group.map((option) => refusedLine(option, [fullRefusal(option)])))
+    // The seats were locked for too long: these lines are not tried, the others are.
+    else if (error.code !== 'ER_LOCK_WAIT_TIMEOUT') throw error
   }
 }
 
+async function writeLines(tx: Transaction, receipt: number, lines: readonly ReceiptLine[]): Promise<void> {
+  const ids = await courseIds(
+    tx,
+    lines.map((line) => line.course)
+  )
+  for (const { course, sections, gaveBack, outcome, refusals } of lines)
+    await tx
+      .update(t.receiptLine)
+      .set({ sections, gaveBack, outcome, refusals })
+      .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.courseId, ids.get(course)!)))
+}
+
+/** The student's row is locked. */
 async function takeSeats(
   tx: Transaction,
   who: Who,
-  student: StudentId,
-  term: TermCode,
+  { student, term }: RunUnderWay,
   group: readonly Option[],
   shelf: Shelf
 ): Promise<ReceiptLine[]> {
-  await lockStudent(tx, student)
-  const codes = group.flatMap(sectionsOf).map((section) => section.code)
+  const codes = group.flatMap(codesOf)
   const seats = await seatsOf(tx, student, term, group)
   const locked = await tx
     .select({ id: t.section.id, code: t.section.code })
@@ -128,7 +274,7 @@ async function takeSeats(
     const gaveBack = gone.filter((seat) => seat.course === option.course).map((seat) => seat.code)
     return {
       course: option.course,
-      sections: sectionsOf(option).map((section) => section.code),
+      sections: codesOf(option),
       gaveBack,
       outcome: gaveBack.length ? 'exchanged' : 'registered',
       refusals: []
@@ -198,10 +344,12 @@ async function settlePicks(tx: Transaction, student: StudentId, sections: readon
     .where(all(inArray(t.pickedSection.sectionId, ids), inArray(t.pickedSection.draftWeekId, drafts)))
 }
 
+const codesOf = (option: Option) => sectionsOf(option).map((section) => section.code as string)
+
 function refusedLine(option: Option, refusals: Refusal[]): ReceiptLine {
   return {
     course: option.course,
-    sections: sectionsOf(option).map((section) => section.code),
+    sections: codesOf(option),
     gaveBack: [],
     outcome: 'refused',
     refusals

@@ -83,7 +83,7 @@ export async function readSheet(
 /** Receipts of a term, the newest first. */
 export async function readReceipts(db: Reader, student: number, term: TermCode): Promise<Receipt[]> {
   const receipts = await db
-    .select({ id: t.receipt.id, at: t.receipt.at, by: t.account.name })
+    .select({ id: t.receipt.id, at: t.receipt.at, by: t.account.name, endedAt: t.receipt.endedAt })
     .from(t.receipt)
     .innerJoin(t.term, eq(t.term.id, t.receipt.termId))
     .innerJoin(t.account, eq(t.account.id, t.receipt.byId))
@@ -102,10 +102,11 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     )
     .orderBy(asc(t.receiptLine.ordinal))
   const lines = groupBy(rows, (row) => row.line.receiptId)
-  return receipts.map(({ id, at, by }) => ({
+  return receipts.map(({ id, at, by, endedAt }) => ({
     id,
     at: at.getTime(),
     by,
+    ended: endedAt !== null,
     lines: (lines.get(id) ?? []).map(({ line, course }) => ({
       course: courseCode(course),
       sections: line.sections,

@@ -1,0 +1,73 @@
+import { useSessionStorage, useTimeoutFn } from '@vueuse/core'
+import type { CourseCode, TermCode } from '#core/ids'
+import type { Receipt } from '#shared/registration/responses'
+
+/** A run that was asked for, under the key by which it is one run however often it is asked for. */
+interface AskedRun {
+  key: string
+  student: number
+  term: TermCode
+  courses: CourseCode[]
+}
+
+const FIRST_WAIT_MS = 500
+const LONGEST_WAIT_MS = 8_000
+
+/**
+ * Makes a run. Where its answer does not arrive the same run is asked for again, over a reload too, until it does: the
+ * receipt says what came of it, and no line is tried twice.
+ */
+export function useRun(after: () => Promise<void>) {
+  const student = useStudent()
+  const standing = useStanding()
+  const asked = useSessionStorage<AskedRun | null>('ridgeway.run', null, {
+    serializer: { read: (text) => JSON.parse(text) as AskedRun | null, write: JSON.stringify }
+  })
+  const running = ref(false)
+  const receipt = shallowRef<Receipt>()
+  const message = ref<string>()
+  let wait = FIRST_WAIT_MS
+
+  async function send() {
+    const run = asked.value
+    if (!run || run.student !== student.picture?.student.id || run.term !== standing.term?.code) return
+    running.value = true
+    try {
+      receipt.value = await api<Receipt>(`/api/students/${run.student}/runs`, {
+        method: 'POST',
+        body: { term: run.term, courses: run.courses },
+        key: run.key
+      })
+      asked.value = null
+      message.value = undefined
+      await after()
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      if (isLost(error)) return askAgain()
+      asked.value = null
+      message.value = error.message
+    }
+    running.value = false
+  }
+  /** Its answer did not arrive, so what came of it is not known. */
+  const isLost = ({ status }: Failure) => status === 0 || status === 429 || status >= 500
+  const again = useTimeoutFn(send, () => wait, { immediate: false })
+  function askAgain() {
+    message.value =
+      'No answer of this run has arrived, so it is not known yet what is registered. It is asked for again; leave this page open.'
+    again.start()
+    wait = Math.min(LONGEST_WAIT_MS, wait * 2)
+  }
+
+  async function run(courses: CourseCode[]) {
+    if (running.value) return
+    wait = FIRST_WAIT_MS
+    message.value = undefined
+    const { id } = student.picture!.student
+    asked.value = { key: crypto.randomUUID(), student: id, term: standing.term!.code, courses }
+    await send()
+  }
+  // Of a page that was left or reloaded before the answer came.
+  onMounted(send)
+  return { run, running, receipt, message }
+}

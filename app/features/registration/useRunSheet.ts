@@ -1,0 +1,72 @@
+import type { CourseCode } from '#core/ids'
+import type { RunSheet } from '#shared/registration/responses'
+
+/** The run sheet of the term on screen, as the server judges it, and what of it is chosen. */
+export function useRunSheet() {
+  const student = useStudent()
+  const clock = useClock()
+  const standing = useStanding()
+
+  const sheet = shallowRef<RunSheet>()
+  const failure = ref<string>()
+  const newest = newestAnswer()
+  async function load() {
+    const { term } = standing
+    if (!term) return
+    const turn = newest.ask()
+    try {
+      const found = await api<RunSheet>(`/api/students/${student.picture!.student.id}/sheet`, {
+        query: { term: term.code }
+      })
+      if (!newest.take(turn)) return
+      sheet.value = found
+      failure.value = undefined
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      failure.value = error.message
+    }
+  }
+  const opened = computed(() => {
+    const opens = sheet.value?.opens
+    return typeof opens === 'number' && clock.now >= opens
+  })
+  watch([() => standing.term?.code, () => student.picture, opened], load, { immediate: true })
+  watch(useSeatsOn(sheet), (_, before) => before && load())
+
+  const closed = computed(() => sheet.value !== undefined && clock.now >= sheet.value.closes)
+  const lines = computed(() => sheet.value?.lines ?? [])
+  const registered = computed(() =>
+    lines.value.filter((line) => line.state === 'registered' || line.givesBack.length)
+  )
+  const ready = computed(() => lines.value.filter((line) => line.state === 'ready'))
+  /** Courses that are ready and not to be registered by the next run. */
+  const left = ref(new Set<CourseCode>())
+  const chosen = computed(() => ready.value.filter((line) => !left.value.has(line.course)))
+  const credits = computed(() => {
+    const held = sheet.value?.credits.registered ?? 0
+    return closed.value ? held : chosen.value.reduce((sum, line) => sum + line.credits, held)
+  })
+  function toggle(course: CourseCode) {
+    const next = new Set(left.value)
+    if (!next.delete(course)) next.add(course)
+    left.value = next
+  }
+  return { sheet, failure, load, opened, closed, registered, ready, left, chosen, credits, toggle }
+}
+
+/** The seats of what stands on the sheet, as they are told. */
+function useSeatsOn(sheet: Ref<RunSheet | undefined>) {
+  const standing = useStanding()
+  const offers = useOffers()
+  return computed(() => {
+    const wanted = new Set(
+      (sheet.value?.lines ?? []).flatMap((line) => (line.sections ?? []).map((one) => one.code))
+    )
+    return (offers.byTerm.get(standing.term?.code ?? '')?.sections ?? [])
+      .filter((one) => wanted.has(one.code))
+      .map(({ code, capacity, taken, waiting, reserved }) =>
+        [code, capacity, taken, waiting, ...reserved.map(({ left }) => left)].join(' ')
+      )
+      .join()
+  })
+}
