@@ -7,8 +7,8 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   forbidOnly: true,
-  timeout: 60_000,
-  expect: { timeout: 8_000 },
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
   globalSetup: './tests/e2e/server.ts',
   reporter: [
     ['list'],

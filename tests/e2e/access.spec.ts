@@ -6,7 +6,7 @@ import { ACCESS } from '#server/http/access'
 import { clean, settled } from './axe'
 import { freePort } from '../../tools/mariadb'
 import { startSite } from '../../tools/site'
-import { enter, expect, ROOT, test, type DemoSite, leave } from './site'
+import { enterAnew, expect, ROOT, test, type DemoSite, leave } from './site'
 
 test.use({ scenario: 'access' })
 
@@ -79,7 +79,7 @@ async function cookieOf(page: Page): Promise<string> {
 test('everybody may do what the table says, and nothing else', async ({ browser, site }) => {
   let tried = 0
   for (const { name, role, relation } of PEOPLE) {
-    const page = name ? await enter(browser, site, name) : undefined
+    const page = name ? await enterAnew(browser, site, name) : undefined
     const cookie = page && (await cookieOf(page))
     for (const [line, access] of Object.entries(ACCESS)) {
       if (!line.includes(' /api/') || line === 'DELETE /api/session') continue
@@ -107,7 +107,7 @@ test('what others read of a record is logged, by whom and what; what is one’s 
   site
 }) => {
   const read = async (name: string, ...paths: string[]) => {
-    const page = await enter(browser, site, name)
+    const page = await enterAnew(browser, site, name)
     for (const path of paths) expect((await page.request.get(`/api/${path}`)).status(), path).toBe(200)
     await leave(page)
   }
@@ -130,7 +130,7 @@ test('what others read of a record is logged, by whom and what; what is one’s 
 })
 
 test('a record is sent as far as it is for whoever asks', async ({ browser, site }) => {
-  const imke = await enter(browser, site, 'imke.varga')
+  const imke = await enterAnew(browser, site, 'imke.varga')
   const post = async (path: string, data: object) =>
     expect((await imke.request.post(`/api/students/1/${path}`, { data })).ok(), path).toBe(true)
   await post('keep-free', {
@@ -142,7 +142,7 @@ test('a record is sent as far as it is for whoever asks', async ({ browser, site
   await post('calendar-address', {})
   const calendarKey = /"calendarKey":"[0-9a-f]{32}"/
   const seen = async (name: string) => {
-    const page = await enter(browser, site, name)
+    const page = await enterAnew(browser, site, name)
     const text = await (await page.request.get('/api/students/1')).text()
     await leave(page)
     return text
@@ -183,7 +183,7 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
   browser,
   site
 }) => {
-  const page = await enter(browser, site, 'felix.abara')
+  const page = await enterAnew(browser, site, 'felix.abara')
   const copy = await copyOf(browser, site, page)
   const { student } = (await (await copy.request.get('/api/session')).json()) as { student: number }
   const stream = await fetch(`${site.address}/api/news`, {
@@ -196,7 +196,10 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
   expect((await copy.request.get(`/api/students/${student}`)).status()).toBe(401)
   await leave(copy)
 
-  const [one, other] = [await enter(browser, site, 'felix.abara'), await enter(browser, site, 'felix.abara')]
+  const [one, other] = [
+    await enterAnew(browser, site, 'felix.abara'),
+    await enterAnew(browser, site, 'felix.abara')
+  ]
   const before = await cookieOf(one)
   const changed = await one.request.post('/api/account/password', {
     data: { present: 'harrowmere', next: 'four brass kettles' }
@@ -212,8 +215,8 @@ test('one sees where one is signed in, ends it there, and changes the password, 
   browser,
   site
 }) => {
-  const other = await enter(browser, site, 'jonas.thackeray')
-  const page = await enter(browser, site, 'jonas.thackeray')
+  const other = await enterAnew(browser, site, 'jonas.thackeray')
+  const page = await enterAnew(browser, site, 'jonas.thackeray')
   await page.goto('/account')
   await settled(page)
   await clean(page, 'signing in')

@@ -1,7 +1,14 @@
 /** A served demo of its own for each test file, and short ways to act in it. */
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { test as base, expect, type Browser, type Page, type Request } from '@playwright/test'
+import {
+  test as base,
+  expect,
+  type Browser,
+  type BrowserContext,
+  type Page,
+  type Request
+} from '@playwright/test'
 import mysql from 'mysql2/promise'
 import { DEMO_PASSWORD } from '../../demo/staff'
 import { freePort } from '../../tools/mariadb'
@@ -46,11 +53,41 @@ export const test = base.extend<object, { scenario: string; site: DemoSite }>({
 })
 export { expect }
 
-/** A page of its own browser context, signed in. Script errors of the page fail the test that looks. */
+type Cookies = Awaited<ReturnType<BrowserContext['cookies']>>
+/** Of who has signed in to a site before: a password is slow to check, by intent. */
+const signedIn = new Map<string, Cookies>()
+
+/** A page of its own browser context, signed in as before where that session still stands. */
 export async function enter(
   browser: Browser,
   site: DemoSite,
   name: string,
+  options: Parameters<Browser['newContext']>[0] = {}
+): Promise<Page> {
+  const page = await visit(browser, site, options)
+  const before = signedIn.get(`${site.address} ${name}`)
+  if (before) await page.context().addCookies(before)
+  const stands = before && (await (await page.request.get('/api/session')).json()) !== null
+  if (!stands) await signIn(page, name)
+  signedIn.set(`${site.address} ${name}`, await page.context().cookies())
+  return page
+}
+
+/** The same, with a session of its own. */
+export async function enterAnew(browser: Browser, site: DemoSite, name: string): Promise<Page> {
+  const page = await visit(browser, site)
+  await signIn(page, name)
+  return page
+}
+
+async function signIn(page: Page, name: string): Promise<void> {
+  const answer = await page.request.post('/api/session', { data: { name, password: DEMO_PASSWORD } })
+  expect(answer.ok(), await answer.text()).toBe(true)
+}
+
+async function visit(
+  browser: Browser,
+  site: DemoSite,
   options: Parameters<Browser['newContext']>[0] = {}
 ): Promise<Page> {
   const context = await browser.newContext({
@@ -61,8 +98,6 @@ export async function enter(
   })
   const page = await context.newPage()
   watchChanges(page)
-  const answer = await page.request.post('/api/session', { data: { name, password: DEMO_PASSWORD } })
-  expect(answer.ok(), await answer.text()).toBe(true)
   return page
 }
 

@@ -133,9 +133,8 @@ test('holds, a place in line, seats placed by an office and a changed sign-off a
   const tell = async (who: string, path: string, text: string | RegExp) => {
     const page = await enter(browser, site, who)
     await setClock(page, '2027-04-09T13:40:00.000Z')
-    await page.goto('/')
-    await expect(page.locator('h1').first()).toBeVisible()
-    await page.goto(page.url().replace('/today', path))
+    const { student } = (await (await page.request.get('/api/session')).json()) as { student: number }
+    await page.goto(`/students/${student}${path}`)
     await expect(page.getByText(text).first()).toBeVisible()
     await leave(page)
   }
