@@ -3,8 +3,8 @@ import { ribbonOf, type Bar, type Section, type ShortWay, type SincePicked } fro
 import type { Weekday } from '#core/time'
 import type { KeepFree } from '#shared/week/responses'
 import { clockTime, DAY_NAMES, dayMonth, hours, LONG_DAY_NAMES } from '#shared/when'
-import { HALF_WORDS } from '#shared/words'
-import { SINCE_WORDS, wayText } from '#shared/week/texts'
+import { wayText } from '#shared/week/texts'
+import type { BarForm } from './RibbonBar.vue'
 
 /** The week on its side: days are rows, hours run across. */
 const props = defineProps<{
@@ -77,17 +77,9 @@ const kept = (day: Weekday) =>
     }))
     .filter((one) => one.start < one.end)
 const waysOf = (day: Weekday) => (props.ways ?? []).filter((one) => one.day === day)
-function form(section: Section): string {
+function form(section: Section): BarForm {
   if (props.preview?.some((s) => s.code === section.code)) return 'preview'
   return props.held.some((s) => s.code === section.code) ? 'registered' : 'picked'
-}
-const FORM_WORDS: Record<string, string> = { preview: 'preview', registered: 'registered', picked: 'picked' }
-const kind = (section: Section) => (section.kind === 'lecture' ? '' : ` ${section.kind}`)
-const changed = (section: Section) => props.since?.get(section.code)?.[0]
-/** The end of its dates where they are not the term's. */
-function spanOf(bar: Bar): string {
-  if (bar.once) return dayMonth(bar.once)
-  return bar.section.half === 'other' ? `from ${dayMonth(bar.from)}` : HALF_WORDS[bar.section.half]
 }
 const style = (bar: Bar) => ({
   left: left(bar.start),
@@ -107,45 +99,14 @@ function touchEnd(event: TouchEvent) {
   if (Math.abs(moved) > 50 && !props.paints) swipe(moved < 0 ? 1 : -1)
 }
 
-/** Painting: from where the pointer went down to where it is now, by quarters of an hour. */
-const QUARTER = 15
-const painted = ref<{ from: { day: Weekday; at: number }; to: { day: Weekday; at: number } }>()
 const list = ref<HTMLElement>()
-function pointAt(event: PointerEvent): { day: Weekday; at: number } | undefined {
-  const lanes = [...(list.value?.querySelectorAll<HTMLElement>('.lane') ?? [])]
-  const boxes = lanes.map((lane) => lane.getBoundingClientRect())
-  const first = boxes[0]
-  if (!first) return undefined
-  const row = boxes.findIndex((box) => event.clientY < box.bottom)
-  const part = Math.max(0, Math.min(1, (event.clientX - first.left) / first.width))
-  const minute = ribbon.value.from + part * span.value
-  return { day: rows.value[row < 0 ? rows.value.length - 1 : row]!, at: minute }
-}
-const area = computed(() => {
-  if (!painted.value) return undefined
-  const { from, to } = painted.value
-  const [first, last] = [Math.min(from.day, to.day), Math.max(from.day, to.day)]
-  const start = Math.floor(Math.min(from.at, to.at) / QUARTER) * QUARTER
-  const end = Math.max(start + QUARTER, Math.ceil(Math.max(from.at, to.at) / QUARTER) * QUARTER)
-  return { days: rows.value.filter((day) => day >= first && day <= last), start, end }
-})
-function paintStart(event: PointerEvent) {
-  if (!props.paints || event.button !== 0) return
-  const from = pointAt(event)
-  if (!from) return
-  event.preventDefault()
-  ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-  painted.value = { from, to: from }
-}
-function paintOn(event: PointerEvent) {
-  const to = painted.value && pointAt(event)
-  if (to) painted.value = { ...painted.value!, to }
-}
-function paintEnd() {
-  const done = area.value
-  painted.value = undefined
-  if (done) emit('paint', done)
-}
+const painting = useHourPainting(
+  list,
+  rows,
+  () => ({ from: ribbon.value.from, span: span.value }),
+  (hours) => emit('paint', hours)
+)
+const { area } = painting
 </script>
 
 <template>
@@ -169,10 +130,10 @@ function paintEnd() {
       ref="list"
       class="rows"
       aria-label="Week"
-      @pointerdown="paintStart"
-      @pointermove="paintOn"
-      @pointerup="paintEnd"
-      @pointercancel="painted = undefined"
+      @pointerdown="paints && painting.begin($event)"
+      @pointermove="painting.goOn"
+      @pointerup="painting.end"
+      @pointercancel="painting.cancel"
     >
       <li v-for="day in rows" :key="day" class="row" :style="rowStyle(day)" :aria-label="LONG_DAY_NAMES[day]">
         <span class="day display"
@@ -198,39 +159,17 @@ function paintEnd() {
             :style="{ left: left(one.start), width: width(one.end - one.start) }"
             ><span class="keptname">{{ one.name }}{{ one.hard ? '' : ', if possible' }}</span></span
           >
-          <div
+          <RibbonBar
             v-for="bar in barsOf.get(day)"
             :key="`${bar.section.code} ${bar.start} ${bar.from}`"
-            class="bar"
-            :class="[
-              form(bar.section),
-              `hue-${hueOf(bar.section.course).hue}`,
-              {
-                clash: clashing?.has(bar.section.code),
-                flat: bar.height < 0.9,
-                once: bar.once,
-                changed: changed(bar.section)
-              }
-            ]"
+            :bar="bar"
+            :form="form(bar.section)"
+            :hue="hueOf(bar.section.course).hue"
+            :clashes="clashing?.has(bar.section.code) ?? false"
+            :changed="since?.get(bar.section.code)?.[0]"
+            :compact="compact"
             :style="style(bar)"
-          >
-            <strong
-              >{{ bar.section.course }}{{ kind(bar.section)
-              }}<template v-if="form(bar.section) === 'preview'">?</template></strong
-            >
-            <span v-if="spanOf(bar)" class="half"> · {{ spanOf(bar) }}</span>
-            <span class="room">{{
-              clashing?.has(bar.section.code)
-                ? 'clashes'
-                : (bar.room ?? (bar.section.mode === 'onlineHours' ? 'online' : 'room not set'))
-            }}</span>
-            <span class="visually-hidden"
-              >, {{ hours(bar.start, bar.end) }}, {{ FORM_WORDS[form(bar.section)]
-              }}<template v-if="changed(bar.section)"
-                >, {{ SINCE_WORDS[changed(bar.section)!] }}</template
-              ></span
-            >
-          </div>
+          />
           <span
             v-for="way in waysOf(day)"
             :key="`${way.from.code} ${way.to.code}`"
@@ -368,65 +307,12 @@ function paintEnd() {
   border-block: 2px solid var(--rowan);
   background: repeating-linear-gradient(90deg, var(--rowan) 0 2px, transparent 2px 5px);
 }
-.bar.once {
-  border-style: double;
-  border-width: 3px;
-}
-.bar.changed::after {
-  content: '';
-  position: absolute;
-  top: 0;
-  right: 0;
-  border: 6px solid var(--rowan);
-  border-left-color: transparent;
-  border-bottom-color: transparent;
-}
-.bar {
-  position: absolute;
-  border: 1.5px solid var(--hue);
-  border-radius: 6px;
-  padding: 1px 6px 1px 9px;
-  font-size: 12.5px;
-  line-height: 1.3;
-  overflow: hidden;
-  white-space: nowrap;
-  background: color-mix(in srgb, var(--hue) 13%, var(--card));
-  box-shadow: inset 4px 0 0 var(--hue);
-}
-.bar .room {
-  display: block;
-  font-size: 12px;
-  color: var(--quiet);
-}
-.bar.flat .room {
-  display: none;
-}
-.bar.registered,
 .loose.registered {
   background: var(--hue);
   color: #fff;
 }
-.bar.registered .room {
-  color: inherit;
-}
-.v-theme--night .registered {
+.v-theme--night .loose.registered {
   color: #14171c;
-}
-.bar.preview {
-  border-style: dotted;
-  background: var(--card);
-}
-.bar.clash {
-  background: repeating-linear-gradient(
-    45deg,
-    color-mix(in srgb, var(--rowan) 20%, var(--card)) 0 5px,
-    var(--card) 5px 10px
-  );
-  border-color: var(--rowan);
-}
-.bar.clash .room {
-  color: var(--rowan);
-  font-weight: 650;
 }
 .below {
   display: flex;
@@ -479,31 +365,9 @@ function paintEnd() {
 .compact .hours span:nth-child(even) {
   display: none;
 }
-.compact .bar {
-  font-size: 10.5px;
-  line-height: 1.15;
-  padding: 1px 2px 1px 6px;
-  white-space: normal;
-}
-.compact .bar.flat strong,
-.compact .half {
-  display: none;
-}
-.compact .room {
-  display: none;
-}
 @media (max-width: 720px) {
   .row {
     height: 62px;
-  }
-  .bar {
-    white-space: normal;
-    line-height: 1.15;
-    padding: 2px 2px 2px 7px;
-  }
-  .bar .room {
-    overflow: hidden;
-    white-space: nowrap;
   }
   .day {
     flex-basis: 40px;
