@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { Catalog } from '#core/catalog'
 import { studentId } from '#core/ids'
 import { course, entry, planned } from '../core/testing/build'
-import { recordFile, recordFrom } from './files'
+import { recordFile } from './fileShapes'
+import { recordFrom } from './files'
 import { recordFileOf } from './writtenFiles'
 
 const { scale } = new Catalog([course('ENVI 101')])

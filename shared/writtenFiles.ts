@@ -1,7 +1,7 @@
 /** Files as they are written: apart from reading them, which needs every schema. */
 import type { PlannedCourse } from '#core/degree'
 import type { StudentRecord } from '#shared/record/responses'
-import type { recordFile } from './files'
+import type { recordFile } from './fileShapes'
 import { MODES } from '#core/week'
 import type { z } from 'zod'
 

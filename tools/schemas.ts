@@ -5,7 +5,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { pathToFileURL } from 'node:url'
 import { z } from 'zod'
-import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#shared/files'
+import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#shared/fileShapes'
 import { sectionsFile, wantFile } from '#shared/week/weekFiles'
 
 const FILES = {

@@ -9,7 +9,8 @@ import { judgeConditions, NOTHING_BESIDE, type BesideCourses, type ConditionResu
 import { withExceptions, type ExceptionGrant } from './exceptions'
 import { gradedAttempts } from './forecast'
 import { fit, takersOf } from './fit'
-import { place, type Pin, type Placement, type Refused } from './place'
+import { place, type Placement, type Refused } from './place'
+import type { Pin } from './question'
 import {
   areaCredits,
   isChoice,

@@ -13,19 +13,18 @@ export {
   type PlanDifference,
   type Step
 } from './change'
+export { checkRoute, termFindings } from './checks'
 export {
-  checkRoute,
+  blockers,
   contextAfter,
   countedOn,
-  blockers,
   plan,
-  termFindings,
   termHours,
   termLoad,
   termsToPlan,
   type Blocker,
   type RouteContext
-} from './checks'
+} from './context'
 export { climbOf, routeFinish, type Climb, type ClimbPoint } from './climb'
 export { Offered, type NoSection, type NoWeek, type OfferedTo, type TermOffer } from './offered'
 export { termResult, type TermResult } from './results'

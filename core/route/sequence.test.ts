@@ -11,7 +11,8 @@ import {
 } from '../degree'
 import { course, entry, planned, term } from '../testing/build'
 import { applyChange } from './change'
-import { checkRoute, type RouteContext } from './checks'
+import { checkRoute } from './checks'
+import type { RouteContext } from './context'
 import { termResult } from './results'
 import { alignSequence } from './sequence'
 

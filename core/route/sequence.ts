@@ -11,7 +11,7 @@ import {
   termsToPlan,
   type Blocker,
   type RouteContext
-} from './checks'
+} from './context'
 
 export interface Aligned {
   /** The step of the sequence, from 0, for which the next regular term stands; as many as there are when all are done. */

@@ -7,7 +7,7 @@ import type { Term } from '../catalog'
 import type { PlannedCourse } from '../degree'
 import type { CourseCode } from '../ids'
 import { coursesIn, ruleOf } from '../requisites'
-import { contextAfter, blockers, termsToPlan, type RouteContext } from './checks'
+import { contextAfter, blockers, termsToPlan, type RouteContext } from './context'
 
 export interface Slack {
   course: CourseCode

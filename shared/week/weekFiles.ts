@@ -5,7 +5,7 @@ import { parseDayLetters } from '#core/formats'
 import { courseCode, termCode, type SectionCode } from '#core/ids'
 import { dayNumber, minutes, type Weekday } from '#core/time'
 import { MODES, type Holidays, type Section } from '#core/week'
-import { course, credits, date, term } from '#shared/files'
+import { course, credits, date, term } from '#shared/fileShapes'
 
 const days = z
   .string()

@@ -3,7 +3,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compileProgram, parseCourseSet, ProgramError } from '#core/degree'
 import { parseRule } from '#core/requisites'
-import { programFile, programFrom, readFileText, recordFile, catalogFile } from '#shared/files'
+import { programFile, recordFile, catalogFile } from '#shared/fileShapes'
+import { programFrom, readFileText } from '#shared/files'
 import { course } from '../../core/testing/build'
 
 const word = fc.constantFrom(

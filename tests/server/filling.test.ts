@@ -10,7 +10,7 @@ import type { StudentView } from '#shared/record/responses'
 import { readStudent } from '#shared/reading'
 import { solverOf } from '#shared/route/solver'
 import { readCatalog } from '#server/features/catalog/catalog'
-import { readRoutes } from '#server/features/route/route'
+import { readRoutes } from '#server/features/route/routes'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { at, demoWorld, idOf, person, viewOf, type World } from './world'
 

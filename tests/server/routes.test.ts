@@ -7,19 +7,16 @@ import type { Who } from '#shared/accounts/responses'
 import { readStudent } from '#shared/reading'
 import * as t from '#server/db/schema/index'
 import { writeCarry } from '#server/features/route/load'
+import { changeRoute, returnTo, stepRoute, type ActorContext } from '#server/features/route/route'
 import {
-  changeRoute,
   chooseRoute,
   describeRoute,
   dropRoute,
   makeRoute,
   markSeen,
   readRoutes,
-  readVersions,
-  returnTo,
-  stepRoute,
-  type ActorContext
-} from '#server/features/route/route'
+  readVersions
+} from '#server/features/route/routes'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { at, demoWorld, idOf, person, within, type World } from './world'
 

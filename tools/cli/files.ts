@@ -4,18 +4,13 @@ import type { z } from 'zod'
 import { checkCatalog, checkProgram } from '#core/checking'
 import { Catalog } from '#core/catalog'
 import { compileProgram, type PlannedCourse, type Program, type ProgramSpec } from '#core/degree'
+import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#shared/fileShapes'
 import {
-  catalogFile,
   catalogFrom,
-  limitsFile,
   limitsFrom,
-  listsFile,
-  programFile,
   programFrom,
   readFileText,
-  recordFile,
   recordFrom,
-  routeFile,
   routeFrom,
   type CatalogContent,
   type RecordContent

@@ -1,2 +1,2 @@
 /** The question behind an audit, for the benchmark; everybody else asks through the audit. */
-export { questionOf } from '../place'
+export { questionOf } from '../question'

@@ -1,6 +1,6 @@
 import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
-import { askForReview } from '#server/features/route/route'
+import { askForReview } from '#server/features/route/routes'
 
 export default changeEndpoint(
   'POST /api/students/:id/review',

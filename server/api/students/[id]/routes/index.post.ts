@@ -1,7 +1,7 @@
 import { newRouteBody } from '#shared/route/requests'
 import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
-import { makeRoute } from '#server/features/route/route'
+import { makeRoute } from '#server/features/route/routes'
 
 export default changeEndpoint(
   'POST /api/students/:id/routes',

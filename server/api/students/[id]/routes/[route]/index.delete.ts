@@ -1,6 +1,6 @@
 import { routeParams } from '#shared/route/requests'
 import { changeEndpoint } from '#server/http/endpoint'
-import { dropRoute } from '#server/features/route/route'
+import { dropRoute } from '#server/features/route/routes'
 
 export default changeEndpoint(
   'DELETE /api/students/:id/routes/:route',

@@ -1,6 +1,6 @@
 import { describeRouteBody, routeParams } from '#shared/route/requests'
 import { changeEndpoint } from '#server/http/endpoint'
-import { chooseRoute, describeRoute } from '#server/features/route/route'
+import { chooseRoute, describeRoute } from '#server/features/route/routes'
 
 /** Names, notes and chooses a route. */
 export default changeEndpoint(

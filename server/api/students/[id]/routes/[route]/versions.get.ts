@@ -1,6 +1,6 @@
 import { routeParams } from '#shared/route/requests'
 import { studentEndpoint } from '#server/http/endpoint'
-import { readVersions } from '#server/features/route/route'
+import { readVersions } from '#server/features/route/routes'
 
 export default studentEndpoint(
   'GET /api/students/:id/routes/:route/versions',
