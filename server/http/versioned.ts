@@ -41,7 +41,7 @@ export class Versioned {
 export async function written(event: H3Event, answer: unknown): Promise<unknown> {
   if (answer instanceof Versioned) return versioned(event, answer)
   // Files and streams are sent as they are.
-  if (typeof answer !== 'object' || answer === null || answer instanceof Promise) return answer
+  if (typeof answer !== 'object' || answer === null) return answer
   if (event.handled) return answer
   const text = JSON.stringify(answer)
   setResponseHeader(event, 'content-type', 'application/json')

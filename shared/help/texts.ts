@@ -86,7 +86,7 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
       {
         question: 'Does my advisor see every route?',
         answer:
-          'Your advisors see your routes. Nobody but you changes one, unless you open it to your program advisor under “Routes”.'
+          'Your advisors see your routes. Nobody else changes one, unless you open it to your program advisor under “Routes”.'
       }
     ]
   },
@@ -138,6 +138,11 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
         question: 'What happens when I press Register?',
         answer:
           'Each course is tried by itself, and courses that have to be taken together are tried together. What fails leaves the rest as it is.'
+      },
+      {
+        question: 'What if the connection is lost while it registers?',
+        answer:
+          'The page asks for the same run again until its receipt is there, also after a reload. No course is registered twice, and the receipt says what is held.'
       },
       {
         question: 'I am in another tab when it opens. Is that a disadvantage?',

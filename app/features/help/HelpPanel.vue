@@ -3,6 +3,7 @@ import { HELP, type HelpPlace } from '#shared/help/texts'
 
 /** How to read the place on screen, what people ask there, and the keys. */
 const open = defineModel<boolean>({ required: true })
+const student = useStudent()
 const route = useRoute()
 const place = computed(() => {
   const name = /^\/students\/\d+\/(\w+)/.exec(route.path)?.[1]
@@ -35,7 +36,7 @@ const KEYS = [
                 <HelpSign v-if="'form' in sign" :form="sign.form" />
                 <strong v-else>{{ sign.text }}</strong>
               </dt>
-              <dd>{{ means }}</dd>
+              <dd>{{ student.say(means) }}</dd>
             </template>
           </dl>
           <h3>What people ask</h3>
@@ -44,7 +45,7 @@ const KEYS = [
               <dt>
                 <strong>{{ question }}</strong>
               </dt>
-              <dd>{{ answer }}</dd>
+              <dd>{{ student.say(answer) }}</dd>
             </template>
           </dl>
           <h3>Keys</h3>
