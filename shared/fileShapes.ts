@@ -13,9 +13,7 @@ export const term = z.string().regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code
 
 export const date = z.iso.date('has to be a date such as 2027-08-30')
 
-const id = z
-  .string()
-  .regex(/^[a-z][a-z0-9-]{0,39}$/, 'has to be lower-case letters, digits and hyphens')
+const id = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'has to be lower-case letters, digits and hyphens')
 
 const title = z.string().min(1, 'is needed').max(160, 'has to be 160 characters or less')
 

@@ -1,6 +1,7 @@
 /** The courses that could meet a need, for choosing one. */
 import { runsIn, type Catalog, type Course, type Term } from '../catalog'
-import type { Audit, NeedResult } from './audit'
+import type { Audit } from './audit'
+import type { NeedResult } from './needResult'
 import type { Rule } from '../requisites'
 import { raises, takersOf } from './fit'
 import { servingOf } from './serving'

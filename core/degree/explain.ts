@@ -5,7 +5,8 @@
  * is found anew and compared with the present one, so what is told is what would happen.
  */
 import type { Catalog } from '../catalog'
-import { auditAll, type Audit, type NeedResult } from './audit'
+import { auditAll, type Audit } from './audit'
+import type { NeedResult } from './needResult'
 import { fit } from './fit'
 import type { Need, Program } from './program'
 import type { Attempt, Attempts } from './attempt'

@@ -1,18 +1,14 @@
 export {
-  NO_AMOUNTS,
-  addAmounts,
   auditAll,
-  auditRecord,
   auditProgram,
-  type Amounts,
+  auditRecord,
   type AreaResult,
   type Audit,
   type AuditOptions,
   type LimitResult,
-  type NeedResult,
-  type NeedState,
   type OutsideCourse
 } from './audit'
+export { addAmounts, NO_AMOUNTS, type Amounts, type NeedResult, type NeedState } from './needResult'
 export { isTooLow } from './fit'
 export { explain, type Elsewhere, type Explanation } from './explain'
 export { type Alternative, type Problem as ReadingProblem, weightIn } from './best'

@@ -7,7 +7,8 @@
  * where the programs say so; where it could merely serve either, it serves one.
  */
 import type { Catalog, Course } from '../catalog'
-import type { AreaResult, Audit, NeedResult } from './audit'
+import type { AreaResult, Audit } from './audit'
+import type { NeedResult } from './needResult'
 import type { HeldAs } from './courseSet'
 import { fit, raises } from './fit'
 import { takes } from './program'

@@ -14,9 +14,9 @@ import {
   routeOf,
   settledWith,
   shownWith,
-  titleOf,
   type Change
 } from './changes'
+import { titleOf } from './changeTitles'
 
 const AUTUMN = termCode('AU27')
 const ENVI = courseCode('ENVI 310')

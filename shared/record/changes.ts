@@ -9,12 +9,10 @@ import { applyChange, inverse } from '#core/route'
 import type { Instant } from '#core/time'
 import { asPicked, type Section } from '#core/week'
 import type { CourseMark } from '#shared/catalog/responses'
-import type { StudentView } from '#shared/record/responses'
 import { FIRST_DRAFT } from '#shared/reading'
+import type { StudentView } from '#shared/record/responses'
 import type { Carry, RouteAnswer, RouteView } from '#shared/route/responses'
-import { changeText } from '#shared/route/texts'
 import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
-import { count } from '#shared/words'
 
 export type Change =
   | { kind: 'route'; route: number | null; change: RouteChange }
@@ -75,7 +73,7 @@ export type Change =
   | { kind: 'askWaiver'; course: CourseCode; reason: string }
   | { kind: 'answerWaiver'; course: CourseCode; answer: 'granted' | 'declined' }
 
-type Of<Kind extends Change['kind']> = Extract<Change, { kind: Kind }>
+export type Of<Kind extends Change['kind']> = Extract<Change, { kind: Kind }>
 
 /** A request, apart from whose record it is about. */
 export interface ChangeRequest {
@@ -96,11 +94,13 @@ export function routeOf(change: Change): number | null | undefined {
 }
 
 const inAddress = (course: CourseCode) => course.replace(' ', '-')
+
 const post = (where: string, body?: object): ChangeRequest => ({
   method: 'POST',
   where,
   ...(body ? { body } : {})
 })
+
 const remove = (where: string, query?: Record<string, string>): ChangeRequest => ({
   method: 'DELETE',
   where,
@@ -295,49 +295,4 @@ function withPicks(view: StudentView, { term, week, picks, held }: Of<'picks'>):
       : [...view.drafts, picked],
     sections: [...view.sections, ...added.filter((one) => !known.has(one.code))]
   }
-}
-
-type Titles = { [Kind in Change['kind']]: (change: Of<Kind>, term: (code: string) => string) => string }
-
-/** What a change is called where it stands by itself: while it waits, or when it was not made. */
-const TITLES: Titles = {
-  route: ({ change }, term) => changeText(change, term),
-  step: ({ step, change }, term) =>
-    `${step === 'undo' ? 'taking back' : 'making again'}: ${changeText(change, term)}`,
-  return: () => 'going back to an earlier version of the route',
-  makeRoute: ({ name }) => `a new route “${name}”`,
-  describeRoute: ({ said }) => (said.chosen ? 'choosing another route' : 'what is said of a route'),
-  dropRoute: () => 'dropping a route',
-  carry: () => 'your limits',
-  mark: ({ course }) => `your mark on ${course}`,
-  termNote: ({ term: code }, term) => `the note on ${term(code)}`,
-  picks: ({ picks }) =>
-    picks.length === 1
-      ? `${picks[0]!.sections.length ? 'picking' : 'taking off'} ${picks[0]!.course}`
-      : `picks of ${count(picks.length, 'course')}`,
-  makeWeek: ({ name }) => `a new draft week “${name}”`,
-  changeWeek: ({ said }) =>
-    said.goingWith
-      ? 'going with another draft week'
-      : said.name
-        ? 'the name of a draft week'
-        : 'sharing a week',
-  dropWeek: () => 'dropping a draft week',
-  keepFree: () => 'the hours kept free',
-  habits: () => 'your wishes for a week',
-  makeAddress: () => 'a calendar address',
-  dropAddress: () => 'withdrawing the calendar address',
-  askReview: () => 'asking for a review',
-  signOff: ({ term: code }, term) => `the sign-off of ${term(code)}`,
-  withdrawSignOff: ({ term: code }, term) => `withdrawing the sign-off of ${term(code)}`,
-  answerProgram: () => 'the answer about the program',
-  grantException: () => 'an exception',
-  withdrawException: () => 'withdrawing an exception',
-  askWaiver: ({ course }) => `asking for a waiver of ${course}`,
-  answerWaiver: ({ course }) => `the answer about ${course}`
-}
-
-export function titleOf(change: Change, term: (code: string) => string): string {
-  const say = TITLES[change.kind] as (change: Change, term: (code: string) => string) => string
-  return say(change, term)
 }

@@ -1,4 +1,5 @@
-import { nothingToDo, thingsToDo, type Todo, type TodoQuestion } from '#shared/today/todo'
+import { nothingToDo, thingsToDo } from '#shared/today/todo'
+import type { Todo, TodoQuestion } from '#shared/today/task'
 
 const LOOK = {
   degree: 'See the degree',

@@ -10,16 +10,9 @@
  * Locks are taken in one order: the student's row, then the sections' rows by id. So one student's
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
-import { asc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
-import type { Refusal } from '#core/findings'
 import { courseCode, studentId, type CourseCode, type StudentId, type TermCode } from '#core/ids'
-import type { Instant } from '#core/time'
-import { decide, groupLines, pickedOptions } from '#core/registration'
-import { sectionsOf, type Option } from '#core/week'
-import type { Receipt, ReceiptLine } from '#shared/registration/responses'
-import type { Who } from '#shared/accounts/responses'
-import { goingWith } from '#shared/reading'
-import type { Shelf } from '#shared/catalog/shelf'
+import { groupLines, pickedOptions } from '#core/registration'
+import type { Option } from '#core/week'
 import {
   all,
   DatabaseError,
@@ -30,14 +23,19 @@ import {
 } from '#server/db/connect'
 import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
-import { campusNow } from '#server/gateways/clock'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
-import { logEvent } from '#server/db/log'
-import { Refused } from '#server/http/problem'
 import { lockStudent } from '#server/features/record/lock'
 import { readStudentRecords } from '#server/features/record/studentRecords'
+import { campusNow } from '#server/gateways/clock'
+import { Refused } from '#server/http/problem'
+import type { Who } from '#shared/accounts/responses'
+import type { Shelf } from '#shared/catalog/shelf'
+import { goingWith } from '#shared/reading'
+import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
+import { codesOf, type RunUnderWay, takeSeats, refusedLine, fullRefusal } from './seats'
 import { readReceipts } from './sheet'
+import { asc, eq, isNull, lt } from 'drizzle-orm'
 
 /** What is asked of a run; with a key it is one run, however often it is asked for. */
 export interface RunAsked {
@@ -159,6 +157,7 @@ async function waitingLines(db: Reader, receipt: number) {
 
 /** By the machine's clock; longer than a run takes, waits for locks included. */
 const CUT_OFF_MS = 60_000
+
 const isCutOff = (begunAt: Date) => Date.now() - begunAt.getTime() > CUT_OFF_MS
 
 /** Ends a run: lines that still wait were not tried, and are not tried any more. The student's row is locked. */
@@ -187,13 +186,6 @@ export async function endCutOffRuns(db: Database): Promise<number> {
       await end(tx, one.id)
     })
   return open.length
-}
-
-interface RunUnderWay {
-  /** Of its receipt. */
-  id: number
-  student: StudentId
-  term: TermCode
 }
 
 async function runGroup(
@@ -233,129 +225,4 @@ async function writeLines(tx: Transaction, receipt: number, lines: readonly Rece
       .update(t.receiptLine)
       .set({ sections, gaveBack, outcome, refusals })
       .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.courseId, ids.get(course)!)))
-}
-
-/** The student's row is locked. */
-async function takeSeats(
-  tx: Transaction,
-  who: Who,
-  { student, term }: RunUnderWay,
-  group: readonly Option[],
-  shelf: Shelf
-): Promise<ReceiptLine[]> {
-  const codes = group.flatMap(codesOf)
-  const seats = await seatsOf(tx, student, term, group)
-  const locked = await tx
-    .select({ id: t.section.id, code: t.section.code })
-    .from(t.section)
-    .where(inArray(t.section.code, [...codes, ...seats.map((seat) => seat.code)]))
-    .orderBy(asc(t.section.id))
-    .for('update')
-  const now = await campusNow(tx)
-  const [picture] = await readStudentRecords(tx, [student], 'self')
-  const { facts, offer } = await readFacts(tx, picture!, shelf, term, now)
-  const fresh = pickedOptions(offer, codes)
-  const options = group.map((option) => fresh.get(option.course) ?? option)
-  const decisions = decide(facts, options)
-  if (decisions.some((decision) => decision.refusals.length)) {
-    return options.map((option, i) => refusedLine(option, decisions[i]!.refusals))
-  }
-  const held = new Set<string>(seats.map((seat) => seat.code))
-  const wanted = new Set<string>(codes)
-  const added = locked.filter((row) => wanted.has(row.code) && !held.has(row.code))
-  const gone = seats.filter((seat) => !wanted.has(seat.code))
-  await moveSeats(tx, { student, by: who.id, now }, added, gone)
-  await settlePicks(
-    tx,
-    student,
-    locked.filter((row) => wanted.has(row.code))
-  )
-  const lines = options.map((option): ReceiptLine => {
-    const gaveBack = gone.filter((seat) => seat.course === option.course).map((seat) => seat.code)
-    return {
-      course: option.course,
-      sections: codesOf(option),
-      gaveBack,
-      outcome: gaveBack.length ? 'exchanged' : 'registered',
-      refusals: []
-    }
-  })
-  for (const { course, sections, gaveBack, outcome } of lines) {
-    await logEvent(tx, {
-      at: now,
-      account: who.id,
-      student,
-      action: outcome === 'exchanged' ? 'registration.exchanged' : 'registration.made',
-      ...(gaveBack.length ? { before: { term, course, sections: gaveBack } } : {}),
-      after: { term, course, sections }
-    })
-  }
-  return lines
-}
-
-/** The seats that the student holds of the courses of a group. */
-function seatsOf(tx: Transaction, student: StudentId, term: TermCode, group: readonly Option[]) {
-  const courses = group.map((option) => option.course)
-  return tx
-    .select({ id: t.section.id, code: t.section.code, course: t.course.code })
-    .from(t.registration)
-    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
-    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
-    .innerJoin(t.term, eq(t.term.id, t.section.termId))
-    .where(all(eq(t.registration.studentId, student), eq(t.term.code, term), inArray(t.course.code, courses)))
-    .orderBy(asc(t.section.id))
-}
-
-/** Takes seats and gives others back; the sections' rows are locked. */
-async function moveSeats(
-  tx: Transaction,
-  { student, by, now }: { student: StudentId; by: number; now: Instant },
-  added: readonly { id: number }[],
-  gone: readonly { id: number }[]
-): Promise<void> {
-  const ids = (rows: readonly { id: number }[]) => rows.map((row) => row.id)
-  if (gone.length) {
-    await tx
-      .delete(t.registration)
-      .where(all(eq(t.registration.studentId, student), inArray(t.registration.sectionId, ids(gone))))
-    await tx
-      .update(t.section)
-      .set({ taken: sql`${t.section.taken} - 1` })
-      .where(inArray(t.section.id, ids(gone)))
-  }
-  if (!added.length) return
-  await tx
-    .update(t.section)
-    .set({ taken: sql`${t.section.taken} + 1` })
-    .where(inArray(t.section.id, ids(added)))
-  const registeredAt = new Date(now)
-  await tx
-    .insert(t.registration)
-    .values(ids(added).map((sectionId) => ({ studentId: student, sectionId, registeredAt, byId: by })))
-}
-
-/** What is registered is picked like anything else from now on, and not to exchange a seat. */
-async function settlePicks(tx: Transaction, student: StudentId, sections: readonly { id: number }[]) {
-  const drafts = tx.select({ id: t.draftWeek.id }).from(t.draftWeek).where(eq(t.draftWeek.studentId, student))
-  const ids = sections.map((row) => row.id)
-  await tx
-    .update(t.pickedSection)
-    .set({ exchange: false })
-    .where(all(inArray(t.pickedSection.sectionId, ids), inArray(t.pickedSection.draftWeekId, drafts)))
-}
-
-const codesOf = (option: Option) => sectionsOf(option).map((section) => section.code as string)
-
-function refusedLine(option: Option, refusals: Refusal[]): ReceiptLine {
-  return {
-    course: option.course,
-    sections: codesOf(option),
-    gaveBack: [],
-    outcome: 'refused',
-    refusals
-  }
-}
-
-function fullRefusal({ main }: Option): Refusal {
-  return { code: 'full', section: main.code, kind: main.kind, capacity: main.capacity, waiting: main.waiting }
 }

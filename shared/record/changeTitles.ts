@@ -1,0 +1,49 @@
+/** What a change is called where it waits, was refused or can be taken back. */
+import { changeText } from '#shared/route/texts'
+import { count } from '#shared/words'
+import type { Change, Of } from './changes'
+
+type Titles = { [Kind in Change['kind']]: (change: Of<Kind>, term: (code: string) => string) => string }
+
+/** What a change is called where it stands by itself: while it waits, or when it was not made. */
+const TITLES: Titles = {
+  route: ({ change }, term) => changeText(change, term),
+  step: ({ step, change }, term) =>
+    `${step === 'undo' ? 'taking back' : 'making again'}: ${changeText(change, term)}`,
+  return: () => 'going back to an earlier version of the route',
+  makeRoute: ({ name }) => `a new route “${name}”`,
+  describeRoute: ({ said }) => (said.chosen ? 'choosing another route' : 'what is said of a route'),
+  dropRoute: () => 'dropping a route',
+  carry: () => 'your limits',
+  mark: ({ course }) => `your mark on ${course}`,
+  termNote: ({ term: code }, term) => `the note on ${term(code)}`,
+  picks: ({ picks }) =>
+    picks.length === 1
+      ? `${picks[0]!.sections.length ? 'picking' : 'taking off'} ${picks[0]!.course}`
+      : `picks of ${count(picks.length, 'course')}`,
+  makeWeek: ({ name }) => `a new draft week “${name}”`,
+  changeWeek: ({ said }) =>
+    said.goingWith
+      ? 'going with another draft week'
+      : said.name
+        ? 'the name of a draft week'
+        : 'sharing a week',
+  dropWeek: () => 'dropping a draft week',
+  keepFree: () => 'the hours kept free',
+  habits: () => 'your wishes for a week',
+  makeAddress: () => 'a calendar address',
+  dropAddress: () => 'withdrawing the calendar address',
+  askReview: () => 'asking for a review',
+  signOff: ({ term: code }, term) => `the sign-off of ${term(code)}`,
+  withdrawSignOff: ({ term: code }, term) => `withdrawing the sign-off of ${term(code)}`,
+  answerProgram: () => 'the answer about the program',
+  grantException: () => 'an exception',
+  withdrawException: () => 'withdrawing an exception',
+  askWaiver: ({ course }) => `asking for a waiver of ${course}`,
+  answerWaiver: ({ course }) => `the answer about ${course}`
+}
+
+export function titleOf(change: Change, term: (code: string) => string): string {
+  const say = TITLES[change.kind] as (change: Change, term: (code: string) => string) => string
+  return say(change, term)
+}

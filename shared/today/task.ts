@@ -1,0 +1,30 @@
+/** A thing to do, and what it is read from. */
+import type { TermStanding } from '#core/calendar'
+import type { Instant } from '#core/time'
+import type { TermView } from '#shared/catalog/responses'
+import type { Shelf } from '#shared/catalog/shelf'
+import type { Reading } from '#shared/reading'
+import type { StudentRecord } from '#shared/record/responses'
+
+export type Urgency = 'stops' | 'attention' | 'plain' | 'later'
+
+export interface Todo {
+  id: string
+  urgency: Urgency
+  title: string
+  text: string
+  when: string
+  /** `to` is a place of the student's, or a spot of the page itself. */
+  action?: { label: string; to: 'degree' | 'route' | 'week' | 'register' | '#program' }
+}
+
+export interface TodoQuestion {
+  picture: StudentRecord
+  reading: Reading
+  shelf: Shelf
+  /** The term at work. */
+  work: TermStanding<TermView> | undefined
+  now: Instant
+}
+
+export const shortName = ({ name }: { name: string }) => name.replace(/ \d\d(\d\d)$/, ' $1')

@@ -1,0 +1,237 @@
+/** What is to be done for one term: its plan, its sign-off, its week, its registration, its payment. */
+import type { TermStanding } from '#core/calendar'
+import { GENERAL_REFUSALS, pickedOptions, rehearse } from '#core/registration'
+import { dayNumber } from '#core/time'
+import { changesSince, type Section } from '#core/week'
+import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
+import type { TermView } from '#shared/catalog/responses'
+import { goingWith } from '#shared/reading'
+import { registrationFacts } from '#shared/registration/registering'
+import { refusalText } from '#shared/registration/texts'
+import { termWeek } from '#shared/week/termWeek'
+import { sectionHours, SINCE_WORDS, sectionName } from '#shared/week/texts'
+import { ago, dayMonth, shortInstant, timeLeft } from '#shared/when'
+import { count } from '#shared/words'
+import type { TodoQuestion, Todo } from './task'
+
+/** Days before payment is due from which it is told. */
+const PAYMENT_SOON = 14
+
+/** What a term asks for, from its sign-off to its grades. */
+export function ofTerm(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
+  const { term, state, adding } = standing
+  if (state === 'gradesDue')
+    return [
+      {
+        id: `grades ${term.code}`,
+        urgency: 'later',
+        title: `Grades of ${term.name} are due`,
+        text: `${count(standing.ungraded, 'course')} of ${term.name} ${standing.ungraded === 1 ? 'has' : 'have'} no grade yet.`,
+        when: `over since ${dayMonth(term.end)}`,
+        action: { label: 'See the degree', to: 'degree' }
+      }
+    ]
+  const isAtWork = question.work?.term.code === term.code
+  const open = adding === 'open' || adding === 'notYet'
+  return [
+    ...(open && isAtWork && !standing.unsettled && !standing.taken
+      ? [nothingPlanned(question, standing)]
+      : []),
+    ...(open && standing.unsettled ? [toRegister(question, standing)] : []),
+    ...(adding === 'none' && standing.unsettled && state === 'underWay' ? [noOpening(standing)] : []),
+    ...ofSignOff(question, standing),
+    ...(adding === 'ended' ? [] : ofWeek(question, standing)),
+    ...ofOffice(question, standing),
+    ...ofPayment(question, standing)
+  ]
+}
+
+const whenOf = (
+  { now }: Pick<TodoQuestion, 'now'>,
+  { adding, opens }: Pick<TermStanding, 'adding' | 'opens'>
+): string => (adding === 'notYet' ? `in ${timeLeft(opens! - now)}` : adding === 'open' ? 'now' : '')
+
+function nothingPlanned(question: TodoQuestion, standing: TermStanding<TermView>): Todo {
+  const { term, adding } = standing
+  return {
+    id: `plan ${term.code}`,
+    urgency: 'attention',
+    title: `Nothing is planned for ${term.name}`,
+    text: 'Start from what your degree still needs.',
+    when: adding === 'notYet' ? `opens ${whenOf(question, standing)}` : 'open for you',
+    action: { label: 'See what is needed', to: 'degree' }
+  }
+}
+
+function noOpening({ term, unsettled }: TermStanding<TermView>): Todo {
+  return {
+    id: `opening ${term.code}`,
+    urgency: 'stops',
+    title: `No opening of ${term.name} is for you`,
+    text: `${count(unsettled, 'planned course')} cannot be registered. The registrar decides on openings.`,
+    when: '',
+    action: { label: 'See the term', to: 'register' }
+  }
+}
+
+function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): Todo {
+  const { picture } = question
+  const { term, adding, unsettled } = standing
+  const { picked } = termWeek(picture, term.code, goingWith(picture, term.code))
+  const settled = new Set(picked.map((one) => one.course))
+  const held = new Set(picture.held.filter((one) => one.term === term.code).map((one) => one.course))
+  const planned = picture.route.courses.filter((one) => one.term === term.code)
+  const without = planned.filter((one) => !held.has(one.course) && !settled.has(one.course)).length
+  return {
+    id: `opening ${term.code}`,
+    urgency: adding === 'open' ? 'attention' : 'plain',
+    title: adding === 'open' ? `${term.name} is open for you` : `${term.name} opens for you`,
+    text: without
+      ? `${count(unsettled, 'course')} to register, ${without} without a section.`
+      : `${count(unsettled, 'course')} on the run sheet, each with a section.`,
+    when: whenOf(question, standing),
+    action: without ? { label: 'Pick sections', to: 'week' } : { label: 'Run sheet', to: 'register' }
+  }
+}
+
+function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
+  const { picture, now, shelf } = question
+  const { term, adding, unsettled } = standing
+  if (term.signOffPolicy === 'none' || adding === 'ended') return []
+  const since = sinceSignOff(picture, term.code)
+  if (since && hasChanged(since))
+    return [
+      {
+        id: `changed ${term.code}`,
+        urgency: 'attention',
+        title: `${term.name} has changed since it was signed off`,
+        text: `${sinceText(since)}. ${since.signOff.by} sees it too.`,
+        when: '',
+        action: { label: 'See the route', to: 'route' }
+      }
+    ]
+  if (since || !unsettled) return []
+  const asked = picture.route.reviewAskedAt
+  const advisor = picture.advisors.find((one) => one.purpose === 'program')
+  return [
+    {
+      id: `sign-off ${term.code}`,
+      urgency: adding === 'open' ? 'stops' : 'attention',
+      title: `${term.name} is not signed off yet`,
+      text: asked
+        ? `You asked ${advisor?.name ?? 'your advisor'} for a review.`
+        : 'Registration needs the sign-off of your advisor. Ask for a review of your route.',
+      when: asked ? `asked ${ago(asked, now, shelf.zone)}` : '',
+      action: { label: asked ? 'See the route' : 'Ask for review', to: 'route' }
+    }
+  ]
+}
+
+/** What is picked: to be exchanged, changed since it was picked, impossible to register. */
+function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
+  const { picture, shelf } = question
+  const { term, adding, opens } = standing
+  const draft = goingWith(picture, term.code)
+  const { wanted, exchanged } = termWeek(picture, term.code, draft)
+  const before =
+    adding === 'notYet' ? `before ${shortInstant(opens!, shelf.zone)}` : whenOf(question, standing)
+  const found = [...exchanged].map((course): Todo => ({
+    id: `exchange ${term.code} ${course}`,
+    urgency: adding === 'open' ? 'attention' : 'plain',
+    title: `${course} is to be exchanged`,
+    text: 'You hold your seat until the run sheet has taken the other one.',
+    when: whenOf(question, standing),
+    action: { label: 'Run sheet', to: 'register' }
+  }))
+  const told = new Set<string>()
+  for (const section of wanted)
+    for (const what of changesSince(section, draft?.asPicked[section.code] ?? null)) {
+      told.add(section.course)
+      found.push({
+        id: `${what} ${section.code}`,
+        urgency: 'attention',
+        title: `${sectionName(section)} ${SINCE_WORDS[what]}`,
+        text:
+          what === 'moved'
+            ? `It is now ${sectionHours(section)}. Pick it again if that suits you, or another one.`
+            : 'Pick another section of it before you register.',
+        when: before,
+        action: { label: 'See the week', to: 'week' }
+      })
+    }
+  for (const { course, text } of impossiblePicks(question, standing, wanted))
+    if (!told.has(course))
+      found.push({
+        id: `impossible ${term.code} ${course}`,
+        urgency: 'attention',
+        title: `${course} cannot be registered as it is picked`,
+        text,
+        when: before,
+        action: { label: 'See the week', to: 'week' }
+      })
+  return found
+}
+
+/** Picks that the run would refuse as of the opening, with the first reason for each. */
+function impossiblePicks(
+  { picture, shelf, now }: TodoQuestion,
+  { term, opens }: TermStanding<TermView>,
+  wanted: readonly Section[]
+): { course: string; text: string }[] {
+  const offer = shelf.offers.get(term.code)?.sections
+  const draft = goingWith(picture, term.code)
+  if (!offer || !draft || !wanted.length) return []
+  const { held, exchanged } = termWeek(picture, term.code, draft)
+  const facts = registrationFacts(picture, shelf, {
+    term: term.code,
+    now: Math.max(now, opens ?? now),
+    heldSections: held,
+    exchanging: exchanged,
+    offer
+  })
+  const courses = new Set(wanted.map((one) => one.course))
+  // Seats as they came with the picks: those of the whole offer may be older.
+  const fresh = new Map(picture.sections.map((one) => [one.code, one]))
+  const options = pickedOptions(
+    offer.map((one) => fresh.get(one.code) ?? one),
+    draft.sections
+  )
+  const lines = [...options.values()].filter((one) => courses.has(one.course))
+  return [...rehearse(facts, lines).values()].flatMap(({ course, refusals }) => {
+    const first = refusals.find((one) => !GENERAL_REFUSALS.has(one.code))
+    return first ? [{ course, text: refusalText(first, shelf.zone) }] : []
+  })
+}
+
+function ofOffice({ picture }: TodoQuestion, { term, state }: TermStanding<TermView>): Todo[] {
+  if (state !== 'ahead') return []
+  const placed = picture.held.filter((one) => one.term === term.code && one.placedByOffice)
+  if (!placed.length) return []
+  return [
+    {
+      id: `placed ${term.code}`,
+      urgency: 'plain',
+      title: `An office placed you in ${placed.map((one) => one.course).join(', ')}`,
+      text: `You hold ${placed.length === 1 ? 'this seat' : 'these seats'} in ${term.name} already; only the office can move you.`,
+      when: '',
+      action: { label: 'See the week', to: 'week' }
+    }
+  ]
+}
+
+function ofPayment({ reading }: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
+  const { term, ungraded, state, adding } = standing
+  if (!ungraded || state === 'gradesDue' || (state === 'underWay' && adding === 'ended')) return []
+  const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)
+  if (left > PAYMENT_SOON) return []
+  const text = 'Ridgeway does not know what you have paid; the cashier does.'
+  return [
+    {
+      id: `payment ${term.code}`,
+      urgency: left < 0 ? 'attention' : 'plain',
+      title: left < 0 ? `Payment for ${term.name} was due` : `Payment for ${term.name} is due`,
+      text,
+      when: left === 0 ? 'today' : dayMonth(term.paymentDueOn)
+    }
+  ]
+}
