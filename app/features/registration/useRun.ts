@@ -30,7 +30,8 @@ export function useRun(after: () => Promise<void>) {
 
   async function send() {
     const run = asked.value
-    if (!run || run.student !== student.picture?.student.id || run.term !== standing.term?.code) return
+    if (!run || !student.own) return
+    if (run.student !== student.picture?.student.id || run.term !== standing.term?.code) return
     running.value = true
     try {
       receipt.value = await api<Receipt>(`/api/students/${run.student}/runs`, {
