@@ -185,7 +185,6 @@ h2 {
 }
 svg {
   display: block;
-  transition: opacity 160ms;
 }
 path,
 rect {

@@ -104,18 +104,6 @@ function onArrow(event: KeyboardEvent) {
 .musts li {
   padding: 3px 0;
 }
-.musts label {
-  display: flex;
-  gap: 7px;
-  align-items: center;
-  min-height: 28px;
-}
-.musts .small {
-  display: block;
-}
-.musts label.small {
-  display: flex;
-}
 .gallery {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(258px, 1fr));
