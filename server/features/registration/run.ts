@@ -147,7 +147,7 @@ async function isOf(tx: Transaction, receipt: number, courses: ReadonlySet<numbe
 
 async function waitingLines(db: Reader, receipt: number) {
   const rows = await db
-    .select({ course: t.course.code, sections: t.receiptLine.sections })
+    .select({ id: t.receiptLine.id, course: t.course.code, sections: t.receiptLine.sections })
     .from(t.receiptLine)
     .innerJoin(t.course, eq(t.course.id, t.receiptLine.courseId))
     .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.outcome, 'waiting')))
@@ -155,7 +155,7 @@ async function waitingLines(db: Reader, receipt: number) {
   return rows.map((row) => ({ ...row, course: courseCode(row.course) }))
 }
 
-/** By the machine's clock; longer than a run takes, waits for locks included. */
+/** By the machine's clock; longer than a run takes. One that waits for many locks is ended early: what is left is not tried. */
 const CUT_OFF_MS = 60_000
 
 const isCutOff = (begunAt: Date) => Date.now() - begunAt.getTime() > CUT_OFF_MS
@@ -172,8 +172,8 @@ async function end(tx: Transaction, receipt: number): Promise<void> {
     .where(all(eq(t.receipt.id, receipt), isNull(t.receipt.endedAt)))
 }
 
-/** Ends the runs that were cut off and that nobody has asked for since; answers with how many. */
-export async function endCutOffRuns(db: Database): Promise<number> {
+/** Ends the runs that were cut off and that nobody has asked for since. */
+export async function endCutOffRuns(db: Database): Promise<void> {
   const open = await db
     .select({ id: t.receipt.id, student: t.receipt.studentId })
     .from(t.receipt)
@@ -185,7 +185,6 @@ export async function endCutOffRuns(db: Database): Promise<number> {
       await lockStudent(tx, studentId(one.student))
       await end(tx, one.id)
     })
-  return open.length
 }
 
 async function runGroup(
@@ -199,9 +198,13 @@ async function runGroup(
   const once = (work: (tx: Transaction) => Promise<ReceiptLine[]>) =>
     inTransaction(db, async (tx) => {
       await lockStudent(tx, of.student)
-      const still = new Set((await waitingLines(tx, of.id)).map((line) => line.course))
+      const still = new Map((await waitingLines(tx, of.id)).map((line) => [line.course, line.id]))
       if (!group.every((option) => still.has(option.course))) return
-      await writeLines(tx, of.id, await work(tx))
+      for (const { course, ...line } of await work(tx))
+        await tx
+          .update(t.receiptLine)
+          .set(line)
+          .where(eq(t.receiptLine.id, still.get(course)!))
     })
   try {
     await once((tx) => takeSeats(tx, who, of, group, shelf))
@@ -213,16 +216,4 @@ async function runGroup(
     // The seats were locked for too long: these lines are not tried, the others are.
     else if (error.code !== 'ER_LOCK_WAIT_TIMEOUT') throw error
   }
-}
-
-async function writeLines(tx: Transaction, receipt: number, lines: readonly ReceiptLine[]): Promise<void> {
-  const ids = await courseIds(
-    tx,
-    lines.map((line) => line.course)
-  )
-  for (const { course, sections, gaveBack, outcome, refusals } of lines)
-    await tx
-      .update(t.receiptLine)
-      .set({ sections, gaveBack, outcome, refusals })
-      .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.courseId, ids.get(course)!)))
 }
