@@ -58,11 +58,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
           }}</NuxtLink>
         </span>
         <span v-if="line.outcome === 'notTried'" class="reason">
-          {{
-            student.say(
-              'The run was held up before this line. Nothing of yours changed for it; register it again.'
-            )
-          }}
+          {{ student.say('This line was not tried to its end. Nothing was registered or given up for it.') }}
         </span>
         <span v-if="line.outcome === 'unsettled'" class="reason">
           Nothing was tried for it. <NuxtLink class="textlink" :to="place('week')">Pick a section</NuxtLink>

@@ -23,32 +23,40 @@ export function useRun(after: () => Promise<void>) {
   const asked = useSessionStorage<AskedRun | null>('ridgeway.run', null, {
     serializer: { read: (text) => JSON.parse(text) as AskedRun | null, write: JSON.stringify }
   })
-  const running = ref(false)
+  /** The run of the student and term on screen that has no answer yet. */
+  const mine = computed(() => {
+    const run = asked.value
+    const isHere = run?.student === student.picture?.student.id && run?.term === standing.term?.code
+    return run && isHere && student.own ? run : null
+  })
+  const running = computed(() => mine.value !== null)
   const receipt = shallowRef<Receipt>()
   const message = ref<string>()
   let wait = FIRST_WAIT_MS
+  let sending = false
 
   async function send() {
-    const run = asked.value
-    if (!run || !student.own) return
-    if (run.student !== student.picture?.student.id || run.term !== standing.term?.code) return
-    running.value = true
+    const run = mine.value
+    if (!run || sending) return
+    sending = true
     try {
-      receipt.value = await api<Receipt>(`/api/students/${run.student}/runs`, {
+      const answer = await api<Receipt>(`/api/students/${run.student}/runs`, {
         method: 'POST',
         body: { term: run.term, courses: run.courses },
         key: run.key
       })
-      asked.value = null
+      if (mine.value?.key === run.key) receipt.value = answer
       message.value = undefined
       await after()
+      asked.value = null
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       if (isLost(error)) return askAgain()
       asked.value = null
       message.value = error.message
+    } finally {
+      sending = false
     }
-    running.value = false
   }
   /** Its answer did not arrive, so what came of it is not known. */
   const isLost = ({ status }: Failure) => status === 0 || status === 429 || status >= 500
@@ -68,7 +76,15 @@ export function useRun(after: () => Promise<void>) {
     asked.value = { key: crypto.randomUUID(), student: id, term: standing.term!.code, courses }
     await send()
   }
-  // Of a page that was left or reloaded before the answer came.
-  onMounted(send)
+  // Of a page or a term that was left before the answer came.
+  watch(
+    [() => student.picture?.student.id, () => standing.term?.code],
+    () => {
+      receipt.value = undefined
+      message.value = undefined
+      void send()
+    },
+    { immediate: true }
+  )
   return { run, running, receipt, message }
 }
