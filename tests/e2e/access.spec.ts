@@ -1,12 +1,12 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import type { Browser, Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { ACCESS } from '#server/http/access'
 import { clean, settled } from './axe'
 import { freePort } from '../../tools/mariadb'
 import { startSite } from '../../tools/site'
-import { enterAnew, expect, ROOT, test, type DemoSite, leave } from './site'
+import { enterAnew, expect, leave, ROOT, test, visit, type DemoSite } from './site'
 
 test.use({ scenario: 'access' })
 
@@ -76,10 +76,10 @@ async function cookieOf(page: Page): Promise<string> {
   return `${cookie!.name}=${cookie!.value}`
 }
 
-test('everybody may do what the table says, and nothing else', async ({ browser, site }) => {
+test('everybody may do what the table says, and nothing else', async ({ site }) => {
   let tried = 0
   for (const { name, role, relation } of PEOPLE) {
-    const page = name ? await enterAnew(browser, site, name) : undefined
+    const page = name ? await enterAnew(site, name) : undefined
     const cookie = page && (await cookieOf(page))
     for (const [line, access] of Object.entries(ACCESS)) {
       if (!line.includes(' /api/') || line === 'DELETE /api/session') continue
@@ -95,7 +95,7 @@ test('everybody may do what the table says, and nothing else', async ({ browser,
       expect(status, label).toBeLessThan(500)
       tried++
     }
-    await page?.context().close()
+    if (page) await leave(page)
   }
   expect(tried).toBe(PEOPLE.length * (Object.keys(ACCESS).length - 2))
   const refused = await site.query("select account_id from event_log where action = 'access.refused'")
@@ -103,11 +103,10 @@ test('everybody may do what the table says, and nothing else', async ({ browser,
 })
 
 test('what others read of a record is logged, by whom and what; what is one’s own is not', async ({
-  browser,
   site
 }) => {
   const read = async (name: string, ...paths: string[]) => {
-    const page = await enterAnew(browser, site, name)
+    const page = await enterAnew(site, name)
     for (const path of paths) expect((await page.request.get(`/api/${path}`)).status(), path).toBe(200)
     await leave(page)
   }
@@ -129,8 +128,8 @@ test('what others read of a record is logged, by whom and what; what is one’s 
   expect((await logged('imke.varga'))[0]).toEqual({ action: 'signIn.made', student_id: null })
 })
 
-test('a record is sent as far as it is for whoever asks', async ({ browser, site }) => {
-  const imke = await enterAnew(browser, site, 'imke.varga')
+test('a record is sent as far as it is for whoever asks', async ({ site }) => {
+  const imke = await enterAnew(site, 'imke.varga')
   const post = async (path: string, data: object) =>
     expect((await imke.request.post(`/api/students/1/${path}`, { data })).ok(), path).toBe(true)
   await post('keep-free', {
@@ -142,7 +141,7 @@ test('a record is sent as far as it is for whoever asks', async ({ browser, site
   await post('calendar-address', {})
   const calendarKey = /"calendarKey":"[0-9a-f]{32}"/
   const seen = async (name: string) => {
-    const page = await enterAnew(browser, site, name)
+    const page = await enterAnew(site, name)
     const text = await (await page.request.get('/api/students/1')).text()
     await leave(page)
     return text
@@ -173,18 +172,17 @@ test('a record is sent as far as it is for whoever asks', async ({ browser, site
   await leave(imke)
 })
 
-async function copyOf(browser: Browser, site: DemoSite, page: Page): Promise<Page> {
-  const context = await browser.newContext({ baseURL: site.address })
-  await context.addCookies(await page.context().cookies())
-  return context.newPage()
+async function copyOf(site: DemoSite, page: Page): Promise<Page> {
+  const copy = await visit(site)
+  await copy.context().addCookies(await page.context().cookies())
+  return copy
 }
 
 test('signing out ends the session for a copied cookie and its stream; a new password ends all others', async ({
-  browser,
   site
 }) => {
-  const page = await enterAnew(browser, site, 'felix.abara')
-  const copy = await copyOf(browser, site, page)
+  const page = await enterAnew(site, 'felix.abara')
+  const copy = await copyOf(site, page)
   const { student } = (await (await copy.request.get('/api/session')).json()) as { student: number }
   const stream = await fetch(`${site.address}/api/news`, {
     headers: { cookie: await cookieOf(page) }
@@ -196,10 +194,7 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
   expect((await copy.request.get(`/api/students/${student}`)).status()).toBe(401)
   await leave(copy)
 
-  const [one, other] = [
-    await enterAnew(browser, site, 'felix.abara'),
-    await enterAnew(browser, site, 'felix.abara')
-  ]
+  const [one, other] = [await enterAnew(site, 'felix.abara'), await enterAnew(site, 'felix.abara')]
   const before = await cookieOf(one)
   const changed = await one.request.post('/api/account/password', {
     data: { present: 'harrowmere', next: 'four brass kettles' }
@@ -212,11 +207,10 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
 })
 
 test('one sees where one is signed in, ends it there, and changes the password, by keyboard', async ({
-  browser,
   site
 }) => {
-  const other = await enterAnew(browser, site, 'jonas.thackeray')
-  const page = await enterAnew(browser, site, 'jonas.thackeray')
+  const other = await enterAnew(site, 'jonas.thackeray')
+  const page = await enterAnew(site, 'jonas.thackeray')
   await page.goto('/account')
   await settled(page)
   await clean(page, 'signing in')

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { clean, settled } from './axe'
-import { enter, expect, test, leave } from './site'
+import { enter, expect, leave, PHONE, test } from './site'
 
 test.use({ scenario: 'courses' })
 
@@ -9,8 +9,8 @@ const line = (page: Page, code: string) =>
   page.locator('.line', { has: page.getByText(code, { exact: true }) })
 const question = (page: Page) => page.getByRole('searchbox')
 
-test('courses are found by what is asked, and each filter says what it hides', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('courses are found by what is asked, and each filter says what it hides', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/courses')
   await expect(found(page)).toHaveText('157 courses')
   await page.getByRole('button', { name: /^Statistics/ }).click()
@@ -40,10 +40,9 @@ test('courses are found by what is asked, and each filter says what it hides', a
 })
 
 test('words are found in topics, instructors and descriptions, with a slip; several at once', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/courses')
   await expect(found(page)).toHaveText('157 courses')
   await question(page).fill('drowned vilages')
@@ -56,11 +55,8 @@ test('words are found in topics, instructors and descriptions, with a slip; seve
   await leave(page)
 })
 
-test('a course has a page: grounds, history, sections, a note and a star of my own', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a course has a page: grounds, history, sections, a note and a star of my own', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/courses?q=soil220')
   await line(page, 'SOIL 220')
     .getByRole('button', { name: /^SOIL 220/ })
@@ -83,11 +79,8 @@ test('a course has a page: grounds, history, sections, a note and a star of my o
   await leave(page)
 })
 
-test('from the slash to a placed course without the mouse, and several at once', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('from the slash to a placed course without the mouse, and several at once', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   const planned = async () =>
     (await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1'))[0]!.n
   const before = await planned()
@@ -125,8 +118,8 @@ test('from the slash to a placed course without the mouse, and several at once',
   await leave(page)
 })
 
-test('the pages of the catalog are clean', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('the pages of the catalog are clean', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   for (const path of ['courses', 'courses?subjects=STAT~HERI&runs=yes&takable=yes', 'courses/SOIL-220']) {
     await page.goto(`/students/1/${path}`)
     await settled(page)
@@ -135,8 +128,8 @@ test('the pages of the catalog are clean', async ({ browser, site }) => {
   await leave(page)
 })
 
-test('the catalog works on a phone and for the staff', async ({ browser, site }) => {
-  const phone = await enter(browser, site, 'imke.varga', { viewport: { width: 390, height: 844 } })
+test('the catalog works on a phone and for the staff', async ({ site }) => {
+  const phone = await enter(site, 'imke.varga', PHONE)
   for (const path of ['courses', 'courses?q=stat', 'courses/SOIL-220']) {
     await phone.goto(`/students/1/${path}`)
     await settled(phone)
@@ -145,7 +138,7 @@ test('the catalog works on a phone and for the staff', async ({ browser, site })
     )
   }
   await leave(phone)
-  const page = await enter(browser, site, 'edda.whitlock')
+  const page = await enter(site, 'edda.whitlock')
   await page.goto('/courses?q=soil')
   await page.getByRole('button', { name: /^SOIL 220/ }).click()
   const panel = page.getByRole('complementary', { name: 'Course SOIL 220' })

@@ -6,11 +6,8 @@ import { choose, enter, expect, test, leave } from './site'
 
 test.use({ scenario: 'degree' })
 
-test('the advisor grants an exception in place, the student sees it, it is withdrawn', async ({
-  browser,
-  site
-}) => {
-  const orla = await enter(browser, site, 'orla.denholt')
+test('the advisor grants an exception in place, the student sees it, it is withdrawn', async ({ site }) => {
+  const orla = await enter(site, 'orla.denholt')
   await orla.goto('/students/1/degree')
   await orla.getByRole('button', { name: 'Grant an exception for A course in speaking' }).click()
   await expect(orla.getByRole('button', { name: 'Grant', exact: true })).toBeDisabled()
@@ -18,7 +15,7 @@ test('the advisor grants an exception in place, the student sees it, it is withd
   await orla.getByRole('button', { name: 'Grant', exact: true }).click()
   await expect(orla.getByText('Spoke at the county hearing')).toBeVisible()
 
-  const imke = await enter(browser, site, 'imke.varga')
+  const imke = await enter(site, 'imke.varga')
   await imke.goto('/students/1/degree')
   const given = imke.locator('.given')
   await expect(given).toContainText('Waived by Orla Denholt')
@@ -38,8 +35,8 @@ test('the advisor grants an exception in place, the student sees it, it is withd
   await leave(imke)
 })
 
-test('a record is compared with another program, side by side', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a record is compared with another program, side by side', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/degree')
   await page.getByRole('link', { name: 'Compare programs' }).click()
   await choose(page, 'with', 'BA Heritage and Landscape, catalog 2025-26')
@@ -58,8 +55,8 @@ test('a record is compared with another program, side by side', async ({ browser
   await leave(page)
 })
 
-test('the audit is saved as JSON and CSV, and both say what the screen says', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('the audit is saved as JSON and CSV, and both say what the screen says', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/degree')
   const save = async (name: string) => {
     await page.getByRole('button', { name: 'Print or export' }).click()
@@ -100,10 +97,9 @@ test('the audit is saved as JSON and CSV, and both say what the screen says', as
 })
 
 test('the bare program stands by area and by term on one sheet, and nothing of the record with it', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/degree/program')
   await expect(page.getByRole('heading', { name: 'By area' })).toBeVisible()
   await expect(page.getByText('Field electives (HYDR 300-499 or SOIL 300+', { exact: false })).toBeVisible()
@@ -112,11 +108,8 @@ test('the bare program stands by area and by term on one sheet, and nothing of t
   await leave(page)
 })
 
-test('the earliest finish says what makes it so, and the forecast tells each term', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('the earliest finish says what makes it so, and the forecast tells each term', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/degree')
   await page.getByRole('button', { name: 'why' }).click()
   await expect(

@@ -154,14 +154,13 @@ const residentOf = (pid: number) =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
 
 test(`${REQUESTS} requests from seeds: none fails, none hangs, each 400 names its field, memory stays`, async ({
-  browser,
   site
 }) => {
   test.setTimeout(LONG ? 3_600_000 : 180_000)
   const names = ['imke.varga', 'orla.denholt', 'edda.whitlock']
   const cookies = await Promise.all(
     names.map(async (name) => {
-      const page = await enter(browser, site, name)
+      const page = await enter(site, name)
       const [cookie] = await page.context().cookies()
       await page.close()
       return `${cookie!.name}=${cookie!.value}`

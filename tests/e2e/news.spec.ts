@@ -1,7 +1,7 @@
 import { freePort } from '../../tools/mariadb'
 import { startSite, type Site } from '../../tools/site'
 import { enter, expect, OPENS, ROOT, setClock, test, type DemoSite, leave } from './site'
-import type { Browser, Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { settled } from './axe'
 
 test.use({ scenario: 'news' })
@@ -15,8 +15,8 @@ test.beforeAll(async ({ site }) => {
 })
 test.afterAll(() => second.stop())
 
-async function open(browser: Browser, site: DemoSite, name: string, path: string): Promise<Page> {
-  const page = await enter(browser, site, name)
+async function open(site: DemoSite, name: string, path: string): Promise<Page> {
+  const page = await enter(site, name)
   await page.goto(path)
   await settled(page)
   return page
@@ -29,9 +29,9 @@ async function send(page: Page, path: string, data: object, key?: string) {
   })
 }
 
-test('what an advisor does is on the screen of the student, across servers', async ({ browser, site }) => {
-  const imke = await open(browser, site, 'imke.varga', '/students/1/register')
-  const orla = await enter(browser, elsewhere, 'orla.denholt')
+test('what an advisor does is on the screen of the student, across servers', async ({ site }) => {
+  const imke = await open(site, 'imke.varga', '/students/1/register')
+  const orla = await enter(elsewhere, 'orla.denholt')
   await expect(imke.getByText('not given yet')).toBeVisible()
   expect((await send(orla, '/api/students/1/sign-off', { term: 'AU27' })).ok()).toBe(true)
   await expect(imke.getByText('Orla Denholt,')).toBeVisible()
@@ -40,9 +40,9 @@ test('what an advisor does is on the screen of the student, across servers', asy
   for (const page of [imke, orla]) await leave(page)
 })
 
-test('what a student asks is on the desk of the advisor', async ({ browser, site }) => {
-  const orla = await open(browser, elsewhere, 'orla.denholt', '/desk')
-  const mira = await enter(browser, site, 'mira.sandoval')
+test('what a student asks is on the desk of the advisor', async ({ site }) => {
+  const orla = await open(elsewhere, 'orla.denholt', '/desk')
+  const mira = await enter(site, 'mira.sandoval')
   const waiting = orla.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: /^Desk/ })
   const before = await waiting.textContent()
   const asked = await send(mira, '/api/students/12/waivers/ENDA-410', { reason: 'took its like elsewhere' })
@@ -52,20 +52,19 @@ test('what a student asks is on the desk of the advisor', async ({ browser, site
 })
 
 test('a server that is told to end lets go of its streams, and browsers come back to the next', async ({
-  browser,
   site
 }) => {
   const port = await freePort()
   const serve = () => startSite(ROOT, port, site.url, { demo: true })
   const first = await serve()
-  const imke = await open(browser, { ...site, address: first.address }, 'imke.varga', '/students/1/register')
+  const imke = await open({ ...site, address: first.address }, 'imke.varga', '/students/1/register')
   await expect(imke.getByText('not given yet')).toBeVisible()
   const ended = first.stop().then(() => 'ended')
   // It would wait half a minute for an answer that stays open.
   const tooLong = new Promise((resolve) => setTimeout(resolve, 10_000, 'still there').unref())
   expect(await Promise.race([ended, tooLong])).toBe('ended')
   const next = await serve()
-  const orla = await enter(browser, elsewhere, 'orla.denholt')
+  const orla = await enter(elsewhere, 'orla.denholt')
   await send(orla, '/api/students/1/sign-off', { term: 'AU27' })
   await expect(imke.getByText('Orla Denholt,')).toBeVisible({ timeout: 20_000 })
   await orla.request.delete('/api/students/1/sign-off?term=AU27')
@@ -73,17 +72,17 @@ test('a server that is told to end lets go of its streams, and browsers come bac
   await next.stop()
 })
 
-test('a clock that is set elsewhere is told', async ({ browser, site }) => {
-  const imke = await open(browser, site, 'imke.varga', '/students/1/register')
-  const edda = await enter(browser, elsewhere, 'edda.whitlock')
+test('a clock that is set elsewhere is told', async ({ site }) => {
+  const imke = await open(site, 'imke.varga', '/students/1/register')
+  const edda = await enter(elsewhere, 'edda.whitlock')
   await setClock(edda, OPENS)
   await expect(imke.getByText('open now')).toBeVisible()
   await leave(edda)
   await leave(imke)
 })
 
-test('seats that are taken elsewhere are told', async ({ browser, site }) => {
-  const imke = await open(browser, site, 'imke.varga', '/students/1/courses/WRIT-215')
+test('seats that are taken elsewhere are told', async ({ site }) => {
+  const imke = await open(site, 'imke.varga', '/students/1/courses/WRIT-215')
   const [row] = await site.query<{ id: number; code: string; taken: number; capacity: number }>(
     "select s.id, s.code, s.taken, s.capacity from section s join course c on c.id = s.course_id join term t on t.id = s.term_id where c.code = 'WRIT 215' and t.code = 'AU27' order by s.number limit 1"
   )
@@ -99,9 +98,9 @@ test('seats that are taken elsewhere are told', async ({ browser, site }) => {
   await leave(imke)
 })
 
-test('a change that is sent twice is made once, whichever server is asked', async ({ browser, site }) => {
-  const here = await enter(browser, site, 'imke.varga')
-  const there = await enter(browser, elsewhere, 'imke.varga')
+test('a change that is sent twice is made once, whichever server is asked', async ({ site }) => {
+  const here = await enter(site, 'imke.varga')
+  const there = await enter(elsewhere, 'imke.varga')
   const version = async () =>
     ((await (await here.request.get('/api/students/1')).json()) as { route: { version: number } }).route
       .version
@@ -129,9 +128,9 @@ test('a change that is sent twice is made once, whichever server is asked', asyn
   for (const page of [here, there]) await leave(page)
 })
 
-test('what is missed while a browser is away is told when it comes back', async ({ browser, site }) => {
-  const imke = await open(browser, site, 'imke.varga', '/students/1/register')
-  const orla = await enter(browser, elsewhere, 'orla.denholt')
+test('what is missed while a browser is away is told when it comes back', async ({ site }) => {
+  const imke = await open(site, 'imke.varga', '/students/1/register')
+  const orla = await enter(elsewhere, 'orla.denholt')
   await expect(imke.getByText('not given yet')).toBeVisible()
   await imke.context().setOffline(true)
   await send(orla, '/api/students/1/sign-off', { term: 'AU27' })
@@ -143,17 +142,16 @@ test('what is missed while a browser is away is told when it comes back', async 
 })
 
 test('two tabs of one browser share one stream, and the second goes on when the first is closed', async ({
-  browser,
   site
 }) => {
-  const first = await open(browser, site, 'imke.varga', '/students/1/register')
+  const first = await open(site, 'imke.varga', '/students/1/register')
   const streams: string[] = []
   const context = first.context()
   context.on('request', (request) => request.url().includes('/api/news') && streams.push(request.url()))
   const other = await context.newPage()
   await other.goto('/students/1/register')
   await settled(other)
-  const orla = await enter(browser, elsewhere, 'orla.denholt')
+  const orla = await enter(elsewhere, 'orla.denholt')
   await send(orla, '/api/students/1/sign-off', { term: 'AU27' })
   for (const page of [first, other]) await expect(page.getByText('Orla Denholt,')).toBeVisible()
   expect(streams).toEqual([])
@@ -166,10 +164,9 @@ test('two tabs of one browser share one stream, and the second goes on when the 
 })
 
 test('every kind of change waits without a server, stays over a reload, and reaches its own student', async ({
-  browser,
   site
 }) => {
-  const page = await open(browser, site, 'imke.varga', '/students/1/courses/MUSI-102')
+  const page = await open(site, 'imke.varga', '/students/1/courses/MUSI-102')
   await page.route('**/api/students/1/courses/**', (route) => route.abort())
   await page.getByRole('button', { name: /^Star/ }).click()
   await expect(page.getByText(/The server cannot be reached\. \d changes? waits? here/)).toBeVisible()

@@ -61,11 +61,8 @@ async function expectComplete(page: Page) {
   await expect(page.locator('.page-head')).toContainText('finish Spring 29')
 }
 
-test('an empty two-year program is planned to complete with the keyboard alone', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, NAME)
+test('an empty two-year program is planned to complete with the keyboard alone', async ({ site }) => {
+  const page = await enter(site, NAME)
   await openRoute(page)
   await expect(page.getByText('Nothing is placed yet.')).toBeVisible()
   let n = 0
@@ -89,8 +86,8 @@ test('an empty two-year program is planned to complete with the keyboard alone',
   await leave(page)
 })
 
-test('the same by dragging what is needed onto a term, and choosing', async ({ browser, site }) => {
-  const page = await enter(browser, site, NAME)
+test('the same by dragging what is needed onto a term, and choosing', async ({ site }) => {
+  const page = await enter(site, NAME)
   await openRoute(page)
   await page.getByRole('button', { name: 'Routes', exact: true }).click()
   await page.getByLabel('New route').fill('By hand')
@@ -124,10 +121,9 @@ test('the same by dragging what is needed onto a term, and choosing', async ({ b
 })
 
 test('what a program suggests is proposed from where the student stands, and its open places chosen', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await page.getByRole('button', { name: 'Fill the rest' }).click()
   await page.getByRole('button', { name: 'Start from the sequence of BSc Env. Data' }).click()

@@ -1,6 +1,6 @@
 import { connect } from 'node:net'
 import type { APIRequestContext } from '@playwright/test'
-import { enter, expect, test, leave } from './site'
+import { enter, expect, leave, test, visit } from './site'
 
 test.use({ scenario: 'requests' })
 
@@ -83,9 +83,9 @@ async function post(request: APIRequestContext, path: string, body: unknown) {
   return { status: answer.status(), body: (await answer.json()) as Answer }
 }
 
-test('a malformed body gives 400 with the field, and changes nothing', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
-  const advisor = await enter(browser, site, 'orla.denholt')
+test('a malformed body gives 400 with the field, and changes nothing', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
+  const advisor = await enter(site, 'orla.denholt')
   const before = await site.query('select version from route where id = 1')
   for (const [path, body, field] of MALFORMED) {
     const who = /exceptions|answer$/.test(path) ? advisor : page
@@ -105,11 +105,8 @@ test('a malformed body gives 400 with the field, and changes nothing', async ({ 
   await leave(page)
 })
 
-test('what another site sends, and what is not JSON, is not obeyed, sign-in included', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('what another site sends, and what is not JSON, is not obeyed, sign-in included', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   const before = await site.query('select version from route where id = 1')
   const body = JSON.stringify(add(fine))
   const json = { 'content-type': 'application/json' }
@@ -143,11 +140,8 @@ test('what another site sends, and what is not JSON, is not obeyed, sign-in incl
   await leave(page)
 })
 
-test('a body is counted as it comes, and half of a character is refused with its field', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a body is counted as it comes, and half of a character is refused with its field', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   const long = await post(page.request, 'students/1/route', add({ ...fine, note: 'x'.repeat(70_000) }))
   expect([long.status, long.body.code]).toEqual([413, 'tooLong'])
   const { host } = new URL(site.address)
@@ -203,8 +197,8 @@ test('a known address says which methods it answers, and a page is only read', a
   }
 })
 
-test('an address that makes no sense gives a clear refusal', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('an address that makes no sense gives a clear refusal', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   const status = async (path: string) => (await page.request.get(`/api/${path}`)).status()
   expect(await status('students/x')).toBe(400)
   expect(await status('students/1/sheet?term=XX')).toBe(400)
@@ -217,8 +211,8 @@ test('an address that makes no sense gives a clear refusal', async ({ browser, s
   await leave(page)
 })
 
-test('nobody gets past the door, and nobody into another record', async ({ browser, site }) => {
-  const stranger = await browser.newContext({ baseURL: site.address })
+test('nobody gets past the door, and nobody into another record', async ({ site }) => {
+  const stranger = await visit(site)
   for (const path of ['catalog', 'students/1', 'desk', 'openings', 'terms/AU27/offer', 'news']) {
     expect((await stranger.request.get(`/api/${path}`)).status(), path).toBe(401)
   }
@@ -227,9 +221,9 @@ test('nobody gets past the door, and nobody into another record', async ({ brows
       await stranger.request.post('/api/session', { data: { name: 'imke.varga', password: 'guess' } })
     ).status()
   ).toBe(401)
-  await stranger.close()
+  await leave(stranger)
 
-  const bram = await enter(browser, site, 'bram.ostrander')
+  const bram = await enter(site, 'bram.ostrander')
   expect((await bram.request.get('/api/students/1')).status()).toBe(403)
   expect((await bram.request.get('/api/students/99999')).status()).toBe(403)
   expect((await post(bram.request, 'students/1/route', add(fine))).status).toBe(403)
@@ -244,19 +238,19 @@ test('nobody gets past the door, and nobody into another record', async ({ brows
   expect((await post(bram.request, 'students/4/waivers/GEOG-230/answer', granted)).status).toBe(403)
   await leave(bram)
 
-  const casimir = await enter(browser, site, 'casimir.boyle')
+  const casimir = await enter(site, 'casimir.boyle')
   expect((await casimir.request.get('/api/students/1')).status()).toBe(403)
   expect((await post(casimir.request, 'students/1/sign-off', { term: 'AU27' })).status).toBe(403)
   await leave(casimir)
 
-  const nell = await enter(browser, site, 'nell.fairweather')
+  const nell = await enter(site, 'nell.fairweather')
   expect((await nell.request.get('/api/students/1')).status()).toBe(200)
   expect((await post(nell.request, 'students/1/sign-off', { term: 'AU27' })).status).toBe(403)
   await leave(nell)
 })
 
-test('the session cookie says nothing, is http-only and same-site', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('the session cookie says nothing, is http-only and same-site', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   const [cookie] = await page.context().cookies()
   expect(cookie).toMatchObject({ name: 'ridgeway', httpOnly: true, sameSite: 'Strict' })
   expect(cookie!.value).not.toContain('imke')

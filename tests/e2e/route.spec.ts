@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { settled } from './axe'
-import { choose, enter, expect, test, leave } from './site'
+import { choose, enter, expect, leave, PHONE, test } from './site'
 
 test.use({ scenario: 'route' })
 
@@ -23,11 +23,8 @@ async function openRoute(page: Page, id = 1) {
   await expect(page.locator('.board')).toBeVisible()
 }
 
-test('a course is dragged to another term, undone after a reload, done again by keys', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a course is dragged to another term, undone after a reload, done again by keys', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   expect(await termOf(page, 'HYDR 330')).toBe('Spring 28')
   const row = page.locator('tr', { has: cell(page, 'HYDR 330') })
@@ -48,8 +45,8 @@ test('a course is dragged to another term, undone after a reload, done again by 
   await leave(page)
 })
 
-test('while a course is lifted its terms are framed, the others say why not', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('while a course is lifted its terms are framed, the others say why not', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await cell(page, 'HYDR 330').focus()
   await page.keyboard.press('Space')
@@ -65,8 +62,8 @@ test('while a course is lifted its terms are framed, the others say why not', as
   await leave(page)
 })
 
-test('a need is dropped on a term and offers the courses that fit there', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a need is dropped on a term and offers the courses that fit there', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   const need = page.getByRole('button', { name: /^A course in speaking/ })
   const row = page.locator('tr', { has: need })
@@ -78,10 +75,9 @@ test('a need is dropped on a term and offers the courses that fit there', async 
 })
 
 test('the rest is filled in, looked at on the board, taken in part and taken back at once', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   const planned = async () =>
     (await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1'))[0]!.n
@@ -104,8 +100,8 @@ test('the rest is filled in, looked at on the board, taken in part and taken bac
   await leave(page)
 })
 
-test('notes, locks, limits and terms spent elsewhere are kept and checked', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('notes, locks, limits and terms spent elsewhere are kept and checked', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await cell(page, 'HERI 210').focus()
   await page.keyboard.press('n')
@@ -125,8 +121,8 @@ test('notes, locks, limits and terms spent elsewhere are kept and checked', asyn
   await leave(page)
 })
 
-test('routes are copied, compared and chosen, and a version is returned to', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'bram.ostrander')
+test('routes are copied, compared and chosen, and a version is returned to', async ({ site }) => {
+  const page = await enter(site, 'bram.ostrander')
   await page.goto('/')
   await page.waitForURL(/students/)
   const id = Number(/students\/(\d+)/.exec(page.url())![1])
@@ -151,11 +147,10 @@ test('routes are copied, compared and chosen, and a version is returned to', asy
 })
 
 test('two browsers on one route see each other, and a stale change is refused with what was changed', async ({
-  browser,
   site
 }) => {
-  const one = await enter(browser, site, 'imke.varga')
-  const two = await enter(browser, site, 'imke.varga')
+  const one = await enter(site, 'imke.varga')
+  const two = await enter(site, 'imke.varga')
   await openRoute(one)
   await openRoute(two)
   await cell(one, 'MUSI 102').click()
@@ -180,8 +175,8 @@ test('two browsers on one route see each other, and a stale change is refused wi
   await leave(two)
 })
 
-test('without a connection changes wait, say so, and are sent when it is back', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('without a connection changes wait, say so, and are sent when it is back', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await page.route('**/api/students/1/route', (route) => route.abort())
   await cell(page, 'ENDA 360').click()
@@ -197,11 +192,8 @@ test('without a connection changes wait, say so, and are sent when it is back', 
   await leave(page)
 })
 
-test('a course is found by a part of its name and put on the route by one more key', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a course is found by a part of its name and put on the route by one more key', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await page.keyboard.press('/')
   await page.keyboard.type('spch101')
@@ -213,11 +205,8 @@ test('a course is found by a part of its name and put on the route by one more k
   await leave(page)
 })
 
-test('a course that is asked for before the courses are there is opened once they are', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a course that is asked for before the courses are there is opened once they are', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   let arrive!: () => void
   const arrived = new Promise<void>((resolve) => (arrive = resolve))
   await page.goto('/students/1/today')
@@ -233,11 +222,8 @@ test('a course that is asked for before the courses are there is opened once the
   await leave(page)
 })
 
-test('on a narrow screen a course is moved, noted and taken off, a term at a time', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga', { viewport: { width: 390, height: 844 } })
+test('on a narrow screen a course is moved, noted and taken off, a term at a time', async ({ site }) => {
+  const page = await enter(site, 'imke.varga', PHONE)
   await page.goto('/students/1/route')
   await choose(page, 'Show', /^Spring 2029/)
   await cell(page, 'ENDA 490').click()
@@ -253,15 +239,15 @@ test('on a narrow screen a course is moved, noted and taken off, a term at a tim
   await leave(page)
 })
 
-test('a waiver is asked for, granted by the advisor, and settles its finding', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a waiver is asked for, granted by the advisor, and settles its finding', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await page.getByRole('button', { name: 'Ask for a waiver for ENDA 410' }).click()
   await page.getByLabel('Why').fill('Took its like in a summer school')
   await page.getByRole('button', { name: 'Ask', exact: true }).click()
   await expect(page.getByText('Waiver asked today: “Took its like in a summer school”')).toBeVisible()
 
-  const advisor = await enter(browser, site, 'orla.denholt')
+  const advisor = await enter(site, 'orla.denholt')
   await advisor.goto('/desk')
   await expect(advisor.locator('tr', { hasText: 'Imke Varga' })).toContainText('1 waiver asked')
   await openRoute(advisor)
@@ -272,14 +258,13 @@ test('a waiver is asked for, granted by the advisor, and settles its finding', a
   await expect(page.getByText('ENDA 410 in Autumn 28')).toHaveCount(0)
   await advisor.getByRole('button', { name: 'Do not waive the prerequisite of ENDA 410' }).click()
   await expect(page.getByText('ENDA 410 in Autumn 28')).toBeVisible()
-  await Promise.all([page.context().close(), advisor.context().close()])
+  await Promise.all([leave(page), leave(advisor)])
 })
 
 test('a term is noted on, past terms show what they came to, and dates go into a calendar', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await page.getByRole('button', { name: 'Add a note on Autumn 2027' }).click()
   await page.keyboard.type('ten hours at the library')

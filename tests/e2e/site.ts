@@ -1,19 +1,12 @@
 /** A served demo of its own for each test file, and short ways to act in it. */
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import {
-  test as base,
-  expect,
-  type Browser,
-  type BrowserContext,
-  type Page,
-  type Request
-} from '@playwright/test'
+import { test as base, expect, type BrowserContext, type Page, type Request } from '@playwright/test'
 import mysql from 'mysql2/promise'
 import { DEMO_PASSWORD } from '../../demo/staff'
-import { freePort } from '../../tools/mariadb'
 import { copyDatabase } from '../../tools/copyDatabase'
 import { startSite } from '../../tools/site'
+import { Browsers, PHONE, type Screen } from './browsers'
 
 export const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 
@@ -23,48 +16,61 @@ export interface DemoSite {
   /** Of the database. */
   url: string
   query: <Row>(sql: string, values?: unknown[]) => Promise<Row[]>
+  browsers: Browsers
 }
 
 export const test = base.extend<object, { scenario: string; site: DemoSite }>({
   /** Files that name different scenarios share no server and no database. */
   scenario: ['shared', { option: true, scope: 'worker' }],
   site: [
-    async ({ scenario }, use, worker) => {
-      const server = process.env.RIDGEWAY_TEST_SERVER
-      if (!server) throw new Error('the database of the run is not there')
+    async ({ scenario, launchOptions }, use, worker) => {
+      const { server, ports, profiles } = runOf(process.env.RIDGEWAY_TEST_RUN)
       const name = `e2e_${scenario}_${worker.workerIndex}`
       const connection = await mysql.createConnection({ uri: server })
       await copyDatabase(server, 'seed', name)
       await connection.query('use ??', [name])
       const url = `${server}/${name}`
-      const site = await startSite(ROOT, await freePort(), url, { demo: true })
+      // At the same address for every file, so that the browsers know its code already.
+      const site = await startSite(ROOT, ports[worker.parallelIndex]!, url, { demo: true })
+      const browsers = new Browsers(profiles, launchOptions)
       await use({
         address: site.address,
         pid: site.pid,
         url,
+        browsers,
         query: async <Row>(sql: string, values: unknown[] = []) =>
           (await connection.query(sql, values))[0] as Row[]
       })
+      await browsers.close()
       await site.stop()
       await connection.end()
     },
     { scope: 'worker' }
   ]
 })
-export { expect }
+export { expect, PHONE }
+
+/** What all files of a run share. */
+export interface TestRun {
+  /** Address of the database server, without a database. */
+  server: string
+  /** One for each file that runs at the same time. */
+  ports: number[]
+  /** Folder of the browsers' profiles. */
+  profiles: string
+}
+function runOf(written: string | undefined): TestRun {
+  if (!written) throw new Error('the database of the run is not there')
+  return JSON.parse(written) as TestRun
+}
 
 type Cookies = Awaited<ReturnType<BrowserContext['cookies']>>
 /** Of who has signed in to a site before: a password is slow to check, by intent. */
 const signedIn = new Map<string, Cookies>()
 
-/** A page of its own browser context, signed in as before where that session still stands. */
-export async function enter(
-  browser: Browser,
-  site: DemoSite,
-  name: string,
-  options: Parameters<Browser['newContext']>[0] = {}
-): Promise<Page> {
-  const page = await visit(browser, site, options)
+/** A page in a browser of its own, signed in as before where that session still stands. */
+export async function enter(site: DemoSite, name: string, screen?: Screen): Promise<Page> {
+  const page = await visit(site, screen)
   const before = signedIn.get(`${site.address} ${name}`)
   if (before) await page.context().addCookies(before)
   const stands = before && (await (await page.request.get('/api/session')).json()) !== null
@@ -74,8 +80,8 @@ export async function enter(
 }
 
 /** The same, with a session of its own. */
-export async function enterAnew(browser: Browser, site: DemoSite, name: string): Promise<Page> {
-  const page = await visit(browser, site)
+export async function enterAnew(site: DemoSite, name: string): Promise<Page> {
+  const page = await visit(site)
   await signIn(page, name)
   return page
 }
@@ -85,21 +91,15 @@ async function signIn(page: Page, name: string): Promise<void> {
   expect(answer.ok(), await answer.text()).toBe(true)
 }
 
-async function visit(
-  browser: Browser,
-  site: DemoSite,
-  options: Parameters<Browser['newContext']>[0] = {}
-): Promise<Page> {
-  const context = await browser.newContext({
-    baseURL: site.address,
-    viewport: { width: 1280, height: 800 },
-    reducedMotion: 'reduce',
-    ...options
-  })
-  const page = await context.newPage()
+/** A page in a browser of its own, of somebody who is not signed in. */
+export async function visit(site: DemoSite, screen?: Screen): Promise<Page> {
+  const page = await site.browsers.page(site.address, screen)
+  lenders.set(page.context(), site.browsers)
   watchChanges(page)
   return page
 }
+
+const lenders = new WeakMap<BrowserContext, Browsers>()
 
 /**
  * Every change that was made on the page has been answered. What is changed is shown at once and sent after: who reads
@@ -109,10 +109,10 @@ export async function sent(page: Page): Promise<void> {
   await expect.poll(() => underWay.get(page)?.size ?? 0, { intervals: [0, 50, 100] }).toBe(0)
 }
 
-/** Closes the browser of a page, once its changes have been answered. */
+/** Closes a page and what else is open in its browser, once its changes have been answered. */
 export async function leave(page: Page): Promise<void> {
   await sent(page)
-  await page.context().close()
+  await lenders.get(page.context())!.takeBack(page.context())
 }
 
 const underWay = new WeakMap<Page, Set<Request>>()

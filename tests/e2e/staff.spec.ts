@@ -1,21 +1,20 @@
 import { clean, settled } from './axe'
-import { enter, expect, test, leave } from './site'
+import { enter, expect, leave, test, visit } from './site'
 
 test.use({ scenario: 'staff' })
 
-test('every view of the staff and the door are clean', async ({ browser, site }) => {
+test('every view of the staff and the door are clean', async ({ site }) => {
   test.slow()
-  const visitor = await browser.newContext({ baseURL: site.address })
-  const door = await visitor.newPage()
+  const door = await visit(site)
   await door.goto('/sign-in')
   await expect(door.getByRole('button', { name: /^Imke Varga/ })).toBeVisible()
   await clean(door, 'sign-in')
-  await visitor.close()
+  await leave(door)
   for (const [who, views] of [
     ['orla.denholt', ['/desk', '/students', '/openings', '/students/1/route', '/students/1/degree']],
     ['edda.whitlock', ['/terms', '/openings']]
   ] as const) {
-    const page = await enter(browser, site, who)
+    const page = await enter(site, who)
     for (const view of views) {
       await page.goto(view)
       await settled(page)

@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib'
 import { clean, settled, wellMade } from './axe'
-import { choose, enter, expect, setClock, test, leave } from './site'
+import { choose, enter, expect, leave, PHONE, setClock, test } from './site'
 
 test.use({ scenario: 'views' })
 
@@ -17,9 +17,9 @@ const STUDENT = [
   'register'
 ]
 
-test('every view of a student is clean', async ({ browser, site }) => {
+test('every view of a student is clean', async ({ site }) => {
   test.slow()
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   const problems: string[] = []
   page.on('pageerror', (error) => problems.push(error.message))
   page.on('console', (message) => message.type() === 'error' && problems.push(message.text()))
@@ -57,12 +57,9 @@ test('every view of a student is clean', async ({ browser, site }) => {
   await leave(page)
 })
 
-test('every view works on a phone, without scrolling sideways', async ({ browser, site }) => {
+test('every view works on a phone, without scrolling sideways', async ({ site }) => {
   test.slow()
-  const page = await enter(browser, site, 'imke.varga', {
-    viewport: { width: 390, height: 844 },
-    hasTouch: true
-  })
+  const page = await enter(site, 'imke.varga', PHONE)
   for (const view of STUDENT) {
     await page.goto(`/students/1/${view}`)
     await settled(page)
@@ -80,8 +77,8 @@ test('every view works on a phone, without scrolling sideways', async ({ browser
   await leave(page)
 })
 
-test('an empty record shows what to do first on every view', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'jonas.thackeray')
+test('an empty record shows what to do first on every view', async ({ site }) => {
+  const page = await enter(site, 'jonas.thackeray')
   await page.goto('/')
   await expect(page.getByText('Nothing is planned for Autumn 2027')).toBeVisible()
   await expect(page.getByText('The climb begins with the first course')).toBeVisible()
@@ -95,8 +92,8 @@ test('an empty record shows what to do first on every view', async ({ browser, s
   await leave(page)
 })
 
-test('a server that does not answer is said so, with a retry that works', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a server that does not answer is said so, with a retry that works', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.route('**/api/students/1', (route) => route.abort())
   await page.goto('/students/1/degree')
   await expect(page.getByRole('alert')).toContainText('The server cannot be reached')
@@ -107,15 +104,15 @@ test('a server that does not answer is said so, with a retry that works', async 
   await leave(page)
 })
 
-test('a record of somebody else is refused in words', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'bram.ostrander')
+test('a record of somebody else is refused in words', async ({ site }) => {
+  const page = await enter(site, 'bram.ostrander')
   await page.goto('/students/1/today')
   await expect(page.getByText('This page is not one of yours')).toBeVisible()
   await leave(page)
 })
 
-test('a wrong program is reported, and the audit says that it rests on it', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'felix.abara')
+test('a wrong program is reported, and the audit says that it rests on it', async ({ site }) => {
+  const page = await enter(site, 'felix.abara')
   await page.goto('/')
   await page.getByRole('button', { name: 'It is wrong' }).click()
   await page.getByLabel('Which program and catalog year is right?').fill('BSc Environmental Data, 2025-26')
@@ -127,11 +124,10 @@ test('a wrong program is reported, and the audit says that it rests on it', asyn
 })
 
 test('holds, a place in line, seats placed by an office and a changed sign-off are told', async ({
-  browser,
   site
 }) => {
   const tell = async (who: string, path: string, text: string | RegExp) => {
-    const page = await enter(browser, site, who)
+    const page = await enter(site, who)
     await setClock(page, '2027-04-09T13:40:00.000Z')
     const { student } = (await (await page.request.get('/api/session')).json()) as { student: number }
     await page.goto(`/students/${student}${path}`)
@@ -146,8 +142,8 @@ test('holds, a place in line, seats placed by an office and a changed sign-off a
   await tell('ottilie.marsh', '/route', /would count toward nothing/)
 })
 
-test('the first load of Today is small, and asks for few things', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('the first load of Today is small, and asks for few things', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   const scripts = new Map<string, number>()
   let requests = 0
   page.on('request', () => requests++)
@@ -166,10 +162,9 @@ test('the first load of Today is small, and asks for few things', async ({ brows
 })
 
 test('Degree tells where each course counts, what moving it costs, and what the GPA asks for', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/degree')
   await settled(page)
 

@@ -1,6 +1,6 @@
-import type { Browser, Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { clean, settled } from './axe'
-import { choose, enter, expect, test, type DemoSite, leave } from './site'
+import { choose, enter, expect, leave, test, visit, type DemoSite } from './site'
 
 test.use({ scenario: 'week' })
 
@@ -17,16 +17,16 @@ const draft = (page: Page, name: string) => page.locator('.draft', { hasText: na
 const state = (page: Page) => page.getByRole('link', { name: /^Week/ })
 
 /** A draft of its own for a test, gone with, and taken away at its end. */
-async function inDraft(browser: Browser, site: DemoSite, name: string, work: (page: Page) => Promise<void>) {
-  const page = await enter(browser, site, 'imke.varga')
+async function inDraft(site: DemoSite, name: string, work: (page: Page) => Promise<void>) {
+  const page = await enter(site, 'imke.varga')
   const data = { term: 'AU27', name, sections: [], goingWith: true }
   expect((await page.request.post('/api/students/1/weeks', { data })).ok()).toBe(true)
   await work(page)
   await leave(page)
 }
 
-test('from five planned courses to a chosen week in four clicks', async ({ browser, site }) => {
-  await inDraft(browser, site, 'By clicks', async (page) => {
+test('from five planned courses to a chosen week in four clicks', async ({ site }) => {
+  await inDraft(site, 'By clicks', async (page) => {
     let clicks = 0
     await page.goto('/students/1/today')
     await expect(state(page)).toContainText('0 of 5 settled')
@@ -45,8 +45,8 @@ test('from five planned courses to a chosen week in four clicks', async ({ brows
   })
 })
 
-test('the same by keyboard alone', async ({ browser, site }) => {
-  await inDraft(browser, site, 'By keys', async (page) => {
+test('the same by keyboard alone', async ({ site }) => {
+  await inDraft(site, 'By keys', async (page) => {
     await page.goto('/students/1/today')
     await settled(page)
     await page.keyboard.press('g')
@@ -87,10 +87,9 @@ test('the same by keyboard alone', async ({ browser, site }) => {
 })
 
 test('a clash is named with its dates and repaired in one step, which can be taken back', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await open(page)
   const other = course(page, 'ENDA 325').locator('.option', { hasText: 'F7WK7' })
@@ -108,8 +107,8 @@ test('a clash is named with its dates and repaired in one step, which can be tak
   await expect(row(page, 'Thu')).toContainText('SOIL 220 lab')
 })
 
-test('a lab is exchanged for another of the same lecture', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a lab is exchanged for another of the same lecture', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await open(page)
   const soil = course(page, 'SOIL 220').locator('.option')
@@ -128,8 +127,8 @@ test('a lab is exchanged for another of the same lecture', async ({ browser, sit
   await expect(row(page, 'Thu')).toContainText('SOIL 220 lab')
 })
 
-test('keep-free hours are painted, named, hold options out and are let go', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('keep-free hours are painted, named, hold options out and are let go', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await open(page)
   await page.getByRole('button', { name: 'Keep-free hours' }).click()
   const lane = (await row(page, 'Tue').locator('.lane').boundingBox())!
@@ -155,11 +154,8 @@ test('keep-free hours are painted, named, hold options out and are let go', asyn
   await panel.getByRole('button', { name: 'Let go of Rowing' }).click()
 })
 
-test('where no week fits, what cannot hold together is said, and relaxed from there', async ({
-  browser,
-  site
-}) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('where no week fits, what cannot hold together is said, and relaxed from there', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   const hours = [{ name: 'Mornings', days: [1, 2, 3, 4, 5], start: 480, end: 765, hard: true }]
   expect((await page.request.post('/api/students/1/keep-free', { data: { hours } })).ok()).toBe(true)
   await open(page, '/find')
@@ -186,10 +182,9 @@ test('where no week fits, what cannot hold together is said, and relaxed from th
 })
 
 test('wishes are dragged into order, and the gallery and the picture point at each other', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   const data = { wishes: [{ kind: 'fewestDays' }, { kind: 'fewestHoursBetween' }], travelHolds: false }
   expect((await page.request.post('/api/students/1/week-habits', { data })).ok()).toBe(true)
   await page.request.post('/api/students/1/keep-free', { data: { hours: [] } })
@@ -229,8 +224,8 @@ test('wishes are dragged into order, and the gallery and the picture point at ea
   await expect(page.getByRole('button', { name: /^Week 1: / })).toBeVisible()
 })
 
-test('two halves of the term stand in one slot without a clash', async ({ browser, site }) => {
-  await inDraft(browser, site, 'Halves', async (page) => {
+test('two halves of the term stand in one slot without a clash', async ({ site }) => {
+  await inDraft(site, 'Halves', async (page) => {
     for (const [words, name] of [
       ['ARTS 120', 'Pick ARTS 120-01'],
       ['WRIT 215', 'Pick WRIT 215-02']
@@ -255,8 +250,8 @@ test('two halves of the term stand in one slot without a clash', async ({ browse
   })
 })
 
-test('draft weeks are made, named, compared and gone with; Register follows', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('draft weeks are made, named, compared and gone with; Register follows', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await open(page)
   await page.getByRole('button', { name: 'What to do with Fridays off' }).click()
@@ -282,16 +277,15 @@ test('draft weeks are made, named, compared and gone with; Register follows', as
 })
 
 test('a draft is shared by a link that shows the week only, and withdrawn; so is the calendar address', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await open(page)
   await page.getByRole('button', { name: 'Save or share' }).click()
   await page.getByRole('button', { name: 'Share this draft' }).click()
   const link = await page.getByLabel('Link', { exact: true }).inputValue()
-  const stranger = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage()
+  const stranger = await visit(site)
   await stranger.goto(link)
   await expect(stranger.getByRole('heading', { name: 'Fridays off · Autumn 2027' })).toBeVisible()
   await expect(stranger.getByText('SOIL 220').first()).toBeVisible()
@@ -311,7 +305,7 @@ test('a draft is shared by a link that shows the week only, and withdrawn; so is
   await page.getByRole('button', { name: 'Withdraw', exact: true }).click()
   await expect(page.getByText('The calendar address leads nowhere any more.')).toBeVisible()
   expect((await stranger.request.get(address)).status()).toBe(404)
-  await stranger.close()
+  await leave(stranger)
 
   const saved = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Calendar file' }).click()
@@ -319,10 +313,9 @@ test('a draft is shared by a link that shows the week only, and withdrawn; so is
 })
 
 test('sections are found by what is typed and asked; none found names the costliest filter', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'imke.varga')
+  const page = await enter(site, 'imke.varga')
   await open(page, '/sections')
   const found = page.getByRole('status').filter({ hasText: 'section' })
   const list = page.getByRole('list', { name: 'Sections found' })
@@ -354,8 +347,8 @@ test('sections are found by what is typed and asked; none found names the costli
   await expect(page.getByRole('button', { name: /^Pick / })).toHaveCount(0)
 })
 
-test('a picked section that is cancelled is told on the week and on Today', async ({ browser, site }) => {
-  const page = await enter(browser, site, 'imke.varga')
+test('a picked section that is cancelled is told on the week and on Today', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
   await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await site.query("update section set cancelled = 1 where code = 'FEPEQ'")
   await open(page)

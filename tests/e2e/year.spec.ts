@@ -9,8 +9,8 @@ const FIRST_DAY = '2027-08-30T13:00:00Z'
 const ADDING_ENDED = '2027-09-15T13:00:00Z'
 const OVER = '2027-12-20T15:00:00Z'
 
-test('a term lives from its first day until its grades are posted', async ({ browser, site }) => {
-  const mira = await enter(browser, site, 'mira.sandoval')
+test('a term lives from its first day until its grades are posted', async ({ site }) => {
+  const mira = await enter(site, 'mira.sandoval')
   await mira.goto('/')
   await expect(mira).toHaveURL(/\/today$/)
   const base = mira.url().replace('/today', '')
@@ -61,7 +61,7 @@ test('a term lives from its first day until its grades are posted', async ({ bro
   })
 
   await test.step('the registrar posts the grades; they count as earned', async () => {
-    const registrar = await enter(browser, site, 'edda.whitlock')
+    const registrar = await enter(site, 'edda.whitlock')
     await registrar.goto('/terms')
     for (const term of ['Spring 2027', 'Autumn 2027']) {
       await registrar.locator('section.due', { hasText: term }).getByRole('button').click()
@@ -79,10 +79,9 @@ test('a term lives from its first day until its grades are posted', async ({ bro
 })
 
 test('an address that is not there, and a page of somebody else, keep the own places and a way back', async ({
-  browser,
   site
 }) => {
-  const page = await enter(browser, site, 'mira.sandoval')
+  const page = await enter(site, 'mira.sandoval')
   await page.goto('/nowhere/at/all')
   await expect(page.getByRole('heading', { name: 'There is no page at this address' })).toBeVisible()
   await clean(page, 'no page')
@@ -92,7 +91,7 @@ test('an address that is not there, and a page of somebody else, keep the own pl
   await expect(page.locator('.board')).toBeVisible()
   await leave(page)
 
-  const advisor = await enter(browser, site, 'orla.denholt')
+  const advisor = await enter(site, 'orla.denholt')
   await advisor.goto('/terms')
   await expect(advisor.getByRole('heading', { name: 'This page is not one of yours' })).toBeVisible()
   await advisor.getByRole('button', { name: 'Back to Desk' }).click()
@@ -100,11 +99,8 @@ test('an address that is not there, and a page of somebody else, keep the own pl
   await leave(advisor)
 })
 
-test('an advisor reads of the student, and finds no button that only the student has', async ({
-  browser,
-  site
-}) => {
-  const advisor = await enter(browser, site, 'orla.denholt')
+test('an advisor reads of the student, and finds no button that only the student has', async ({ site }) => {
+  const advisor = await enter(site, 'orla.denholt')
   await setClock(advisor, BEFORE)
   for (const place of ['today', 'degree', 'register']) {
     await advisor.goto(`/students/1/${place}`)
