@@ -414,7 +414,12 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
     }))
   )
   await put(t.waitlistPlace, [
-    { studentId: waiting.student, sectionId: waiting.section.id, joinedAt: campusTime('2027-04-08T07:03') }
+    {
+      studentId: waiting.student,
+      sectionId: waiting.section.id,
+      joinedAt: campusTime('2027-04-08T07:03'),
+      sections: [waiting.section.code]
+    }
   ])
   await put(
     t.signOff,
@@ -489,9 +494,14 @@ function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
     new Date(Date.parse(date) + shift * 86_400_000).toISOString().slice(0, 10)
   return {
     addEndsAt: campusTime(`${day(startsOn, 12)}T00:00`),
+    dropFreeEndsAt: campusTime(`${day(startsOn, 12)}T00:00`),
+    linesCloseAt: campusTime(`${day(startsOn, 10)}T00:00`),
+    offerHours: 48,
+    offerHoursNear: 12,
     dropEndsAt: campusTime(`${day(endsOn, season === 'summer' ? -14 : -27)}T00:00`),
     paymentDueOn: day(startsOn, -28),
     loadMost: season === 'summer' ? 9 : 18,
+    repeatBelow: 'C',
     signOffPolicy: 'term',
     waitlistPolicy: 'offer'
   }

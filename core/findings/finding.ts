@@ -71,7 +71,8 @@ export type Refusal =
   | { code: 'alreadyRegistered' }
   /** An office placed the student there: a seat that is not exchanged. */
   | { code: 'placed' }
-  | { code: 'alreadyEarned'; grade: string | null }
+  /** With a grade that is not below the one up to which a course may be taken again; null where none may. */
+  | { code: 'alreadyEarned'; grade: string | null; below: string | null }
   /** It is under way in another term, or a seat of it is held there; `name` is the term's. */
   | { code: 'alreadyTaken'; term: TermCode; name: string; held: boolean }
   | { code: 'full'; section: SectionCode; kind: ComponentKind; capacity: number; waiting: number }
@@ -84,5 +85,18 @@ export type Refusal =
   | { code: 'clash'; with: CourseCode; clash: Clash }
   | { code: 'load'; credits: number; most: number }
   | { code: 'together'; with: CourseCode }
+  /** There is no seat to give back. */
+  | { code: 'notHeld' }
+  | { code: 'dropEnded'; since: Instant }
+  /** A course that is kept asks for this one in the same term. */
+  | { code: 'neededBy'; course: CourseCode }
+  | { code: 'lineClosed'; since: Instant }
+  | { code: 'lineFull'; section: SectionCode; places: number }
+  /** The student stands in a line of this course already. */
+  | { code: 'inLine' }
+  /** There is a seat, so there is no line. */
+  | { code: 'seatLeft' }
+  | { code: 'notInLine' }
+  | { code: 'offerEnded'; until: Instant }
 
 export type RefusalCode = Refusal['code']

@@ -8,9 +8,11 @@
 import type { Catalog, Term } from '../catalog'
 import { allAttempts, attemptsOf, type HeldSeat, type RecordEntry, type Attempt } from '../degree'
 import type { Refusal } from '../findings'
+import { COMMON_SCALE } from '../grades'
 import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
 import { asOfTerm, type StudentFacts } from '../route'
+import type { DropDates } from './drop'
 import type { Instant } from '../time'
 import {
   barriersOf,
@@ -43,6 +45,7 @@ export interface RegistrationFacts {
   opens: Instant | null
   /** From when nothing can be added any more. */
   closes: Instant
+  drop: DropDates
   student: StudentFacts
   holds: readonly Hold[]
   record: readonly RecordEntry[]
@@ -55,6 +58,8 @@ export interface RegistrationFacts {
   block: string | null
   holidays: Holidays
   loadMost: number
+  /** A course earned here with less than this grade may be taken again; null: none that is earned. */
+  repeatBelow: string | null
   signOff: { policy: SignOffPolicy; courses: readonly CourseCode[] | null }
   /** Sections for which this student has been let in. */
   permitted: ReadonlySet<SectionCode>
@@ -207,12 +212,14 @@ function courseRefusals(
   const course = catalog.maybeCourse(code)
   const same: readonly string[] = catalog.sameAs(code)
   const there = course?.repeatable
-    ? undefined
-    : attempts.find((t) => isElsewhere(t) && same.includes(t.course))
-  if (there?.status === 'earned') refusals.push({ code: 'alreadyEarned', grade: there.grade })
-  else if (there?.term) {
-    const name = terms.find((one) => one.code === there.term)?.name ?? there.term
-    refusals.push({ code: 'alreadyTaken', term: there.term, name, held: there.status === 'registered' })
+    ? []
+    : attempts.filter((one) => isElsewhere(one) && same.includes(one.course))
+  const earned = there.find((one) => one.status === 'earned' && !mayRepeat(one, facts.repeatBelow))
+  const taken = there.find((one) => one.status !== 'earned' && one.term)
+  if (earned) refusals.push({ code: 'alreadyEarned', grade: earned.grade, below: facts.repeatBelow })
+  else if (taken?.term) {
+    const name = terms.find((one) => one.code === taken.term)?.name ?? taken.term
+    refusals.push({ code: 'alreadyTaken', term: taken.term, name, held: taken.status === 'registered' })
   }
   const rule = ruleOf(main?.prerequisite ?? course?.prerequisite ?? '')
   if (!rule) return { refusals, assumed: [] }
@@ -222,6 +229,16 @@ function courseRefusals(
   if (before && !student.waived?.has(code)) refusals.push({ code: 'prerequisite', missing: before })
   if (together) refusals.push({ code: 'corequisite', missing: together })
   return { refusals, assumed: assumedLeaves(result) }
+}
+
+/** What was earned with a grade of the scale below the limit is taken again to better it; credit from elsewhere is not. */
+function mayRepeat({ grade, origin }: Attempt, below: string | null): boolean {
+  if (below === null || grade === null || origin !== 'here') return false
+  return (
+    COMMON_SCALE.has(grade) &&
+    COMMON_SCALE.meaning(grade).points !== null &&
+    !COMMON_SCALE.atLeast(grade, below)
+  )
 }
 
 const alone = new WeakMap<RegistrationFacts, Attempt[]>()

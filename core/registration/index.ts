@@ -9,6 +9,16 @@ export {
   type RegistrationFacts,
   type SignOffPolicy
 } from './decide'
+export {
+  afterDrop,
+  decideDrop,
+  dropMark,
+  endsFullTime,
+  FULL_TIME_CREDITS,
+  type DropDates,
+  type DropDecision
+} from './drop'
 export { groupLines } from './group'
+export { decideLine, mayBeOffered, offerEnds, type LineFacts, type LinePolicy, type LineTaking } from './line'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
 export { GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'

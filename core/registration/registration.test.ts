@@ -27,6 +27,7 @@ const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts => ({
   term: terms[2]!,
   opens: OPENS,
   closes: Date.parse('2027-09-11T04:00:00Z'),
+  drop: { freeUntil: Date.parse('2027-09-11T04:00:00Z'), ends: Date.parse('2027-11-20T05:00:00Z') },
   student: { standing: 'junior', programs: ['ENVD'], tests: {} },
   holds: [],
   record: [],
@@ -36,6 +37,7 @@ const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts => ({
   block: null,
   holidays: new Set(),
   loadMost: 18,
+  repeatBelow: 'C',
   signOff: { policy: 'term', courses: [] },
   permitted: new Set(),
   componentsOf: () => [],
@@ -45,6 +47,30 @@ const one = (...sections: Section[]): Option => optionsAmong(sections)[0]!
 const codes = (option: Option, over: Partial<RegistrationFacts> = {}): RefusalCode[] =>
   decide(facts(over), [option])[0]!.refusals.map((refusal) => refusal.code)
 const plain = one(section('STAT 110', [meeting('MW', '9:30', '10:45')]))
+
+describe('a course that is earned', () => {
+  const again = (
+    grade: string,
+    over: Partial<RegistrationFacts> = {},
+    origin: 'here' | 'transfer' = 'here'
+  ) => codes(plain, { record: [entry('STAT 110', grade, { origin })], ...over })
+  it('is taken again only where the grade is below the limit', () => {
+    expect(again('D')).toEqual([])
+    expect(again('C-')).toEqual([])
+    expect(again('C')).toEqual(['alreadyEarned'])
+    expect(again('F')).toEqual([])
+    expect(again('D', { repeatBelow: null })).toEqual(['alreadyEarned'])
+  })
+  it('is not taken again while it is being taken again', () => {
+    const seat = { course: courseCode('STAT 110'), term: termCode('SP27'), section: 'QX2K7' as SectionCode }
+    const held = [{ ...seat, credits: 3, placedByOffice: false }]
+    expect(again('D', { held })).toEqual(['alreadyTaken'])
+  })
+  it('is not taken again where it was earned elsewhere or without points', () => {
+    expect(again('TR', {}, 'transfer')).toEqual(['alreadyEarned'])
+    expect(again('P')).toEqual(['alreadyEarned'])
+  })
+})
 
 describe('the decision', () => {
   it('lets a student in at the very instant of the opening, not a moment before', () => {

@@ -3,16 +3,17 @@ import { inTransaction } from '#server/db/connect'
 import { currentShelf, endpoint } from '#server/http/endpoint'
 import { mustBeDemo } from '#server/features/accounts/demo'
 import { logEvent } from '#server/db/log'
+import { serveAfter } from '#server/features/registration/serving'
 import { readClock, setClock } from '#server/gateways/clock'
 
 /** Sets the campus clock: everybody's in the demo, and nobody's anywhere else. */
 export default endpoint('POST /api/clock', { body: clockBody }, async ({ db, who, body }) => {
   mustBeDemo()
-  const { terms } = await currentShelf()
-  return inTransaction(db, async (tx) => {
+  const shelf = await currentShelf()
+  const clock = await inTransaction(db, async (tx) => {
     const before = await readClock(tx)
     const at = body.mode === 'real' ? Date.now() : body.at ? Date.parse(body.at) : before.now
-    await setClock(tx, body.mode, at, terms)
+    await setClock(tx, body.mode, at, shelf.terms)
     await logEvent(tx, {
       at,
       account: who.id,
@@ -23,4 +24,7 @@ export default endpoint('POST /api/clock', { body: clockBody }, async ({ db, who
     })
     return readClock(tx)
   })
+  // Offers may have ended in between.
+  await serveAfter(db, shelf)
+  return clock
 })

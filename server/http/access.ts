@@ -85,6 +85,8 @@ export const ACCESS = {
   'POST /api/students/:id/calendar-address': { relations: OWN },
   'DELETE /api/students/:id/calendar-address': { relations: OWN },
   'POST /api/students/:id/runs': { relations: OWN },
+  'POST /api/students/:id/fallbacks': { relations: OWN },
+  'POST /api/students/:id/offers/:offer': { relations: OWN },
   'POST /api/students/:id/waivers/:course': { relations: OWN },
   'POST /api/students/:id/waivers/:course/answer': { relations: RULES },
   'POST /api/students/:id/exceptions': { relations: RULES },

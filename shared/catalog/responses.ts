@@ -1,14 +1,19 @@
 /** What the server answers about courses and terms. */
 import type { Course, Session, Term } from '#core/catalog'
 import type { CourseCode, TermCode } from '#core/ids'
-import type { SignOffPolicy } from '#core/registration'
+import type { LinePolicy, SignOffPolicy } from '#core/registration'
 import type { Instant, IsoDate } from '#core/time'
 
 export interface TermView extends Term {
   addEndsAt: Instant
+  /** Until then a drop leaves no trace on the record; then a W. */
+  dropFreeEndsAt: Instant
   dropEndsAt: Instant
+  line: LinePolicy
   paymentDueOn: IsoDate
   loadMost: number
+  /** A course earned with less than this grade may be taken again. */
+  repeatBelow: string | null
   signOffPolicy: SignOffPolicy
   sessions: Session[]
   holidays: { date: IsoDate; name: string }[]

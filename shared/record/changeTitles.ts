@@ -33,6 +33,7 @@ const TITLES: Titles = {
   habits: () => 'your wishes for a week',
   makeAddress: () => 'a calendar address',
   dropAddress: () => 'withdrawing the calendar address',
+  fallbacks: ({ course }) => `the fallbacks of ${course}`,
   askReview: () => 'asking for a review',
   signOff: ({ term: code }, term) => `the sign-off of ${term(code)}`,
   withdrawSignOff: ({ term: code }, term) => `withdrawing the sign-off of ${term(code)}`,

@@ -11,6 +11,7 @@ import { asPicked, type Section } from '#core/week'
 import type { CourseMark } from '#shared/catalog/responses'
 import { FIRST_DRAFT } from '#shared/reading'
 import type { StudentView } from '#shared/record/responses'
+import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { Carry, RouteAnswer, RouteView } from '#shared/route/responses'
 import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
 
@@ -56,6 +57,7 @@ export type Change =
   | { kind: 'habits'; habits: WeekHabits }
   | { kind: 'makeAddress' }
   | { kind: 'dropAddress' }
+  | ({ kind: 'fallbacks' } & LineFallbacks)
   | { kind: 'askReview' }
   | { kind: 'signOff'; term: TermCode }
   | { kind: 'withdrawSignOff'; term: TermCode }
@@ -132,6 +134,7 @@ const SENT: Sent = {
   habits: ({ habits }) => post('week-habits', habits),
   makeAddress: () => post('calendar-address'),
   dropAddress: () => remove('calendar-address'),
+  fallbacks: ({ kind: _, ...body }) => post('fallbacks', body),
   askReview: () => post('review'),
   signOff: ({ term }) => post('sign-off', { term }),
   withdrawSignOff: ({ term }) => remove('sign-off', { term }),
@@ -202,6 +205,10 @@ const SHOWN: Shown = {
   dropWeek: (view, { week }) => ({ ...view, drafts: view.drafts.filter((one) => one.id !== week) }),
   keepFree: (view, { hours }) => ({ ...view, keepFree: hours }),
   habits: (view, { habits }) => ({ ...view, habits }),
+  fallbacks: (view, { kind: _, ...line }) => ({
+    ...view,
+    fallbacks: [...view.fallbacks.filter((one) => one.term !== line.term || one.course !== line.course), line]
+  }),
   dropAddress: (view) => ({ ...view, calendarKey: null }),
   withdrawException: (view, { exception }) => ({
     ...view,

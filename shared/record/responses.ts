@@ -7,6 +7,7 @@ import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { WaiverView, AdvisorCard, SignOffView } from '#shared/advising/responses'
 import type { CourseMark } from '#shared/catalog/responses'
+import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { RouteView, Carry } from '#shared/route/responses'
 import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
 
@@ -31,7 +32,11 @@ export interface StudentRecord {
   waivers: WaiverView[]
   record: RecordEntry[]
   held: HeldWithParts[]
-  waiting: { section: SectionCode; course: CourseCode; term: TermCode; place: number }[]
+  waiting: WaitingPlace[]
+  /** What is tried where a line of the run sheet does not go through. */
+  fallbacks: LineFallbacks[]
+  /** Seats that are held for the student for a time, without an answer yet. */
+  offers: SeatOffer[]
   holds: (Hold & { howToLift: string })[]
   advisors: AdvisorCard[]
   /** The chosen route. */
@@ -47,6 +52,27 @@ export interface StudentRecord {
   permitted: { section: SectionCode; until: Instant | null }[]
   signOffs: SignOffView[]
   messages: { from: string; text: string; at: Instant }[]
+}
+
+/** A place in the line of a section. */
+export interface WaitingPlace {
+  section: SectionCode
+  course: CourseCode
+  term: TermCode
+  place: number
+  /** How many stand in that line. */
+  of: number
+  /** All that is waited for: a section with its components. */
+  sections: SectionCode[]
+}
+
+export interface SeatOffer {
+  id: number
+  course: CourseCode
+  term: TermCode
+  sections: SectionCode[]
+  offeredAt: Instant
+  until: Instant
 }
 
 /** A seat, with the codes of the components held with it. */

@@ -1,3 +1,18 @@
+/** What a line of a receipt was to do; `offer` is the answer to an offered seat. */
+export const LINE_ACTIONS = ['register', 'drop', 'leave', 'offer'] as const
+export type LineAction = (typeof LINE_ACTIONS)[number]
+
 /** What came of a line of a run; a line that is `waiting` has not been tried yet, of one `notTried` the run was cut off. */
-export const OUTCOMES = ['waiting', 'registered', 'exchanged', 'refused', 'unsettled', 'notTried'] as const
+export const OUTCOMES = [
+  'waiting',
+  'registered',
+  'exchanged',
+  'inLine',
+  'dropped',
+  'left',
+  'declined',
+  'refused',
+  'unsettled',
+  'notTried'
+] as const
 export type Outcome = (typeof OUTCOMES)[number]

@@ -37,6 +37,7 @@ export function registrationFacts(
     term,
     opens: picture.openings.find((o) => o.term === code)?.opens ?? null,
     closes: term.addEndsAt,
+    drop: { freeUntil: term.dropFreeEndsAt, ends: term.dropEndsAt },
     student: {
       standing: picture.student.standing,
       programs: picture.programs.map((p) => p.spec.code),
@@ -51,6 +52,7 @@ export function registrationFacts(
     block: picture.student.block,
     holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
     loadMost: term.loadMost,
+    repeatBelow: term.repeatBelow,
     signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
     permitted: permittedAt(picture, now),
     componentsOf: (main) => [...(parts.get(main) ?? [])]

@@ -1,8 +1,45 @@
-/** What is sent to register. */
-import { termCode, course } from '#shared/requests'
+/** What is sent to register, to drop, to wait, and to answer an offer. */
+import type { SectionCode } from '#core/ids'
+import { course, idInAddress, studentParams, termCode } from '#shared/requests'
+import { MOST_FALLBACKS } from './fallbacks'
 import { z } from 'zod'
 
-export const runBody = z.object({
+const courses = z.array(course).max(20, 'has to name 20 courses or less')
+
+export const runBody = z
+  .object({
+    term: termCode,
+    courses: courses.default([]),
+    drop: courses.default([]),
+    leave: courses.default([])
+  })
+  .refine((run) => run.courses.length + run.drop.length + run.leave.length > 0, {
+    path: ['courses'],
+    message: 'has to name at least one course, or one to drop or to leave the line of'
+  })
+
+export const offerParams = studentParams.extend({ offer: idInAddress })
+
+export const offerBody = z.object({
+  answer: z.enum(['accept', 'decline'], 'has to be accept or decline'),
+  givingUp: courses.default([])
+})
+
+const sectionCode = z
+  .string()
+  .regex(/^[0-9A-Z]{5}$/, 'has to be a section code such as L9SQG')
+  .transform((code) => code as SectionCode)
+
+const fallback = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('sections'),
+    sections: z.array(sectionCode).min(1, 'has to name a section').max(5, 'has to name 5 sections or less')
+  }),
+  z.object({ kind: z.literal('line') })
+])
+
+export const fallbacksBody = z.object({
   term: termCode,
-  courses: z.array(course).min(1, 'has to name at least one course').max(20, 'has to name 20 courses or less')
+  course,
+  list: z.array(fallback).max(MOST_FALLBACKS, `has to name ${MOST_FALLBACKS} fallbacks or less`)
 })

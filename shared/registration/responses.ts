@@ -4,7 +4,9 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { RuleLeaf } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
-import type { Outcome } from './outcomes'
+import type { DropDecision, LineTaking } from '#core/registration'
+import type { Fallback } from './fallbacks'
+import type { LineAction, Outcome } from './outcomes'
 
 export interface SheetLine {
   course: CourseCode
@@ -12,12 +14,20 @@ export interface SheetLine {
   credits: number
   /** Null: planned, no section picked. */
   sections: Section[] | null
-  state: 'ready' | 'registered' | 'unsettled'
+  state: 'ready' | 'registered' | 'waiting' | 'unsettled'
   /** The seat given back for it. */
   givesBack: Section[]
   /** As of the opening, or as of now once it is past. */
   refusals: Refusal[]
   assumed: RuleLeaf[]
+  /** Of what is ready and full: whether a place in line can be had instead, as of the same instant. */
+  line: LineTaking | null
+  /** What is tried after it, and what stands in the way of each. */
+  fallbacks: { fallback: Fallback; sections: Section[]; refusals: Refusal[] }[]
+  /** Where the student stands in a line of the course. */
+  waiting: { sections: Section[]; place: number; of: number } | null
+  /** Of a seat that is held: what giving it back comes to now. */
+  drop: DropDecision | null
 }
 
 export interface RunSheet {
@@ -35,10 +45,17 @@ export interface RunSheet {
 
 export interface ReceiptLine {
   course: CourseCode
+  action: LineAction
   sections: string[]
   /** The sections of the seat given back for it. */
   gaveBack: string[]
   outcome: Outcome
+  /** Which fallback was taken, counting from 1; then `refusals` say what stood in the way before it. */
+  fallback: number | null
+  /** The place in line that was taken. */
+  place: number | null
+  /** What a drop left on the record. */
+  mark: string | null
   refusals: Refusal[]
 }
 

@@ -30,7 +30,7 @@ export function refusalText(refusal: Refusal, zone: string): string {
     case 'alreadyEarned':
       return refusal.grade === 'TR'
         ? 'You have credit for this course already.'
-        : `You have earned this course already, with ${refusal.grade}.`
+        : `You have earned this course already, with ${refusal.grade}.${refusal.below === null ? '' : ` It is taken again only where the grade is below ${refusal.below}.`}`
     case 'alreadyTaken':
       return refusal.held
         ? `You hold a seat of this course in ${refusal.name} already.`
@@ -62,6 +62,24 @@ export function refusalText(refusal: Refusal, zone: string): string {
       return `With it you would hold ${refusal.credits} credits; your limit is ${refusal.most}.`
     case 'together':
       return `It goes through only together with ${refusal.with}, which did not.`
+    case 'notHeld':
+      return 'You hold no seat of this course.'
+    case 'dropEnded':
+      return `Dropping was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can take you out now.`
+    case 'neededBy':
+      return `${refusal.course}, which you keep, asks for it in the same term. Drop both, or neither.`
+    case 'lineClosed':
+      return `Lines of this term were open until ${deadlineText(refusal.since, zone)}.`
+    case 'lineFull':
+      return `Its line is full: ${refusal.places} of ${refusal.places} places taken.`
+    case 'inLine':
+      return 'You stand in a line of this course already.'
+    case 'seatLeft':
+      return 'There is a seat left, so there is no line.'
+    case 'notInLine':
+      return 'You stand in no line of this course.'
+    case 'offerEnded':
+      return `The offer ended on ${instantText(refusal.until, zone)}.`
   }
 }
 
@@ -75,6 +93,8 @@ export function wayOut(refusal: Refusal): string | undefined {
     case 'componentMissing':
     case 'notForYou':
     case 'officeOnly':
+    case 'lineFull':
+    case 'lineClosed':
       return 'Pick another section'
     case 'prerequisite':
     case 'corequisite':

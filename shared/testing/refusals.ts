@@ -14,7 +14,7 @@ export const REFUSALS: Refusal[] = [
   { code: 'officeOnly', section },
   { code: 'componentMissing', kind: 'lab' },
   { code: 'alreadyRegistered' },
-  { code: 'alreadyEarned', grade: 'B' },
+  { code: 'alreadyEarned', grade: 'B', below: 'C' },
   { code: 'full', section, kind: 'lecture', capacity: 24, waiting: 2 },
   { code: 'notForYou', section, programs: ['ENVD'], standings: ['senior'] },
   { code: 'permission', section },
@@ -30,7 +30,16 @@ export const REFUSALS: Refusal[] = [
   { code: 'placed' },
   { code: 'reserved', section, kind: 'lecture', left: 4 },
   { code: 'reserved', section, kind: 'lab', left: 1 },
-  { code: 'alreadyEarned', grade: 'TR' },
+  { code: 'alreadyEarned', grade: 'TR', below: null },
   { code: 'alreadyTaken', term: 'SP27' as never, name: 'Spring 2027', held: true },
-  { code: 'alreadyTaken', term: 'SP27' as never, name: 'Spring 2027', held: false }
+  { code: 'alreadyTaken', term: 'SP27' as never, name: 'Spring 2027', held: false },
+  { code: 'notHeld' },
+  { code: 'dropEnded', since: Date.parse('2027-11-20T05:00:00Z') },
+  { code: 'neededBy', course: courseCode('HYDR 332') },
+  { code: 'lineClosed', since: Date.parse('2027-09-09T04:00:00Z') },
+  { code: 'lineFull', section, places: 8 },
+  { code: 'inLine' },
+  { code: 'seatLeft' },
+  { code: 'notInLine' },
+  { code: 'offerEnded', until: Date.parse('2027-04-18T13:14:00Z') }
 ]

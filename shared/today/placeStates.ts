@@ -29,8 +29,13 @@ export function weekState(
   return work.adding === 'ended' ? count(courses, 'course') : `${settled} of ${courses} settled`
 }
 
-export function registerState(work: TermStanding | undefined, now: Instant): string {
+export function registerState(
+  work: TermStanding | undefined,
+  now: Instant,
+  offers: readonly { until: Instant }[] = []
+): string {
   if (!work) return ''
+  if (offers.length) return `offer ends in ${timeLeft(Math.min(...offers.map((one) => one.until)) - now)}`
   const { state, adding, taken, unsettled, opens } = work
   if (state === 'gradesDue') return 'grades due'
   if (state === 'over') return `${work.term.name} is over`

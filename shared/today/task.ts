@@ -6,7 +6,7 @@ import type { Shelf } from '#shared/catalog/shelf'
 import type { Reading } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
 
-export type Urgency = 'stops' | 'attention' | 'plain' | 'later'
+export type Urgency = 'runsOut' | 'stops' | 'attention' | 'plain' | 'later'
 
 export interface Todo {
   id: string

@@ -6,16 +6,17 @@ import { isAlive } from '#core/calendar'
 import type { Finding } from '#core/findings'
 import { termsAlive } from '#shared/reading'
 import { findingSubject, findingText } from '#shared/route/texts'
-import { shortInstant } from '#shared/when'
+import { instantText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import { type Urgency, type TodoQuestion, type Todo, shortName } from './task'
 import { ofTerm } from './tasksOfTerm'
 
-const ORDER: readonly Urgency[] = ['stops', 'attention', 'plain', 'later']
+const ORDER: readonly Urgency[] = ['runsOut', 'stops', 'attention', 'plain', 'later']
 
 export function thingsToDo(question: TodoQuestion): Todo[] {
   const { reading } = question
   const things = [
+    ...ofOffers(question),
     ...ofHolds(question),
     ...ofPrograms(question),
     ...termsAlive(reading).flatMap((one) => ofTerm(question, one)),
@@ -71,21 +72,45 @@ function ofPrograms({ picture }: TodoQuestion): Todo[] {
   })
 }
 
-function ofLines({ picture, reading }: TodoQuestion): Todo[] {
-  return picture.waiting.flatMap((place): Todo[] => {
-    const standing = reading.standings.find((one) => one.term.code === place.term)
-    if (!standing || !isAlive(standing) || standing.adding === 'ended') return []
-    return [
-      {
-        id: `line ${place.section}`,
-        urgency: 'plain',
-        title: `In line for ${place.course}`,
-        text: `You are number ${place.place} for ${place.section} in ${standing.term.name}. A place in line is not a seat.`,
-        when: '',
-        action: { label: 'Look at other sections', to: 'week' }
+/** Seats that are held for a time come first of all: nothing else runs out so soon. */
+function ofOffers({ picture, reading, now, shelf }: TodoQuestion): Todo[] {
+  return picture.offers
+    .filter((offer) => offer.until > now)
+    .map((offer): Todo => {
+      const term = reading.standings.find((one) => one.term.code === offer.term)?.term.name ?? offer.term
+      return {
+        id: `offer ${offer.id}`,
+        urgency: 'runsOut',
+        title: `A seat in ${offer.course} is held for you`,
+        text: `${term}. Answer by ${instantText(offer.until, shelf.zone)}; then it goes to the next in line.`,
+        when: `${timeLeft(offer.until - now)} left`,
+        action: { label: 'Answer the offer', to: 'register' }
       }
-    ]
-  })
+    })
+}
+
+function ofLines({ picture, reading, now }: TodoQuestion): Todo[] {
+  const offered = new Set(picture.offers.map((one) => `${one.term} ${one.course}`))
+  const told = new Set<string>()
+  return [...picture.waiting]
+    .sort((a, b) => b.place - a.place)
+    .flatMap((place): Todo[] => {
+      const key = `${place.term} ${place.course}`
+      const standing = reading.standings.find((one) => one.term.code === place.term)
+      if (!standing || !isAlive(standing) || now >= standing.term.line.closes) return []
+      if (offered.has(key) || told.has(key)) return []
+      told.add(key)
+      return [
+        {
+          id: `line ${place.section}`,
+          urgency: 'plain',
+          title: `In line for ${place.course}`,
+          text: `You are number ${place.place} of ${place.of} for ${place.section} in ${standing.term.name}. A place in line is not a seat.`,
+          when: '',
+          action: { label: 'Look at other sections', to: 'week' }
+        }
+      ]
+    })
 }
 
 function ofFindings({ reading, shelf, work }: TodoQuestion): Todo[] {

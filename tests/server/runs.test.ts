@@ -129,10 +129,10 @@ describe('a run that is cut off', () => {
 
   it('is ended by the server once it is long ago, and its waiting lines are not tried any more', async () => {
     await expect(go('left-alone', LINES, lostAfter(2))).rejects.toThrow('killed')
-    await everyMinute(world.db)
+    await everyMinute(world.db, world.shelf)
     expect((await receipts())[0]!.ended).toBe(false)
     await world.db.update(t.receipt).set({ begunAt: new Date(Date.now() - 61_000) })
-    await Promise.all([everyMinute(world.db), everyMinute(world.db)])
+    await Promise.all([everyMinute(world.db, world.shelf), everyMinute(world.db, world.shelf)])
     const ended = ['ENDA 310 registered', 'MATH 231 notTried', 'WRIT 215 notTried']
     expect((await receipts())[0]!.ended).toBe(true)
     expect(outcomes((await receipts())[0]!)).toEqual(ended)

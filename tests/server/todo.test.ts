@@ -28,11 +28,26 @@ describe('what is to do', () => {
   it('begins with what stops, whatever else there is', () => {
     return Promise.all(
       ['Imke Varga', 'Bram Ostrander', 'Tamsin Roe', 'Felix Abara', 'Mira Sandoval'].map(async (name) => {
-        const order = ['stops', 'attention', 'plain', 'later']
+        const order = ['runsOut', 'stops', 'attention', 'plain', 'later']
         const urgent = things(await picture(name)).map((one) => order.indexOf(one.urgency))
         expect(urgent).toEqual(urgent.toSorted((a, b) => a - b))
       })
     )
+  })
+  it('begins with an offered seat as long as it stands, and then says nothing of the place in line', async () => {
+    const mira = await picture('Mira Sandoval')
+    const { section, sections, course, term } = mira.waiting[0]!
+    expect(said(mira)).toContain(`In line for ${course}`)
+    const until = NOW + 3_600_000
+    const offered = { ...mira, offers: [{ id: 1, course, term, sections, offeredAt: NOW, until }] }
+    expect(things(offered)[0]).toMatchObject({
+      title: `A seat in ${course} is held for you`,
+      when: '1 h 0 m left',
+      urgency: 'runsOut'
+    })
+    expect(said(offered)).not.toContain(`In line for ${course}`)
+    expect(said(offered, until)).not.toContain(`A seat in ${course} is held for you`)
+    expect(sections).toContain(section)
   })
   it('tells of seats in which an office placed the student', async () => {
     expect(said(await picture('Tamsin Roe'))).toContain('An office placed you in HERI 210, LANG 201')

@@ -27,9 +27,18 @@ export const term = mysqlTable(
     published: boolean().notNull(),
     /** From this instant nothing can be added; dropping has a date of its own. */
     addEndsAt: instant().notNull(),
+    /** Until this instant a drop leaves no trace on the record; then a W, until `dropEndsAt`. */
+    dropFreeEndsAt: instant().notNull(),
     dropEndsAt: instant().notNull(),
+    /** From this instant nobody in line is offered a seat any more. */
+    linesCloseAt: instant().notNull(),
+    /** Hours for which an offer of a seat stands, and those near the first day of classes. */
+    offerHours: smallint().notNull(),
+    offerHoursNear: smallint().notNull(),
     paymentDueOn: day().notNull(),
     loadMost: credits().notNull(),
+    /** A course earned with less may be taken again; null where nothing that is earned may. */
+    repeatBelow: varchar({ length: 2 }),
     signOffPolicy: mysqlEnum(['none', 'term', 'strict']).notNull(),
     waitlistPolicy: mysqlEnum(['offer', 'automatic']).notNull()
   },

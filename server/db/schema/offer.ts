@@ -72,6 +72,8 @@ export const section = mysqlTable(
     topic: varchar({ length: 120 }),
     capacity: smallint().notNull(),
     taken: smallint().notNull().default(0),
+    /** Seats kept for those in line: offered to one of them, or freed and still to be offered. */
+    offered: smallint().notNull().default(0),
     waitCapacity: smallint().notNull(),
     waiting: smallint().notNull().default(0),
     blockId: int().references(() => block.id),
@@ -85,7 +87,11 @@ export const section = mysqlTable(
     uniqueIndex('section_code').on(t.code),
     uniqueIndex('section_number').on(t.termId, t.courseId, t.number),
     index('section_parent').on(t.parentId),
-    check('section_taken', sql`${t.taken} >= 0 and ${t.taken} <= ${t.capacity}`),
+    index('section_offered').on(t.offered),
+    check(
+      'section_taken',
+      sql`${t.taken} >= 0 and ${t.offered} >= 0 and ${t.taken} + ${t.offered} <= ${t.capacity}`
+    ),
     check('section_waiting', sql`${t.waiting} >= 0 and ${t.waiting} <= ${t.waitCapacity}`)
   ]
 )

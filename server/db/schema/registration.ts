@@ -7,13 +7,15 @@ import {
   json,
   mysqlEnum,
   mysqlTable,
+  primaryKey,
   smallint,
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
 import type { Refusal } from '#core/findings'
 import type { Standing } from '#core/requisites'
-import { OUTCOMES } from '#shared/registration/outcomes'
+import type { Fallback } from '#shared/registration/fallbacks'
+import { LINE_ACTIONS, OUTCOMES } from '#shared/registration/outcomes'
 import { term } from './calendar'
 import { course } from './catalog'
 import { id, instant } from './columns'
@@ -60,6 +62,25 @@ export const registration = mysqlTable(
   ]
 )
 
+/** What a student wants tried where a line of the run sheet does not go through. */
+export const fallback = mysqlTable(
+  'fallback',
+  {
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    list: json().$type<Fallback[]>().notNull()
+  },
+  (t) => [primaryKey({ columns: [t.studentId, t.termId, t.courseId] })]
+)
+
+/** A place in the line of a section. Who waits for a section and its lab stands in the lines of those that were full. */
 export const waitlistPlace = mysqlTable(
   'waitlist_place',
   {
@@ -70,7 +91,9 @@ export const waitlistPlace = mysqlTable(
     sectionId: int()
       .notNull()
       .references(() => section.id),
-    joinedAt: instant().notNull()
+    joinedAt: instant().notNull(),
+    /** Codes of all that is waited for: a section with its components. */
+    sections: json().$type<string[]>().notNull()
   },
   (t) => [
     uniqueIndex('waitlist_once').on(t.studentId, t.sectionId),
@@ -78,19 +101,48 @@ export const waitlistPlace = mysqlTable(
   ]
 )
 
+const OFFER_ANSWERS = ['accepted', 'declined', 'lapsed'] as const
+
+/** Seats held for a time for somebody who stood in line. Without an answer it is open. */
 export const seatOffer = mysqlTable(
   'seat_offer',
   {
     id: id(),
-    waitlistPlaceId: int()
+    studentId: int()
       .notNull()
-      .references(() => waitlistPlace.id),
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    /** Codes of all that was waited for. */
+    sections: json().$type<string[]>().notNull(),
     offeredAt: instant().notNull(),
     until: instant().notNull(),
-    answer: mysqlEnum(['taken', 'declined', 'lapsed']),
+    answer: mysqlEnum(OFFER_ANSWERS),
     answeredAt: instant()
   },
-  (t) => [check('seat_offer_until', sql`${t.until} > ${t.offeredAt}`)]
+  (t) => [
+    index('seat_offer_student').on(t.studentId),
+    index('seat_offer_until').on(t.answer, t.until),
+    check('seat_offer_until', sql`${t.until} > ${t.offeredAt}`)
+  ]
+)
+
+/** The sections in which an offer holds a seat. */
+export const offeredSeat = mysqlTable(
+  'offered_seat',
+  {
+    offerId: int()
+      .notNull()
+      .references(() => seatOffer.id),
+    sectionId: int()
+      .notNull()
+      .references(() => section.id)
+  },
+  (t) => [primaryKey({ columns: [t.offerId, t.sectionId] }), index('offered_seat_section').on(t.sectionId)]
 )
 
 /**
@@ -140,7 +192,14 @@ export const receiptLine = mysqlTable(
     sections: json().$type<string[]>().notNull(),
     /** Section codes of the seat given back for it. */
     gaveBack: json().$type<string[]>().notNull().default([]),
+    action: mysqlEnum(LINE_ACTIONS).notNull().default('register'),
     outcome: mysqlEnum(OUTCOMES).notNull(),
+    /** Which fallback was taken, counting from 1; its sections stand in the line, the reasons before it in `refusals`. */
+    fallback: smallint(),
+    /** The place in line that was taken. */
+    place: smallint(),
+    /** What a drop left on the record. */
+    mark: varchar({ length: 2 }),
     refusals: json().$type<Refusal[]>().notNull()
   },
   (t) => [uniqueIndex('receipt_line_order').on(t.receiptId, t.ordinal)]

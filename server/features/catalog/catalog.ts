@@ -3,6 +3,7 @@ import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
+import type { LinePolicy } from '#core/registration'
 import type { CatalogView, CoursePage } from '#shared/catalog/responses'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
@@ -113,9 +114,12 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
       end: term.endsOn,
       published: term.published,
       addEndsAt: term.addEndsAt.getTime(),
+      dropFreeEndsAt: term.dropFreeEndsAt.getTime(),
       dropEndsAt: term.dropEndsAt.getTime(),
+      line: linePolicyOf(term),
       paymentDueOn: term.paymentDueOn,
       loadMost: term.loadMost,
+      repeatBelow: term.repeatBelow,
       signOffPolicy: term.signOffPolicy,
       sessions: (sessions.get(term.id) ?? []).map(({ code, name, half, startsOn, endsOn }) => ({
         code,
@@ -237,6 +241,16 @@ export async function courseIds(db: Reader, codes: readonly CourseCode[]): Promi
 }
 
 /** A row of a term as the calendar asks about it. */
+/** How a term serves its lines. */
+export function linePolicyOf(term: typeof t.term.$inferSelect): LinePolicy {
+  return {
+    serves: term.waitlistPolicy,
+    closes: term.linesCloseAt.getTime(),
+    hours: term.offerHours,
+    hoursNear: term.offerHoursNear
+  }
+}
+
 export function datesOfTerm({ startsOn, endsOn, addEndsAt }: typeof t.term.$inferSelect) {
   return { start: startsOn, end: endsOn, addEndsAt: addEndsAt.getTime() }
 }

@@ -80,6 +80,7 @@ export async function waitingRows(db: Reader, ids: number[]) {
       studentId: t.waitlistPlace.studentId,
       sectionId: t.waitlistPlace.sectionId,
       id: t.waitlistPlace.id,
+      sections: t.waitlistPlace.sections,
       section: t.section.code,
       course: t.course.code,
       term: t.term.code
@@ -103,9 +104,33 @@ export async function waitingRows(db: Reader, ids: number[]) {
   const lines = groupBy(line, (row) => row.sectionId)
   return rows.map((row) => ({
     ...row,
-    place: lines.get(row.sectionId)!.findIndex((other) => other.id === row.id) + 1
+    place: lines.get(row.sectionId)!.findIndex((other) => other.id === row.id) + 1,
+    of: lines.get(row.sectionId)!.length
   }))
 }
+
+export const fallbackRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.fallback.studentId,
+      list: t.fallback.list,
+      course: t.course.code,
+      term: t.term.code
+    })
+    .from(t.fallback)
+    .innerJoin(t.course, eq(t.course.id, t.fallback.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.fallback.termId))
+    .where(inArray(t.fallback.studentId, ids))
+
+/** Offers without an answer. */
+export const offerRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ offer: t.seatOffer, course: t.course.code, term: t.term.code })
+    .from(t.seatOffer)
+    .innerJoin(t.course, eq(t.course.id, t.seatOffer.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.seatOffer.termId))
+    .where(all(inArray(t.seatOffer.studentId, ids), isNull(t.seatOffer.answer)))
+    .orderBy(asc(t.seatOffer.until), asc(t.seatOffer.id))
 
 export const advisorRows = (db: Reader, ids: number[]) =>
   db

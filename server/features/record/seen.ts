@@ -2,6 +2,7 @@
  * What of a student's record, routes and weeks is for whom: every part by relation. What somebody is not to see is left
  * out here, before it is sent; figures that others see too rest on what all may see.
  */
+import type { SectionCode } from '#core/ids'
 import type { DraftWeek, KeepFree } from '#shared/week/responses'
 import type { StudentRecord, StudentView } from '#shared/record/responses'
 import type { Relation } from '#server/http/access'
@@ -51,6 +52,8 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   record: everybody,
   held: everybody,
   waiting: everybody,
+  offers: everybody,
+  fallbacks: everybody,
   holds: everybody,
   advisors: everybody,
   route: everybody,
@@ -78,6 +81,10 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   calendarKey: nobodyElse<string | null>(null)
 }
 
+/** Sections that are named as fallbacks. */
+export const sectionsOfFallbacks = ({ fallbacks }: Pick<StudentRecord, 'fallbacks'>): SectionCode[] =>
+  fallbacks.flatMap(({ list }) => list.flatMap((one) => (one.kind === 'sections' ? one.sections : [])))
+
 /** The picture or view of a student as it is sent to somebody who stands in that relation to them. */
 export function seenBy<T extends StudentRecord>(relation: Relation, whole: T): T {
   if (relation === 'self') return whole
@@ -90,7 +97,9 @@ export function seenBy<T extends StudentRecord>(relation: Relation, whole: T): T
   ) as T
   const shown = new Set([
     ...seen.held.flatMap((seat) => [seat.section, ...seat.components]),
-    ...seen.waiting.map((place) => place.section),
+    ...seen.waiting.flatMap((place) => [place.section, ...place.sections]),
+    ...seen.offers.flatMap((offer) => offer.sections),
+    ...sectionsOfFallbacks(seen),
     ...seen.drafts.flatMap((week) => week.sections)
   ])
   return { ...seen, sections: seen.sections.filter((section) => shown.has(section.code)) }

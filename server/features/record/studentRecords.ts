@@ -18,6 +18,8 @@ import {
   recordRows,
   heldRows,
   waitingRows,
+  offerRows,
+  fallbackRows,
   advisorRows,
   routeRows,
   plannedRows,
@@ -66,6 +68,8 @@ export async function readStudentRecords(
   const record = groupBy(await recordRows(db, wanted), (row) => row.studentId)
   const held = groupBy(await heldRows(db, wanted), (row) => row.studentId)
   const waiting = groupBy(await waitingRows(db, wanted), (row) => row.studentId)
+  const offers = groupBy(await offerRows(db, wanted), (row) => row.offer.studentId)
+  const fallbacks = groupBy(await fallbackRows(db, wanted), (row) => row.studentId)
   const holds = groupBy(
     await db
       .select()
@@ -104,7 +108,14 @@ export async function readStudentRecords(
     for (const row of rows) if (row.published) codes.add(row.section as SectionCode)
   for (const rows of drafts.values())
     for (const row of rows) if (row.section) codes.add(row.section as SectionCode)
-  for (const rows of waiting.values()) for (const row of rows) codes.add(row.section as SectionCode)
+  const linesOf = (student: number): SectionCode[] => [
+    ...(waiting.get(student) ?? []).flatMap((row) => [row.section, ...row.sections] as SectionCode[]),
+    ...(offers.get(student) ?? []).flatMap((row) => row.offer.sections as SectionCode[]),
+    ...(fallbacks.get(student) ?? []).flatMap((row) =>
+      row.list.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
+    )
+  ]
+  for (const { student } of students) for (const code of linesOf(student.id)) codes.add(code)
   const sections = new Map<string, Section>((await sectionsByCode(db, [...codes])).map((s) => [s.code, s]))
 
   return students.map(({ student: s, name, campus, block, blockCode, aim }): StudentRecord => {
@@ -114,7 +125,7 @@ export async function readStudentRecords(
     const mine = new Set<string>()
     for (const row of held.get(s.id) ?? []) mine.add(row.section)
     for (const row of drafts.get(s.id) ?? []) if (row.section) mine.add(row.section)
-    for (const row of waiting.get(s.id) ?? []) mine.add(row.section)
+    for (const code of linesOf(s.id)) mine.add(code)
     const person = { id: s.id, standing: s.standing, programs: own.map((p) => p.code), block: blockCode }
     const terms = [...new Set(openings.map((o) => o.term))]
     return {
@@ -178,11 +189,26 @@ export async function readStudentRecords(
           other.parent !== null && other.parent === row.id ? [other.section as SectionCode] : []
         )
       })),
-      waiting: (waiting.get(s.id) ?? []).map(({ section, course, term, place }) => ({
+      waiting: (waiting.get(s.id) ?? []).map(({ section, sections, course, term, place, of }) => ({
         section: section as SectionCode,
         course: courseCode(course),
         term: termCode(term),
-        place
+        place,
+        of,
+        sections: sections as SectionCode[]
+      })),
+      offers: (offers.get(s.id) ?? []).map(({ offer, course, term }) => ({
+        id: offer.id,
+        course: courseCode(course),
+        term: termCode(term),
+        sections: offer.sections as SectionCode[],
+        offeredAt: offer.offeredAt.getTime(),
+        until: offer.until.getTime()
+      })),
+      fallbacks: (fallbacks.get(s.id) ?? []).map(({ course, term, list }) => ({
+        course: courseCode(course),
+        term: termCode(term),
+        list
       })),
       holds: (holds.get(s.id) ?? []).map(({ title, office, amount, stopsRegistration, howToLift }) => ({
         title,

@@ -9,9 +9,10 @@ import type { Shelf } from '#shared/catalog/shelf'
 import { registrationFacts } from '#shared/registration/registering'
 import { termWeek } from '#shared/week/termWeek'
 import type { Reader } from '#server/db/connect'
+import { sectionsOfFallbacks } from '#server/features/record/seen'
 import { familiesOf } from '#server/features/sections/sections'
 
-/** Facts as of `now`, and the sections of the student's draft with their components, as the seats stand. */
+/** Facts as of `now`, and the sections of the student's draft and fallbacks with their components, as the seats stand. */
 export async function readFacts(
   db: Reader,
   picture: StudentRecord,
@@ -20,7 +21,7 @@ export async function readFacts(
   now: Instant
 ): Promise<{ facts: RegistrationFacts; offer: Section[] }> {
   const draft = goingWith(picture, term)
-  const offer = await familiesOf(db, draft?.sections ?? [])
+  const offer = await familiesOf(db, [...(draft?.sections ?? []), ...sectionsOfFallbacks(picture)])
   const { held: heldSections, exchanged: exchanging } = termWeek(picture, term, draft)
   return { facts: registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging }), offer }
 }

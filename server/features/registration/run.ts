@@ -1,5 +1,5 @@
 /**
- * A run: registers the chosen lines of the run sheet.
+ * A run: registers the chosen lines of the run sheet, drops courses and leaves lines.
  *
  * Its receipt is made first, with every line waiting. Then each group of lines that go through together has one
  * transaction: the decision, the seats, the log and the lines of the receipt. So a receipt says at every moment what is
@@ -31,18 +31,35 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { goingWith } from '#shared/reading'
+import type { LineAction } from '#shared/registration/outcomes'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
-import { codesOf, type RunUnderWay, takeSeats, refusedLine, fullRefusal } from './seats'
+import { dropSeats } from './drops'
+import { leaveLine } from './lines'
+import { codesOf, fullRefusal, refusedLine, type RunUnderWay } from './receiptLines'
+import { takeSeats } from './seats'
 import { readReceipts } from './sheet'
 import { asc, eq, isNull, lt } from 'drizzle-orm'
 
 /** What is asked of a run; with a key it is one run, however often it is asked for. */
 export interface RunAsked {
   term: TermCode
+  /** To register, or to exchange where a seat of them is held. */
   courses: CourseCode[]
+  drop?: CourseCode[]
+  /** Courses whose lines are left. */
+  leave?: CourseCode[]
   key?: string | undefined
 }
+
+type Asked = ReadonlyMap<LineAction, ReadonlySet<CourseCode>>
+const byAction = ({ courses, drop = [], leave = [] }: RunAsked): Asked =>
+  new Map([
+    // What is given up first is there for the rest.
+    ['leave', new Set(leave)],
+    ['drop', new Set(drop)],
+    ['register', new Set(courses)]
+  ])
 
 /**
  * Makes the run, or goes on with it where it was begun before, and answers with its receipt, every line of it tried.
@@ -61,14 +78,20 @@ export async function run(
   const { facts, offer } = await readFacts(db, picture, shelf, asked.term, 0)
   const picked = pickedOptions(offer, goingWith(picture, asked.term)?.sections ?? [])
   const id = await begin(db, who, student, asked, picked)
+  const of = { id, student, term: asked.term }
   const waiting = await waitingLines(db, id)
+  const coursesOf = (action: LineAction) =>
+    waiting.filter((line) => line.action === action).map((line) => line.course)
+  for (const course of coursesOf('leave'))
+    await attempt(db, of, 'leave', [course], async (tx) => [await leaveLine(tx, who, of, course)])
+  const drops = coursesOf('drop')
+  if (drops.length) await attempt(db, of, 'drop', drops, (tx) => dropSeats(tx, who, of, drops, shelf))
   const chosen = pickedOptions(
     offer,
     waiting.flatMap((line) => line.sections)
   )
-  const lines = waiting.flatMap((line) => chosen.get(line.course) ?? [])
-  for (const group of groupLines(lines, facts))
-    await runGroup(db, who, { id, student, ...asked }, group, shelf)
+  const lines = coursesOf('register').flatMap((course) => chosen.get(course) ?? [])
+  for (const group of groupLines(lines, facts)) await registerGroup(db, who, of, group, shelf)
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
     await end(tx, id)
@@ -81,15 +104,18 @@ async function begin(
   db: Database,
   who: Who,
   student: StudentId,
-  { term: code, courses, key }: RunAsked,
+  asked: RunAsked,
   picked: ReadonlyMap<CourseCode, Option>
 ): Promise<number> {
+  const { term: code, key } = asked
   const term = await termRow(db, code)
-  const chosen = [...new Set(courses)]
-  const ids = await courseIds(db, chosen)
+  const chosen = [...byAction(asked)].flatMap(([action, courses]) =>
+    [...courses].map((course) => ({ action, course }))
+  )
+  const ids = await courseIds(db, [...new Set(chosen.map((line) => line.course))])
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
-    const wanted = new Set(ids.values())
+    const wanted = new Set(chosen.map(({ action, course }) => nameOf(action, ids.get(course)!)))
     const before = key === undefined ? undefined : await ofKey(tx, student, key)
     if (before && !(before.termId === term.id && (await isOf(tx, before.id, wanted)))) throw keyUsed()
     if (before) return before.id
@@ -112,14 +138,16 @@ async function begin(
         begunAt: new Date()
       })
       .$returningId()
-    const rows = chosen.map((course, ordinal) => {
-      const option = picked.get(course)
+    const rows = chosen.map(({ action, course }, ordinal) => {
+      const option = action === 'register' ? picked.get(course) : undefined
+      const outcome = action === 'register' && !option ? ('unsettled' as const) : ('waiting' as const)
       return {
         receiptId: made!.id,
         ordinal,
+        action,
         courseId: ids.get(course)!,
         sections: option ? codesOf(option) : [],
-        outcome: option ? ('waiting' as const) : ('unsettled' as const),
+        outcome,
         refusals: []
       }
     })
@@ -136,18 +164,25 @@ async function ofKey(tx: Transaction, student: StudentId, key: string) {
   return found
 }
 
-/** Whether a run is of just these courses. */
-async function isOf(tx: Transaction, receipt: number, courses: ReadonlySet<number>): Promise<boolean> {
+const nameOf = (action: LineAction, course: number) => `${action} ${course}`
+
+/** Whether a run is of just these lines. */
+async function isOf(tx: Transaction, receipt: number, wanted: ReadonlySet<string>): Promise<boolean> {
   const lines = await tx
-    .select({ course: t.receiptLine.courseId })
+    .select({ action: t.receiptLine.action, course: t.receiptLine.courseId })
     .from(t.receiptLine)
     .where(eq(t.receiptLine.receiptId, receipt))
-  return lines.length === courses.size && lines.every((line) => courses.has(line.course))
+  return lines.length === wanted.size && lines.every((line) => wanted.has(nameOf(line.action, line.course)))
 }
 
 async function waitingLines(db: Reader, receipt: number) {
   const rows = await db
-    .select({ id: t.receiptLine.id, course: t.course.code, sections: t.receiptLine.sections })
+    .select({
+      id: t.receiptLine.id,
+      action: t.receiptLine.action,
+      course: t.course.code,
+      sections: t.receiptLine.sections
+    })
     .from(t.receiptLine)
     .innerJoin(t.course, eq(t.course.id, t.receiptLine.courseId))
     .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.outcome, 'waiting')))
@@ -187,32 +222,52 @@ export async function endCutOffRuns(db: Database): Promise<void> {
     })
 }
 
-async function runGroup(
+async function registerGroup(
   db: Database,
   who: Who,
   of: RunUnderWay,
   group: readonly Option[],
   shelf: Shelf
 ): Promise<void> {
-  /** Writes what came of the lines, unless another request for the same run has tried them. */
-  const once = (work: (tx: Transaction) => Promise<ReceiptLine[]>) =>
+  const courses = group.map((option) => option.course)
+  await attempt(
+    db,
+    of,
+    'register',
+    courses,
+    (tx) => takeSeats(tx, who, of, group, shelf),
+    // The last guard: a constraint of the database refused what the decision had let through.
+    () => group.map((option) => refusedLine(option, [fullRefusal(option)]))
+  )
+}
+
+/** Does one step of a run and writes what came of its lines, unless another request for the same run has tried them. */
+async function attempt(
+  db: Database,
+  { id, student }: RunUnderWay,
+  action: LineAction,
+  courses: readonly CourseCode[],
+  work: (tx: Transaction) => Promise<ReceiptLine[]>,
+  ifConstrained?: () => ReceiptLine[]
+): Promise<void> {
+  const once = (step: typeof work) =>
     inTransaction(db, async (tx) => {
-      await lockStudent(tx, of.student)
-      const still = new Map((await waitingLines(tx, of.id)).map((line) => [line.course, line.id]))
-      if (!group.every((option) => still.has(option.course))) return
-      for (const { course, ...line } of await work(tx))
+      await lockStudent(tx, student)
+      const own = (await waitingLines(tx, id)).filter((line) => line.action === action)
+      const still = new Map(own.map((line) => [line.course, line.id]))
+      if (!courses.every((course) => still.has(course))) return
+      for (const { course, ...line } of await step(tx))
         await tx
           .update(t.receiptLine)
           .set(line)
           .where(eq(t.receiptLine.id, still.get(course)!))
     })
   try {
-    await once((tx) => takeSeats(tx, who, of, group, shelf))
+    await once(work)
   } catch (error) {
     if (!(error instanceof DatabaseError)) throw error
-    // The last guard: a constraint of the database refused what the decision had let through.
-    if (error.code === 'ER_CONSTRAINT_FAILED')
-      await once(async () => group.map((option) => refusedLine(option, [fullRefusal(option)])))
+    if (error.code === 'ER_CONSTRAINT_FAILED' && ifConstrained)
+      await once(() => Promise.resolve(ifConstrained()))
     // The seats were locked for too long: these lines are not tried, the others are.
     else if (error.code !== 'ER_LOCK_WAIT_TIMEOUT') throw error
   }

@@ -1,71 +1,126 @@
-/** What one group of lines comes to: the decision as of now, the seats, the log. The student's row is locked. */
-import type { Refusal } from '#core/findings'
-import type { StudentId, TermCode } from '#core/ids'
-import { decide, pickedOptions } from '#core/registration'
+/** What one group of lines comes to: the decision as of now, the seats or a place in line, the log. The student's row is locked. */
+import type { CourseCode, StudentId, TermCode } from '#core/ids'
+import {
+  decide,
+  decideLine,
+  pickedOptions,
+  type LineDecision,
+  type RegistrationFacts
+} from '#core/registration'
 import type { Instant } from '#core/time'
-import { sectionsOf, type Option } from '#core/week'
+import type { Option } from '#core/week'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { campusNow } from '#server/gateways/clock'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import { termOf, type Shelf } from '#shared/catalog/shelf'
+import type { StudentRecord } from '#shared/record/responses'
+import { fallbacksOf } from '#shared/registration/fallbacks'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
+import { joinLine, leaveLines, waitingIn } from './lines'
+import { codesOf, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 
-export interface RunUnderWay {
-  /** Of its receipt. */
-  id: number
-  student: StudentId
-  term: TermCode
-}
-
-/** The student's row is locked. */
+/** One choice after the other, until one goes through: what is picked, then the fallbacks of a line that is alone. */
 export async function takeSeats(
   tx: Transaction,
   who: Who,
-  { student, term }: RunUnderWay,
+  of: RunUnderWay,
   group: readonly Option[],
   shelf: Shelf
 ): Promise<ReceiptLine[]> {
-  const codes = group.flatMap(codesOf)
-  const seats = await seatsOf(tx, student, term, group)
+  const { student, term } = of
+  const courses = group.map((option) => option.course)
+  const seats = await seatsOf(tx, student, term, courses)
+  const [before] = await readStudentRecords(tx, [student], 'self')
+  // What goes through only together has no fallbacks: another section of one would not bring the other.
+  const fallbacks = group.length === 1 ? fallbacksOf(before!.fallbacks, term, courses[0]!) : []
+  const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
   const locked = await tx
     .select({ id: t.section.id, code: t.section.code })
     .from(t.section)
-    .where(inArray(t.section.code, [...codes, ...seats.map((seat) => seat.code)]))
+    .where(inArray(t.section.code, [...group.flatMap(codesOf), ...named, ...seats.map((seat) => seat.code)]))
     .orderBy(asc(t.section.id))
     .for('update')
   const now = await campusNow(tx)
   const [picture] = await readStudentRecords(tx, [student], 'self')
   const { facts, offer } = await readFacts(tx, picture!, shelf, term, now)
-  const fresh = pickedOptions(offer, codes)
-  const options = group.map((option) => fresh.get(option.course) ?? option)
-  const decisions = decide(facts, options)
-  if (decisions.some((decision) => decision.refusals.length)) {
-    return options.map((option, i) => refusedLine(option, decisions[i]!.refusals))
+  const step: Step = { tx, who, student, term, now, facts, seats, locked }
+  const fresh = (options: readonly Option[]) => {
+    const found = pickedOptions(offer, options.flatMap(codesOf))
+    return options.map((option) => found.get(option.course) ?? option)
   }
+  const options = fresh(group)
+  const decisions = decide(facts, options)
+  if (decisions.every((decision) => !decision.refusals.length)) return register(step, options)
+  const refused = options.map((option, i) => refusedLine(option, decisions[i]!.refusals))
+  for (const [i, one] of fallbacks.entries()) {
+    const line =
+      one.kind === 'sections'
+        ? await registerInstead(step, pickedOptions(offer, one.sections).get(courses[0]!))
+        : await waitInstead(step, shelf, picture!, options[0]!, decisions[0]!)
+    // What stood in the way of the first choice stays told.
+    if (line) return [{ ...line, fallback: i + 1, refusals: decisions[0]!.refusals }]
+  }
+  return refused
+}
+
+/** What a group is decided and registered with. */
+interface Step {
+  tx: Transaction
+  who: Who
+  student: StudentId
+  term: TermCode
+  now: Instant
+  facts: RegistrationFacts
+  /** Seats that are held of the courses. */
+  seats: readonly { id: number; code: string; course: string }[]
+  locked: readonly { id: number; code: string }[]
+}
+
+async function registerInstead(step: Step, option: Option | undefined): Promise<ReceiptLine | undefined> {
+  if (!option) return undefined
+  const [decision] = decide(step.facts, [option])
+  return decision!.refusals.length ? undefined : (await register(step, [option]))[0]
+}
+
+async function waitInstead(
+  { tx, who, student, term, now, locked }: Step,
+  shelf: Shelf,
+  picture: StudentRecord,
+  option: Option,
+  decision: LineDecision
+): Promise<ReceiptLine | undefined> {
+  const policy = termOf(shelf, term).line
+  const { refusals, lines } = decideLine({ now, policy, waiting: waitingIn(picture, term) }, option, decision)
+  if (refusals.length) return undefined
+  const joined = locked.filter((row) => (lines as string[]).includes(row.code))
+  return joinLine(tx, who, { student, term, now }, option, joined)
+}
+
+/** Takes the seats of options that the decision lets in, gives back those exchanged, and logs both. */
+async function register(
+  { tx, who, student, term, now, seats, locked }: Step,
+  options: readonly Option[]
+): Promise<ReceiptLine[]> {
   const held = new Set<string>(seats.map((seat) => seat.code))
-  const wanted = new Set<string>(codes)
+  const wanted = new Set<string>(options.flatMap(codesOf))
   const added = locked.filter((row) => wanted.has(row.code) && !held.has(row.code))
   const gone = seats.filter((seat) => !wanted.has(seat.code))
-  await moveSeats(tx, { student, by: who.id, now }, added, gone)
-  await settlePicks(
-    tx,
-    student,
-    locked.filter((row) => wanted.has(row.code))
-  )
+  await giveBack(tx, student, gone)
+  await takeSections(tx, { student, by: who.id, now }, added)
+  const taken = locked.filter((row) => wanted.has(row.code))
+  await settlePicks(tx, student, taken)
+  await leaveLines(tx, student, idsOf(taken))
   const lines = options.map((option): ReceiptLine => {
     const gaveBack = gone.filter((seat) => seat.course === option.course).map((seat) => seat.code)
-    return {
-      course: option.course,
+    return lineOf(option.course, gaveBack.length ? 'exchanged' : 'registered', {
       sections: codesOf(option),
-      gaveBack,
-      outcome: gaveBack.length ? 'exchanged' : 'registered',
-      refusals: []
-    }
+      gaveBack
+    })
   })
   for (const { course, sections, gaveBack, outcome } of lines) {
     await logEvent(tx, {
@@ -80,45 +135,66 @@ export async function takeSeats(
   return lines
 }
 
-/** The seats that the student holds of the courses of a group. */
-function seatsOf(tx: Transaction, student: StudentId, term: TermCode, group: readonly Option[]) {
-  const courses = group.map((option) => option.course)
+/** The seats that the student holds of courses in a term. */
+export function seatsOf(tx: Transaction, student: StudentId, term: TermCode, courses: readonly CourseCode[]) {
   return tx
-    .select({ id: t.section.id, code: t.section.code, course: t.course.code })
+    .select({ id: t.section.id, code: t.section.code, course: t.course.code, credits: t.section.credits })
     .from(t.registration)
     .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
     .innerJoin(t.term, eq(t.term.id, t.section.termId))
-    .where(all(eq(t.registration.studentId, student), eq(t.term.code, term), inArray(t.course.code, courses)))
+    .where(
+      all(eq(t.registration.studentId, student), eq(t.term.code, term), inArray(t.course.code, [...courses]))
+    )
     .orderBy(asc(t.section.id))
 }
 
-/** Takes seats and gives others back; the sections' rows are locked. */
-async function moveSeats(
+export const idsOf = (rows: readonly { id: number }[]) => rows.map((row) => row.id)
+
+/**
+ * Gives seats back; the sections' rows are locked. A seat of a section for which somebody waits is kept for the line and
+ * is never free in between.
+ */
+export async function giveBack(
+  tx: Transaction,
+  student: StudentId,
+  sections: readonly { id: number }[]
+): Promise<void> {
+  if (!sections.length) return
+  const ids = idsOf(sections)
+  await tx
+    .delete(t.registration)
+    .where(all(eq(t.registration.studentId, student), inArray(t.registration.sectionId, ids)))
+  await tx
+    .update(t.section)
+    .set({
+      taken: sql`${t.section.taken} - 1`,
+      offered: sql`${t.section.offered} + if(${t.section.waiting} > 0, 1, 0)`
+    })
+    .where(inArray(t.section.id, ids))
+}
+
+/** Takes seats; the sections' rows are locked. `held` are seats that an offer holds already. */
+export async function takeSections(
   tx: Transaction,
   { student, by, now }: { student: StudentId; by: number; now: Instant },
-  added: readonly { id: number }[],
-  gone: readonly { id: number }[]
+  sections: readonly { id: number }[],
+  held: readonly { id: number }[] = []
 ): Promise<void> {
-  const ids = (rows: readonly { id: number }[]) => rows.map((row) => row.id)
-  if (gone.length) {
-    await tx
-      .delete(t.registration)
-      .where(all(eq(t.registration.studentId, student), inArray(t.registration.sectionId, ids(gone))))
+  if (!sections.length) return
+  if (held.length)
     await tx
       .update(t.section)
-      .set({ taken: sql`${t.section.taken} - 1` })
-      .where(inArray(t.section.id, ids(gone)))
-  }
-  if (!added.length) return
+      .set({ offered: sql`${t.section.offered} - 1` })
+      .where(inArray(t.section.id, idsOf(held)))
   await tx
     .update(t.section)
     .set({ taken: sql`${t.section.taken} + 1` })
-    .where(inArray(t.section.id, ids(added)))
+    .where(inArray(t.section.id, idsOf(sections)))
   const registeredAt = new Date(now)
   await tx
     .insert(t.registration)
-    .values(ids(added).map((sectionId) => ({ studentId: student, sectionId, registeredAt, byId: by })))
+    .values(idsOf(sections).map((sectionId) => ({ studentId: student, sectionId, registeredAt, byId: by })))
 }
 
 /** What is registered is picked like anything else from now on, and not to exchange a seat. */
@@ -129,20 +205,4 @@ async function settlePicks(tx: Transaction, student: StudentId, sections: readon
     .update(t.pickedSection)
     .set({ exchange: false })
     .where(all(inArray(t.pickedSection.sectionId, ids), inArray(t.pickedSection.draftWeekId, drafts)))
-}
-
-export const codesOf = (option: Option) => sectionsOf(option).map((section) => section.code as string)
-
-export function refusedLine(option: Option, refusals: Refusal[]): ReceiptLine {
-  return {
-    course: option.course,
-    sections: codesOf(option),
-    gaveBack: [],
-    outcome: 'refused',
-    refusals
-  }
-}
-
-export function fullRefusal({ main }: Option): Refusal {
-  return { code: 'full', section: main.code, kind: main.kind, capacity: main.capacity, waiting: main.waiting }
 }

@@ -1,18 +1,29 @@
 /** The run sheet: the planned courses of a term with their picked sections, each judged by the decision. */
 import { asc, desc, eq, inArray } from 'drizzle-orm'
 import { courseCode, type CourseCode, type TermCode } from '#core/ids'
-import { GENERAL_REFUSALS, generalRefusals, givenBack, pickedOptions, rehearse } from '#core/registration'
-import { sectionsOf } from '#core/week'
+import {
+  decide,
+  decideDrop,
+  decideLine,
+  GENERAL_REFUSALS,
+  generalRefusals,
+  givenBack,
+  pickedOptions,
+  rehearse,
+  type RegistrationFacts
+} from '#core/registration'
+import { sectionsOf, type Section } from '#core/week'
 import type { Instant } from '#core/time'
 import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
 import type { StudentRecord } from '#shared/record/responses'
+import { fallbacksOf, type Fallback } from '#shared/registration/fallbacks'
 import { goingWith } from '#shared/reading'
-import type { Shelf } from '#shared/catalog/shelf'
+import { termOf, type Shelf } from '#shared/catalog/shelf'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import {} from '#server/features/catalog/catalog'
 import { readFacts } from './facts'
+import { waitingIn } from './lines'
 
 export async function readSheet(
   db: Reader,
@@ -32,25 +43,47 @@ export async function readSheet(
   )
   const decisions = rehearse(facts, ready)
 
+  const drops = new Map(
+    [...registered.keys()].map((course) => [course, decideDrop({ ...facts, now }, [course])[0]!])
+  )
+  const policy = termOf(shelf, term).line
+  const waiting = waitingIn(picture, term)
+
   const courses = new Set<CourseCode>([
     ...registered.keys(),
+    ...waiting,
     ...ready.map((option) => option.course),
     ...picture.route.courses.filter((p) => p.term === term).map((p) => p.course)
   ])
   const lines = [...courses].map((course): SheetLine => {
     const about = { course, title: shelf.catalog.maybeCourse(course)?.title ?? '' }
-    const none = { givesBack: [], refusals: [], assumed: [] }
+    const none = {
+      givesBack: [],
+      refusals: [],
+      assumed: [],
+      line: null,
+      drop: null,
+      fallbacks: [],
+      waiting: placeIn(picture, term, course)
+    }
     const held = registered.get(course)
     const option = options.get(course)
     if (held && !(option && facts.exchanging.has(course))) {
       const sections = facts.heldSections.filter((s) => s.course === course)
-      return { ...about, credits: held.credits, sections, state: 'registered', ...none }
+      const drop = drops.get(course)!
+      return { ...about, credits: held.credits, sections, state: 'registered', ...none, drop }
+    }
+    if (none.waiting && !held) {
+      const { sections } = none.waiting
+      const credits = sections.reduce((sum, one) => sum + one.credits, 0)
+      return { ...about, credits, state: 'waiting', ...none, sections }
     }
     if (!option) {
       const credits = shelf.catalog.maybeCourse(course)?.credits ?? 0
       return { ...about, credits, sections: null, state: 'unsettled', ...none }
     }
     const { refusals, assumed } = decisions.get(course)!
+    const line = decideLine({ now: checkedFor, policy, waiting }, option, decisions.get(course)!)
     const own = refusals.filter((refusal) => !GENERAL_REFUSALS.has(refusal.code))
     return {
       ...about,
@@ -61,7 +94,11 @@ export async function readSheet(
         (one) => !sectionsOf(option).some((s) => s.code === one.code)
       ),
       refusals: own,
-      assumed
+      assumed,
+      line: line.lines.length ? line : null,
+      drop: null,
+      fallbacks: triedAfter(facts, offer, fallbacksOf(picture.fallbacks, term, course), course),
+      waiting: none.waiting
     }
   })
   const sum = (state: SheetLine['state']) =>
@@ -78,6 +115,38 @@ export async function readSheet(
     credits: { registered: sum('registered'), ready: sum('ready') },
     receipts: await readReceipts(db, picture.student.id, term)
   }
+}
+
+/** What is tried after a line, each judged as if it stood alone. */
+function triedAfter(
+  facts: RegistrationFacts,
+  offer: readonly Section[],
+  list: readonly Fallback[],
+  course: CourseCode
+): SheetLine['fallbacks'] {
+  return list.map((fallback) => {
+    const option =
+      fallback.kind === 'sections' ? pickedOptions(offer, fallback.sections).get(course) : undefined
+    const refusals = option ? decide(facts, [option])[0]!.refusals : []
+    return {
+      fallback,
+      sections: option ? [...sectionsOf(option)] : [],
+      refusals: refusals.filter((one) => !GENERAL_REFUSALS.has(one.code))
+    }
+  })
+}
+
+/** Where a student stands in a line of a course: the place furthest back, where it is in several lines. */
+function placeIn(
+  { waiting, sections }: StudentRecord,
+  term: TermCode,
+  course: CourseCode
+): SheetLine['waiting'] {
+  const places = waiting.filter((one) => one.term === term && one.course === course)
+  const last = places.sort((a, b) => b.place - a.place)[0]
+  if (!last) return null
+  const codes = new Set<string>(last.sections)
+  return { sections: sections.filter((one) => codes.has(one.code)), place: last.place, of: last.of }
 }
 
 /** Receipts of a term, the newest first. */
@@ -109,9 +178,13 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     ended: endedAt !== null,
     lines: (lines.get(id) ?? []).map(({ line, course }) => ({
       course: courseCode(course),
+      action: line.action,
       sections: line.sections,
       gaveBack: line.gaveBack,
       outcome: line.outcome,
+      fallback: line.fallback,
+      place: line.place,
+      mark: line.mark,
       refusals: line.refusals
     }))
   }))

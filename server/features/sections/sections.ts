@@ -7,7 +7,6 @@ import type { ReservedSeats, Section } from '#core/week'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import {} from '#server/features/catalog/catalog'
 
 /** Sections for which the condition holds, by number. */
 async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
@@ -72,7 +71,8 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       topic: s.topic,
       instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
       capacity: s.capacity,
-      taken: s.taken,
+      // A seat that is kept for the line is nobody else's.
+      taken: s.taken + s.offered,
       waitCapacity: s.waitCapacity,
       waiting: s.waiting,
       block,

@@ -1,5 +1,5 @@
 /** A whole term's sections, for everybody alike: what they are, which is kept, and their seats, which never are. */
-import { eq, inArray } from 'drizzle-orm'
+import { eq, inArray, sql } from 'drizzle-orm'
 import type { SectionCode } from '#core/ids'
 import type { SectionSeats, SectionWithoutSeats } from '#shared/sections/responses'
 import { all, type Database } from '#server/db/connect'
@@ -45,7 +45,7 @@ async function readSeats(db: Database, term: string): Promise<SectionSeats[]> {
       id: t.section.id,
       code: t.section.code,
       capacity: t.section.capacity,
-      taken: t.section.taken,
+      taken: sql<number>`${t.section.taken} + ${t.section.offered}`.mapWith(Number),
       waiting: t.section.waiting,
       cancelled: t.section.cancelled
     })

@@ -3,11 +3,16 @@ import { studentParams } from '#shared/requests'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { changeKeyOf } from '#server/http/request'
 import { run } from '#server/features/registration/run'
+import { serveAfter } from '#server/features/registration/serving'
 
-/** Registers the chosen lines of the run sheet, and answers with the receipt: with the same key, of the same run. */
+/** Registers, drops and leaves lines as asked, and answers with the receipt: with the same key, of the same run. */
 export default studentEndpoint(
   'POST /api/students/:id/runs',
   { params: studentParams, body: runBody },
-  async ({ event, db, who, student, body }) =>
-    run(db, who, student, { ...body, key: changeKeyOf(event) }, await currentShelf())
+  async ({ event, db, who, student, body }) => {
+    const shelf = await currentShelf()
+    const receipt = await run(db, who, student, { ...body, key: changeKeyOf(event) }, shelf)
+    await serveAfter(db, shelf)
+    return receipt
+  }
 )

@@ -1,0 +1,1 @@
+ALTER TABLE `term` ADD `repeat_below` varchar(2);

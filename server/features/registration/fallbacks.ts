@@ -1,0 +1,42 @@
+/** What a student wants tried where a line of the run sheet does not go through. */
+import { eq } from 'drizzle-orm'
+import { all, type Transaction } from '#server/db/connect'
+import { logEvent } from '#server/db/log'
+import * as t from '#server/db/schema/index'
+import { courseIds } from '#server/features/catalog/catalog'
+import { lockStudent } from '#server/features/record/lock'
+import type { ActorContext } from '#server/features/route/route'
+import { mustBeOption, openTerm } from '#server/features/sections/options'
+import { offerOf } from '#server/features/sections/sections'
+import type { LineFallbacks } from '#shared/registration/fallbacks'
+
+/** The fallbacks of a line, in place of those it had. */
+export async function writeFallbacks(
+  tx: Transaction,
+  at: ActorContext,
+  { term: code, course, list }: LineFallbacks
+): Promise<void> {
+  const term = await openTerm(tx, code, at)
+  const courseId = (await courseIds(tx, [course])).get(course)!
+  const offer = await offerOf(tx, code, [course])
+  for (const one of list)
+    if (one.kind === 'sections') mustBeOption(offer, { course, sections: one.sections }, term.name)
+  await lockStudent(tx, at.student)
+  const own = all(
+    eq(t.fallback.studentId, at.student),
+    eq(t.fallback.termId, term.id),
+    eq(t.fallback.courseId, courseId)
+  )
+  const [before] = await tx.select({ list: t.fallback.list }).from(t.fallback).where(own)
+  await tx.delete(t.fallback).where(own)
+  if (list.length)
+    await tx.insert(t.fallback).values({ studentId: at.student, termId: term.id, courseId, list })
+  await logEvent(tx, {
+    at: at.now,
+    account: at.who.id,
+    student: at.student,
+    action: 'fallbacks.changed',
+    before: { term: code, course, list: before?.list ?? [] },
+    after: { term: code, course, list }
+  })
+}

@@ -1,0 +1,116 @@
+/** The term line: what may be done in a term until when, from the opening to the last drop, as a picture draws it. */
+import type { Instant, IsoDate } from '#core/time'
+import type { TermView } from '#shared/catalog/responses'
+import { deadlineText, instantText, shortInstant } from '#shared/when'
+
+/** How firm a bar looks: done as often as one likes, with no trace, with a trace, or waiting. */
+export type BarForm = 'full' | 'tint' | 'striped' | 'outline'
+
+export interface LineBar {
+  /** From 0 at the left end of the line to 1 at its right end. */
+  from: number
+  to: number
+  form: BarForm
+  text: string
+  /** `the end of Fri 10 Sep 2027` */
+  until: string
+  /** `Fri 10 Sep`: the same inside a bar */
+  shortUntil: string
+}
+
+export interface Lane {
+  title: string
+  bars: LineBar[]
+  /** What holds once the last bar has ended. */
+  after: string
+}
+
+export interface LineMark {
+  at: number
+  title: string
+  text: string
+}
+
+export interface TermLine {
+  lanes: Lane[]
+  marks: LineMark[]
+  months: { at: number; name: string }[]
+  /** Where now is; undefined before and after the line. */
+  now: number | undefined
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** @param opens from when the student may register; the line begins there */
+export function termLineOf(term: TermView, opens: Instant, now: Instant, zone: string): TermLine {
+  const begin = opens
+  const end = Math.max(term.dropEndsAt, begin + 1)
+  const at = (instant: Instant) => Math.min(1, Math.max(0, (instant - begin) / (end - begin)))
+  /** At noon; a picture of months shows no hours. */
+  const noon = (day: IsoDate) => Date.parse(`${day}T12:00:00Z`)
+  const dayText = (day: IsoDate) => instantText(noon(day), zone).replace(/ \d{4},.*/, '')
+  const short = (instant: Instant) =>
+    deadlineText(instant, zone)
+      .replace('the end of ', '')
+      .replace(/ \d{4}/, '')
+  const bar = (from: Instant, to: Instant, form: BarForm, text: string): LineBar[] =>
+    to > begin && to > from
+      ? [{ from: at(from), to: at(to), form, text, until: deadlineText(to, zone), shortUntil: short(to) }]
+      : []
+  const { line, addEndsAt, dropFreeEndsAt, dropEndsAt } = term
+  return {
+    lanes: [
+      {
+        title: 'Add, exchange',
+        bars: bar(begin, addEndsAt, 'full', 'while there are seats'),
+        after: 'only the registrar adds'
+      },
+      {
+        title: 'Drop',
+        bars: [
+          ...bar(begin, dropFreeEndsAt, 'tint', 'leaves no trace on the record'),
+          ...bar(Math.max(begin, dropFreeEndsAt), dropEndsAt, 'striped', 'leaves a W')
+        ],
+        after: 'only the registrar drops'
+      },
+      {
+        title: 'Lines',
+        bars: bar(
+          begin,
+          line.closes,
+          'outline',
+          line.serves === 'offer' ? `an offer stands ${line.hours} hours` : 'the first in line moves in'
+        ),
+        after: 'closed'
+      }
+    ],
+    marks: [
+      { at: 0, title: 'Opened', text: shortInstant(opens, zone) },
+      { at: at(noon(term.paymentDueOn)), title: 'Payment due', text: dayText(term.paymentDueOn) },
+      { at: at(noon(term.start)), title: 'Classes begin', text: dayText(term.start) },
+      {
+        at: 1,
+        title: 'Last drop',
+        text: deadlineText(dropEndsAt, zone)
+          .replace('the end of ', '')
+          .replace(/ \d{4}/, '')
+      }
+    ],
+    months: monthsBetween(begin, end).map(({ instant, month }) => ({
+      at: at(instant),
+      name: MONTHS[month]!
+    })),
+    now: now >= begin && now <= end ? at(now) : undefined
+  }
+}
+
+/** The first of each month after the beginning, in UTC. */
+function monthsBetween(begin: Instant, end: Instant): { instant: Instant; month: number }[] {
+  const first = new Date(begin)
+  const found = []
+  for (let month = first.getUTCMonth() + 1; ; month++) {
+    const instant = Date.UTC(first.getUTCFullYear(), month, 1)
+    if (instant >= end) return found
+    found.push({ instant, month: month % 12 })
+  }
+}
