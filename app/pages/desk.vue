@@ -11,7 +11,7 @@ const places = useStaffPlaces()
 onMounted(() => staff.load())
 
 const rows = computed(() => staff.desk?.rows ?? [])
-const reasons = computed(() => new Map(rows.value.map((row) => [row.id, deskReasons(row, clock.now)])))
+const reasons = computed(() => new Map(rows.value.map((row) => [row.id, deskReasons(row, clock.minute)])))
 const withReason = (reason: DeskReason) =>
   rows.value.filter((row) => reasons.value.get(row.id)!.includes(reason))
 /** Reasons that apply to nobody are told as well; a waiver only where one is asked. */

@@ -35,7 +35,7 @@ const mine = (opens: number) => {
               <strong>{{ instantText(o.opens, college.zone) }}</strong>
               <span>{{ o.title }}</span>
               <span class="quiet">{{
-                o.opens > clock.now ? `in ${timeLeft(o.opens - clock.now)}` : 'open'
+                o.opens > clock.minute ? `in ${timeLeft(o.opens - clock.minute)}` : 'open'
               }}</span>
               <span v-if="staff.desk && term.code === staff.desk.term" class="mine">
                 {{ mine(o.opens).all }} of yours<template v-if="mine(o.opens).unready.length"

@@ -34,7 +34,7 @@ async function post({ term }: GradesDue) {
   }
 }
 onMounted(() => staff.load())
-watch(() => Math.floor(clock.now / 86_400_000), readDue, { immediate: true })
+watch(() => Math.floor(clock.minute / 86_400_000), readDue, { immediate: true })
 
 const terms = computed(() =>
   (college.shelf?.terms ?? []).filter(

@@ -13,6 +13,9 @@ export const useClock = defineStore('clock', () => {
     mode.value === 'standing' ? said.value : said.value + (tick.value - heard.value)
   )
 
+  /** The minute that is running: what is said to the minute asks this one, and is worked out once a minute. */
+  const minute = computed(() => Math.floor(now.value / 60_000) * 60_000)
+
   function take(clock: ClockView): void {
     mode.value = clock.mode
     said.value = clock.now
@@ -47,5 +50,5 @@ export const useClock = defineStore('clock', () => {
   useNews().onNews(({ kind }) => kind === 'clock' && follow())
   useNews().onMissed(follow)
 
-  return { mode, now, sync, set, start }
+  return { mode, now, minute, sync, set, start }
 })

@@ -131,6 +131,9 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
       text('ready', 'nothing stands in its way as far as is known now'),
       text('unsettled', 'no section is picked'),
       text('9 of 30 left', 'seats as they are now; others may take them first'),
+      text('in line', 'a place in the line of a full section; it is not a seat'),
+      text('1. stand in line', 'what is tried, in order, where a line does not go through'),
+      text('the term line', 'from your opening to the last drop: what may be done until when'),
       text('receipt', 'what a run did, line by line; it is kept for good')
     ],
     questions: [
@@ -143,6 +146,16 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
         question: 'What if the connection is lost while it registers?',
         answer:
           'The page asks for the same run again until its receipt is there, also after a reload. No course is registered twice, and the receipt says what is held.'
+      },
+      {
+        question: 'A section is full. What can I do?',
+        answer:
+          'Name other sections or a place in line as fallbacks. A seat that is freed is kept for the line and offered to the first who may take it; Today and Register tell you, with a clock.'
+      },
+      {
+        question: 'What does dropping a course do?',
+        answer:
+          'The seat is given back at once and cannot be called back. Before you drop, it says what happens to your credits, your record and the line. To change a section, exchange it instead.'
       },
       {
         question: 'I am in another tab when it opens. Is that a disadvantage?',

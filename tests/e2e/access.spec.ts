@@ -53,6 +53,7 @@ const PLACES: Record<string, string> = {
   route: '1',
   week: '1',
   exception: '1',
+  offer: '1',
   session: '999999',
   key: 'f'.repeat(32)
 }

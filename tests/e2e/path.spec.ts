@@ -1,5 +1,6 @@
 import { clean } from './axe'
-import { enter, expect, OPENS, setClock, test, leave } from './site'
+import { prepare } from './prepare'
+import { enter, expect, leave, setClock, test } from './site'
 
 test.use({ scenario: 'path' })
 
@@ -205,27 +206,7 @@ test('two browsers go for the last seat: one gets it, the other is told', async 
   const runners = await Promise.all(['hanne.petrossian', 'priya.castellane'].map((name) => enter(site, name)))
   const orla = await enter(site, 'orla.denholt')
   for (const page of runners) {
-    await setClock(page, '2027-04-09T13:40:00.000Z')
-    const who = (await (await page.request.get('/api/session')).json()) as { student: number }
-    const { route } = (await (await page.request.get(`/api/students/${who.student}`)).json()) as {
-      route: { version: number; courses: { course: string; term: string }[] }
-    }
-    if (!route.courses.some((c) => c.course === 'ENDA 325')) {
-      const planned = { course: 'ENDA 325', term: 'AU27', credits: 3 }
-      await page.request.post(`/api/students/${who.student}/route`, {
-        data: { version: route.version, change: { kind: 'add', planned } }
-      })
-    }
-    const pick = await page.request.post(`/api/students/${who.student}/picks`, {
-      data: { term: 'AU27', picks: [{ course: 'ENDA 325', sections: [section!.code] }] }
-    })
-    expect(pick.ok()).toBe(true)
-    const signed = await orla.request.post(`/api/students/${who.student}/sign-off`, {
-      data: { term: 'AU27' }
-    })
-    expect(signed.ok()).toBe(true)
-    await setClock(page, OPENS)
-    await page.goto(`/students/${who.student}/register`)
+    await prepare(page, orla, 'ENDA 325', section!.code)
     await expect(page.getByRole('button', { name: /^Register 1$/ })).toBeEnabled()
   }
   await Promise.all(runners.map((page) => page.getByRole('button', { name: /^Register 1$/ }).click()))

@@ -135,7 +135,7 @@ test('holds, a place in line, seats placed by an office and a changed sign-off a
     await leave(page)
   }
   await tell('bram.ostrander', '/register', /Hold: library fine 14.50/)
-  await tell('mira.sandoval', '/today', /You are number 1 for/)
+  await tell('mira.sandoval', '/today', /You are number 1 of 1 for/)
   await tell('tamsin.roe', '/week', 'placed by an office')
   await tell('priya.castellane', '/route', 'Changed since: STAT 250 added, MATH 231 taken out.')
   await tell('saoirse.lindqvist', '/degree', /2 credits needed/)

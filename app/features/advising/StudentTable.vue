@@ -29,7 +29,7 @@ function ridge(row: DeskRow, part: 'sure' | 'way'): string {
 function review(row: DeskRow): string {
   const zone = college.zone
   if (row.signedOffAt !== null) return `signed off ${shortDay(row.signedOffAt, zone)}`
-  return row.reviewAskedAt === null ? 'not asked' : `asked ${ago(row.reviewAskedAt, clock.now, zone)}`
+  return row.reviewAskedAt === null ? 'not asked' : `asked ${ago(row.reviewAskedAt, clock.minute, zone)}`
 }
 function checks(row: DeskRow): string {
   const parts: string[] = []

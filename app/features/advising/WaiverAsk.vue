@@ -12,7 +12,7 @@ const asking = ref(false)
 const reason = ref('')
 const busy = ref(false)
 const waiver = computed(() => student.picture?.waivers.find((one) => one.course === props.course))
-const when = (at: number) => ago(at, clock.now, college.zone)
+const when = (at: number) => ago(at, clock.minute, college.zone)
 
 async function once(work: () => Promise<boolean>) {
   busy.value = true

@@ -17,8 +17,8 @@ export function useStaffPlaces() {
 
   const next = computed(() => {
     if (!staff.ready) return ''
-    const ahead = staff.openings.map((o) => o.opens).filter((at) => at > clock.now)
-    return ahead.length ? `next in ${timeLeft(Math.min(...ahead) - clock.now)}` : 'none ahead'
+    const ahead = staff.openings.map((o) => o.opens).filter((at) => at > clock.minute)
+    return ahead.length ? `next in ${timeLeft(Math.min(...ahead) - clock.minute)}` : 'none ahead'
   })
   return computed((): Place[] => {
     const openings: Place = { to: '/openings', name: 'Openings', key: 'e', state: next.value }

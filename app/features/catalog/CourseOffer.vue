@@ -40,7 +40,9 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.placeNa
     <div v-for="{ term, mains, partsOf, readAt } in offered" :key="term.code" class="offer">
       <p>
         <strong>{{ term.name }}</strong>
-        <span v-if="readAt" class="quiet small"> seats read {{ ago(readAt, clock.now, college.zone) }}</span>
+        <span v-if="readAt" class="quiet small">
+          seats read {{ ago(readAt, clock.minute, college.zone) }}</span
+        >
       </p>
       <v-table>
         <thead class="visually-hidden">

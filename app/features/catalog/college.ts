@@ -37,7 +37,7 @@ export const useCollege = defineStore('college', () => {
 
   const zone = computed(() => picture.value?.institution.timeZone ?? 'UTC')
   const name = computed(() => picture.value?.institution.name ?? '')
-  const today = computed(() => campusDate(clock.now, zone.value))
+  const today = computed(() => campusDate(clock.minute, zone.value))
   const termName = (code: string) => shelf.value?.terms.find((term) => term.code === code)?.name ?? code
   /** `Autumn 27`: a term where space is short. */
   const shortTerm = (code: string) => termName(code).replace(/ \d\d(\d\d)$/, ' $1')

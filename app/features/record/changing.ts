@@ -4,6 +4,7 @@ import { differenceOf, singles } from '#core/route'
 import { titleOf } from '#shared/record/changeTitles'
 import type { Change } from '#shared/record/changes'
 import type { Outcome } from '#shared/record/changeQueue'
+import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { Carry, RouteView } from '#shared/route/responses'
 import { changesText, changeText } from '#shared/route/texts'
 
@@ -160,6 +161,7 @@ export const useChanges = defineStore('changes', () => {
     },
     writeTermNote: (term: TermCode, text: string | null) =>
       make({ kind: 'termNote', term, text, by: session.who!.name }),
+    setFallbacks: (line: LineFallbacks) => make({ kind: 'fallbacks', ...line }),
     askForReview: () => make({ kind: 'askReview' }),
     signOff: (term: TermCode) => make({ kind: 'signOff', term }),
     withdrawSignOff: (term: TermCode) => make({ kind: 'withdrawSignOff', term }),

@@ -60,6 +60,10 @@ export const useStanding = defineStore('standing', () => {
       clashesWith({ course: section.course, sections: [section] }, all, holidays.value)
     )
   })
+  /** Seats that are held for the student in the term at work, as long as they are. */
+  const offers = computed(() =>
+    (student.picture?.offers ?? []).filter((one) => one.term === term.value?.code && one.until > clock.minute)
+  )
   const holds = computed(() => (student.picture?.holds ?? []).filter((h) => h.stopsRegistration))
   const toConfirm = computed(() =>
     (student.picture?.programs ?? []).filter((p) => p.confirmed !== 'confirmed')
@@ -82,7 +86,7 @@ export const useStanding = defineStore('standing', () => {
       degree: degreeState(figures.value?.programs ?? []),
       route: routeState(student.reading),
       week: weekState(work.value, { courses: courses.value.length, settled: settled.value }),
-      register: student.say(registerState(work.value, clock.now))
+      register: student.say(registerState(work.value, clock.minute, offers.value))
     }
     return placesOfStudent(id, states)
   })
@@ -108,6 +112,7 @@ export const useStanding = defineStore('standing', () => {
     courses,
     settled,
     holidays,
+    offers,
     clashes,
     holds,
     toConfirm,

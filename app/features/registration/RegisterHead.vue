@@ -58,7 +58,7 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
         </li>
         <li v-else-if="term?.signOffPolicy !== 'none'" class="open">
           Advisor sign-off <span class="stops">not given yet</span>
-          <span v-if="asked" class="quiet">review asked {{ ago(asked, clock.now, zone) }}</span>
+          <span v-if="asked" class="quiet">review asked {{ ago(asked, clock.minute, zone) }}</span>
           <NuxtLink class="textlink" :to="place('route')">{{
             student.own && !asked ? 'Ask for review' : 'Read the route'
           }}</NuxtLink>

@@ -1,21 +1,29 @@
 <script setup lang="ts">
-import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
 import type { SheetLine } from '#shared/registration/responses'
-import { leavesText } from '#shared/catalog/texts'
-import { refusalText, wayOut } from '#shared/registration/texts'
+import { refusalText } from '#shared/registration/texts'
 import { sectionHours, sectionName } from '#shared/week/texts'
 import { KIND_WORDS } from '#shared/words'
 
-/** The lines of the run sheet: sections, seats, and what the checks say of each. */
-defineProps<{
+/** The lines of the run sheet: sections, seats, what the checks say of each, and what may be done with it. */
+const props = defineProps<{
   lines: readonly SheetLine[]
   opened: boolean
   closed: boolean
   /** Not to be registered by the next run. */
   left: ReadonlySet<CourseCode>
+  /** Those that are to be dropped, once it has been said what that does; and what is said. */
+  dropping: readonly CourseCode[]
+  says: readonly string[]
+  busy: boolean
 }>()
-const emit = defineEmits<{ toggle: [course: CourseCode] }>()
+const emit = defineEmits<{
+  toggle: [course: CourseCode]
+  drop: [course: CourseCode]
+  keep: []
+  confirm: []
+  leave: [course: CourseCode]
+}>()
 const student = useStudent()
 const college = useCollege()
 const standing = useStanding()
@@ -38,7 +46,13 @@ const seats = (line: SheetLine) => {
   }
 }
 const place = (code: string) => `/students/${student.picture?.student.id}/${code}`
-const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
+const may = (line: SheetLine) => line.drop?.refusals.every((one) => one.code === 'neededBy') ?? false
+/** Why a seat cannot be dropped; undefined where it can. */
+const stuck = (line: SheetLine) => line.drop?.refusals.find((one) => one.code !== 'neededBy')
+/** As long as something is still to be registered, what is tried after it stands beside it. */
+const hasFallbacks = computed(() => !props.closed && props.lines.some((line) => line.state === 'ready'))
+/** Everything is asked above the table; a single course, or two that go together, where it stands. */
+const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props.dropping.length < 3
 </script>
 
 <template>
@@ -56,95 +70,105 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         <th scope="col">Section</th>
         <th scope="col">{{ closed ? 'Seat' : 'Seats now' }}</th>
         <th scope="col">{{ closed || opened ? 'As things stand' : student.say('At your opening') }}</th>
+        <th v-if="hasFallbacks" scope="col">If it does not go through</th>
+        <th v-if="student.own" scope="col"><span class="visually-hidden">What may be done</span></th>
       </tr>
     </thead>
     <tbody>
-      <tr v-for="(line, i) in lines" :key="line.course" :class="`hue-${hueOf(line.course).hue}`">
-        <td class="pick">
-          <v-checkbox-btn
-            v-if="line.state === 'ready' && !closed"
-            :model-value="!left.has(line.course)"
-            :aria-label="`Register ${line.course}`"
-            :disabled="!student.own"
-            @update:model-value="emit('toggle', line.course)"
-          />
-          <span v-else class="quiet">{{ i + 1 }}</span>
-        </td>
-        <th scope="row">
-          <span class="edge" aria-hidden="true" />
-          <strong>{{ line.course }}</strong> <span class="quiet">{{ line.title }}</span>
-          <span v-for="s in line.sections ?? []" :key="s.code" class="hours"
-            ><strong>{{ s.parent ? `${KIND_WORDS[s.kind]} ` : '' }}{{ s.number }}</strong>
-            {{ sectionHours(s) }} · {{ s.code }}</span
-          >
-          <span v-if="line.givesBack.length" class="hours quiet">{{
-            student.say(
-              `instead of ${line.givesBack.map(sectionName).join(' + ')}, which you hold until this one is yours`
-            )
-          }}</span>
-        </th>
-        <td class="seats">
-          <template v-if="line.sections">
-            <span class="track" aria-hidden="true"
-              ><span :style="{ width: `${100 * seats(line).part}%` }"
-            /></span>
-            <span class="small">{{
-              line.state === 'registered' ? student.say('yours') : seats(line).text
+      <template v-for="(line, i) in lines" :key="line.course">
+        <tr :class="`hue-${hueOf(line.course).hue}`">
+          <td class="pick">
+            <v-checkbox-btn
+              v-if="line.state === 'ready' && !closed"
+              :model-value="!left.has(line.course)"
+              :aria-label="`Register ${line.course}`"
+              :disabled="!student.own"
+              @update:model-value="emit('toggle', line.course)"
+            />
+            <span v-else class="quiet">{{ i + 1 }}</span>
+          </td>
+          <th scope="row">
+            <span class="edge" aria-hidden="true" />
+            <strong>{{ line.course }}</strong> <span class="quiet">{{ line.title }}</span>
+            <span v-for="s in line.sections ?? []" :key="s.code" class="hours"
+              ><strong>{{ s.parent ? `${KIND_WORDS[s.kind]} ` : '' }}{{ s.number }}</strong>
+              {{ sectionHours(s) }} · {{ s.code }}</span
+            >
+            <span v-if="line.givesBack.length" class="hours quiet">{{
+              student.say(
+                `instead of ${line.givesBack.map(sectionName).join(' + ')}, which you hold until this one is yours`
+              )
             }}</span>
-          </template>
-        </td>
-        <td>
-          <span v-if="line.state === 'registered'" class="word registered">registered</span>
-          <template v-else-if="closed"><span class="word stopped">not registered</span></template>
-          <template v-else-if="line.state === 'unsettled'"
-            ><span class="word unsettled">unsettled</span> planned, no section picked.
-            <NuxtLink class="textlink" :to="place('week')">Pick one</NuxtLink></template
-          >
-          <template v-else-if="line.refusals.length">
-            <span v-for="(refusal, n) in line.refusals" :key="n" class="reason"
-              ><span class="word stopped">stopped</span> {{ student.say(refusalText(refusal, zone)) }}
-              <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
-                wayOut(refusal)
-              }}</NuxtLink>
-            </span>
-          </template>
-          <template v-else-if="line.assumed.length"
-            ><span class="word">clear</span> {{ student.say('if you finish') }}
-            {{ leavesText(line.assumed) }}</template
-          >
-          <template v-else><span class="word">clear</span> every check passes</template>
-        </td>
-      </tr>
+          </th>
+          <td class="seats">
+            <template v-if="line.sections">
+              <span class="track" aria-hidden="true"
+                ><span :style="{ width: `${100 * seats(line).part}%` }"
+              /></span>
+              <span class="small">{{
+                line.state === 'registered'
+                  ? student.say('yours')
+                  : line.state === 'waiting'
+                    ? `number ${line.waiting!.place} of ${line.waiting!.of} in line`
+                    : seats(line).text
+              }}</span>
+            </template>
+          </td>
+          <td>
+            <LineResult :line="line" :closed="closed" />
+            <span v-if="stuck(line) && student.own" class="quiet small reason">{{
+              student.say(refusalText(stuck(line)!, zone))
+            }}</span>
+          </td>
+          <td v-if="hasFallbacks" class="after">
+            <LineFallbacks v-if="line.state === 'ready'" :line="line" />
+          </td>
+          <td v-if="student.own" class="acts">
+            <template v-if="line.state === 'registered'">
+              <v-btn v-if="!closed && may(line)" :to="place('week')" :aria-label="`Exchange ${line.course}`"
+                >Exchange</v-btn
+              >
+              <v-btn
+                v-if="may(line)"
+                :aria-label="`Drop ${line.course}`"
+                :disabled="busy"
+                @click="emit('drop', line.course)"
+                >Drop</v-btn
+              >
+            </template>
+            <v-btn
+              v-if="line.waiting"
+              :aria-label="`Leave the line for ${line.course}`"
+              :disabled="busy"
+              @click="emit('leave', line.course)"
+              >Leave line</v-btn
+            >
+          </td>
+        </tr>
+        <tr v-if="asksHere(line)" class="asking">
+          <td colspan="6">
+            <DropAsk :courses="dropping" :says="says" @confirm="emit('confirm')" @keep="emit('keep')" />
+          </td>
+        </tr>
+      </template>
     </tbody>
   </v-table>
 </template>
 
 <style scoped>
-.word {
-  display: inline-block;
-  border-radius: 5px;
-  padding: 0 7px;
-  font-weight: 650;
-  font-size: 12.5px;
-  background: var(--dusk-tint);
-  color: var(--dusk);
-}
-.word.registered {
-  background: var(--dusk);
-  color: var(--on-dusk);
-}
-.word.stopped {
-  background: none;
-  border: 1px solid var(--rowan);
-  color: var(--rowan);
-}
-.word.unsettled {
-  background: none;
-  border: 1px dashed var(--ember);
-  color: var(--ember);
-}
 .reason {
   display: block;
+}
+.after {
+  width: 190px;
+}
+.acts {
+  width: 1%;
+  white-space: nowrap;
+}
+.acts > * {
+  margin-left: 6px;
+  height: 29px;
 }
 .lines {
   width: 100%;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
-import type { Outcome } from '#shared/registration/outcomes'
+import type { LineAction, Outcome } from '#shared/registration/outcomes'
 import type { Receipt } from '#shared/registration/responses'
 import { ago, instantText } from '#shared/when'
 import { count } from '#shared/words'
@@ -8,20 +8,58 @@ import { refusalText, wayOut } from '#shared/registration/texts'
 import { sectionName } from '#shared/week/texts'
 
 /** What a run did, line by line, and what to do about each that did not go through. */
-const props = defineProps<{ receipt: Receipt; earlier: Receipt[] }>()
+const props = defineProps<{
+  receipt: Receipt
+  earlier: Receipt[]
+  /** It was made on this page, just now: it stands open. */
+  fresh: boolean
+}>()
+const open = ref(props.fresh)
+watch(
+  () => [props.receipt.id, props.fresh] as const,
+  ([, fresh]) => (open.value = fresh)
+)
 const student = useStudent()
 const college = useCollege()
 const clock = useClock()
 
-const OUTCOMES: Record<Outcome, string> = {
+const OUTCOMES: Record<Exclude<Outcome, 'refused'>, string> = {
   waiting: 'not tried yet',
   registered: 'registered',
   exchanged: 'exchanged',
-  refused: 'not registered',
+  inLine: 'in line',
+  dropped: 'dropped',
+  left: 'line left',
+  declined: 'declined',
   unsettled: 'no section picked',
   notTried: 'not tried'
 }
-const WENT_THROUGH = new Set<Outcome>(['registered', 'exchanged'])
+const WENT_THROUGH = new Set<Outcome>(['registered', 'exchanged', 'inLine', 'dropped', 'left', 'declined'])
+const REFUSED: Record<LineAction, string> = {
+  register: 'not registered',
+  drop: 'not dropped',
+  leave: 'not left',
+  offer: 'not taken'
+}
+const wordOf = ({ outcome, action }: Receipt['lines'][number]) =>
+  outcome === 'refused' ? REFUSED[action] : OUTCOMES[outcome]
+const ASKED: Record<LineAction, string> = {
+  register: '',
+  drop: 'to drop',
+  leave: 'to leave the line',
+  offer: 'the offered seat'
+}
+/** What a line that went through came to beyond its word. */
+function cameTo({ outcome, place, mark, action }: Receipt['lines'][number]): string {
+  if (outcome === 'inLine') return `You are number ${place} in line. A place in line is not a seat.`
+  if (outcome === 'dropped')
+    return mark
+      ? `The seat is given back; a ${mark} stays on your record.`
+      : 'The seat is given back; your record keeps no trace of it.'
+  if (outcome === 'declined') return 'The seat goes to the next in line, and you have left it.'
+  if (outcome === 'left') return 'You gave up your place.'
+  return outcome === 'refused' && action === 'drop' ? 'You keep the seat.' : ''
+}
 const through = computed(() => props.receipt.lines.filter((line) => WENT_THROUGH.has(line.outcome)).length)
 /** By number, with the code, as far as the sections are known; a code says what it was for good. */
 const named = (codes: readonly string[]) =>
@@ -41,16 +79,22 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
       Receipt {{ receipt.id }}
       <span class="quiet small">{{ instantText(receipt.at, college.zone) }} · {{ receipt.by }}</span>
     </h2>
-    <p>
+    <p class="sum">
       {{ count(through, 'line') }} of {{ receipt.lines.length }} went through{{
         receipt.ended ? '' : ' so far; the run is under way'
       }}.
+      <v-text-btn :aria-expanded="open" @click="open = !open">{{ open ? 'Fold it' : 'Read it' }}</v-text-btn>
     </p>
-    <ul>
-      <li v-for="line in receipt.lines" :key="line.course">
+    <ul v-if="open">
+      <li v-for="line in receipt.lines" :key="`${line.action} ${line.course}`">
         <strong>{{ line.course }}</strong> <span class="quiet">{{ named(line.sections) }}</span>
-        <span class="outcome" :class="line.outcome">{{ OUTCOMES[line.outcome] }}</span>
+        <span v-if="ASKED[line.action]" class="quiet">{{ ASKED[line.action] }}</span>
+        <span class="outcome" :class="line.outcome">{{ wordOf(line) }}</span>
         <span v-if="line.gaveBack.length" class="reason">{{ named(line.gaveBack) }} is given back.</span>
+        <span v-if="line.fallback" class="reason">{{
+          `Fallback ${line.fallback} was taken: the first choice did not go through.`
+        }}</span>
+        <span v-if="cameTo(line)" class="reason">{{ student.say(cameTo(line)) }}</span>
         <span v-for="(refusal, i) in line.refusals" :key="i" class="reason">
           {{ student.say(refusalText(refusal, college.zone)) }}
           <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{
@@ -65,8 +109,9 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         </span>
       </li>
     </ul>
-    <p v-if="earlier.length" class="quiet small">
-      Earlier receipts: {{ earlier.map((r) => `${r.id}, ${ago(r.at, clock.now, college.zone)}`).join(' · ') }}
+    <p v-if="open && earlier.length" class="quiet small">
+      Earlier receipts:
+      {{ earlier.map((r) => `${r.id}, ${ago(r.at, clock.minute, college.zone)}`).join(' · ') }}
     </p>
   </section>
 </template>
@@ -79,6 +124,9 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
 }
 .receipt p {
   margin: 4px 0;
+}
+.sum {
+  display: inline-block;
 }
 .receipt ul {
   list-style: none;
@@ -99,12 +147,16 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
   font-size: 12.5px;
 }
 .outcome.registered,
-.outcome.exchanged {
+.outcome.exchanged,
+.outcome.dropped,
+.outcome.left,
+.outcome.declined {
   border-color: var(--dusk);
   background: var(--dusk);
   color: var(--on-dusk);
 }
 .outcome.unsettled,
+.outcome.inLine,
 .outcome.waiting,
 .outcome.notTried {
   border: 1px dashed var(--ember);

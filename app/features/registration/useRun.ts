@@ -1,13 +1,21 @@
-import { useSessionStorage, useTimeoutFn } from '@vueuse/core'
+import { until, useSessionStorage, useTimeoutFn } from '@vueuse/core'
 import type { CourseCode, TermCode } from '#core/ids'
 import type { Receipt } from '#shared/registration/responses'
 
-/** A run that was asked for, under the key by which it is one run however often it is asked for. */
+/** What a run is to do. */
+export interface RunLinesAsked {
+  courses?: CourseCode[]
+  drop?: CourseCode[]
+  leave?: CourseCode[]
+}
+
+/** A run, or the answer to an offer, under the key by which it is one however often it is asked for. */
 interface AskedRun {
   key: string
   student: number
   term: TermCode
-  courses: CourseCode[]
+  path: string
+  body: object
 }
 
 const FIRST_WAIT_MS = 500
@@ -20,7 +28,7 @@ const LONGEST_WAIT_MS = 8_000
 export function useRun(after: () => Promise<void>) {
   const student = useStudent()
   const standing = useStanding()
-  const asked = useSessionStorage<AskedRun | null>('ridgeway.run', null, {
+  const asked = useSessionStorage<AskedRun | null>('ridgeway.asked', null, {
     serializer: { read: (text) => JSON.parse(text) as AskedRun | null, write: JSON.stringify }
   })
   /** The run of the student and term on screen that has no answer yet. */
@@ -40,9 +48,9 @@ export function useRun(after: () => Promise<void>) {
     if (!run || sending) return
     sending = true
     try {
-      const answer = await api<Receipt>(`/api/students/${run.student}/runs`, {
+      const answer = await api<Receipt>(`/api/students/${run.student}/${run.path}`, {
         method: 'POST',
-        body: { term: run.term, courses: run.courses },
+        body: run.body,
         key: run.key
       })
       if (mine.value?.key === run.key) receipt.value = answer
@@ -68,14 +76,21 @@ export function useRun(after: () => Promise<void>) {
     wait = Math.min(LONGEST_WAIT_MS, wait * 2)
   }
 
-  async function run(courses: CourseCode[]) {
+  async function ask(path: string, body: object) {
     if (running.value) return
     wait = FIRST_WAIT_MS
     message.value = undefined
     const { id } = student.picture!.student
-    asked.value = { key: crypto.randomUUID(), student: id, term: standing.term!.code, courses }
+    // What was changed just before belongs to it.
+    await until(
+      () => Boolean(student.onTheWay?.pending.length) && student.onTheWay?.state === 'sending'
+    ).toBe(false)
+    asked.value = { key: crypto.randomUUID(), student: id, term: standing.term!.code, path, body }
     await send()
   }
+  const run = (lines: RunLinesAsked) => ask('runs', { term: standing.term!.code, ...lines })
+  const answer = (offer: number, given: 'accept' | 'decline', givingUp: CourseCode[] = []) =>
+    ask(`offers/${offer}`, { answer: given, givingUp })
   // Of a page or a term that was left before the answer came.
   watch(
     [() => student.picture?.student.id, () => standing.term?.code],
@@ -86,5 +101,5 @@ export function useRun(after: () => Promise<void>) {
     },
     { immediate: true }
   )
-  return { run, running, receipt, message }
+  return { run, answer, running, receipt, message }
 }

@@ -1,5 +1,5 @@
 import type { CourseCode } from '#core/ids'
-import type { RunSheet } from '#shared/registration/responses'
+import type { RunSheet, SheetLine } from '#shared/registration/responses'
 
 /** The run sheet of the term on screen, as the server judges it, and what of it is chosen. */
 export function useRunSheet() {
@@ -30,7 +30,9 @@ export function useRunSheet() {
     const opens = sheet.value?.opens
     return typeof opens === 'number' && clock.now >= opens
   })
-  watch([() => standing.term?.code, () => student.picture, opened], load, { immediate: true })
+  // A change that is shown at once is judged by the server only once it has been sent.
+  const unsent = computed(() => student.onTheWay?.pending.length ?? 0)
+  watch([() => standing.term?.code, () => student.picture, opened, unsent], load, { immediate: true })
   watch(useSeatsOn(sheet), (_, before) => before && load())
 
   const closed = computed(() => sheet.value !== undefined && clock.now >= sheet.value.closes)
@@ -42,16 +44,37 @@ export function useRunSheet() {
   /** Courses that are ready and not to be registered by the next run. */
   const left = ref(new Set<CourseCode>())
   const chosen = computed(() => ready.value.filter((line) => !left.value.has(line.course)))
+  /** Refused as things stand, with a place in line as the first that can be had instead. */
+  const waitsFor = ({ refusals, fallbacks, line }: SheetLine) =>
+    refusals.length > 0 &&
+    fallbacks.find((one) => one.fallback.kind === 'line' || !one.refusals.length)?.fallback.kind === 'line' &&
+    line?.refusals.length === 0
   const credits = computed(() => {
     const held = sheet.value?.credits.registered ?? 0
-    return closed.value ? held : chosen.value.reduce((sum, line) => sum + line.credits, held)
+    const added = chosen.value.filter((line) => !waitsFor(line))
+    return closed.value ? held : added.reduce((sum, line) => sum + line.credits, held)
   })
   function toggle(course: CourseCode) {
     const next = new Set(left.value)
     if (!next.delete(course)) next.add(course)
     left.value = next
   }
-  return { sheet, failure, load, opened, closed, registered, ready, left, chosen, credits, toggle }
+  const inLine = computed(() => chosen.value.filter(waitsFor))
+  return {
+    sheet,
+    failure,
+    load,
+    opened,
+    closed,
+    lines,
+    registered,
+    ready,
+    left,
+    chosen,
+    inLine,
+    credits,
+    toggle
+  }
 }
 
 /** The seats of what stands on the sheet, as they are told. */

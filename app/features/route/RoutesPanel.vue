@@ -123,7 +123,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
             <span v-if="one.route.chosen" class="pill">chosen</span>
             <span class="quiet small block">
               <template v-if="one.route.version"
-                >changed {{ ago(one.route.changedAt, clock.now, college.zone) }} by
+                >changed {{ ago(one.route.changedAt, clock.minute, college.zone) }} by
                 {{ one.route.changedBy }}</template
               ><template v-if="one.route.seen">
                 · seen by {{ one.route.seen.by }}
@@ -199,7 +199,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
       </dl>
       <ol v-if="versions.list.length" class="versions">
         <li v-for="one in versions.list" :key="one.version">
-          <span>{{ ago(one.at, clock.now, college.zone) }}, {{ one.by }}:</span>
+          <span>{{ ago(one.at, clock.minute, college.zone) }}, {{ one.by }}:</span>
           {{ one.kind === 'undo' ? 'took back, ' : one.kind === 'redo' ? 'did again, ' : ''
           }}{{ changeText(one.change, college.shortTerm) }}
           <v-text-btn

@@ -10,15 +10,14 @@ export function useTermFacts(term: Ref<TermView | undefined>, offer: () => reado
   const clock = useClock()
   const weeks = useWeeks()
   // The second does not matter.
-  const minute = computed(() => Math.floor(clock.now / 60_000) * 60_000)
   return computed(() => {
     const { picture } = student
     if (!picture || !college.shelf || !term.value) return undefined
     const { code } = term.value
-    const opens = picture.openings.find((one) => one.term === code)?.opens ?? minute.value
+    const opens = picture.openings.find((one) => one.term === code)?.opens ?? clock.minute
     return registrationFacts(picture, college.shelf, {
       term: code,
-      now: Math.max(minute.value, opens),
+      now: Math.max(clock.minute, opens),
       heldSections: termWeek(picture, code, undefined).held,
       exchanging: weeks.exchanging,
       offer: offer()

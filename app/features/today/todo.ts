@@ -13,14 +13,13 @@ export const useTodo = defineStore('todo', () => {
   const student = useStudent()
   const college = useCollege()
   const clock = useClock()
-  const minute = computed(() => Math.floor(clock.now / 60_000) * 60_000)
 
   const question = computed((): TodoQuestion | undefined => {
     const { picture, reading, work } = student
     const { shelf } = college
     // Not before what has passed: the day and the deadlines are those of the reading.
     return picture && reading && shelf
-      ? { picture, reading, shelf, work, now: Math.max(minute.value, reading.now) }
+      ? { picture, reading, shelf, work, now: Math.max(clock.minute, reading.now) }
       : undefined
   })
   const list = computed((): Todo[] => (question.value ? thingsToDo(question.value).map(asRead) : []))

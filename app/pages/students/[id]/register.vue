@@ -9,9 +9,22 @@ const college = useCollege()
 const standing = useStanding()
 const { hueOf } = useHues()
 
-const { sheet, failure, load, opened, closed, registered, ready, left, chosen, credits, toggle } =
-  useRunSheet()
-const { run, running, receipt, message } = useRun(async () => {
+const {
+  sheet,
+  failure,
+  load,
+  opened,
+  closed,
+  lines,
+  registered,
+  ready,
+  left,
+  chosen,
+  inLine,
+  credits,
+  toggle
+} = useRunSheet()
+const { run, answer, running, receipt, message } = useRun(async () => {
   left.value = new Set()
   await student.reload()
   await load()
@@ -30,12 +43,19 @@ const disabledWhy = computed(() => {
   if (!ready.value.length) return 'No line is ready: pick sections on the Week first.'
   return chosen.value.length ? undefined : 'No line is chosen.'
 })
+const adding = ref(false)
+const dropping = useDropping(lines, (courses) => void run({ drop: courses }))
 /** What the button does, in so many words. */
 const act = computed(() => {
   const exchanges = chosen.value.filter((line) => line.givesBack.length).length
-  const fresh = chosen.value.length - exchanges
-  if (!exchanges) return `Register ${fresh}`
-  return fresh ? `Register ${fresh}, exchange ${exchanges}` : `Exchange ${exchanges}`
+  const waiting = inLine.value.length
+  const fresh = chosen.value.length - exchanges - waiting
+  const parts = [
+    ...(fresh || !chosen.value.length ? [`register ${fresh}`] : []),
+    ...(exchanges ? [`exchange ${exchanges}`] : []),
+    ...(waiting ? [`stand in line for ${waiting}`] : [])
+  ].join(', ')
+  return parts[0]!.toUpperCase() + parts.slice(1)
 })
 /** What this page did, as the sheet tells it where it is newer; or the last one. */
 const shownReceipt = computed((): Receipt | undefined => {
@@ -43,7 +63,7 @@ const shownReceipt = computed((): Receipt | undefined => {
   return receipts.find((one) => one.id === receipt.value?.id) ?? receipt.value ?? receipts[0]
 })
 function press() {
-  if (!disabledWhy.value) void run(chosen.value.map((line) => line.course))
+  if (!disabledWhy.value) void run({ courses: chosen.value.map((line) => line.course) })
 }
 </script>
 
@@ -59,12 +79,30 @@ function press() {
         :chosen="chosen.length"
         :registered="registered.length"
       />
+      <SeatOffer
+        v-for="offer in standing.offers"
+        :key="offer.id"
+        :offer="offer"
+        :busy="running"
+        @answer="(given, givingUp) => answer(offer.id, given, givingUp)"
+      />
+      <TermLine v-if="term && sheet.opens !== null && (opened || closed)" :term="term" :opens="sheet.opens" />
       <div class="page-head sheet-head">
         <h2>{{ closed ? 'Registered' : 'Run sheet' }}</h2>
         <span v-if="!closed" class="pill"
           >checked for {{ opened ? 'now' : shortInstant(sheet.checkedFor, college.zone) }}</span
         >
-        <div v-if="!closed" class="push go">
+        <v-btn v-if="student.own && !closed" class="push" :aria-expanded="adding" @click="adding = !adding"
+          >Add by section code</v-btn
+        >
+        <v-btn
+          v-if="student.own && dropping.droppable.value.length > 1"
+          :class="{ push: closed }"
+          :disabled="running"
+          @click="dropping.askAll"
+          >Drop everything …</v-btn
+        >
+        <div v-if="!closed" class="go" :class="{ push: !student.own }">
           <span v-if="disabledWhy" id="why" class="quiet">{{ disabledWhy }}</span>
           <v-btn
             variant="flat"
@@ -78,11 +116,21 @@ function press() {
           </v-btn>
         </div>
       </div>
+      <LazyAddByCode v-if="adding" @close="adding = false" />
       <p v-if="message" class="stops" role="alert">{{ message }}</p>
+
+      <DropAsk
+        v-if="dropping.asked.value.length > 2"
+        :courses="dropping.asked.value"
+        :says="dropping.says.value"
+        @confirm="dropping.confirm"
+        @keep="dropping.keep"
+      />
 
       <RunReceipt
         v-if="shownReceipt"
         :receipt="shownReceipt"
+        :fresh="shownReceipt.id === receipt?.id"
         :earlier="sheet.receipts.filter((r) => r.id !== shownReceipt!.id)"
       />
 
@@ -93,7 +141,14 @@ function press() {
           :opened="opened"
           :closed="closed"
           :left="left"
+          :dropping="dropping.asked.value"
+          :says="dropping.says.value"
+          :busy="running"
           @toggle="toggle"
+          @drop="dropping.ask"
+          @keep="dropping.keep"
+          @confirm="dropping.confirm"
+          @leave="(course) => run({ leave: [course] })"
         />
         <div v-else class="card empty">
           <h2>{{ closed ? `Nothing of ${term?.name} is registered` : 'The run sheet is empty' }}</h2>

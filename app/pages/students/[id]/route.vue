@@ -85,7 +85,7 @@ async function once(work: () => Promise<unknown>) {
         {{ student.routes.length > 1 ? count(student.routes.length, 'route') : 'Routes' }}
       </v-text-btn>
       <span v-if="route.version" class="quiet small"
-        >changed {{ ago(route.changedAt, clock.now, college.zone) }} by {{ route.changedBy }}</span
+        >changed {{ ago(route.changedAt, clock.minute, college.zone) }} by {{ route.changedBy }}</span
       >
       <span class="push quiet">
         <template v-if="figures?.finish"
@@ -115,7 +115,7 @@ async function once(work: () => Promise<unknown>) {
       <RouteMenu />
       <template v-if="student.own">
         <span v-if="route.reviewAskedAt && !signOff" class="quiet"
-          >review asked {{ ago(route.reviewAskedAt, clock.now, college.zone) }}</span
+          >review asked {{ ago(route.reviewAskedAt, clock.minute, college.zone) }}</span
         >
         <v-btn
           v-else-if="!signOff || standing.changedSince"
@@ -229,7 +229,7 @@ async function once(work: () => Promise<unknown>) {
         </p>
         <p v-for="message in picture.messages.slice(0, 2)" :key="message.at">
           “{{ message.text }}”
-          <span class="quiet">{{ message.from }}, {{ ago(message.at, clock.now, college.zone) }}</span>
+          <span class="quiet">{{ message.from }}, {{ ago(message.at, clock.minute, college.zone) }}</span>
         </p>
         <p class="quiet">{{ advisor.office }}, {{ advisor.hours }}</p>
       </section>

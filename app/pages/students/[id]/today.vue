@@ -60,7 +60,14 @@ const dates = computed(() =>
   })
 )
 const advisors = computed(() => picture.value.advisors)
-const URGENCY = { stops: 'stops you', attention: 'needs attention', plain: '', later: 'later' }
+const URGENCY = {
+  runsOut: 'runs out',
+  stops: 'stops you',
+  attention: 'needs attention',
+  plain: '',
+  later: 'later'
+}
+const isFirst = (urgency: string) => urgency === 'runsOut' || urgency === 'stops'
 function act(to: string) {
   if (to.startsWith('#')) document.getElementById(to.slice(1))?.scrollIntoView({ block: 'center' })
   else void navigateTo(`/students/${picture.value.student.id}/${to}`)
@@ -89,8 +96,8 @@ function act(to: string) {
               <span class="when quiet">{{ item.when }}</span>
               <v-btn
                 v-if="item.action"
-                :variant="item.urgency === 'stops' ? 'flat' : 'outlined'"
-                :color="item.urgency === 'stops' ? 'primary' : undefined"
+                :variant="isFirst(item.urgency) ? 'flat' : 'outlined'"
+                :color="isFirst(item.urgency) ? 'primary' : undefined"
                 @click="act(item.action.to)"
                 >{{ item.action.label }}</v-btn
               >
@@ -207,6 +214,7 @@ li + li {
 .edge.stops {
   background: var(--rowan);
 }
+.edge.runsOut,
 .edge.attention {
   background: var(--ember);
 }

@@ -40,8 +40,8 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
       <DegreeMenu class="no-print" />
     </div>
     <p class="print-only">
-      {{ picture.student.name }}, {{ picture.student.number }} · {{ instantText(clock.now, college.zone) }} ·
-      a degree audit, not a transcript
+      {{ picture.student.name }}, {{ picture.student.number }} ·
+      {{ instantText(clock.minute, college.zone) }} · a degree audit, not a transcript
     </p>
     <p v-if="reading.audits.some((audit) => audit.ended === 'limit')" class="rests">
       This reading is not proved to be the best one; a better one may exist.

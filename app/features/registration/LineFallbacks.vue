@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { optionsAmong, seatsLeft, sectionsOf, type Option } from '#core/week'
+import type { SheetLine } from '#shared/registration/responses'
+import { fallbacksOf, MOST_FALLBACKS, type Fallback } from '#shared/registration/fallbacks'
+import { refusalText } from '#shared/registration/texts'
+import { sectionHours } from '#shared/week/texts'
+import { KIND_WORDS } from '#shared/words'
+
+/** What is tried where a line does not go through, in order; what may be added is one click. */
+const props = defineProps<{ line: SheetLine }>()
+const student = useStudent()
+const college = useCollege()
+const standing = useStanding()
+const offers = useOffers()
+const changes = useChanges()
+
+const term = computed(() => standing.term?.code)
+const list = computed(() =>
+  fallbacksOf(student.picture?.fallbacks ?? [], term.value ?? '', props.line.course)
+)
+const keyOf = (one: Fallback) => (one.kind === 'line' ? 'line' : [...one.sections].sort().join())
+const picked = computed(() => new Set<string>((props.line.sections ?? []).map((one) => one.code)))
+const named = (option: Option) =>
+  [option.main.number, ...option.components.map((one) => `${KIND_WORDS[one.kind]} ${one.number}`)].join(' + ')
+const options = computed(() => {
+  const own = (offers.byTerm.get(term.value ?? '')?.sections ?? []).filter(
+    (one) => one.course === props.line.course
+  )
+  return optionsAmong(own, standing.holidays).filter((option) =>
+    sectionsOf(option).every((one) => !one.officeOnly)
+  )
+})
+const optionOf = (one: Fallback) =>
+  one.kind === 'line'
+    ? undefined
+    : options.value.find((option) => option.key.split('+').sort().join() === keyOf(one))
+const textOf = (one: Fallback) => {
+  if (one.kind === 'line') return 'stand in line'
+  const option = optionOf(one)
+  return option ? `${named(option)} · ${sectionHours(option.main)}` : one.sections.join(' + ')
+}
+/** What would stand in the way of one as things stand. */
+const againstOf = (one: Fallback) => {
+  const judged = props.line.fallbacks.find((other) => keyOf(other.fallback) === keyOf(one))
+  const first = judged?.refusals[0]
+  return first && student.say(refusalText(first, college.zone))
+}
+/** Not picked and not chosen yet: those with seats first. */
+const more = computed(() => {
+  const chosen = new Set(list.value.map(keyOf))
+  const sections = options.value
+    .filter((option) => sectionsOf(option).some((one) => !picked.value.has(one.code)))
+    .sort((a, b) => Number(seatsLeft(b) > 0) - Number(seatsLeft(a) > 0))
+    .map((option): { fallback: Fallback; title: string } => {
+      const fallback: Fallback = { kind: 'sections', sections: sectionsOf(option).map((one) => one.code) }
+      const left = Math.max(0, seatsLeft(option))
+      return { fallback, title: `${textOf(fallback)} · ${left} left` }
+    })
+  const line = { fallback: { kind: 'line' } as Fallback, title: 'Stand in line' }
+  return [line, ...sections].filter((one) => !chosen.has(keyOf(one.fallback)))
+})
+function write(next: readonly Fallback[]) {
+  void changes.setFallbacks({ term: term.value!, course: props.line.course, list: [...next] })
+}
+const without = (one: Fallback) => list.value.filter((other) => keyOf(other) !== keyOf(one))
+</script>
+
+<template>
+  <ol class="fallbacks">
+    <li v-for="one in list" :key="keyOf(one)">
+      {{ textOf(one) }}
+      <v-text-btn v-if="student.own" :aria-label="`Take off: ${textOf(one)}`" @click="write(without(one))"
+        >take off</v-text-btn
+      >
+      <span v-if="againstOf(one)" class="quiet small against">{{ againstOf(one) }}</span>
+    </li>
+  </ol>
+  <v-menu v-if="student.own && list.length < MOST_FALLBACKS">
+    <template #activator="{ props: menu }">
+      <v-text-btn v-bind="menu" :aria-label="`Add a fallback for ${line.course}`">{{
+        list.length ? 'add another' : 'nothing set, add'
+      }}</v-text-btn>
+    </template>
+    <v-list>
+      <v-list-item v-for="one in more" :key="keyOf(one.fallback)" @click="write([...list, one.fallback])">{{
+        one.title
+      }}</v-list-item>
+    </v-list>
+  </v-menu>
+  <span v-else-if="!list.length" class="quiet">nothing set</span>
+</template>
+
+<style scoped>
+.fallbacks {
+  margin: 0;
+  padding-left: 18px;
+}
+.against {
+  display: block;
+}
+</style>
