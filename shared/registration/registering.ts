@@ -58,3 +58,11 @@ export function registrationFacts(
     componentsOf: (main) => [...(parts.get(main) ?? [])]
   }
 }
+
+/** Courses for which somebody stands in line in a term, or is offered a seat. */
+export function waitingIn(
+  { waiting, offers }: Pick<StudentRecord, 'waiting' | 'offers'>,
+  term: TermCode
+): Set<CourseCode> {
+  return new Set([...waiting, ...offers].filter((one) => one.term === term).map((one) => one.course))
+}

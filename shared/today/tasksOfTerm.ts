@@ -6,7 +6,7 @@ import { changesSince, type Section } from '#core/week'
 import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
 import type { TermView } from '#shared/catalog/responses'
 import { goingWith } from '#shared/reading'
-import { registrationFacts } from '#shared/registration/registering'
+import { registrationFacts, waitingIn } from '#shared/registration/registering'
 import { refusalText } from '#shared/registration/texts'
 import { termWeek } from '#shared/week/termWeek'
 import { sectionHours, SINCE_WORDS, sectionName } from '#shared/week/texts'
@@ -37,7 +37,7 @@ export function ofTerm(question: TodoQuestion, standing: TermStanding<TermView>)
     ...(open && isAtWork && !standing.unsettled && !standing.taken
       ? [nothingPlanned(question, standing)]
       : []),
-    ...(open && standing.unsettled ? [toRegister(question, standing)] : []),
+    ...(open ? toRegister(question, standing) : []),
     ...(adding === 'none' && standing.unsettled && state === 'underWay' ? [noOpening(standing)] : []),
     ...ofSignOff(question, standing),
     ...(adding === 'ended' ? [] : ofWeek(question, standing)),
@@ -74,15 +74,21 @@ function noOpening({ term, unsettled }: TermStanding<TermView>): Todo {
   }
 }
 
-function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): Todo {
+function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
   const { picture } = question
-  const { term, adding, unsettled } = standing
+  const { term, adding } = standing
+  const planned = picture.route.courses.filter((one) => one.term === term.code)
+  // What waits in a line is done as far as it can be.
+  const waiting = waitingIn(picture, term.code)
+  const unsettled = standing.unsettled - planned.filter((one) => waiting.has(one.course)).length
+  if (unsettled <= 0) return []
   const { picked } = termWeek(picture, term.code, goingWith(picture, term.code))
   const settled = new Set(picked.map((one) => one.course))
   const held = new Set(picture.held.filter((one) => one.term === term.code).map((one) => one.course))
-  const planned = picture.route.courses.filter((one) => one.term === term.code)
-  const without = planned.filter((one) => !held.has(one.course) && !settled.has(one.course)).length
-  return {
+  const without = planned.filter(
+    (one) => !held.has(one.course) && !settled.has(one.course) && !waiting.has(one.course)
+  ).length
+  const task: Todo = {
     id: `opening ${term.code}`,
     urgency: adding === 'open' ? 'attention' : 'plain',
     title: adding === 'open' ? `${term.name} is open for you` : `${term.name} opens for you`,
@@ -92,6 +98,7 @@ function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): T
     when: whenOf(question, standing),
     action: without ? { label: 'Pick sections', to: 'week' } : { label: 'Run sheet', to: 'register' }
   }
+  return [task]
 }
 
 function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
@@ -132,7 +139,9 @@ function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[
   const { picture, shelf } = question
   const { term, adding, opens } = standing
   const draft = goingWith(picture, term.code)
-  const { wanted, exchanged } = termWeek(picture, term.code, draft)
+  const waiting = waitingIn(picture, term.code)
+  const { wanted: picks, exchanged } = termWeek(picture, term.code, draft)
+  const wanted = picks.filter((one) => !waiting.has(one.course))
   const before =
     adding === 'notYet' ? `before ${shortInstant(opens!, shelf.zone)}` : whenOf(question, standing)
   const found = [...exchanged].map((course): Todo => ({

@@ -48,6 +48,10 @@ describe('what is to do', () => {
     expect(said(offered)).not.toContain(`In line for ${course}`)
     expect(said(offered, until)).not.toContain(`A seat in ${course} is held for you`)
     expect(sections).toContain(section)
+    // It is neither to be registered nor to be picked anew.
+    const titles = said({ ...offered, offers: [] }).join()
+    expect(titles).not.toContain(`${course} cannot be registered`)
+    expect(titles).not.toMatch(/has filled since/)
   })
   it('tells of seats in which an office placed the student', async () => {
     expect(said(await picture('Tamsin Roe'))).toContain('An office placed you in HERI 210, LANG 201')

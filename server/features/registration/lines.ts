@@ -9,17 +9,8 @@ import * as t from '#server/db/schema/index'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
 import { campusNow } from '#server/gateways/clock'
 import type { Who } from '#shared/accounts/responses'
-import type { StudentRecord } from '#shared/record/responses'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { codesOf, lineOf, type RunUnderWay } from './receiptLines'
-
-/** Courses for which somebody stands in line in a term, or is offered a seat. */
-export function waitingIn(
-  { waiting, offers }: Pick<StudentRecord, 'waiting' | 'offers'>,
-  term: TermCode
-): Set<CourseCode> {
-  return new Set([...waiting, ...offers].filter((one) => one.term === term).map((one) => one.course))
-}
 
 /** Takes a place at the end of each of the lines. */
 export async function joinLine(

@@ -16,6 +16,7 @@ import { sectionsOf, type Section } from '#core/week'
 import type { Instant } from '#core/time'
 import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
 import type { StudentRecord } from '#shared/record/responses'
+import { waitingIn } from '#shared/registration/registering'
 import { fallbacksOf, type Fallback } from '#shared/registration/fallbacks'
 import { goingWith } from '#shared/reading'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
@@ -23,7 +24,6 @@ import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { readFacts } from './facts'
-import { waitingIn } from './lines'
 
 export async function readSheet(
   db: Reader,

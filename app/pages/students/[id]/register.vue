@@ -40,7 +40,10 @@ const disabledWhy = computed(() => {
   if (closed.value) return standing.closedWhy
   const first = blocking.value[0]
   if (first) return student.say(refusalText(first, college.zone))
-  if (!ready.value.length) return 'No line is ready: pick sections on the Week first.'
+  if (!ready.value.length)
+    return lines.value.some((line) => line.state === 'unsettled')
+      ? 'No line is ready: pick sections on the Week first.'
+      : 'Nothing is left to register.'
   return chosen.value.length ? undefined : 'No line is chosen.'
 })
 const adding = ref(false)
