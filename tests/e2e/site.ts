@@ -19,7 +19,15 @@ export interface DemoSite {
   browsers: Browsers
 }
 
-export const test = base.extend<object, { scenario: string; site: DemoSite }>({
+export const test = base.extend<{ tidy: undefined }, { scenario: string; site: DemoSite }>({
+  /** Whoever is still there when a test ends leaves, so that nothing of it comes upon the next one. */
+  tidy: [
+    async ({ site: _ }, use) => {
+      await use(undefined)
+      for (const page of [...present]) await leave(page)
+    },
+    { auto: true }
+  ],
   /** Files that name different scenarios share no server and no database. */
   scenario: ['shared', { option: true, scope: 'worker' }],
   site: [
@@ -96,8 +104,12 @@ export async function visit(site: DemoSite, screen?: Screen): Promise<Page> {
   const page = await site.browsers.page(site.address, screen)
   lenders.set(page.context(), site.browsers)
   watchChanges(page)
+  present.add(page)
   return page
 }
+
+/** Pages that nobody has left yet. */
+const present = new Set<Page>()
 
 const lenders = new WeakMap<BrowserContext, Browsers>()
 
@@ -111,6 +123,7 @@ export async function sent(page: Page): Promise<void> {
 
 /** Closes a page and what else is open in its browser, once its changes have been answered. */
 export async function leave(page: Page): Promise<void> {
+  present.delete(page)
   await sent(page)
   await lenders.get(page.context())!.takeBack(page.context())
 }

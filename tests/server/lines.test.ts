@@ -339,12 +339,12 @@ function numbers(seed: number) {
 }
 
 describe('from seeds', () => {
-  it.each([1, 2, 3])(
-    'after each of 40 operations the counts are the rows, and nobody was passed (seed %i)',
+  it.each([1, 2])(
+    'after each of 30 operations the counts are the rows, and nobody was passed (seed %i)',
     async (seed) => {
       const below = numbers(seed)
       let now = OPENS
-      for (let step = 0; step < 40; step++) {
+      for (let step = 0; step < 30; step++) {
         const who = people[below(people.length)]!
         const offer = await offerOf(who)
         const act = below(6)
