@@ -159,8 +159,7 @@ test('two tabs of one browser share one stream, and the second goes on when the 
   await expect.poll(() => streams.length).toBe(1)
   await orla.request.delete('/api/students/1/sign-off?term=AU27')
   await expect(other.getByText('not given yet')).toBeVisible()
-  await leave(orla)
-  await context.close()
+  for (const page of [orla, first]) await leave(page)
 })
 
 test('every kind of change waits without a server, stays over a reload, and reaches its own student', async ({
