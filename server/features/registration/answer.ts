@@ -15,12 +15,12 @@ import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
-import { registrationFacts } from '#shared/registration/registering'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
-import { termWeek } from '#shared/week/termWeek'
 import { dropSeats } from './drops'
+import { factsOfOffer } from './facts'
 import { endOffer } from './offers'
 import { lineOf } from './receiptLines'
+import { receiptOfKey } from './run'
 import { giveBack, idsOf, seatsOf, takeSections } from './seats'
 import { readReceipts } from './sheet'
 
@@ -57,10 +57,7 @@ export function answerOffer(
     const receiptOf = async (receipt: number) =>
       (await readReceipts(tx, student, term)).find((one) => one.id === receipt)!
     if (key !== undefined) {
-      const [before] = await tx
-        .select({ id: t.receipt.id })
-        .from(t.receipt)
-        .where(all(eq(t.receipt.studentId, student), eq(t.receipt.runKey, key)))
+      const before = await receiptOfKey(tx, student, key)
       if (before) return receiptOf(before.id)
     }
     const now = await campusNow(tx)
@@ -133,15 +130,7 @@ async function accept(
       : one
   )
   const option = pickedOptions(family, sections).get(course)
-  const { held } = termWeek(picture!, term, undefined)
-  const exchanging = new Set(held.some((one) => one.course === course) ? [course] : [])
-  const facts = registrationFacts(picture!, shelf, {
-    term,
-    now,
-    heldSections: held,
-    offer: family,
-    exchanging
-  })
+  const facts = factsOfOffer(picture!, shelf, { term, now, course, offer: family })
   const drops = decideDrop(facts, others)
   const [decision] = option ? decide(afterDrop(facts, others), [option]) : []
   const refusals = [

@@ -1,5 +1,5 @@
 /** What the registration decision needs to know about a student and a term, read in one transaction. */
-import type { TermCode } from '#core/ids'
+import type { CourseCode, TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
@@ -24,4 +24,20 @@ export async function readFacts(
   const offer = await familiesOf(db, [...(draft?.sections ?? []), ...sectionsOfFallbacks(picture)])
   const { held: heldSections, exchanged: exchanging } = termWeek(picture, term, draft)
   return { facts: registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging }), offer }
+}
+
+/** Facts for a choice that is offered to a student: a seat of its course that is held is exchanged for it. */
+export function factsOfOffer(
+  picture: StudentRecord,
+  shelf: Shelf,
+  {
+    term,
+    now,
+    course,
+    offer
+  }: { term: TermCode; now: Instant; course: CourseCode; offer: readonly Section[] }
+): RegistrationFacts {
+  const { held } = termWeek(picture, term, undefined)
+  const exchanging = new Set(held.some((one) => one.course === course) ? [course] : [])
+  return registrationFacts(picture, shelf, { term, now, heldSections: held, offer, exchanging })
 }

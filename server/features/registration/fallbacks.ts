@@ -1,5 +1,6 @@
 /** What a student wants tried where a line of the run sheet does not go through. */
 import { eq } from 'drizzle-orm'
+import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
@@ -8,7 +9,7 @@ import { lockStudent } from '#server/features/record/lock'
 import type { ActorContext } from '#server/features/route/route'
 import { mustBeOption, openTerm } from '#server/features/sections/options'
 import { offerOf } from '#server/features/sections/sections'
-import type { LineFallbacks } from '#shared/registration/fallbacks'
+import type { Fallback, LineFallbacks } from '#shared/registration/fallbacks'
 
 /** The fallbacks of a line, in place of those it had. */
 export async function writeFallbacks(
@@ -39,4 +40,20 @@ export async function writeFallbacks(
     before: { term: code, course, list: before?.list ?? [] },
     after: { term: code, course, list }
   })
+}
+
+/** The fallbacks of a line; none where nothing was said. */
+export async function readFallbacks(
+  tx: Transaction,
+  student: StudentId,
+  term: TermCode,
+  course: CourseCode
+): Promise<readonly Fallback[]> {
+  const [row] = await tx
+    .select({ list: t.fallback.list })
+    .from(t.fallback)
+    .innerJoin(t.course, eq(t.course.id, t.fallback.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.fallback.termId))
+    .where(all(eq(t.fallback.studentId, student), eq(t.term.code, term), eq(t.course.code, course)))
+  return row?.list ?? []
 }

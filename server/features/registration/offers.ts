@@ -17,8 +17,7 @@ import { readStudentRecords } from '#server/features/record/studentRecords'
 import { familiesOf } from '#server/features/sections/sections'
 import { campusNow } from '#server/gateways/clock'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
-import { registrationFacts } from '#shared/registration/registering'
-import { termWeek } from '#shared/week/termWeek'
+import { factsOfOffer } from './facts'
 import { leaveLines } from './lines'
 
 /** What becomes of an offer of a term whose line moves by itself: it is taken at once, as if its student had accepted. */
@@ -129,9 +128,7 @@ async function mayTake(db: Reader, shelf: Shelf, kept: Kept, place: Place, now: 
   )
   const option = [...pickedOptions(offer, place.sections).values()][0]
   if (!option) return false
-  const { held } = termWeek(picture, term, undefined)
-  const exchanging = new Set(held.some((one) => one.course === option.course) ? [option.course] : [])
-  const facts = registrationFacts(picture, shelf, { term, now, heldSections: held, offer, exchanging })
+  const facts = factsOfOffer(picture, shelf, { term, now, course: option.course, offer })
   return mayBeOffered(decide(facts, [option])[0]!, linePolicyOf(kept.term).serves)
 }
 

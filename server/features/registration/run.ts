@@ -116,7 +116,7 @@ async function begin(
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
     const wanted = new Set(chosen.map(({ action, course }) => nameOf(action, ids.get(course)!)))
-    const before = key === undefined ? undefined : await ofKey(tx, student, key)
+    const before = key === undefined ? undefined : await receiptOfKey(tx, student, key)
     if (before && !(before.termId === term.id && (await isOf(tx, before.id, wanted)))) throw keyUsed()
     if (before) return before.id
     const open = await tx
@@ -156,7 +156,8 @@ async function begin(
   })
 }
 
-async function ofKey(tx: Transaction, student: StudentId, key: string) {
+/** The receipt of the run that was asked for under a key. */
+export async function receiptOfKey(tx: Transaction, student: StudentId, key: string) {
   const [found] = await tx
     .select({ id: t.receipt.id, termId: t.receipt.termId })
     .from(t.receipt)

@@ -17,10 +17,10 @@ import { campusNow } from '#server/gateways/clock'
 import type { Who } from '#shared/accounts/responses'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
-import { fallbacksOf } from '#shared/registration/fallbacks'
 import { waitingIn } from '#shared/registration/registering'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
+import { readFallbacks } from './fallbacks'
 import { joinLine, leaveLines } from './lines'
 import { codesOf, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
@@ -36,9 +36,8 @@ export async function takeSeats(
   const { student, term } = of
   const courses = group.map((option) => option.course)
   const seats = await seatsOf(tx, student, term, courses)
-  const [before] = await readStudentRecords(tx, [student], 'self')
   // What goes through only together has no fallbacks: another section of one would not bring the other.
-  const fallbacks = group.length === 1 ? fallbacksOf(before!.fallbacks, term, courses[0]!) : []
+  const fallbacks = group.length === 1 ? await readFallbacks(tx, student, term, courses[0]!) : []
   const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
   const locked = await tx
     .select({ id: t.section.id, code: t.section.code })
