@@ -22,7 +22,7 @@ function parts(at: Instant, zone: string): Record<string, string> {
   return { ...found, month: found.month!.slice(0, 3) }
 }
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+export const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 export const DAY_NAMES: Record<Weekday, string> = {
   1: 'Mon',
   2: 'Tue',

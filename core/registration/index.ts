@@ -19,6 +19,14 @@ export {
   type DropDecision
 } from './drop'
 export { groupLines } from './group'
-export { decideLine, mayBeOffered, offerEnds, type LineFacts, type LinePolicy, type LineTaking } from './line'
+export {
+  decideLine,
+  isOfSeats,
+  mayBeOffered,
+  offerEnds,
+  type LineFacts,
+  type LinePolicy,
+  type LineTaking
+} from './line'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
 export { GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'

@@ -29,7 +29,9 @@ export interface LineFacts {
 }
 
 /** What the seats alone make so, and waiting may settle. */
-const OF_SEATS: ReadonlySet<RefusalCode> = new Set(['full', 'reserved'])
+export function isOfSeats(refusal: Refusal): refusal is Extract<Refusal, { code: 'full' | 'reserved' }> {
+  return refusal.code === 'full' || refusal.code === 'reserved'
+}
 /** Settled when the seat is taken: credits waited for count to no limit, and a clash ends by giving up the other course. */
 const LATER: ReadonlySet<RefusalCode> = new Set(['load', 'clash'])
 
@@ -45,10 +47,8 @@ export interface LineTaking {
  * right, what is asked when the seat is taken aside.
  */
 export function decideLine(facts: LineFacts, option: Option, decision: LineDecision): LineTaking {
-  const lines = decision.refusals.flatMap((one) =>
-    one.code === 'full' || one.code === 'reserved' ? [one.section] : []
-  )
-  const refusals = decision.refusals.filter(({ code }) => !OF_SEATS.has(code) && !LATER.has(code))
+  const lines = decision.refusals.filter(isOfSeats).map((one) => one.section)
+  const refusals = decision.refusals.filter((one) => !isOfSeats(one) && !LATER.has(one.code))
   if (facts.now >= facts.policy.closes) refusals.push({ code: 'lineClosed', since: facts.policy.closes })
   if (facts.waiting.has(option.course)) refusals.push({ code: 'inLine' })
   for (const { code, waiting, waitCapacity } of sectionsOf(option))

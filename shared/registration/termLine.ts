@@ -1,7 +1,7 @@
 /** The term line: what may be done in a term until when, from the opening to the last drop, as a picture draws it. */
 import type { Instant, IsoDate } from '#core/time'
 import type { TermView } from '#shared/catalog/responses'
-import { deadlineText, instantText, shortInstant } from '#shared/when'
+import { deadlineText, instantText, MONTHS, shortInstant } from '#shared/when'
 
 /** How firm a bar looks: done as often as one likes, with no trace, with a trace, or waiting. */
 export type BarForm = 'full' | 'tint' | 'striped' | 'outline'
@@ -38,8 +38,6 @@ export interface TermLine {
   /** Where now is; undefined before and after the line. */
   now: number | undefined
 }
-
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** @param opens from when the student may register; the line begins there */
 export function termLineOf(term: TermView, opens: Instant, now: Instant, zone: string): TermLine {

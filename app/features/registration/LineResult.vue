@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
+import { isOfSeats } from '#core/registration'
 import type { SheetLine } from '#shared/registration/responses'
 import { leavesText } from '#shared/catalog/texts'
 import { refusalText, wayOut } from '#shared/registration/texts'
@@ -14,7 +15,6 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
 const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
 /** The seats alone are in the way, and there is a line for them. */
 const mayWait = computed(() => props.line.line?.refusals.length === 0)
-const isOfSeats = ({ code }: Refusal) => code === 'full' || code === 'reserved'
 /** Of a line that waits: how many stand before it in the longest of its lines. */
 const ahead = computed(() => {
   const lines = new Set<string>(props.line.line?.lines ?? [])
