@@ -15,7 +15,7 @@ import {
   type Attempts
 } from '#core/degree'
 import type { Finding } from '#core/findings'
-import type { CourseCode, TermCode } from '#core/ids'
+import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 import {
   evaluateRule,
   missingPart,
@@ -35,7 +35,7 @@ import {
   type RouteContext
 } from '#core/route'
 import type { Instant, IsoDate } from '#core/time'
-import type { Section, SectionTaker } from '#core/week'
+import type { PermissionKind, Permissions, Section, SectionTaker } from '#core/week'
 import type { TermView } from '#shared/catalog/responses'
 import { type Shelf, momentOf, programOf, termOf, factorsIn } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
@@ -212,13 +212,16 @@ export function takerOf(
   return {
     programs: programs.map((one) => one.spec.code),
     standing: student.standing,
-    permitted: permittedAt({ permitted }, now)
+    permissions: permissionsAt({ permitted }, now)
   }
 }
 
-/** Sections into which a student has been let, as of an instant. */
-export function permittedAt({ permitted }: Pick<StudentRecord, 'permitted'>, now: Instant) {
-  return new Set(permitted.filter((one) => one.until === null || one.until > now).map((one) => one.section))
+/** What is set aside for a student as of an instant; a permission has ended at its instant. */
+export function permissionsAt({ permitted }: Pick<StudentRecord, 'permitted'>, now: Instant): Permissions {
+  const found = new Map<SectionCode, Set<PermissionKind>>()
+  for (const { section, kind, until } of permitted)
+    if (until === null || until > now) found.set(section, (found.get(section) ?? new Set()).add(kind))
+  return found
 }
 
 /** Courses whose prerequisite is not asked of the student. */

@@ -47,7 +47,7 @@ function holding(courses: readonly string[], over: Partial<RegistrationFacts> = 
     loadMost: 18,
     repeatBelow: 'C',
     signOff: { policy: 'none', courses: null },
-    permitted: new Set(),
+    permissions: new Map(),
     componentsOf: () => [],
     ...over
   }

@@ -18,10 +18,14 @@ import {
   barriersOf,
   clashesWith,
   keptForOthers,
+  PERMISSION_KINDS,
+  permits,
   sectionsOf,
   type ComponentKind,
   type Holidays,
   type Option,
+  type PermissionKind,
+  type Permissions,
   type Section
 } from '../week'
 
@@ -61,8 +65,8 @@ export interface RegistrationFacts {
   /** A course earned here with less than this grade may be taken again; null: none that is earned. */
   repeatBelow: string | null
   signOff: { policy: SignOffPolicy; courses: readonly CourseCode[] | null }
-  /** Sections for which this student has been let in. */
-  permitted: ReadonlySet<SectionCode>
+  /** What is set aside for this student as of the instant. */
+  permissions: Permissions
   /** Kinds of components the section has in this term, whatever was chosen. */
   componentsOf: (section: SectionCode) => readonly ComponentKind[]
 }
@@ -72,14 +76,21 @@ export interface LineDecision {
   refusals: Refusal[]
   /** Holds only if these are finished as hoped. */
   assumed: RuleLeaf[]
+  /** Rules that would stand against it and that a permission sets aside. */
+  setAside: PermissionKind[]
 }
 
 /** Decides for each option of a group; a refused one takes the others with it. */
 export function decide(facts: RegistrationFacts, group: readonly Option[]): LineDecision[] {
   const general = generalRefusals(facts)
   const lines = group.map((option): LineDecision => {
-    const { refusals, assumed } = optionRefusals(facts, option, group)
-    return { course: option.course, refusals: [...general, ...refusals], assumed }
+    const { refusals, assumed, setAside } = optionRefusals(facts, option, group)
+    return {
+      course: option.course,
+      refusals: [...general, ...refusals],
+      assumed,
+      setAside: PERMISSION_KINDS.filter((kind) => setAside.has(kind))
+    }
   })
   const failed = lines.find((line) => line.refusals.length)
   if (failed) {
@@ -137,16 +148,22 @@ const seatIn = (term: Term, { course, main }: Option): HeldSeat => ({
 
 function optionRefusals(facts: RegistrationFacts, option: Option, group: readonly Option[]) {
   const refusals: Refusal[] = []
+  const setAside = new Set<PermissionKind>()
   const sections = sectionsOf(option)
+  const only = (refusal: Refusal) => ({ refusals: [refusal], assumed: [], setAside })
   const cancelled = sections.find((section) => section.cancelled)
-  if (cancelled) return { refusals: [{ code: 'cancelled', section: cancelled.code } as Refusal], assumed: [] }
+  if (cancelled) return only({ code: 'cancelled', section: cancelled.code })
+  /** Refuses, unless a permission of one of the sections sets just this rule aside. */
+  const refuse = (refusal: Refusal, kind: PermissionKind, at: readonly Section[] = sections) => {
+    if (permits(facts.permissions, kind, ...at.map((section) => section.code))) setAside.add(kind)
+    else refusals.push(refusal)
+  }
 
   const mine = new Set(
     facts.heldSections.filter((section) => section.course === option.course).map((section) => section.code)
   )
   if (mine.size) {
     const isAnother = mine.size !== sections.length || sections.some((section) => !mine.has(section.code))
-    const only = (refusal: Refusal) => ({ refusals: [refusal], assumed: [] })
     if (!isAnother || !facts.exchanging.has(option.course)) return only({ code: 'alreadyRegistered' })
     const isPlaced = facts.held.some(
       (seat) => seat.term === facts.term.code && seat.course === option.course && seat.placedByOffice
@@ -161,39 +178,50 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   for (const kind of facts.componentsOf(option.main.code)) {
     if (!chosen.has(kind)) refusals.push({ code: 'componentMissing', kind })
   }
-  for (const section of sections)
-    if (!mine.has(section.code)) refusals.push(...sectionRefusals(facts, section))
+  for (const section of sections) {
+    if (mine.has(section.code)) continue
+    refusals.push(...barriersOf(section, { ...facts.student, permissions: facts.permissions }))
+    if (section.permissionNeeded && permits(facts.permissions, 'consent', section.code))
+      setAside.add('consent')
+    const full = seatRefusal(facts, section)
+    if (full) refuse(full, 'full', [section])
+  }
 
   const others = group.filter((other) => other !== option)
-  const permitted = sections.some((section) => facts.permitted.has(section.code))
-  const { assumed, ...asked } = courseRefusals(facts, option.course, others, permitted, option.main)
-  refusals.push(...asked.refusals)
+  const consented = permits(facts.permissions, 'consent', ...sections.map((section) => section.code))
+  const { assumed, ...asked } = courseRefusals(facts, option.course, others, consented, option.main)
+  for (const refusal of asked.refusals) {
+    if (refusal.code === 'prerequisite') refuse(refusal, 'prerequisite')
+    else refusals.push(refusal)
+  }
 
   const gone = new Set(group.map((one) => one.course))
   const staying = facts.heldSections.filter((section) => !gone.has(section.course))
   const week = [...staying, ...others.flatMap(sectionsOf)]
-  for (const { with: other, clash } of clashesWith(
+  for (const { own, with: other, clash } of clashesWith(
     { course: option.course, sections },
     week,
     facts.holidays
   )) {
-    refusals.push({ code: 'clash', with: other.course, clash })
+    // Two sections clash: a permission of either lets both stand.
+    refuse({ code: 'clash', with: other.course, clash }, 'clash', [own, other])
   }
   const load = (list: readonly Section[]) => list.reduce((sum, section) => sum + section.credits, 0)
   const credits = load(staying) + group.reduce((sum, one) => sum + load(sectionsOf(one)), 0)
-  if (credits > facts.loadMost) refusals.push({ code: 'load', credits, most: facts.loadMost })
-  return { refusals, assumed }
+  if (credits > facts.loadMost) refuse({ code: 'load', credits, most: facts.loadMost }, 'load')
+  return { refusals, assumed, setAside }
 }
 
-function sectionRefusals(facts: RegistrationFacts, section: Section): Refusal[] {
-  const refusals: Refusal[] = []
+/** Why the seats of a section leave none for this student; undefined where one is free for them. */
+export function seatRefusal(
+  { student, block }: Pick<RegistrationFacts, 'student' | 'block'>,
+  section: Section
+): Refusal | undefined {
   const { code, kind, capacity, waiting } = section
-  refusals.push(...barriersOf(section, { ...facts.student, permitted: facts.permitted }))
   const left = capacity - section.taken
-  const kept = keptForOthers(section, { programs: facts.student.programs, block: facts.block })
-  if (left <= 0) refusals.push({ code: 'full', section: code, kind, capacity, waiting })
-  else if (left <= kept) refusals.push({ code: 'reserved', section: code, kind, left })
-  return refusals
+  const kept = keptForOthers(section, { programs: student.programs, block })
+  if (left <= 0) return { code: 'full', section: code, kind, capacity, waiting }
+  return left <= kept ? { code: 'reserved', section: code, kind, left } : undefined
 }
 
 /** Reasons that have to do with the course, whatever the section. */
@@ -201,7 +229,7 @@ function courseRefusals(
   facts: RegistrationFacts,
   code: CourseCode,
   others: readonly Option[],
-  permitted: boolean,
+  consented: boolean,
   main?: Section
 ) {
   const { catalog, terms, term, student } = facts
@@ -223,7 +251,7 @@ function courseRefusals(
   }
   const rule = ruleOf(main?.prerequisite ?? course?.prerequisite ?? '')
   if (!rule) return { refusals, assumed: [] }
-  const asOf = { ...asOfTerm(term.code, terms, attempts, student, catalog), permitted }
+  const asOf = { ...asOfTerm(term.code, terms, attempts, student, catalog), permitted: consented }
   const result = evaluateRule(rule, asOf)
   const { before, together } = splitMissing(missingPart(result))
   if (before && !student.waived?.has(code)) refusals.push({ code: 'prerequisite', missing: before })
@@ -258,5 +286,5 @@ function attemptsWith(facts: RegistrationFacts, others: readonly Option[]): Atte
 /** The decision about a course whose sections are not known yet: what can be said without one. */
 export function decideWithoutSection(facts: RegistrationFacts, course: CourseCode): LineDecision {
   const { refusals, assumed } = courseRefusals(facts, course, [], false)
-  return { course, refusals: [...generalRefusals(facts), ...refusals], assumed }
+  return { course, refusals: [...generalRefusals(facts), ...refusals], assumed, setAside: [] }
 }

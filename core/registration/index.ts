@@ -4,6 +4,7 @@ export {
   decide,
   generalRefusals,
   givenBack,
+  seatRefusal,
   type Hold,
   type LineDecision,
   type RegistrationFacts,

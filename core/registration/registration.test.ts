@@ -3,7 +3,7 @@ import { Catalog } from '../catalog'
 import type { RefusalCode } from '../findings'
 import { courseCode, termCode, type SectionCode } from '../ids'
 import { course, entry, meeting, section, term } from '../testing/build'
-import { optionsAmong, sectionsFor, type Option, type Section } from '../week'
+import { optionsAmong, sectionsFor, type Option, type PermissionKind, type Section } from '../week'
 import { decideCourse } from './course'
 import { afterGroup, decide, givenBack, type RegistrationFacts } from './decide'
 import { groupLines } from './group'
@@ -39,7 +39,7 @@ const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts => ({
   loadMost: 18,
   repeatBelow: 'C',
   signOff: { policy: 'term', courses: [] },
-  permitted: new Set(),
+  permissions: new Map(),
   componentsOf: () => [],
   ...over
 })
@@ -125,10 +125,70 @@ describe('the decision', () => {
     const gone = section('STAT 110', [], { cancelled: true, taken: 30 })
     expect(codes({ key: gone.code, course: gone.course, main: gone, components: [] })).toEqual(['cancelled'])
   })
-  it('wants permission for a section, and takes it for the course rule as well', () => {
+  describe('a permission', () => {
+    const asked = section('STAT 212', [meeting('MW', '9:30', '10:45')], {
+      permissionNeeded: true,
+      capacity: 20,
+      taken: 20,
+      credits: 4
+    })
+    const heldSections = [section('SOIL 220', [meeting('W', '10:00', '11:00')], { credits: 15 })]
+    const RULES: [PermissionKind, RefusalCode][] = [
+      ['consent', 'permission'],
+      ['full', 'full'],
+      ['prerequisite', 'prerequisite'],
+      ['clash', 'clash'],
+      ['load', 'load']
+    ]
+    const all = RULES.map(([, code]) => code)
+    const given = (...kinds: PermissionKind[]) => ({
+      heldSections,
+      permissions: new Map([[asked.code, new Set(kinds)]])
+    })
+    it.each(RULES)('of the kind %s sets aside its own rule and no other', (kind, code) => {
+      expect(codes(one(asked), { heldSections })).toEqual(all)
+      expect(codes(one(asked), given(kind))).toEqual(all.filter((other) => other !== code))
+    })
+    it('says what it sets aside, and only where something would stand against it', () => {
+      const kinds = RULES.map(([kind]) => kind)
+      const [line] = decide(facts(given(...kinds)), [one(asked)])
+      expect(line!.refusals).toEqual([])
+      expect([...line!.setAside].sort()).toEqual([...kinds].sort())
+      const free = { ...asked, taken: 3, permissionNeeded: false }
+      const [other] = decide(facts({ ...given('full', 'consent'), heldSections: [] }), [one(free)])
+      expect(other!.setAside).toEqual([])
+    })
+    it('for one section lets into no other', () => {
+      const twin = section('STAT 212', [], { permissionNeeded: true, credits: 4 })
+      expect(codes(one(twin), given('consent', 'prerequisite'))).toEqual([
+        'permission',
+        'prerequisite',
+        'load'
+      ])
+    })
+    it('to clash lets both sections stand, whichever of them was first', () => {
+      const held = { ...asked, credits: 3 }
+      const over = { heldSections: [held], permissions: new Map([[held.code, new Set(['clash'] as const)]]) }
+      expect(codes(plain, over)).toEqual([])
+    })
+    it('for a full section adds a seat also where those left are kept for others', () => {
+      const kept = section('STAT 110', [], {
+        capacity: 20,
+        taken: 18,
+        reserved: [{ program: 'HERI', block: null, left: 2 }]
+      })
+      expect(codes(one(kept))).toEqual(['reserved'])
+      expect(codes(one(kept), { permissions: new Map([[kept.code, new Set(['full'] as const)]]) })).toEqual(
+        []
+      )
+    })
+  })
+  it('wants consent for a section, and takes it for the course rule as well', () => {
     const field = section('FELD 390', [], { permissionNeeded: true })
     expect(codes(one(field))).toEqual(['permission', 'prerequisite'])
-    expect(codes(one(field), { permitted: new Set([field.code]) })).toEqual([])
+    expect(
+      codes(one(field), { permissions: new Map([[field.code, new Set(['consent'] as const)]]) })
+    ).toEqual([])
   })
   it('wants prerequisites with the grade and assumes what is under way', () => {
     const stat = one(section('STAT 212'))
@@ -151,7 +211,7 @@ describe('the decision', () => {
     const open = section('STAT 110')
     const seniors = section('STAT 110', [], { onlyFor: { programs: [], standings: ['senior'] } })
     const lab = section('STAT 110', [], { kind: 'lab', parent: seniors.code })
-    const taker = { programs: ['TEST'], standing: 'sophomore', permitted: new Set<SectionCode>() } as const
+    const taker = { programs: ['TEST'], standing: 'sophomore', permissions: new Map() } as const
     expect(sectionsFor([open, seniors, lab], taker, new Set(), new Set())).toEqual([open])
     expect(sectionsFor([open, seniors, lab], taker, new Set([lab.code]), new Set())).toEqual([open, lab])
     expect(

@@ -64,8 +64,8 @@ export class Offered {
     if (!own.length || own.some((one) => this.to.held.has(one.code))) return undefined
     const { holidays } = this.offers.get(term)!
     if (optionsFor(own, this.to, holidays).length) return undefined
-    const permitted = new Set(own.map((one) => one.code))
-    return optionsFor(own, { ...this.to, permitted }, holidays).length ? 'permissionFirst' : 'notForYou'
+    const permissions = new Map(own.map((one) => [one.code, new Set(['consent'] as const)]))
+    return optionsFor(own, { ...this.to, permissions }, holidays).length ? 'permissionFirst' : 'notForYou'
   }
 
   /**

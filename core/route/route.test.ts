@@ -405,7 +405,7 @@ describe('what published terms offer', () => {
     const to: OfferedTo = {
       programs: ['TEST'],
       standing: 'sophomore',
-      permitted: new Set(),
+      permissions: new Map(),
       kept: [],
       held: new Set()
     }
@@ -432,7 +432,9 @@ describe('what published terms offer', () => {
     const one = section('STAT 110', [morning], { permissionNeeded: true })
     const over = offer(one, section('HYDR 332', [noon]))
     expect(check(plan, [], over())).toMatchObject([{ code: 'permissionFirst', course: 'STAT 110' }])
-    expect(check(plan, [], over({ permitted: new Set([one.code]) }))).toEqual([])
+    expect(
+      check(plan, [], over({ permissions: new Map([[one.code, new Set(['consent'] as const)]]) }))
+    ).toEqual([])
   })
   it('names the courses that leave no week, with the hours kept free that do', () => {
     const clashing = offer(section('STAT 110', [morning]), section('HYDR 332', [morning]))

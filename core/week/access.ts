@@ -4,12 +4,26 @@ import type { Standing } from '../requisites'
 import type { Holidays } from './meeting'
 import { optionsAmong, sectionsOf, type Option, type Section } from './option'
 
+/** What a permission sets aside, and nothing else. */
+export const PERMISSION_KINDS = ['prerequisite', 'clash', 'full', 'load', 'consent'] as const
+export type PermissionKind = (typeof PERMISSION_KINDS)[number]
+/** The permissions that somebody has at an instant, by the section they are for. */
+export type Permissions = ReadonlyMap<SectionCode, ReadonlySet<PermissionKind>>
+
+/** Whether a rule is set aside for a section, or for any of several. */
+export function permits(
+  permissions: Permissions,
+  kind: PermissionKind,
+  ...sections: readonly SectionCode[]
+): boolean {
+  return sections.some((section) => permissions.get(section)?.has(kind))
+}
+
 /** Somebody who wants a section, as far as its restrictions ask. */
 export interface SectionTaker {
   programs: readonly string[]
   standing: Standing
-  /** Sections into which they have been let. */
-  permitted: ReadonlySet<SectionCode>
+  permissions: Permissions
 }
 
 /** What keeps somebody out of a section whatever its seats. */
@@ -21,7 +35,7 @@ export type Barrier =
 /** Every barrier of a section; of its lists of programs and standings one has to apply, an empty one asks nothing. */
 export function barriersOf(
   { code, officeOnly, onlyFor, permissionNeeded }: Section,
-  { programs, standing, permitted }: SectionTaker
+  { programs, standing, permissions }: SectionTaker
 ): Barrier[] {
   const found: Barrier[] = []
   if (officeOnly) found.push({ code: 'officeOnly', section: code })
@@ -36,7 +50,8 @@ export function barriersOf(
         standings: onlyFor.standings
       })
   }
-  if (permissionNeeded && !permitted.has(code)) found.push({ code: 'permission', section: code })
+  if (permissionNeeded && !permits(permissions, 'consent', code))
+    found.push({ code: 'permission', section: code })
   return found
 }
 

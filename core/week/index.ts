@@ -1,4 +1,14 @@
-export { barriersOf, optionsFor, sectionsFor, type Barrier, type SectionTaker } from './access'
+export {
+  barriersOf,
+  optionsFor,
+  PERMISSION_KINDS,
+  permits,
+  sectionsFor,
+  type Barrier,
+  type PermissionKind,
+  type Permissions,
+  type SectionTaker
+} from './access'
 export { classesBetween, weeksOfTerm, weekToOpen, type DatedClass } from './dated'
 export { kindsOfDates, onWorstDate } from './dates'
 export { figuresOf, loadByWeek, mondayOf, studyHours, type WeekFigures, type WeekLoad } from './figures'

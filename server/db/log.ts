@@ -36,6 +36,7 @@ export type Action =
   | 'registration.made'
   | 'registration.exchanged'
   | 'registration.dropped'
+  | 'section.seatAdded'
   | 'fallbacks.changed'
   | 'line.joined'
   | 'line.left'

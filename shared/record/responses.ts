@@ -4,7 +4,7 @@ import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Hold } from '#core/registration'
 import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
-import type { Section } from '#core/week'
+import type { PermissionKind, Section } from '#core/week'
 import type { WaiverView, AdvisorCard, SignOffView } from '#shared/advising/responses'
 import type { CourseMark } from '#shared/catalog/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
@@ -48,8 +48,8 @@ export interface StudentRecord {
   openings: { term: TermCode; title: string; opens: Instant }[]
   /** Hours that the student keeps free. */
   keepFree: KeepFree[]
-  /** Sections the student is let into in spite of a rule. */
-  permitted: { section: SectionCode; until: Instant | null }[]
+  /** What is set aside for the student, section by section. */
+  permitted: { section: SectionCode; kind: PermissionKind; until: Instant | null }[]
   signOffs: SignOffView[]
   messages: { from: string; text: string; at: Instant }[]
 }

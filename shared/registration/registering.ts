@@ -4,7 +4,7 @@ import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
-import { permittedAt, waivedOf } from '#shared/reading'
+import { permissionsAt, waivedOf } from '#shared/reading'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
 
 export interface ActorContext {
@@ -54,7 +54,7 @@ export function registrationFacts(
     loadMost: term.loadMost,
     repeatBelow: term.repeatBelow,
     signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
-    permitted: permittedAt(picture, now),
+    permissions: permissionsAt(picture, now),
     componentsOf: (main) => [...(parts.get(main) ?? [])]
   }
 }

@@ -3,7 +3,7 @@ import type { Refusal } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import type { RuleLeaf } from '#core/requisites'
 import type { Instant } from '#core/time'
-import type { Section } from '#core/week'
+import type { PermissionKind, Section } from '#core/week'
 import type { DropDecision, LineTaking } from '#core/registration'
 import type { Fallback } from './fallbacks'
 import type { LineAction, Outcome } from './outcomes'
@@ -20,6 +20,8 @@ export interface SheetLine {
   /** As of the opening, or as of now once it is past. */
   refusals: Refusal[]
   assumed: RuleLeaf[]
+  /** Rules that a permission sets aside for it. */
+  setAside: PermissionKind[]
   /** Of what is ready and full: whether a place in line can be had instead, as of the same instant. */
   line: LineTaking | null
   /** What is tried after it, and what stands in the way of each. */

@@ -1,5 +1,6 @@
 /** What is said of refusals, and the way out of each. */
 import type { Refusal } from '#core/findings'
+import type { PermissionKind } from '#core/week'
 import { ruleText } from '#shared/catalog/texts'
 import { clockTime, DAY_NAMES, deadlineText, instantText } from '#shared/when'
 import { KIND_WORDS, STANDING_WORDS } from '#shared/words'
@@ -81,6 +82,19 @@ export function refusalText(refusal: Refusal, zone: string): string {
     case 'offerEnded':
       return `The offer ended on ${instantText(refusal.until, zone)}.`
   }
+}
+
+const SET_ASIDE: Record<PermissionKind, string> = {
+  prerequisite: 'its prerequisite',
+  clash: 'its clash',
+  full: 'that it is full: a seat is added for you',
+  load: 'the limit of credits',
+  consent: 'that it needs consent'
+}
+
+/** What permissions set aside for a line. */
+export function setAsideText(kinds: readonly PermissionKind[]): string {
+  return `A permission sets aside ${kinds.map((kind) => SET_ASIDE[kind]).join(' and ')}.`
 }
 
 /** What to do about a refusal, in a few words; undefined when the sentence says it all. */

@@ -164,7 +164,7 @@ function worldOf({ courses, earned, needs, load, slots }: Case) {
   const offered = new Offered(new Map([['AU27', { sections, holidays: new Set<number>() }]]), {
     programs: ['TEST'],
     standing: 'freshman',
-    permitted: new Set(),
+    permissions: new Map(),
     kept: [],
     held: new Set()
   })

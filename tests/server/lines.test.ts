@@ -1,9 +1,10 @@
 /** The line for a full section: joined, left, served; no seat goes past it, none is lost, and the counts are the rows. */
 import { eq, inArray, sql } from 'drizzle-orm'
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { courseCode, type SectionCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import type { Receipt } from '#shared/registration/responses'
+import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
 import { readShelf } from '#server/features/catalog/shelf'
@@ -151,6 +152,46 @@ describe('a place in line', () => {
     const both = await Promise.all([join(people[2]!), join(people[3]!)])
     expect(both.flatMap(outcomes).sort()).toEqual(['inLine', 'refused'])
     expect(await seats()).toEqual({ taken: 2, offered: 0, waiting: 1 })
+  })
+})
+
+describe('a permission for a full section', () => {
+  const permit = (who: Who, until: number | null) =>
+    world.db.insert(t.permission).values({
+      studentId: idOf(who),
+      sectionId: section,
+      kind: 'full',
+      state: 'given',
+      reason: 'A transfer.',
+      askedAt: new Date(OPENS),
+      until: until === null ? null : new Date(until)
+    })
+  const counts = async () =>
+    (
+      await world.db
+        .select({ capacity: t.section.capacity, taken: t.section.taken, waiting: t.section.waiting })
+        .from(t.section)
+        .where(eq(t.section.id, section))
+    )[0]
+  afterEach(() => world.db.delete(t.permission))
+
+  it('adds a seat for its student, and nobody in line loses one', async () => {
+    await join(people[3]!)
+    await permit(people[2]!, null)
+    expect(outcomes(await go(people[2]!, { courses: [LANGUAGE] }))).toEqual(['registered'])
+    expect(await counts()).toEqual({ capacity: 3, taken: 3, waiting: 1 })
+    const added = await world.db
+      .select({ after: t.eventLog.after })
+      .from(t.eventLog)
+      .where(all(eq(t.eventLog.action, 'section.seatAdded'), eq(t.eventLog.studentId, idOf(people[2]!))))
+    expect(added).toMatchObject([{ after: { course: LANGUAGE, capacity: 3 } }])
+  })
+  it('has ended at its instant', async () => {
+    await permit(people[2]!, OPENS)
+    expect((await go(people[2]!, { courses: [LANGUAGE] })).lines[0]!.refusals).toMatchObject([
+      { code: 'full' }
+    ])
+    expect(await counts()).toMatchObject({ capacity: 2, taken: 2 })
   })
 })
 

@@ -3,7 +3,7 @@ import type { Refusal } from '#core/findings'
 import { isOfSeats } from '#core/registration'
 import type { SheetLine } from '#shared/registration/responses'
 import { leavesText } from '#shared/catalog/texts'
-import { refusalText, wayOut } from '#shared/registration/texts'
+import { refusalText, setAsideText, wayOut } from '#shared/registration/texts'
 
 /** What the checks say of a line, and what happens to it where a section is full. */
 const props = defineProps<{ line: SheetLine; closed: boolean }>()
@@ -64,6 +64,12 @@ const noLine = computed(() =>
       student.say(refusalText(refusal, zone))
     }}</span>
   </template>
+  <template v-else-if="line.setAside.length"
+    ><span class="word">clear</span> {{ student.say(setAsideText(line.setAside)) }}
+    <template v-if="line.assumed.length"
+      >{{ student.say('It holds if you finish') }} {{ leavesText(line.assumed) }}</template
+    ></template
+  >
   <template v-else-if="line.assumed.length"
     ><span class="word">clear</span> {{ student.say('if you finish') }}
     {{ leavesText(line.assumed) }}</template

@@ -10,6 +10,7 @@ import {
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
+import { PERMISSION_KINDS } from '#core/week'
 import { term } from './calendar'
 import { course } from './catalog'
 import { credits, id, instant } from './columns'
@@ -108,7 +109,7 @@ export const permission = mysqlTable(
     sectionId: int()
       .notNull()
       .references(() => section.id),
-    kind: mysqlEnum(['prerequisite', 'clash', 'full', 'load', 'consent']).notNull(),
+    kind: mysqlEnum(PERMISSION_KINDS).notNull(),
     state: mysqlEnum(['asked', 'given', 'declined', 'withdrawn']).notNull(),
     reason: varchar({ length: 400 }).notNull(),
     askedAt: instant().notNull(),

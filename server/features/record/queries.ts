@@ -197,7 +197,12 @@ export const draftRows = (db: Reader, ids: number[]) =>
 
 export const permittedRows = (db: Reader, ids: number[]) =>
   db
-    .select({ studentId: t.permission.studentId, section: t.section.code, until: t.permission.until })
+    .select({
+      studentId: t.permission.studentId,
+      section: t.section.code,
+      kind: t.permission.kind,
+      until: t.permission.until
+    })
     .from(t.permission)
     .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
     .where(all(inArray(t.permission.studentId, ids), eq(t.permission.state, 'given')))

@@ -282,8 +282,9 @@ export async function readStudentRecords(
         return found ? [{ term, title: found.title, opens: found.opens }] : []
       }),
       keepFree: (keepFree.get(s.id) ?? []).map(keepFreeOf),
-      permitted: (permitted.get(s.id) ?? []).map(({ section, until }) => ({
+      permitted: (permitted.get(s.id) ?? []).map(({ section, kind, until }) => ({
         section: section as SectionCode,
+        kind,
         until: until?.getTime() ?? null
       })),
       signOffs: (signOffs.get(s.id) ?? []).map((row) => ({

@@ -4,11 +4,12 @@ import {
   decide,
   decideLine,
   pickedOptions,
+  seatRefusal,
   type LineDecision,
   type RegistrationFacts
 } from '#core/registration'
 import type { Instant } from '#core/time'
-import type { Option } from '#core/week'
+import { sectionsOf, type Option } from '#core/week'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
@@ -102,15 +103,14 @@ async function waitInstead(
 }
 
 /** Takes the seats of options that the decision lets in, gives back those exchanged, and logs both. */
-async function register(
-  { tx, who, student, term, now, seats, locked }: Step,
-  options: readonly Option[]
-): Promise<ReceiptLine[]> {
+async function register(step: Step, options: readonly Option[]): Promise<ReceiptLine[]> {
+  const { tx, who, student, term, now, seats, locked } = step
   const held = new Set<string>(seats.map((seat) => seat.code))
   const wanted = new Set<string>(options.flatMap(codesOf))
   const added = locked.filter((row) => wanted.has(row.code) && !held.has(row.code))
   const gone = seats.filter((seat) => !wanted.has(seat.code))
   await giveBack(tx, student, gone)
+  await addSeats(step, options, added)
   await takeSections(tx, { student, by: who.id, now }, added)
   const taken = locked.filter((row) => wanted.has(row.code))
   await settlePicks(tx, student, taken)
@@ -133,6 +133,31 @@ async function register(
     })
   }
   return lines
+}
+
+/** A permission for a full section adds a seat to it: nobody in line and nobody for whom seats are kept loses one. */
+async function addSeats(
+  { tx, who, student, term, now, facts }: Step,
+  options: readonly Option[],
+  added: readonly { id: number; code: string }[]
+) {
+  const full = options
+    .flatMap(sectionsOf)
+    .filter((section) => seatRefusal(facts, section) && added.some((row) => row.code === section.code))
+  for (const { code, course, capacity } of full) {
+    await tx
+      .update(t.section)
+      .set({ capacity: sql`${t.section.capacity} + 1` })
+      .where(eq(t.section.code, code))
+    await logEvent(tx, {
+      at: now,
+      account: who.id,
+      student,
+      action: 'section.seatAdded',
+      before: { term, course, section: code, capacity },
+      after: { term, course, section: code, capacity: capacity + 1 }
+    })
+  }
 }
 
 /** The seats that the student holds of courses in a term. */

@@ -61,6 +61,7 @@ export async function readSheet(
       givesBack: [],
       refusals: [],
       assumed: [],
+      setAside: [],
       line: null,
       drop: null,
       fallbacks: [],
@@ -82,7 +83,7 @@ export async function readSheet(
       const credits = shelf.catalog.maybeCourse(course)?.credits ?? 0
       return { ...about, credits, sections: null, state: 'unsettled', ...none }
     }
-    const { refusals, assumed } = decisions.get(course)!
+    const { refusals, assumed, setAside } = decisions.get(course)!
     const line = decideLine({ now: checkedFor, policy, waiting }, option, decisions.get(course)!)
     const own = refusals.filter((refusal) => !GENERAL_REFUSALS.has(refusal.code))
     return {
@@ -95,6 +96,7 @@ export async function readSheet(
       ),
       refusals: own,
       assumed,
+      setAside,
       line: line.lines.length ? line : null,
       drop: null,
       fallbacks: triedAfter(facts, offer, fallbacksOf(picture.fallbacks, term, course), course),
