@@ -1,8 +1,10 @@
 /** Writes the demo scenario into an empty, migrated database. */
+import { paymentOf, postings, totalOf } from '#core/charges'
 import { parseDayLetters } from '#core/formats'
 import { minutes } from '#core/time'
 import type { AsPicked } from '#core/week'
 import { connect, type Database } from '#server/db/connect'
+import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { hashPassword } from '#server/features/accounts/password'
 import { courses, lists, programs } from './catalog'
@@ -24,6 +26,8 @@ import {
 } from './college'
 import { datesOf, OfferBuilder, type DemoSection } from './offer'
 import { PeopleBuilder, type DemoStudent } from './people'
+import type { DemoSeat } from './enrolment'
+import { chargesOf, pricesOf } from './prices'
 import { Random } from './random'
 import { advisors, DEMO_PASSWORD, registrar, SHARED_BY } from './staff'
 
@@ -128,7 +132,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       ...c,
       seasons: c.offered.seasons,
       years: c.offered.years,
-      fee: c.categories.includes('lab') ? 60 : 0
+      fee: feeOfCourse(c)
     }))
   )
   await put(
@@ -187,7 +191,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
     t.block,
     BLOCKS.map((b, i) => ({ id: i + 1, ...b, programCode: 'GEOF', yearLevel: 2 }))
   )
-  const taken = (section: DemoSection) => takenBefore.get(section.id) ?? people.enrolment.takenIn(section)
+  const taken = (section: DemoSection) => people.enrolment.takenIn(section)
   const waiting = pickWaiting(offer.sections, people.students, taken)
   await put(
     t.section,
@@ -202,6 +206,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       blockId: s.block ? blockId.get(s.block) : null,
       capacity: s.code === waiting.section.code ? taken(s) : s.capacity,
       taken: taken(s),
+      takenFormerly: takenBefore.get(s.id) ?? 0,
       waiting: s.code === waiting.section.code ? 1 : 0,
       fee: 0
     }))
@@ -262,6 +267,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       accountId: s.id,
       homeCampusId: campusId.get(s.campus),
       blockId: s.block ? blockId.get(s.block) : null,
+      residency: residencyOf(s),
       aid: s.attendance === 'fullTime' && s.id % 3 === 0 ? 'receiving' : 'none',
       aimTermId: s.aim ? termId.get(s.aim) : null
     }))
@@ -413,6 +419,42 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       placedByOffice: seat.office
     }))
   )
+  const charged = chargedSeats(people.enrolment.seats, students)
+  // Whoever registered before the demo begins has paid, but for a few.
+  const paid = charged.filter(({ student, charges }) => charges.length > 0 && student % 9 !== 0)
+  await put(
+    t.payment,
+    paid.map(({ student, term, at, charges }, i) => ({
+      id: i + 1,
+      studentId: student,
+      termId: termId.get(term),
+      amount: totalOf(charges),
+      payKey: `demo-${i + 1}`,
+      at,
+      state: 'taken',
+      answeredAt: at,
+      byId: student
+    }))
+  )
+  await put(t.ledgerEntry, [
+    ...charged.flatMap(({ student, term, at, charges }) =>
+      postings(new Map(), charges, 100).map((posting) => ({
+        ...posting,
+        studentId: student,
+        termId: termId.get(term),
+        at,
+        byId: student
+      }))
+    ),
+    ...paid.map(({ student, term, at, charges }, i) => ({
+      ...paymentOf(totalOf(charges)),
+      studentId: student,
+      termId: termId.get(term),
+      at,
+      paymentId: i + 1,
+      byId: student
+    }))
+  ])
   await put(t.waitlistPlace, [
     {
       studentId: waiting.student,
@@ -462,6 +504,28 @@ function asPickedAt(
   return { left: section.capacity, meetings: [{ ...hours, from: fromOn, to: toOn, campus: section.campus }] }
 }
 
+const feeOfCourse = ({ categories }: { categories: readonly string[] }) =>
+  categories.includes('lab') ? 60 : 0
+
+/** What was charged for the seats that students hold, by student and term. */
+function chargedSeats(seats: readonly DemoSeat[], students: readonly DemoStudent[]) {
+  return [...groupBy(seats, (seat) => `${seat.student} ${seat.section.term}`).values()].map((own) => {
+    const { student, section } = own[0]!
+    const term = terms.find((one) => one.code === section.term)!
+    const who = students[student - 1]!
+    const prices = pricesOf(term.startsOn)
+    const feeOf = (code: string) => feeOfCourse(courses.find((c) => c.code === code)!)
+    return {
+      student,
+      term: term.code,
+      at: new Date(Math.max(...own.map((seat) => seat.at.getTime()))),
+      charges: prices ? chargesOf(prices, { level: who.level, residency: residencyOf(who) }, own, feeOf) : []
+    }
+  })
+}
+
+const residencyOf = ({ id }: Pick<DemoStudent, 'id'>) => (id % 5 === 3 ? 'nonResident' : 'resident')
+
 /** Generated students are spread over the advisors of their program. */
 function advisorsOf(student: DemoStudent): string[] {
   const shared = student.situation === null ? SHARED_BY[student.programs[0]!] : undefined
@@ -500,6 +564,7 @@ function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
     offerHoursNear: 12,
     dropEndsAt: campusTime(`${day(endsOn, season === 'summer' ? -14 : -27)}T00:00`),
     paymentDueOn: day(startsOn, -28),
+    prices: pricesOf(startsOn),
     loadMost: season === 'summer' ? 9 : 18,
     repeatBelow: 'C',
     signOffPolicy: 'term',

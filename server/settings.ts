@@ -6,6 +6,8 @@ const settings = z.object({
   RIDGEWAY_ORIGIN: z.url({ protocol: /^https?$/ }).optional(),
   /** Proxies in front, each of which adds the address it was asked from. */
   RIDGEWAY_PROXIES: z.coerce.number().int().min(0).max(5).default(0),
+  /** Where payments are taken; without it, the stand-in takes them. */
+  RIDGEWAY_CASHIER: z.url({ protocol: /^https?$/ }).optional(),
   RIDGEWAY_DEMO: z.literal('1').optional()
 })
 
@@ -13,6 +15,7 @@ export interface Settings {
   origin: URL | undefined
   isHttps: boolean
   proxies: number
+  cashier: URL | undefined
   demo: boolean
 }
 
@@ -26,7 +29,18 @@ export function theSettings(): Settings {
     const { path, message } = read.error.issues[0]!
     throw new Error(`${path.join('.')}: ${message}`)
   }
-  const { RIDGEWAY_ORIGIN: at, RIDGEWAY_PROXIES: proxies, RIDGEWAY_DEMO: demo } = read.data
+  const {
+    RIDGEWAY_ORIGIN: at,
+    RIDGEWAY_PROXIES: proxies,
+    RIDGEWAY_CASHIER: cashier,
+    RIDGEWAY_DEMO: demo
+  } = read.data
   const origin = at === undefined ? undefined : new URL(at)
-  return (known = { origin, isHttps: origin?.protocol === 'https:', proxies, demo: demo === '1' })
+  return (known = {
+    origin,
+    isHttps: origin?.protocol === 'https:',
+    proxies,
+    cashier: cashier === undefined ? undefined : new URL(cashier),
+    demo: demo === '1'
+  })
 }

@@ -19,6 +19,7 @@ const student = {
     number: '1',
     standing: 'junior' as const,
     level: 'undergraduate' as const,
+    residency: 'resident' as const,
     campus: 'HILL',
     block: null,
     attendance: 'fullTime' as const

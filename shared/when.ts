@@ -95,6 +95,11 @@ export function deadlineText(at: Instant, zone: string): string {
   return `the end of ${instantText(at - 1, zone).replace(/,.*/, '')}`
 }
 
+/** `Mon 2 Aug 2027` */
+export function dayText(date: IsoDate): string {
+  return instantText(Date.parse(`${date}T12:00:00Z`), 'UTC').replace(/,.*/, '')
+}
+
 /** `12 Apr` */
 export function dayMonth(date: IsoDate): string {
   return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]}`

@@ -3,7 +3,7 @@ import { inTransaction } from '#server/db/connect'
 import { currentShelf, endpoint } from '#server/http/endpoint'
 import { mustBeDemo } from '#server/features/accounts/demo'
 import { logEvent } from '#server/db/log'
-import { serveAfter } from '#server/features/registration/serving'
+import { doWhatIsDue } from '#server/jobs/everyMinute'
 import { readClock, setClock } from '#server/gateways/clock'
 
 /** Sets the campus clock: everybody's in the demo, and nobody's anywhere else. */
@@ -24,7 +24,6 @@ export default endpoint('POST /api/clock', { body: clockBody }, async ({ db, who
     })
     return readClock(tx)
   })
-  // Offers may have ended in between.
-  await serveAfter(db, shelf)
+  await doWhatIsDue(db, shelf)
   return clock
 })

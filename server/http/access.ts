@@ -86,6 +86,7 @@ export const ACCESS = {
   'DELETE /api/students/:id/calendar-address': { relations: OWN },
   'POST /api/students/:id/runs': { relations: OWN },
   'POST /api/students/:id/fallbacks': { relations: OWN },
+  'POST /api/students/:id/payments': { relations: OWN },
   'POST /api/students/:id/offers/:offer': { relations: OWN },
   'POST /api/students/:id/waivers/:course': { relations: OWN },
   'POST /api/students/:id/waivers/:course/answer': { relations: RULES },

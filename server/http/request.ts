@@ -54,6 +54,14 @@ export function changeKeyOf(event: H3Event): string | undefined {
   throw new Refused(400, 'malformed', `Idempotency-Key ${message}.`, [{ field: 'Idempotency-Key', message }])
 }
 
+/** The same where it has to be given: what is asked twice must not be done twice. @throws Refused */
+export function mustHaveKey(event: H3Event): string {
+  const key = changeKeyOf(event)
+  if (key) return key
+  const message = 'has to be given, so that the same request sent again is not done again'
+  throw new Refused(400, 'malformed', `Idempotency-Key ${message}.`, [{ field: 'Idempotency-Key', message }])
+}
+
 /** The JSON of the body; undefined without one. @throws Refused */
 export async function readJson(event: H3Event, most = BODY_MOST): Promise<unknown> {
   const text = await textOf(event, most)

@@ -4,25 +4,40 @@
  */
 import type { Database } from '#server/db/connect'
 import { forgetMadeChanges } from '#server/db/madeChange'
+import { askAgain } from '#server/features/charges/payments'
+import { followUnpaid } from '#server/features/charges/unpaid'
 import { endCutOffRuns } from '#server/features/registration/run'
 import { serveAllLines } from '#server/features/registration/serving'
+import { theCashier } from '#server/gateways/cashier'
 import type { Shelf } from '#shared/catalog/shelf'
 
 const MINUTE_MS = 60_000
 
 export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
   await endCutOffRuns(db)
-  await serveAllLines(db, shelf)
+  await askAgain(db, theCashier())
+  await dueByNow(db, shelf)
   await forgetMadeChanges(db, Date.now())
 }
+
+/** What the campus time makes due: seats that were not paid for, offers that are over, the lines. */
+async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
+  await followUnpaid(db, shelf.zone)
+  await serveAllLines(db, shelf)
+}
+
+/** The same at once, as when the campus clock was set. What fails here is said and left for the next turn. */
+export async function doWhatIsDue(db: Database, shelf: Shelf): Promise<void> {
+  await dueByNow(db, shelf).catch(sayFailure)
+}
+
+const sayFailure = (error: unknown) =>
+  console.error(`The work of the minute failed: ${error instanceof Error ? error.message : 'unknown'}`)
 
 /** Begins the work, until the returned function is called. What fails is said, and tried again with the next turn. */
 export function begin(db: () => Database, shelf: () => Promise<Shelf>): () => void {
   const work = async () => everyMinute(db(), await shelf())
-  const turn = () =>
-    void work().catch((error: unknown) =>
-      console.error(`The work of the minute failed: ${error instanceof Error ? error.message : 'unknown'}`)
-    )
+  const turn = () => void work().catch(sayFailure)
   turn()
   const timer = setInterval(turn, MINUTE_MS).unref()
   return () => clearInterval(timer)

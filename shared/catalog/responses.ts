@@ -1,5 +1,6 @@
 /** What the server answers about courses and terms. */
 import type { Course, Session, Term } from '#core/catalog'
+import type { TermPrices } from '#core/charges'
 import type { CourseCode, TermCode } from '#core/ids'
 import type { LinePolicy, SignOffPolicy } from '#core/registration'
 import type { Instant, IsoDate } from '#core/time'
@@ -11,6 +12,8 @@ export interface TermView extends Term {
   dropEndsAt: Instant
   line: LinePolicy
   paymentDueOn: IsoDate
+  /** Null where it is not known here what the term costs. */
+  prices: TermPrices | null
   loadMost: number
   /** A course earned with less than this grade may be taken again. */
   repeatBelow: string | null

@@ -1,4 +1,5 @@
 /** What the server answers about a student. */
+import type { Payer } from '#core/charges'
 import type { ExceptionGrant, HeldSeat, ProgramSpec, RecordEntry } from '#core/degree'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Hold } from '#core/registration'
@@ -6,6 +7,7 @@ import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { PermissionKind, Section } from '#core/week'
 import type { WaiverView, AdvisorCard, SignOffView } from '#shared/advising/responses'
+import type { TermAccount } from '#shared/charges/responses'
 import type { CourseMark } from '#shared/catalog/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { RouteView, Carry } from '#shared/route/responses'
@@ -18,6 +20,7 @@ export interface StudentRecord {
     number: string
     standing: Standing
     level: 'undergraduate' | 'graduate'
+    residency: Payer['residency']
     campus: string
     block: string | null
     attendance: 'fullTime' | 'partTime' | 'evening' | 'distance'
@@ -38,6 +41,8 @@ export interface StudentRecord {
   /** Seats that are held for the student for a time, without an answer yet. */
   offers: SeatOffer[]
   holds: (Hold & { howToLift: string })[]
+  /** What the terms cost and what was paid of it. */
+  accounts: TermAccount[]
   advisors: AdvisorCard[]
   /** The chosen route. */
   route: RouteView

@@ -5,7 +5,8 @@ import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
 import { permissionsAt, waivedOf } from '#shared/reading'
-import { termOf, type Shelf } from '#shared/catalog/shelf'
+import { holdsFor } from '#shared/charges/balance'
+import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
 
 export interface ActorContext {
   term: TermCode
@@ -44,7 +45,7 @@ export function registrationFacts(
       tests: picture.tests,
       waived: waivedOf(picture)
     },
-    holds: picture.holds,
+    holds: holdsFor(picture, shelf.terms, term, momentOf(now, shelf.zone).today),
     record: picture.record,
     held: picture.held,
     heldSections,

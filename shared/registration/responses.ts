@@ -5,6 +5,7 @@ import type { RuleLeaf } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { PermissionKind, Section } from '#core/week'
 import type { DropDecision, LineTaking } from '#core/registration'
+import type { LedgerEntry } from '#shared/charges/responses'
 import type { Fallback } from './fallbacks'
 import type { LineAction, Outcome } from './outcomes'
 
@@ -43,6 +44,8 @@ export interface RunSheet {
   loadMost: number
   credits: { registered: number; ready: number }
   receipts: Receipt[]
+  /** Every entry of the term's account; none for somebody else. */
+  statement: LedgerEntry[]
 }
 
 export interface ReceiptLine {
@@ -64,7 +67,8 @@ export interface ReceiptLine {
 export interface Receipt {
   id: number
   at: Instant
-  by: string
+  /** Null where a rule of the term did it. */
+  by: string | null
   /** False while lines are still to be tried. */
   ended: boolean
   lines: ReceiptLine[]

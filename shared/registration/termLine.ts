@@ -1,7 +1,9 @@
 /** The term line: what may be done in a term until when, from the opening to the last drop, as a picture draws it. */
+import type { Cents } from '#core/charges'
 import type { Instant, IsoDate } from '#core/time'
 import type { TermView } from '#shared/catalog/responses'
-import { deadlineText, instantText, MONTHS, shortInstant } from '#shared/when'
+import { moneyText } from '#shared/charges/texts'
+import { dayText, deadlineText, MONTHS, shortInstant } from '#shared/when'
 
 /** How firm a bar looks: done as often as one likes, with no trace, with a trace, or waiting. */
 export type BarForm = 'full' | 'tint' | 'striped' | 'outline'
@@ -39,14 +41,23 @@ export interface TermLine {
   now: number | undefined
 }
 
-/** @param opens from when the student may register; the line begins there */
-export function termLineOf(term: TermView, opens: Instant, now: Instant, zone: string): TermLine {
+/**
+ * @param opens from when the student may register; the line begins there
+ * @param owed for the term; nothing where it is paid, or not known
+ */
+export function termLineOf(
+  term: TermView,
+  opens: Instant,
+  now: Instant,
+  zone: string,
+  owed: Cents = 0
+): TermLine {
   const begin = opens
   const end = Math.max(term.dropEndsAt, begin + 1)
   const at = (instant: Instant) => Math.min(1, Math.max(0, (instant - begin) / (end - begin)))
   /** At noon; a picture of months shows no hours. */
   const noon = (day: IsoDate) => Date.parse(`${day}T12:00:00Z`)
-  const dayText = (day: IsoDate) => instantText(noon(day), zone).replace(/ \d{4},.*/, '')
+  const shortDayText = (day: IsoDate) => dayText(day).replace(/ \d{4}$/, '')
   const short = (instant: Instant) =>
     deadlineText(instant, zone)
       .replace('the end of ', '')
@@ -80,12 +91,17 @@ export function termLineOf(term: TermView, opens: Instant, now: Instant, zone: s
           line.serves === 'offer' ? `an offer stands ${line.hours} hours` : 'the first in line moves in'
         ),
         after: 'closed'
-      }
+      },
+      ...moneyBack()
     ],
     marks: [
       { at: 0, title: 'Opened', text: shortInstant(opens, zone) },
-      { at: at(noon(term.paymentDueOn)), title: 'Payment due', text: dayText(term.paymentDueOn) },
-      { at: at(noon(term.start)), title: 'Classes begin', text: dayText(term.start) },
+      {
+        at: at(noon(term.paymentDueOn)),
+        title: owed > 0 ? `Pay ${moneyText(owed)}` : 'Payment due',
+        text: `${owed > 0 ? 'by ' : ''}${shortDayText(term.paymentDueOn)}`
+      },
+      { at: at(noon(term.start)), title: 'Classes begin', text: shortDayText(term.start) },
       {
         at: 1,
         title: 'Last drop',
@@ -99,6 +115,21 @@ export function termLineOf(term: TermView, opens: Instant, now: Instant, zone: s
       name: MONTHS[month]!
     })),
     now: now >= begin && now <= end ? at(now) : undefined
+  }
+
+  /** What of a drop is given back; nothing is said where it is not known. */
+  function moneyBack(): Lane[] {
+    if (!term.prices) return []
+    const { refunds } = term.prices
+    const bars = refunds.flatMap(({ until, percent }, i) =>
+      bar(
+        Math.max(begin, refunds[i - 1]?.until ?? begin),
+        until,
+        percent === 100 ? 'full' : 'tint',
+        percent === 100 ? 'all of it' : `${percent} %`
+      )
+    )
+    return [{ title: 'Money back', bars, after: 'nothing' }]
   }
 }
 

@@ -1,6 +1,7 @@
 /** The next dates of a student, for a short list: openings, deadlines, payments, beginnings. */
 import type { Instant } from '#core/time'
 import type { StudentRecord } from '#shared/record/responses'
+import { accountOf, openOf } from '#shared/charges/balance'
 import { termsAlive, type Reading } from '#shared/reading'
 import { campusDate, shortInstant } from '#shared/when'
 
@@ -11,7 +12,7 @@ export interface DateAhead {
 
 /** In order, at most so many; a deadline at midnight is the end of the day before. */
 export function datesAhead(
-  picture: Pick<StudentRecord, 'openings'>,
+  picture: Pick<StudentRecord, 'openings' | 'accounts'>,
   reading: Reading,
   { work, zone, now, most }: { work: string | undefined; zone: string; now: Instant; most: number }
 ): DateAhead[] {
@@ -32,7 +33,9 @@ export function datesAhead(
     if (taken && dropping)
       rows.push({ on: lastDay(term.dropEndsAt), what: `last day to drop a ${term.name} course` })
     if (isMine && state === 'ahead') {
-      rows.push({ on: term.paymentDueOn, what: `${term.name} payment due` })
+      const account = accountOf(picture, term.code)
+      if (!account || openOf(account) > 0)
+        rows.push({ on: term.paymentDueOn, what: `${term.name} payment due` })
       rows.push({ on: term.start, what: `${term.name} begins` })
     }
   }

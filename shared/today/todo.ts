@@ -4,6 +4,7 @@
  */
 import { isAlive } from '#core/calendar'
 import type { Finding } from '#core/findings'
+import { holdsFor } from '#shared/charges/balance'
 import { termsAlive } from '#shared/reading'
 import { findingSubject, findingText } from '#shared/route/texts'
 import { instantText, shortInstant, timeLeft } from '#shared/when'
@@ -32,8 +33,8 @@ export function nothingToDo({ work }: Pick<TodoQuestion, 'work'>): string {
   return `Nothing waits for you. You hold a seat in every course planned for ${work.term.name}.`
 }
 
-function ofHolds({ picture, work, shelf }: TodoQuestion): Todo[] {
-  return picture.holds.map((hold): Todo => {
+function ofHolds({ picture, work, shelf, reading }: TodoQuestion): Todo[] {
+  return holdsFor(picture, shelf.terms, work?.term, reading.today).map((hold): Todo => {
     const amount = hold.amount === null ? '' : `, ${hold.amount.toFixed(2)}`
     const stops = hold.stopsRegistration
     return {

@@ -48,6 +48,7 @@ const RIGHT: Record<string, unknown[]> = {
   ],
   'POST /api/students/:id/week-habits': [{ wishes: [{ kind: 'fewestDays' }], travelHolds: true }],
   'POST /api/students/:id/runs': [{ term: 'AU27', courses: ['ENDA 310'] }],
+  'POST /api/students/:id/payments': [{ term: 'AU27', amount: 500 }],
   'POST /api/students/:id/waivers/:course': [{ reason: 'took its like elsewhere' }],
   'POST /api/students/:id/waivers/:course/answer': [{ answer: 'granted' }],
   'POST /api/students/:id/exceptions': [

@@ -155,7 +155,7 @@ function faultsOfSeats({ picture, reading, today }: Told): string[] {
 
 function faultsOfTodo({ picture, todo, work, now, today }: Told): string[] {
   const found: string[] = []
-  for (const { id, title } of todo) {
+  for (const { id, title, when } of todo) {
     const [kind, code = ''] = id.split(' ')
     const term = world.shelf.terms.find((one) => one.code === code)
     if (!term) continue
@@ -167,7 +167,8 @@ function faultsOfTodo({ picture, todo, work, now, today }: Told): string[] {
       found.push(title)
     if (kind === 'plan' && (planned.length || seats.length)) found.push(title)
     if (kind === 'payment') {
-      if (/was due/.test(title) !== term.paymentDueOn < today) found.push(`${title} (${term.paymentDueOn})`)
+      const past = /was due/.test(title) || when.startsWith('since')
+      if (past !== term.paymentDueOn < today) found.push(`${title} (${term.paymentDueOn})`)
       if (!seats.length) found.push(`${title}, without a seat`)
     }
     if (kind === 'grades' && !(term.end < today && ungraded(picture, term) > 0)) found.push(title)

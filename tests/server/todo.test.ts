@@ -1,5 +1,6 @@
 /** What waits for a student, on the days on which it was passed over. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { totalOf } from '#core/charges'
 import type { Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
 import { readStudent, termAtWork } from '#shared/reading'
@@ -18,9 +19,9 @@ async function picture(name: string): Promise<StudentRecord> {
   const [found] = await readStudentRecords(world.db, [idOf(await person(world.db, name))], 'self')
   return found!
 }
-const things = (of: StudentRecord, now = NOW) => {
-  const reading = readStudent(of, world.shelf, now)
-  return thingsToDo({ picture: of, reading, shelf: world.shelf, work: termAtWork(reading, undefined), now })
+const things = (of: StudentRecord, now = NOW, shelf = world.shelf) => {
+  const reading = readStudent(of, shelf, now)
+  return thingsToDo({ picture: of, reading, shelf, work: termAtWork(reading, undefined), now })
 }
 const said = (of: StudentRecord, now?: number) => things(of, now).map((one) => one.title)
 
@@ -66,15 +67,44 @@ describe('what is to do', () => {
     expect(wrong).toMatchObject({ when: 'waits for the registrar', urgency: 'attention' })
     expect(wrong!.text).toContain('“Environmental data”')
   })
-  it('tells of payment that is due, on the day, and once the day is past', async () => {
+  it('tells of payment that is due, on the day, and once the day is past, where it is not known here', async () => {
     const tamsin = await picture('Tamsin Roe')
     const term = world.shelf.terms.find((one) => one.code === 'AU27')!
+    const unknown = { ...world.shelf, terms: world.shelf.terms.map((one) => ({ ...one, prices: null })) }
     const noon = Date.parse(`${term.paymentDueOn}T16:00:00Z`)
     const of = (days: number) =>
-      things(tamsin, noon + days * 86_400_000).find((one) => one.id === 'payment AU27')
+      things(tamsin, noon + days * 86_400_000, unknown).find((one) => one.id === 'payment AU27')
     expect(of(-20)).toBeUndefined()
     expect(of(0)).toMatchObject({ title: 'Payment for Autumn 2027 is due', when: 'today' })
     expect(of(1)).toMatchObject({ title: 'Payment for Autumn 2027 was due', urgency: 'attention' })
+  })
+  it('tells what is owed, the louder the nearer the day on which seats are lost, and nothing that is paid', async () => {
+    const tamsin = await picture('Tamsin Roe')
+    const account = { ...tamsin.accounts[0]!, paid: 0, notices: [] }
+    const owing = { ...tamsin, accounts: [account] }
+    const of = (day: string, notices: string[] = []) =>
+      things(
+        { ...owing, accounts: [{ ...account, notices: notices.map((at) => Date.parse(`${at}T16:00:00Z`)) }] },
+        Date.parse(`${day}T16:00:00Z`)
+      ).find((one) => one.id === 'payment AU27')
+    expect(of('2027-05-03')).toMatchObject({ urgency: 'later', when: 'by 2 Aug' })
+    expect(of('2027-07-20')).toMatchObject({
+      urgency: 'attention',
+      text: 'Seats that are not paid for by then are given back on Tue 3 Aug 2027.'
+    })
+    expect(of('2027-08-02', ['2027-07-19', '2027-07-30'])).toMatchObject({
+      urgency: 'runsOut',
+      when: 'today'
+    })
+    expect(of('2027-08-30')).toMatchObject({
+      urgency: 'runsOut',
+      text: 'Seats that are not paid for by then are given back on Fri 3 Sep 2027.'
+    })
+    expect(of('2027-09-20')).toMatchObject({ urgency: 'attention', text: 'It was due on Mon 2 Aug 2027.' })
+    const paid = { ...tamsin, accounts: [{ ...account, paid: totalOf(account.charges) }] }
+    expect(things(paid, Date.parse('2027-08-01T16:00:00Z')).map((one) => one.id)).not.toContain(
+      'payment AU27'
+    )
   })
   it('tells of a pick that the run would refuse as of the opening', async () => {
     const imke = await picture('Imke Varga')

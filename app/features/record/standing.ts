@@ -1,6 +1,7 @@
 import { clashesWith } from '#core/week'
 import type { CourseCode } from '#core/ids'
 import { dayNumber } from '#core/time'
+import { holdsFor } from '#shared/charges/balance'
 import { goingWith } from '#shared/reading'
 import { termWeek } from '#shared/week/termWeek'
 import { deadlineText } from '#shared/when'
@@ -64,7 +65,13 @@ export const useStanding = defineStore('standing', () => {
   const offers = computed(() =>
     (student.picture?.offers ?? []).filter((one) => one.term === term.value?.code && one.until > clock.minute)
   )
-  const holds = computed(() => (student.picture?.holds ?? []).filter((h) => h.stopsRegistration))
+  const holds = computed(() =>
+    student.picture
+      ? holdsFor(student.picture, college.shelf?.terms ?? [], term.value, college.today).filter(
+          (hold) => hold.stopsRegistration
+        )
+      : []
+  )
   const toConfirm = computed(() =>
     (student.picture?.programs ?? []).filter((p) => p.confirmed !== 'confirmed')
   )

@@ -15,10 +15,18 @@ const props = defineProps<{
   fresh: boolean
 }>()
 const open = ref(props.fresh)
+/** An earlier one that is looked at in place of the newest. */
+const chosen = ref<number>()
 watch(
   () => [props.receipt.id, props.fresh] as const,
-  ([, fresh]) => (open.value = fresh)
+  ([, fresh]) => {
+    open.value = fresh
+    chosen.value = undefined
+  }
 )
+const all = computed(() => [props.receipt, ...props.earlier])
+const shown = computed(() => all.value.find((one) => one.id === chosen.value) ?? props.receipt)
+const others = computed(() => all.value.filter((one) => one.id !== shown.value.id))
 const student = useStudent()
 const college = useCollege()
 const clock = useClock()
@@ -29,17 +37,27 @@ const OUTCOMES: Record<Exclude<Outcome, 'refused'>, string> = {
   exchanged: 'exchanged',
   inLine: 'in line',
   dropped: 'dropped',
+  released: 'released',
   left: 'line left',
   declined: 'declined',
   unsettled: 'no section picked',
   notTried: 'not tried'
 }
-const WENT_THROUGH = new Set<Outcome>(['registered', 'exchanged', 'inLine', 'dropped', 'left', 'declined'])
+const WENT_THROUGH = new Set<Outcome>([
+  'registered',
+  'exchanged',
+  'inLine',
+  'dropped',
+  'released',
+  'left',
+  'declined'
+])
 const REFUSED: Record<LineAction, string> = {
   register: 'not registered',
   drop: 'not dropped',
   leave: 'not left',
-  offer: 'not taken'
+  offer: 'not taken',
+  release: 'kept'
 }
 const wordOf = ({ outcome, action }: Receipt['lines'][number]) =>
   outcome === 'refused' ? REFUSED[action] : OUTCOMES[outcome]
@@ -47,7 +65,8 @@ const ASKED: Record<LineAction, string> = {
   register: '',
   drop: 'to drop',
   leave: 'to leave the line',
-  offer: 'the offered seat'
+  offer: 'the offered seat',
+  release: ''
 }
 /** What a line that went through came to beyond its word. */
 function cameTo({ outcome, place, mark, action }: Receipt['lines'][number]): string {
@@ -56,11 +75,12 @@ function cameTo({ outcome, place, mark, action }: Receipt['lines'][number]): str
     return mark
       ? `The seat is given back; a ${mark} stays on your record.`
       : 'The seat is given back; your record keeps no trace of it.'
+  if (outcome === 'released') return 'It was not paid for by the due date, so the seat was given back.'
   if (outcome === 'declined') return 'The seat goes to the next in line, and you have left it.'
   if (outcome === 'left') return 'You gave up your place.'
   return outcome === 'refused' && action === 'drop' ? 'You keep the seat.' : ''
 }
-const through = computed(() => props.receipt.lines.filter((line) => WENT_THROUGH.has(line.outcome)).length)
+const through = computed(() => shown.value.lines.filter((line) => WENT_THROUGH.has(line.outcome)).length)
 /** By number, with the code, as far as the sections are known; a code says what it was for good. */
 const named = (codes: readonly string[]) =>
   codes
@@ -76,17 +96,19 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
 <template>
   <section class="card receipt" aria-labelledby="receipt-title" aria-live="polite">
     <h2 id="receipt-title">
-      Receipt {{ receipt.id }}
-      <span class="quiet small">{{ instantText(receipt.at, college.zone) }} · {{ receipt.by }}</span>
+      Receipt {{ shown.id }}
+      <span class="quiet small"
+        >{{ instantText(shown.at, college.zone) }} · {{ shown.by ?? 'by the rule of the term' }}</span
+      >
     </h2>
     <p class="sum">
-      {{ count(through, 'line') }} of {{ receipt.lines.length }} went through{{
-        receipt.ended ? '' : ' so far; the run is under way'
+      {{ count(through, 'line') }} of {{ shown.lines.length }} went through{{
+        shown.ended ? '' : ' so far; the run is under way'
       }}.
       <v-text-btn :aria-expanded="open" @click="open = !open">{{ open ? 'Fold it' : 'Read it' }}</v-text-btn>
     </p>
     <ul v-if="open">
-      <li v-for="line in receipt.lines" :key="`${line.action} ${line.course}`">
+      <li v-for="line in shown.lines" :key="`${line.action} ${line.course}`">
         <strong>{{ line.course }}</strong> <span class="quiet">{{ named(line.sections) }}</span>
         <span v-if="ASKED[line.action]" class="quiet">{{ ASKED[line.action] }}</span>
         <span class="outcome" :class="line.outcome">{{ wordOf(line) }}</span>
@@ -109,9 +131,14 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         </span>
       </li>
     </ul>
-    <p v-if="open && earlier.length" class="quiet small">
-      Earlier receipts:
-      {{ earlier.map((r) => `${r.id}, ${ago(r.at, clock.minute, college.zone)}`).join(' · ') }}
+    <p v-if="open && others.length" class="quiet small">
+      Other receipts of this term:
+      <template v-for="(one, i) in others" :key="one.id"
+        >{{ i ? ' · ' : ''
+        }}<v-text-btn @click="chosen = one.id"
+          >{{ one.id }}, {{ ago(one.at, clock.minute, college.zone) }}</v-text-btn
+        ></template
+      >
     </p>
   </section>
 </template>

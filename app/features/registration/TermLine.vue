@@ -6,7 +6,8 @@ import { termLineOf, type Lane } from '#shared/registration/termLine'
 const props = defineProps<{ term: TermView; opens: number }>()
 const college = useCollege()
 const clock = useClock()
-const line = computed(() => termLineOf(props.term, props.opens, clock.minute, college.zone))
+const { owed } = useTermMoney()
+const line = computed(() => termLineOf(props.term, props.opens, clock.minute, college.zone, owed.value))
 const percent = (part: number) => `${(100 * part).toFixed(2)}%`
 const endOf = (lane: Lane) => lane.bars.at(-1)?.to ?? 0
 /** Words stand inside a bar that is long enough for them. */

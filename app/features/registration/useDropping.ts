@@ -5,6 +5,7 @@ import { dropSays } from '#shared/registration/dropTexts'
 /** Courses that are to be dropped once it has been said what that does. */
 export function useDropping(lines: Ref<readonly SheetLine[]>, drop: (courses: CourseCode[]) => void) {
   const student = useStudent()
+  const money = useTermMoney()
   const asked = ref<CourseCode[]>([])
   const isSeat = (line: SheetLine) => line.state === 'registered' || line.givesBack.length > 0
   /** Those that can go; with the ones that go only together. */
@@ -23,7 +24,8 @@ export function useDropping(lines: Ref<readonly SheetLine[]>, drop: (courses: Co
         waiting: Math.max(0, ...(sections ?? []).map((one) => one.waiting))
       })),
       before: lines.value.filter(isSeat).reduce((sum, line) => sum + line.credits, 0),
-      level: student.picture?.student.level ?? 'undergraduate'
+      level: student.picture?.student.level ?? 'undergraduate',
+      money: money.backFor(lines.value.filter(isSeat), new Set(asked.value))
     })
   })
   /** Of a course that another one asks for: the two go together. */

@@ -4,12 +4,14 @@ import {
   check,
   date,
   int,
+  json,
   mysqlEnum,
   mysqlTable,
   smallint,
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
+import type { TermPrices } from '#core/charges'
 import { credits, id, instant } from './columns'
 
 const day = () => date({ mode: 'string' })
@@ -36,6 +38,8 @@ export const term = mysqlTable(
     offerHours: smallint().notNull(),
     offerHoursNear: smallint().notNull(),
     paymentDueOn: day().notNull(),
+    /** Null where it is not known here what the term costs. */
+    prices: json().$type<TermPrices>(),
     loadMost: credits().notNull(),
     /** A course earned with less may be taken again; null where nothing that is earned may. */
     repeatBelow: varchar({ length: 2 }),

@@ -74,6 +74,8 @@ export const section = mysqlTable(
     taken: smallint().notNull().default(0),
     /** Seats kept for those in line: offered to one of them, or freed and still to be offered. */
     offered: smallint().notNull().default(0),
+    /** Seats taken in a term of which it is not kept any more by whom. */
+    takenFormerly: smallint().notNull().default(0),
     waitCapacity: smallint().notNull(),
     waiting: smallint().notNull().default(0),
     blockId: int().references(() => block.id),

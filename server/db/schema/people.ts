@@ -84,6 +84,7 @@ export const student = mysqlTable(
       .references(() => campus.id),
     blockId: int().references(() => block.id),
     attendance: mysqlEnum(['fullTime', 'partTime', 'evening', 'distance']).notNull(),
+    residency: mysqlEnum(['resident', 'nonResident']).notNull().default('resident'),
     aid: mysqlEnum(['none', 'receiving', 'warning']).notNull(),
     /** The term in which this student wants to finish. */
     aimTermId: int().references(() => term.id),

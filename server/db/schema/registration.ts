@@ -160,9 +160,8 @@ export const receipt = mysqlTable(
       .notNull()
       .references(() => term.id),
     at: instant().notNull(),
-    byId: int()
-      .notNull()
-      .references(() => account.id),
+    /** Null where a rule of the term did it. */
+    byId: int().references(() => account.id),
     /** Given by the client: the same run asked for again is the same receipt. */
     runKey: varchar({ length: 64 }),
     /** By the machine's clock, of which a run that was cut off is known. */

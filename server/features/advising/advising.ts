@@ -8,6 +8,7 @@ import type { StudentRecord } from '#shared/record/responses'
 import type { Who } from '#shared/accounts/responses'
 import { waitsAtTheGate } from '#shared/advising/desk'
 import { routeFigures } from '#shared/degree/figures'
+import { holdsFor } from '#shared/charges/balance'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
 import { readStudent } from '#shared/reading'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
@@ -74,7 +75,9 @@ function deskRow(
     findings,
     outside,
     needed: programs.reduce((sum, one) => sum + one.needed, 0),
-    holds: picture.holds.filter((hold) => hold.stopsRegistration).length,
+    holds: holdsFor(picture, shelf.terms, standing.term, reading.today).filter(
+      (hold) => hold.stopsRegistration
+    ).length,
     opens: standing.opens,
     adding: standing.adding,
     climb: {

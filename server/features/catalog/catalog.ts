@@ -118,6 +118,7 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
       dropEndsAt: term.dropEndsAt.getTime(),
       line: linePolicyOf(term),
       paymentDueOn: term.paymentDueOn,
+      prices: term.prices,
       loadMost: term.loadMost,
       repeatBelow: term.repeatBelow,
       signOffPolicy: term.signOffPolicy,
@@ -203,7 +204,7 @@ export async function readCoursePage(db: Reader, code: CourseCode): Promise<Cour
       term: t.term.code,
       sections: sql<number>`count(*)`.mapWith(Number),
       seats: sql<number>`sum(${t.section.capacity})`.mapWith(Number),
-      taken: sql<number>`sum(${t.section.taken})`.mapWith(Number)
+      taken: sql<number>`sum(${t.section.taken} + ${t.section.takenFormerly})`.mapWith(Number)
     })
     .from(t.section)
     .innerJoin(t.term, eq(t.term.id, t.section.termId))

@@ -55,6 +55,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   offers: everybody,
   fallbacks: everybody,
   holds: everybody,
+  accounts: everybody,
   advisors: everybody,
   route: everybody,
   carry: everybody,

@@ -6,6 +6,7 @@ import type { Section } from '#core/week'
 import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
+import { readAccounts } from '#server/features/charges/ledger'
 import { programSpec } from '#server/features/catalog/catalog'
 import { readOpenings } from '#server/features/registration/openings'
 import { sectionsByCode } from '#server/features/sections/sections'
@@ -101,6 +102,7 @@ export async function readStudentRecords(
     (row) => row.studentId
   )
   const permitted = groupBy(await permittedRows(db, wanted), (row) => row.studentId)
+  const accounts = await readAccounts(db, wanted)
   const openings = await readOpenings(db)
 
   const codes = new Set<SectionCode>()
@@ -135,6 +137,7 @@ export async function readStudentRecords(
         number: s.number,
         standing: s.standing,
         level: s.level,
+        residency: s.residency,
         campus,
         block,
         attendance: s.attendance
@@ -217,6 +220,7 @@ export async function readStudentRecords(
         stopsRegistration,
         howToLift
       })),
+      accounts: accounts.get(s.id) ?? [],
       advisors: (advisors.get(s.id) ?? []).map(({ name, kind, purpose, office, mail, phone, hours }) => ({
         name,
         kind,

@@ -7,7 +7,7 @@ import type { Instant } from '#core/time'
 import { all, inTransaction, type Database, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { courseIds } from '#server/features/catalog/catalog'
+import { settleCharges } from '#server/features/charges/ledger'
 import { lockStudent } from '#server/features/record/lock'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { familiesOf } from '#server/features/sections/sections'
@@ -19,7 +19,7 @@ import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { dropSeats } from './drops'
 import { factsOfOffer } from './facts'
 import { endOffer } from './offers'
-import { lineOf } from './receiptLines'
+import { insertReceipt, lineOf } from './receiptLines'
 import { receiptOfKey } from './run'
 import { giveBack, idsOf, seatsOf, takeSections } from './seats'
 import { readReceipts } from './sheet'
@@ -61,19 +61,21 @@ export function answerOffer(
       if (before) return receiptOf(before.id)
     }
     const now = await campusNow(tx)
-    const offer = { ...found.offer, course: courseCode(found.course), term, key }
+    const offer = { ...found.offer, course: courseCode(found.course), term }
     const lines =
       answer === 'decline'
         ? await decline(tx, who, student, offer, now)
         : await accept(tx, who, student, offer, givingUp, shelf, now)
-    return receiptOf(await writeReceipt(tx, who, student, offer, lines, now))
+    if (lines.some((line) => line.outcome === 'registered' || line.outcome === 'exchanged'))
+      await settleCharges(tx, { student, term, by: who.id, now })
+    const about = { student, term: offer.termId, by: who.id, key: key ?? null, now, ended: true }
+    return receiptOf(await insertReceipt(tx, about, lines))
   })
 }
 
 type Offer = typeof t.seatOffer.$inferSelect & {
   course: CourseCode
   term: ReturnType<typeof termCode>
-  key: string | undefined
 }
 
 /** Why an offer cannot be answered any more. */
@@ -168,38 +170,3 @@ const log = (
     before: { offer: id, sections },
     after: { term, course, ...after }
   })
-
-async function writeReceipt(
-  tx: Transaction,
-  who: Who,
-  student: StudentId,
-  offer: Offer,
-  lines: readonly ReceiptLine[],
-  now: Instant
-): Promise<number> {
-  const ids = await courseIds(
-    tx,
-    lines.map((line) => line.course)
-  )
-  const [made] = await tx
-    .insert(t.receipt)
-    .values({
-      studentId: student,
-      termId: offer.termId,
-      at: new Date(now),
-      byId: who.id,
-      runKey: offer.key ?? null,
-      begunAt: new Date(),
-      endedAt: new Date()
-    })
-    .$returningId()
-  await tx.insert(t.receiptLine).values(
-    lines.map(({ course, ...line }, ordinal) => ({
-      ...line,
-      receiptId: made!.id,
-      ordinal,
-      courseId: ids.get(course)!
-    }))
-  )
-  return made!.id
-}

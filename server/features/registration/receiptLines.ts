@@ -1,7 +1,11 @@
 /** The lines of a receipt, and the run that they are of. */
 import type { Refusal } from '#core/findings'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
+import type { Instant } from '#core/time'
 import { sectionsOf, type Option } from '#core/week'
+import type { Transaction } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { courseIds } from '#server/features/catalog/catalog'
 import type { ReceiptLine } from '#shared/registration/responses'
 
 export interface RunUnderWay {
@@ -31,6 +35,52 @@ export function lineOf(
     refusals: [],
     ...over
   }
+}
+
+/** Writes a receipt with its lines; one that is not `ended` is of a run under way. @returns its number */
+export async function insertReceipt(
+  tx: Transaction,
+  {
+    student,
+    term,
+    by,
+    key,
+    now,
+    ended
+  }: {
+    student: StudentId
+    /** Of the table of terms. */
+    term: number
+    /** Null where a rule of the term did it. */
+    by: number | null
+    key: string | null
+    now: Instant
+    ended: boolean
+  },
+  lines: readonly ReceiptLine[]
+): Promise<number> {
+  const ids = await courseIds(tx, [...new Set(lines.map((line) => line.course))])
+  const [made] = await tx
+    .insert(t.receipt)
+    .values({
+      studentId: student,
+      termId: term,
+      at: new Date(now),
+      byId: by,
+      runKey: key,
+      begunAt: new Date(),
+      endedAt: ended ? new Date() : null
+    })
+    .$returningId()
+  await tx.insert(t.receiptLine).values(
+    lines.map(({ course, ...line }, ordinal) => ({
+      ...line,
+      receiptId: made!.id,
+      ordinal,
+      courseId: ids.get(course)!
+    }))
+  )
+  return made!.id
 }
 
 export const refusedLine = (option: Option, refusals: Refusal[]): ReceiptLine =>

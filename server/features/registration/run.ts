@@ -24,6 +24,7 @@ import {
 import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
+import { settleCharges } from '#server/features/charges/ledger'
 import { lockStudent } from '#server/features/record/lock'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { campusNow } from '#server/gateways/clock'
@@ -31,12 +32,12 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { goingWith } from '#shared/reading'
-import type { LineAction } from '#shared/registration/outcomes'
+import type { LineAction, Outcome } from '#shared/registration/outcomes'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { dropSeats } from './drops'
 import { leaveLine } from './lines'
-import { codesOf, fullRefusal, refusedLine, type RunUnderWay } from './receiptLines'
+import { codesOf, fullRefusal, insertReceipt, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
 import { takeSeats } from './seats'
 import { readReceipts } from './sheet'
 import { asc, eq, isNull, lt } from 'drizzle-orm'
@@ -83,9 +84,9 @@ export async function run(
   const coursesOf = (action: LineAction) =>
     waiting.filter((line) => line.action === action).map((line) => line.course)
   for (const course of coursesOf('leave'))
-    await attempt(db, of, 'leave', [course], async (tx) => [await leaveLine(tx, who, of, course)])
+    await attempt(db, who, of, 'leave', [course], async (tx) => [await leaveLine(tx, who, of, course)])
   const drops = coursesOf('drop')
-  if (drops.length) await attempt(db, of, 'drop', drops, (tx) => dropSeats(tx, who, of, drops, shelf))
+  if (drops.length) await attempt(db, who, of, 'drop', drops, (tx) => dropSeats(tx, who, of, drops, shelf))
   const chosen = pickedOptions(
     offer,
     waiting.flatMap((line) => line.sections)
@@ -127,32 +128,17 @@ async function begin(
       if (isCutOff(one.begunAt)) await end(tx, one.id)
       // Pressed in two windows: it is the same run.
       else if (await isOf(tx, one.id, wanted)) return one.id
-    const [made] = await tx
-      .insert(t.receipt)
-      .values({
-        studentId: student,
-        termId: term.id,
-        at: new Date(await campusNow(tx)),
-        byId: who.id,
-        runKey: key ?? null,
-        begunAt: new Date()
-      })
-      .$returningId()
-    const rows = chosen.map(({ action, course }, ordinal) => {
+    const lines = chosen.map(({ action, course }) => {
       const option = action === 'register' ? picked.get(course) : undefined
-      const outcome = action === 'register' && !option ? ('unsettled' as const) : ('waiting' as const)
-      return {
-        receiptId: made!.id,
-        ordinal,
-        action,
-        courseId: ids.get(course)!,
-        sections: option ? codesOf(option) : [],
-        outcome,
-        refusals: []
-      }
+      const outcome = action === 'register' && !option ? 'unsettled' : 'waiting'
+      return lineOf(course, outcome, { action, sections: option ? codesOf(option) : [] })
     })
-    await tx.insert(t.receiptLine).values(rows)
-    return made!.id
+    const now = await campusNow(tx)
+    return insertReceipt(
+      tx,
+      { student, term: term.id, by: who.id, key: key ?? null, now, ended: false },
+      lines
+    )
   })
 }
 
@@ -233,6 +219,7 @@ async function registerGroup(
   const courses = group.map((option) => option.course)
   await attempt(
     db,
+    who,
     of,
     'register',
     courses,
@@ -242,10 +229,14 @@ async function registerGroup(
   )
 }
 
+/** Outcomes after which other seats are held, and something else is owed. */
+const CHANGES_SEATS = new Set<Outcome>(['registered', 'exchanged', 'dropped'])
+
 /** Does one step of a run and writes what came of its lines, unless another request for the same run has tried them. */
 async function attempt(
   db: Database,
-  { id, student }: RunUnderWay,
+  who: Who,
+  { id, student, term }: RunUnderWay,
   action: LineAction,
   courses: readonly CourseCode[],
   work: (tx: Transaction) => Promise<ReceiptLine[]>,
@@ -257,11 +248,14 @@ async function attempt(
       const own = (await waitingLines(tx, id)).filter((line) => line.action === action)
       const still = new Map(own.map((line) => [line.course, line.id]))
       if (!courses.every((course) => still.has(course))) return
-      for (const { course, ...line } of await step(tx))
+      const lines = await step(tx)
+      for (const { course, ...line } of lines)
         await tx
           .update(t.receiptLine)
           .set(line)
           .where(eq(t.receiptLine.id, still.get(course)!))
+      if (lines.some((line) => CHANGES_SEATS.has(line.outcome)))
+        await settleCharges(tx, { student, term, by: who.id, now: await campusNow(tx) })
     })
   try {
     await once(work)

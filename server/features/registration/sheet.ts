@@ -23,6 +23,7 @@ import { termOf, type Shelf } from '#shared/catalog/shelf'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { readStatement } from '#server/features/charges/ledger'
 import { readFacts } from './facts'
 
 export async function readSheet(
@@ -115,9 +116,13 @@ export async function readSheet(
     lines,
     loadMost: facts.loadMost,
     credits: { registered: sum('registered'), ready: sum('ready') },
-    receipts: await readReceipts(db, picture.student.id, term)
+    receipts: await readReceipts(db, picture.student.id, term),
+    statement: seesMoney(picture.relation) ? await readStatement(db, picture.student.id, term) : []
   }
 }
+
+/** Entry by entry, an account is its student's and the registrar's; what is owed in all stands in the record. */
+const seesMoney = (relation: StudentRecord['relation']) => relation === 'self' || relation === 'registrar'
 
 /** What is tried after a line, each judged as if it stood alone. */
 function triedAfter(
@@ -157,7 +162,7 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     .select({ id: t.receipt.id, at: t.receipt.at, by: t.account.name, endedAt: t.receipt.endedAt })
     .from(t.receipt)
     .innerJoin(t.term, eq(t.term.id, t.receipt.termId))
-    .innerJoin(t.account, eq(t.account.id, t.receipt.byId))
+    .leftJoin(t.account, eq(t.account.id, t.receipt.byId))
     .where(all(eq(t.receipt.studentId, student), eq(t.term.code, term)))
     .orderBy(desc(t.receipt.id))
   if (!receipts.length) return []

@@ -72,7 +72,7 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
       capacity: s.capacity,
       // A seat that is kept for the line is nobody else's.
-      taken: s.taken + s.offered,
+      taken: s.taken + s.offered + s.takenFormerly,
       waitCapacity: s.waitCapacity,
       waiting: s.waiting,
       block,

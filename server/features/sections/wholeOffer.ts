@@ -45,7 +45,9 @@ async function readSeats(db: Database, term: string): Promise<SectionSeats[]> {
       id: t.section.id,
       code: t.section.code,
       capacity: t.section.capacity,
-      taken: sql<number>`${t.section.taken} + ${t.section.offered}`.mapWith(Number),
+      taken: sql<number>`${t.section.taken} + ${t.section.offered} + ${t.section.takenFormerly}`.mapWith(
+        Number
+      ),
       waiting: t.section.waiting,
       cancelled: t.section.cancelled
     })

@@ -24,11 +24,17 @@ const {
   credits,
   toggle
 } = useRunSheet()
-const { run, answer, running, receipt, message } = useRun(async () => {
-  left.value = new Set()
+async function settled() {
   await student.reload()
   await load()
+}
+const { run, answer, running, receipt, message } = useRun(async () => {
+  left.value = new Set()
+  await settled()
 })
+const money = useTermMoney()
+/** Chosen lines that end in a seat, as far as can be said. */
+const seatsToCome = computed(() => chosen.value.filter((line) => !inLine.value.includes(line)))
 
 const term = computed(() => standing.term)
 /** Everything but the time itself stands in the way; the clock on the button says the time. */
@@ -160,20 +166,30 @@ function press() {
             >See what your degree needs</v-btn
           >
         </div>
-        <section class="side" :aria-label="closed ? 'The week' : 'The week as it will be'">
-          <h3>{{ closed ? 'The week' : 'The week as it will be' }}</h3>
-          <WeekRibbon
-            :held="standing.week.staying"
-            :picked="standing.pickedSections"
-            :hue-of="hueOf"
-            compact
+        <div class="beside">
+          <AccountCard
+            :statement="sheet.statement"
+            :expected="money.totalWith(registered, seatsToCome)"
+            :pending="!closed && seatsToCome.length > 0"
+            @paid="settled"
           />
-          <p class="quiet small">
-            <template v-if="!closed">A plan or a picked section does not hold a seat. </template>Payment
-            {{ term && term.paymentDueOn < college.today ? 'was' : 'is' }} due
-            {{ term ? dayMonth(term.paymentDueOn) : '' }}.
-          </p>
-        </section>
+          <section class="side" :aria-label="closed ? 'The week' : 'The week as it will be'">
+            <h3>{{ closed ? 'The week' : 'The week as it will be' }}</h3>
+            <WeekRibbon
+              :held="standing.week.staying"
+              :picked="standing.pickedSections"
+              :hue-of="hueOf"
+              compact
+            />
+            <p class="quiet small">
+              <template v-if="!closed">A plan or a picked section does not hold a seat. </template>
+              <template v-if="term && !term.prices"
+                >Payment {{ term.paymentDueOn < college.today ? 'was' : 'is' }} due
+                {{ dayMonth(term.paymentDueOn) }}.</template
+              >
+            </p>
+          </section>
+        </div>
       </div>
     </div>
   </ViewState>
@@ -200,6 +216,10 @@ function press() {
   grid-template-columns: minmax(0, 1fr) 372px;
   gap: 12px;
   align-items: start;
+}
+.beside {
+  display: grid;
+  gap: 12px;
 }
 .side h3 {
   margin-bottom: 6px;

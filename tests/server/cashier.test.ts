@@ -1,0 +1,44 @@
+/** A cashier of the college's own, asked over the network. */
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { afterEach, describe, expect, it } from 'vitest'
+import { cashierAt } from '#server/gateways/cashier'
+
+let server: Server | undefined
+afterEach(() => new Promise<void>((resolve) => (server ? server.close(() => resolve()) : resolve())))
+
+/** What is sent, and a server that answers it so. */
+async function answering(status: number, body: string) {
+  const sent: unknown[] = []
+  server = createServer((request, response) => {
+    let text = ''
+    request.on('data', (chunk: Buffer) => (text += chunk.toString()))
+    request.on('end', () => {
+      sent.push(JSON.parse(text))
+      response.writeHead(status, { 'content-type': 'application/json' }).end(body)
+    })
+  })
+  await new Promise<void>((resolve) => server!.listen(0, '127.0.0.1', resolve))
+  const { port } = server.address() as AddressInfo
+  return { sent, cashier: cashierAt(new URL(`http://127.0.0.1:${port}/payments`)) }
+}
+const payment = { reference: 'ridgeway-7', student: 'H0000001', amount: 12_345 }
+
+describe('a cashier over the network', () => {
+  it.each(['taken', 'refused'] as const)(
+    'is sent the payment, and believed that it is %s',
+    async (outcome) => {
+      const { sent, cashier } = await answering(200, JSON.stringify({ outcome }))
+      expect(await cashier.take(payment)).toBe(outcome)
+      expect(sent).toEqual([payment])
+    }
+  )
+  it.each([
+    [500, ''],
+    [200, 'not JSON'],
+    [200, '{"outcome":"perhaps"}']
+  ])('that answers %i with "%s" has not answered', async (status, body) => {
+    const { cashier } = await answering(status, body)
+    await expect(cashier.take(payment)).rejects.toThrow()
+  })
+})
