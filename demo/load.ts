@@ -29,6 +29,7 @@ import { PeopleBuilder, type DemoStudent } from './people'
 import type { DemoSeat } from './enrolment'
 import { chargesOf, pricesOf } from './prices'
 import { Random } from './random'
+import { receiptsOf, type DemoReceipt } from './receipts'
 import { advisors, DEMO_PASSWORD, registrar, SHARED_BY } from './staff'
 
 const SEED = 20270409
@@ -418,6 +419,45 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       byId: seat.office ? accountId.get(registrar.signIn) : seat.student,
       placedByOffice: seat.office
     }))
+  )
+  const receipts = receiptsOf(people.enrolment.seats)
+  const byOf = ({ office, student }: DemoReceipt) => (office ? accountId.get(registrar.signIn) : student)
+  await put(
+    t.receipt,
+    receipts.map((one) => ({
+      id: one.id,
+      studentId: one.student,
+      termId: termId.get(one.term),
+      at: one.at,
+      byId: byOf(one),
+      begunAt: one.at,
+      endedAt: one.at
+    }))
+  )
+  await put(
+    t.receiptLine,
+    receipts.flatMap(({ id, lines }) =>
+      lines.map(({ course, sections }, ordinal) => ({
+        receiptId: id,
+        ordinal,
+        courseId: courseId.get(course),
+        sections,
+        outcome: 'registered',
+        refusals: []
+      }))
+    )
+  )
+  await put(
+    t.eventLog,
+    receipts.flatMap((one) =>
+      one.lines.map(({ course, sections }) => ({
+        at: one.at,
+        accountId: byOf(one),
+        studentId: one.student,
+        action: 'registration.made',
+        after: { term: one.term, course, sections }
+      }))
+    )
   )
   const charged = chargedSeats(people.enrolment.seats, students)
   // Whoever registered before the demo begins has paid, but for a few.

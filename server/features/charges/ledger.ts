@@ -37,7 +37,7 @@ export async function settleCharges(
     .select({ level: t.student.level, residency: t.student.residency })
     .from(t.student)
     .where(eq(t.student.id, student))
-  const seats = await pricedSeats(tx, student, term.id)
+  const seats = (await pricedSeats(tx, term.id, student)).get(student) ?? []
   const rows = await tx
     .select({ item: t.ledgerEntry.item, assessed: sql<string>`sum(${t.ledgerEntry.assessed})` })
     .from(t.ledgerEntry)
@@ -53,9 +53,15 @@ export async function settleCharges(
   await tx.insert(t.ledgerEntry).values(made.map((posting) => ({ ...posting, ...about })))
 }
 
-async function pricedSeats(tx: Transaction, student: StudentId, term: number): Promise<PricedSeat[]> {
-  const rows = await tx
+/** The seats of a term as far as they cost something, by student; of one student where one is named. */
+export async function pricedSeats(
+  db: Reader,
+  term: number,
+  student?: StudentId
+): Promise<Map<number, PricedSeat[]>> {
+  const rows = await db
     .select({
+      student: t.registration.studentId,
       course: t.course.code,
       parent: t.section.parentId,
       credits: t.section.credits,
@@ -65,15 +71,25 @@ async function pricedSeats(tx: Transaction, student: StudentId, term: number): P
     .from(t.registration)
     .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
-    .where(all(eq(t.registration.studentId, student), eq(t.section.termId, term)))
-  return [...groupBy(rows, (row) => row.course)].map(([course, own]) => ({
-    course: courseCode(course),
-    credits: own.reduce((sum, row) => sum + row.credits, 0),
-    fee: own.reduce(
-      (sum, row) => sum + centsOf(row.fee) + (row.parent === null ? centsOf(row.courseFee) : 0),
-      0
+    .where(
+      student === undefined
+        ? eq(t.section.termId, term)
+        : all(eq(t.registration.studentId, student), eq(t.section.termId, term))
     )
-  }))
+  const found = new Map<number, PricedSeat[]>()
+  for (const [one, mine] of groupBy(rows, (row) => row.student))
+    found.set(
+      one,
+      [...groupBy(mine, (row) => row.course)].map(([course, own]) => ({
+        course: courseCode(course),
+        credits: own.reduce((sum, row) => sum + row.credits, 0),
+        fee: own.reduce(
+          (sum, row) => sum + centsOf(row.fee) + (row.parent === null ? centsOf(row.courseFee) : 0),
+          0
+        )
+      }))
+    )
+  return found
 }
 
 /** What moved to or from what the student owes. */
