@@ -1,6 +1,6 @@
 /** The answer to an offered seat: taken with all checks as of now, also for a course that is given up for it, or declined. */
 import { asc, eq, inArray } from 'drizzle-orm'
-import { courseCode, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
+import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import { afterDrop, decide, decideDrop, pickedOptions } from '#core/registration'
 import type { Refusal } from '#core/findings'
 import type { Instant } from '#core/time'
@@ -18,7 +18,7 @@ import type { Shelf } from '#shared/catalog/shelf'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { dropSeats } from './drops'
 import { factsOfOffer } from './facts'
-import { endOffer } from './offers'
+import { endOffer, namesOf } from './openOffers'
 import { insertReceipt, lineOf } from './receiptLines'
 import { receiptOfKey } from './run'
 import { giveBack, idsOf, seatsOf, takeSections } from './seats'
@@ -46,14 +46,13 @@ export function answerOffer(
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
     const [found] = await tx
-      .select({ offer: t.seatOffer, course: t.course.code, term: t.term.code })
+      .select()
       .from(t.seatOffer)
-      .innerJoin(t.course, eq(t.course.id, t.seatOffer.courseId))
-      .innerJoin(t.term, eq(t.term.id, t.seatOffer.termId))
       .where(all(eq(t.seatOffer.id, id), eq(t.seatOffer.studentId, student)))
       .for('update')
     if (!found) throw new Refused(404, 'noOffer', 'There is no such offer for you.')
-    const term = termCode(found.term)
+    const names = await namesOf(tx, found)
+    const { term } = names
     const receiptOf = async (receipt: number) =>
       (await readReceipts(tx, student, term)).find((one) => one.id === receipt)!
     if (key !== undefined) {
@@ -61,7 +60,7 @@ export function answerOffer(
       if (before) return receiptOf(before.id)
     }
     const now = await campusNow(tx)
-    const offer = { ...found.offer, course: courseCode(found.course), term }
+    const offer = { ...found, ...names }
     const lines =
       answer === 'decline'
         ? await decline(tx, who, student, offer, now)
@@ -75,7 +74,7 @@ export function answerOffer(
 
 type Offer = typeof t.seatOffer.$inferSelect & {
   course: CourseCode
-  term: ReturnType<typeof termCode>
+  term: TermCode
 }
 
 /** Why an offer cannot be answered any more. */

@@ -5,8 +5,8 @@
  * seats and places are read again. A server that is cut off in between leaves the seat kept, and the work of the minute
  * goes on with it.
  */
-import { aliasedTable, asc, eq, gt, inArray, isNull, lte, or, sql } from 'drizzle-orm'
-import { courseCode, studentId, termCode, type SectionCode, type StudentId } from '#core/ids'
+import { aliasedTable, asc, eq, gt, inArray, or, sql } from 'drizzle-orm'
+import { studentId, termCode, type SectionCode, type StudentId } from '#core/ids'
 import { decide, mayBeOffered, offerEnds, pickedOptions } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
@@ -18,7 +18,6 @@ import { familiesOf } from '#server/features/sections/sections'
 import { campusNow } from '#server/gateways/clock'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
 import { factsOfOffer } from './facts'
-import { leaveLines } from './lines'
 
 /** What becomes of an offer of a term whose line moves by itself: it is taken at once, as if its student had accepted. */
 export type MoveIn = (offer: number, student: StudentId) => Promise<void>
@@ -250,62 +249,4 @@ function release(db: Database, kept: Kept, now: Instant): Promise<boolean> {
     }
     return false
   })
-}
-
-/** Ends offers whose time is over; their students have left the line, and the seats stay kept for the next. */
-export async function lapseOffers(db: Database): Promise<void> {
-  const now = await campusNow(db)
-  const over = await db
-    .select({ id: t.seatOffer.id })
-    .from(t.seatOffer)
-    .where(all(isNull(t.seatOffer.answer), lte(t.seatOffer.until, new Date(now))))
-    .orderBy(asc(t.seatOffer.id))
-    .limit(500)
-  for (const { id } of over)
-    await inTransaction(db, async (tx) => {
-      const [offer] = await tx
-        .select({ offer: t.seatOffer, course: t.course.code, term: t.term.code })
-        .from(t.seatOffer)
-        .innerJoin(t.course, eq(t.course.id, t.seatOffer.courseId))
-        .innerJoin(t.term, eq(t.term.id, t.seatOffer.termId))
-        .where(all(eq(t.seatOffer.id, id), isNull(t.seatOffer.answer)))
-        .for('update', { skipLocked: true })
-      if (!offer) return
-      await endOffer(tx, offer.offer, 'lapsed', now)
-      await logEvent(tx, {
-        at: now,
-        account: null,
-        student: offer.offer.studentId,
-        action: 'offer.lapsed',
-        after: { term: offer.term, offer: id, course: courseCode(offer.course) }
-      })
-    })
-}
-
-/** Writes the answer to an offer and takes its student out of the lines that led to it. */
-export async function endOffer(
-  tx: Transaction,
-  {
-    id,
-    studentId: student,
-    sections
-  }: Pick<typeof t.seatOffer.$inferSelect, 'id' | 'studentId' | 'sections'>,
-  answer: 'accepted' | 'declined' | 'lapsed',
-  now: Instant
-): Promise<void> {
-  await tx
-    .update(t.seatOffer)
-    .set({ answer, answeredAt: new Date(now) })
-    .where(eq(t.seatOffer.id, id))
-  const rows = await tx
-    .select({ id: t.section.id })
-    .from(t.section)
-    .where(inArray(t.section.code, sections))
-    .orderBy(asc(t.section.id))
-    .for('update')
-  await leaveLines(
-    tx,
-    studentId(student),
-    rows.map((row) => row.id)
-  )
 }

@@ -23,6 +23,7 @@ import type { ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { readFallbacks } from './fallbacks'
 import { joinLine, leaveLines } from './lines'
+import { endOffer, openOffers, type OpenOffer } from './openOffers'
 import { codesOf, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 
@@ -40,6 +41,7 @@ export async function takeSeats(
   // What goes through only together has no fallbacks: another section of one would not bring the other.
   const fallbacks = group.length === 1 ? await readFallbacks(tx, student, term, courses[0]!) : []
   const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
+  const offered = await openOffers(tx, student, term, courses)
   const locked = await tx
     .select({ id: t.section.id, code: t.section.code })
     .from(t.section)
@@ -48,8 +50,12 @@ export async function takeSeats(
     .for('update')
   const now = await campusNow(tx)
   const [picture] = await readStudentRecords(tx, [student], 'self')
-  const { facts, offer } = await readFacts(tx, picture!, shelf, term, now)
-  const step: Step = { tx, who, student, term, now, facts, seats, locked }
+  const read = await readFacts(tx, picture!, shelf, term, now)
+  const { facts } = read
+  // The seat that an offer holds is theirs.
+  const theirs = new Set(offered.flatMap((one) => one.seats.map((seat) => seat.code)))
+  const offer = read.offer.map((one) => (theirs.has(one.code) ? { ...one, taken: one.taken - 1 } : one))
+  const step: Step = { tx, who, student, term, now, facts, seats, locked, offered }
   const fresh = (options: readonly Option[]) => {
     const found = pickedOptions(offer, options.flatMap(codesOf))
     return options.map((option) => found.get(option.course) ?? option)
@@ -80,6 +86,8 @@ interface Step {
   /** Seats that are held of the courses. */
   seats: readonly { id: number; code: string; course: string }[]
   locked: readonly { id: number; code: string }[]
+  /** Offers that are open to the student for the courses. */
+  offered: readonly OpenOffer[]
 }
 
 async function registerInstead(step: Step, option: Option | undefined): Promise<ReceiptLine | undefined> {
@@ -104,14 +112,21 @@ async function waitInstead(
 
 /** Takes the seats of options that the decision lets in, gives back those exchanged, and logs both. */
 async function register(step: Step, options: readonly Option[]): Promise<ReceiptLine[]> {
-  const { tx, who, student, term, now, seats, locked } = step
+  const { tx, who, student, term, now, seats, locked, offered } = step
   const held = new Set<string>(seats.map((seat) => seat.code))
   const wanted = new Set<string>(options.flatMap(codesOf))
   const added = locked.filter((row) => wanted.has(row.code) && !held.has(row.code))
   const gone = seats.filter((seat) => !wanted.has(seat.code))
   await giveBack(tx, student, gone)
   await addSeats(step, options, added)
-  await takeSections(tx, { student, by: who.id, now }, added)
+  const taking = offered.filter((one) => one.seats.some((seat) => wanted.has(seat.code)))
+  const kept = taking.flatMap((one) => one.seats).filter((seat) => added.some((row) => row.id === seat.id))
+  await takeSections(tx, { student, by: who.id, now }, added, kept)
+  for (const { row } of taking) {
+    await endOffer(tx, row, 'accepted', now)
+    const after = { term, offer: row.id, answer: 'taken by a run' }
+    await logEvent(tx, { at: now, account: who.id, student, action: 'offer.answered', after })
+  }
   const taken = locked.filter((row) => wanted.has(row.code))
   await settlePicks(tx, student, taken)
   await leaveLines(tx, student, idsOf(taken))

@@ -5,7 +5,8 @@ import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
 import type { Shelf } from '#shared/catalog/shelf'
 import { answerOffer } from './answer'
-import { lapseOffers, serveLines } from './offers'
+import { serveLines } from './offers'
+import { lapseOffers } from './openOffers'
 
 /** Ends offers that are over and offers what is kept, in this order. */
 export async function serveAllLines(db: Database, shelf: Shelf): Promise<void> {
