@@ -48,6 +48,7 @@ function holding(courses: readonly string[], over: Partial<RegistrationFacts> = 
     repeatBelow: 'C',
     signOff: { policy: 'none', courses: null },
     permissions: new Map(),
+    onlyWith: new Map(),
     componentsOf: () => [],
     ...over
   }

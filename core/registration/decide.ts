@@ -67,6 +67,8 @@ export interface RegistrationFacts {
   signOff: { policy: SignOffPolicy; courses: readonly CourseCode[] | null }
   /** What is set aside for this student as of the instant. */
   permissions: Permissions
+  /** Courses that are taken only together with another one, by the student's own wish. */
+  onlyWith: ReadonlyMap<CourseCode, CourseCode>
   /** Kinds of components the section has in this term, whatever was chosen. */
   componentsOf: (section: SectionCode) => readonly ComponentKind[]
 }
@@ -170,6 +172,10 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
     )
     if (isPlaced) return only({ code: 'placed' })
   }
+  const partner = facts.onlyWith.get(option.course)
+  const isHeld = facts.heldSections.some((section) => section.course === partner)
+  if (partner && !isHeld && !group.some((other) => other.course === partner))
+    refusals.push({ code: 'together', with: partner })
   const signed = facts.signOff.courses
   if (facts.signOff.policy === 'strict' && signed && !signed.includes(option.course)) {
     refusals.push({ code: 'outsideSignOff' })

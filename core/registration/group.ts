@@ -1,6 +1,6 @@
 /**
- * Which lines of a run go through together: courses of which one asks for the other in the same term, and
- * an exchange with what takes the hours that it gives back.
+ * Which lines of a run go through together: courses of which one asks for the other in the same term, those that
+ * a student wants only together, and an exchange with what takes the hours that it gives back.
  */
 import { ruleOf, coursesIn } from '../requisites'
 import { clashesWith, sectionsOf, type Option } from '../week'
@@ -12,7 +12,7 @@ import { givenBack, type RegistrationFacts } from './decide'
  */
 export function groupLines(
   lines: readonly Option[],
-  facts: Pick<RegistrationFacts, 'catalog' | 'heldSections' | 'exchanging' | 'holidays'>
+  facts: Pick<RegistrationFacts, 'catalog' | 'heldSections' | 'exchanging' | 'holidays' | 'onlyWith'>
 ): Option[][] {
   const exchanges = lines.filter((line) => givenBack(facts, line.course).length)
   const groups: Option[][] = []
@@ -29,6 +29,7 @@ export function groupLines(
   return groups
 
   function asks(a: Option, b: Option): boolean {
+    if (facts.onlyWith.get(a.course) === b.course) return true
     const rule = ruleOf(a.main.prerequisite ?? facts.catalog.maybeCourse(a.course)?.prerequisite ?? '')
     if (coursesIn(rule, { sameTerm: true }).includes(b.course)) return true
     const stays = new Set(sectionsOf(b).map((section) => section.code))

@@ -29,5 +29,6 @@ export {
   type LinePolicy,
   type LineTaking
 } from './line'
+export { isScarce, outlook, scarceCourses, type Outlook, type OutlookLine } from './outlook'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
 export { GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'

@@ -40,6 +40,7 @@ const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts => ({
   repeatBelow: 'C',
   signOff: { policy: 'term', courses: [] },
   permissions: new Map(),
+  onlyWith: new Map(),
   componentsOf: () => [],
   ...over
 })
@@ -363,6 +364,15 @@ describe('groups', () => {
   it('go through together', () => {
     expect(decide(facts(), [a, b]).every((line) => line.refusals.length === 0)).toBe(true)
     expect(codes(a)).toEqual(['corequisite'])
+  })
+  it('go together as well where a student wants one only with the other, and only in that direction', () => {
+    const [stat, soil] = [one(section('STAT 110')), one(section('SOIL 220'))]
+    const wish = { onlyWith: new Map([[courseCode('STAT 110'), courseCode('SOIL 220')]]) }
+    expect(groupLines([stat, soil], facts(wish))).toEqual([[stat, soil]])
+    expect(groupLines([stat, soil], facts())).toHaveLength(2)
+    expect(decide(facts(wish), [stat])[0]!.refusals).toEqual([{ code: 'together', with: 'SOIL 220' }])
+    expect(decide(facts(wish), [soil])[0]!.refusals).toEqual([])
+    expect(decide(facts({ ...wish, heldSections: [section('SOIL 220')] }), [stat])[0]!.refusals).toEqual([])
   })
   it('fail together, each with its own reason', () => {
     const full = one(section('HYDR 332', [], { capacity: 1, taken: 1 }))

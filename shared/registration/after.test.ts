@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { term } from '../../core/testing/build'
 import type { TermView } from '#shared/catalog/responses'
+import { moneyText } from '#shared/charges/texts'
 import { dropSays } from './dropTexts'
+import { outlookSays } from './outlookTexts'
 import { termLineOf } from './termLine'
 
 const at = (text: string) => Date.parse(text)
@@ -75,5 +77,49 @@ describe('what is said before a drop', () => {
   it('tells to whom the seat goes', () => {
     expect(says({ courses: [{ ...soil, waiting: 3 }] })).toContain('3 wait for SOIL 220.')
     expect(says()).not.toContain('line')
+  })
+})
+
+describe('what a run is expected to come to', () => {
+  const now = { credits: 17, seats: 5, waits: 0, nothing: 0 }
+  const says = (over: Partial<Parameters<typeof outlookSays>[0]> = {}) =>
+    outlookSays({ now, later: now, scarce: [], fullTime: 12, ...over })
+  it('is said in a sentence where nothing is scarce', () => {
+    expect(says()).toEqual(['As seats are now, 5 of 5 lines end in a seat: 17 credits, full time.'])
+    expect(says({ fullTime: undefined })).toEqual(['As seats are now, 5 of 5 lines end in a seat: 17 credits.'])
+  })
+  it('names what has few seats left, and what holds without it', () => {
+    const later = { credits: 10, seats: 3, waits: 0, nothing: 2 }
+    expect(says({ later, scarce: ['SOIL 220', 'WRIT 215'] })[1]).toBe(
+      'SOIL 220 and WRIT 215 have few seats left; if they are gone by then: 10 credits, below full time of 12.'
+    )
+    expect(says({ scarce: ['SOIL 220'] })[1]).toBe(
+      'SOIL 220 has few seats left; if they are gone by then, a fallback holds: 17 credits, full time.'
+    )
+  })
+})
+
+describe('what a drop gives back', () => {
+  const soil = { course: 'SOIL 220', credits: 4, mark: null, waiting: 0 } as const
+  const says = (of: number, back: number) =>
+    dropSays({ courses: [soil], before: 20, level: 'undergraduate', money: { of, back } })[2]
+  it('is said with what it costs, and nothing where that is not known', () => {
+    expect(says(8_500, 8_500)).toBe('85.00 less is charged.')
+    expect(says(8_500, 4_250)).toBe('Of 85.00 that it costs, 42.50 is given back now.')
+    expect(says(8_500, 0)).toBe('Of 85.00 that it costs, nothing is given back any more.')
+    expect(says(0, 0)).toBe('What is charged does not become less.')
+    expect(dropSays({ courses: [soil], before: 14, level: 'undergraduate' }).join()).not.toContain('charged')
+  })
+})
+
+describe('an amount', () => {
+  it('is written with two decimals and its thousands apart', () => {
+    expect([0, 5, 486_000, -442_050, 123_456_789].map(moneyText)).toEqual([
+      '0.00',
+      '0.05',
+      '4,860.00',
+      '−4,420.50',
+      '1,234,567.89'
+    ])
   })
 })

@@ -8,16 +8,18 @@ export interface LineFallbacks {
   term: TermCode
   course: CourseCode
   list: Fallback[]
+  /** The course without which this one is not wanted. */
+  onlyWith: CourseCode | null
 }
 
 /** As many as a line can have. */
 export const MOST_FALLBACKS = 3
 
-/** The fallbacks of a line; none where nothing was said. */
+/** What was said of a line; no fallbacks and no company where nothing was. */
 export function fallbacksOf(
   all: readonly LineFallbacks[],
   term: string,
   course: string
-): readonly Fallback[] {
-  return all.find((one) => one.term === term && one.course === course)?.list ?? []
+): Pick<LineFallbacks, 'list' | 'onlyWith'> {
+  return all.find((one) => one.term === term && one.course === course) ?? { list: [], onlyWith: null }
 }

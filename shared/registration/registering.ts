@@ -55,6 +55,11 @@ export function registrationFacts(
     loadMost: term.loadMost,
     repeatBelow: term.repeatBelow,
     signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
+    onlyWith: new Map(
+      picture.fallbacks.flatMap((one) =>
+        one.term === code && one.onlyWith ? [[one.course, one.onlyWith] as const] : []
+      )
+    ),
     permissions: permissionsAt(picture, now),
     componentsOf: (main) => [...(parts.get(main) ?? [])]
   }

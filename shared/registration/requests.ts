@@ -11,7 +11,9 @@ export const runBody = z
     term: termCode,
     courses: courses.default([]),
     drop: courses.default([]),
-    leave: courses.default([])
+    leave: courses.default([]),
+    /** Whether the courses to register go through all together or not at all. */
+    whole: z.boolean('has to be true or false').default(false)
   })
   .refine((run) => run.courses.length + run.drop.length + run.leave.length > 0, {
     path: ['courses'],
@@ -41,5 +43,6 @@ const fallback = z.discriminatedUnion('kind', [
 export const fallbacksBody = z.object({
   term: termCode,
   course,
-  list: z.array(fallback).max(MOST_FALLBACKS, `has to name ${MOST_FALLBACKS} fallbacks or less`)
+  list: z.array(fallback).max(MOST_FALLBACKS, `has to name ${MOST_FALLBACKS} fallbacks or less`),
+  onlyWith: course.nullable().default(null)
 })

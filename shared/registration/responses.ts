@@ -69,6 +69,8 @@ export interface Receipt {
   at: Instant
   /** Null where a rule of the term did it. */
   by: string | null
+  /** Whether its lines to register went through all together or not at all. */
+  whole: boolean
   /** False while lines are still to be tried. */
   ended: boolean
   lines: ReceiptLine[]

@@ -62,7 +62,7 @@ export function refusalText(refusal: Refusal, zone: string): string {
     case 'load':
       return `With it you would hold ${refusal.credits} credits; your limit is ${refusal.most}.`
     case 'together':
-      return `It goes through only together with ${refusal.with}, which did not.`
+      return `It goes through only together with ${refusal.with}.`
     case 'notHeld':
       return 'You hold no seat of this course.'
     case 'dropEnded':

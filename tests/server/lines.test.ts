@@ -89,7 +89,11 @@ const outcomes = ({ lines }: Receipt) => lines.map((line) => line.outcome)
 const fallbacks = async (who: Who, list: Fallback[]) => {
   const when = await at(world)
   await within(world, (tx) =>
-    writeFallbacks(tx, { who, student: idOf(who), ...when }, { term: AUTUMN, course: LANGUAGE, list })
+    writeFallbacks(
+      tx,
+      { who, student: idOf(who), ...when },
+      { term: AUTUMN, course: LANGUAGE, list, onlyWith: null }
+    )
   )
 }
 async function join(who: Who): Promise<Receipt> {

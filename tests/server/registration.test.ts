@@ -64,9 +64,32 @@ describe('before the opening', () => {
 })
 
 describe('at the opening', () => {
-  it('a run registers what it can, line by line, and says so on the receipt', async () => {
+  it('a run of all or nothing leaves everything where one line is refused', async () => {
     await signOff(world, await person(world.db, 'Orla Denholt'), idOf(imke))
     await setTime(world, OPENS)
+    const [full] = await sectionsNumbered(world, 'WRIT 215', '01')
+    const [{ capacity, taken }] = (await world.db
+      .select()
+      .from(t.section)
+      .where(eq(t.section.id, full!.id))) as [typeof t.section.$inferSelect]
+    await world.db.update(t.section).set({ capacity: taken }).where(eq(t.section.id, full!.id))
+    const asked = {
+      term: AUTUMN,
+      courses: ['MATH 231', 'WRIT 215'].map(courseCode),
+      whole: true,
+      key: 'all-or-nothing'
+    }
+    const send = () => run(world.db, imke, idOf(imke), asked, world.shelf)
+    const receipt = await send()
+    expect(receipt).toMatchObject({ whole: true, ended: true })
+    expect(receipt.lines.map((line) => [line.course, line.outcome, ...codes(line)])).toEqual([
+      ['MATH 231', 'refused', 'together'],
+      ['WRIT 215', 'refused', 'full']
+    ])
+    expect((await send()).id).toBe(receipt.id)
+    await world.db.update(t.section).set({ capacity }).where(eq(t.section.id, full!.id))
+  })
+  it('a run registers what it can, line by line, and says so on the receipt', async () => {
     const [lecture, lab] = await sectionsNumbered(world, 'SOIL 220', '01', '01A')
     const before = await seats(lecture!.id, lab!.id)
     const receipt = await go(imke, 'SOIL 220', 'MATH 231', 'ENDA 325')

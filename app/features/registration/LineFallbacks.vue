@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { CourseCode } from '#core/ids'
 import { optionsAmong, seatsLeft, sectionsOf, type Option } from '#core/week'
 import type { SheetLine } from '#shared/registration/responses'
 import { fallbacksOf, MOST_FALLBACKS, type Fallback } from '#shared/registration/fallbacks'
@@ -7,7 +8,7 @@ import { sectionHours } from '#shared/week/texts'
 import { KIND_WORDS } from '#shared/words'
 
 /** What is tried where a line does not go through, in order; what may be added is one click. */
-const props = defineProps<{ line: SheetLine }>()
+const props = defineProps<{ line: SheetLine; others: readonly CourseCode[] }>()
 const student = useStudent()
 const college = useCollege()
 const standing = useStanding()
@@ -15,9 +16,11 @@ const offers = useOffers()
 const changes = useChanges()
 
 const term = computed(() => standing.term?.code)
-const list = computed(() =>
+const said = computed(() =>
   fallbacksOf(student.picture?.fallbacks ?? [], term.value ?? '', props.line.course)
 )
+const list = computed(() => said.value.list)
+const onlyWith = computed(() => said.value.onlyWith)
 const keyOf = (one: Fallback) => (one.kind === 'line' ? 'line' : [...one.sections].sort().join())
 const picked = computed(() => new Set<string>((props.line.sections ?? []).map((one) => one.code)))
 const named = (option: Option) =>
@@ -59,9 +62,16 @@ const more = computed(() => {
   const line = { fallback: { kind: 'line' } as Fallback, title: 'Stand in line' }
   return [line, ...sections].filter((one) => !chosen.has(keyOf(one.fallback)))
 })
-function write(next: readonly Fallback[]) {
-  void changes.setFallbacks({ term: term.value!, course: props.line.course, list: [...next] })
+function write(next: readonly Fallback[], company = onlyWith.value) {
+  void changes.setFallbacks({
+    term: term.value!,
+    course: props.line.course,
+    list: [...next],
+    onlyWith: company
+  })
 }
+/** Courses of the sheet without which this one may not be wanted. */
+const others = computed(() => props.others.filter((course) => course !== props.line.course))
 const without = (one: Fallback) => list.value.filter((other) => keyOf(other) !== keyOf(one))
 </script>
 
@@ -75,25 +85,44 @@ const without = (one: Fallback) => list.value.filter((other) => keyOf(other) !==
       <span v-if="againstOf(one)" class="quiet small against">{{ againstOf(one) }}</span>
     </li>
   </ol>
-  <v-menu v-if="student.own && list.length < MOST_FALLBACKS">
+  <p v-if="onlyWith" class="company">
+    only together with {{ onlyWith }}
+    <v-text-btn
+      v-if="student.own"
+      :aria-label="`${line.course} also without ${onlyWith}`"
+      @click="write(list, null)"
+      >take off</v-text-btn
+    >
+  </p>
+  <v-menu v-if="student.own && (list.length < MOST_FALLBACKS || !onlyWith)">
     <template #activator="{ props: menu }">
       <v-text-btn v-bind="menu" :aria-label="`Add a fallback for ${line.course}`">{{
-        list.length ? 'add another' : 'nothing set, add'
+        list.length || onlyWith ? 'add another' : 'nothing set, add'
       }}</v-text-btn>
     </template>
     <v-list>
-      <v-list-item v-for="one in more" :key="keyOf(one.fallback)" @click="write([...list, one.fallback])">{{
-        one.title
-      }}</v-list-item>
+      <template v-if="list.length < MOST_FALLBACKS">
+        <v-list-item v-for="one in more" :key="keyOf(one.fallback)" @click="write([...list, one.fallback])">{{
+          one.title
+        }}</v-list-item>
+      </template>
+      <template v-if="!onlyWith">
+        <v-list-item v-for="course in others" :key="course" @click="write(list, course)"
+          >Only together with {{ course }}</v-list-item
+        >
+      </template>
     </v-list>
   </v-menu>
-  <span v-else-if="!list.length" class="quiet">nothing set</span>
+  <span v-else-if="!list.length && !onlyWith" class="quiet">nothing set</span>
 </template>
 
 <style scoped>
 .fallbacks {
   margin: 0;
   padding-left: 18px;
+}
+.company {
+  margin: 0;
 }
 .against {
   display: block;

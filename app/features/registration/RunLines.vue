@@ -51,6 +51,8 @@ const may = (line: SheetLine) => line.drop?.refusals.every((one) => one.code ===
 const stuck = (line: SheetLine) => line.drop?.refusals.find((one) => one.code !== 'neededBy')
 /** As long as something is still to be registered, what is tried after it stands beside it. */
 const hasFallbacks = computed(() => !props.closed && props.lines.some((line) => line.state === 'ready'))
+/** Courses that can stand or fall with one another. */
+const others = computed(() => props.lines.filter((line) => line.state === 'ready').map((line) => line.course))
 /** Everything is asked above the table; a single course, or two that go together, where it stands. */
 const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props.dropping.length < 3
 </script>
@@ -121,7 +123,7 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
             }}</span>
           </td>
           <td v-if="hasFallbacks" class="after">
-            <LineFallbacks v-if="line.state === 'ready'" :line="line" />
+            <LineFallbacks v-if="line.state === 'ready'" :line="line" :others="others" />
           </td>
           <td v-if="student.own" class="acts">
             <template v-if="line.state === 'registered'">

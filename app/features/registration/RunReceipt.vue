@@ -103,8 +103,8 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
     </h2>
     <p class="sum">
       {{ count(through, 'line') }} of {{ shown.lines.length }} went through{{
-        shown.ended ? '' : ' so far; the run is under way'
-      }}.
+        shown.whole ? ', all or nothing' : ''
+      }}{{ shown.ended ? '' : ' so far; the run is under way' }}.
       <v-text-btn :aria-expanded="open" @click="open = !open">{{ open ? 'Fold it' : 'Read it' }}</v-text-btn>
     </p>
     <ul v-if="open">

@@ -7,6 +7,7 @@ export interface RunLinesAsked {
   courses?: CourseCode[]
   drop?: CourseCode[]
   leave?: CourseCode[]
+  whole?: boolean
 }
 
 /** A run, or the answer to an offer, under the key by which it is one however often it is asked for. */

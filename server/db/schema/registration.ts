@@ -75,7 +75,9 @@ export const fallback = mysqlTable(
     courseId: int()
       .notNull()
       .references(() => course.id),
-    list: json().$type<Fallback[]>().notNull()
+    list: json().$type<Fallback[]>().notNull(),
+    /** The course without which this one is not wanted. */
+    onlyWithId: int().references(() => course.id)
   },
   (t) => [primaryKey({ columns: [t.studentId, t.termId, t.courseId] })]
 )
@@ -164,6 +166,8 @@ export const receipt = mysqlTable(
     byId: int().references(() => account.id),
     /** Given by the client: the same run asked for again is the same receipt. */
     runKey: varchar({ length: 64 }),
+    /** Whether its lines to register go through all together or not at all. */
+    whole: boolean().notNull().default(false),
     /** By the machine's clock, of which a run that was cut off is known. */
     begunAt: instant().notNull(),
     /** By the machine's clock; null while lines are still to be tried. */

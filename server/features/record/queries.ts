@@ -3,7 +3,7 @@ import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { PROGRAM_COLUMNS } from '#server/features/catalog/catalog'
-import { asc, desc, eq, inArray, isNull } from 'drizzle-orm'
+import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 
 export const programRows = (db: Reader, ids: number[]) =>
   db
@@ -114,6 +114,8 @@ export const fallbackRows = (db: Reader, ids: number[]) =>
     .select({
       studentId: t.fallback.studentId,
       list: t.fallback.list,
+      // Written out: inside it, the column of the outer table needs its table's name.
+      onlyWith: sql<string | null>`(select c.code from course c where c.id = fallback.only_with_id)`,
       course: t.course.code,
       term: t.term.code
     })

@@ -208,10 +208,11 @@ export async function readStudentRecords(
         offeredAt: offer.offeredAt.getTime(),
         until: offer.until.getTime()
       })),
-      fallbacks: (fallbacks.get(s.id) ?? []).map(({ course, term, list }) => ({
+      fallbacks: (fallbacks.get(s.id) ?? []).map(({ course, term, list, onlyWith }) => ({
         course: courseCode(course),
         term: termCode(term),
-        list
+        list,
+        onlyWith: onlyWith === null ? null : courseCode(onlyWith)
       })),
       holds: (holds.get(s.id) ?? []).map(({ title, office, amount, stopsRegistration, howToLift }) => ({
         title,

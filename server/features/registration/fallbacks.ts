@@ -6,6 +6,7 @@ import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { courseIds } from '#server/features/catalog/catalog'
 import { lockStudent } from '#server/features/record/lock'
+import { Refused } from '#server/http/problem'
 import type { ActorContext } from '#server/features/route/route'
 import { mustBeOption, openTerm } from '#server/features/sections/options'
 import { offerOf } from '#server/features/sections/sections'
@@ -15,10 +16,15 @@ import type { Fallback, LineFallbacks } from '#shared/registration/fallbacks'
 export async function writeFallbacks(
   tx: Transaction,
   at: ActorContext,
-  { term: code, course, list }: LineFallbacks
+  { term: code, course, list, onlyWith }: LineFallbacks
 ): Promise<void> {
   const term = await openTerm(tx, code, at)
-  const courseId = (await courseIds(tx, [course])).get(course)!
+  if (onlyWith === course)
+    throw new Refused(422, 'withItself', `${course} cannot wait for itself.`, [
+      { field: 'onlyWith', message: 'has to be another course' }
+    ])
+  const ids = await courseIds(tx, [course, ...(onlyWith ? [onlyWith] : [])])
+  const courseId = ids.get(course)!
   const offer = await offerOf(tx, code, [course])
   for (const one of list)
     if (one.kind === 'sections') mustBeOption(offer, { course, sections: one.sections }, term.name)
@@ -28,17 +34,18 @@ export async function writeFallbacks(
     eq(t.fallback.termId, term.id),
     eq(t.fallback.courseId, courseId)
   )
-  const [before] = await tx.select({ list: t.fallback.list }).from(t.fallback).where(own)
+  const [before] = await tx.select().from(t.fallback).where(own)
   await tx.delete(t.fallback).where(own)
-  if (list.length)
-    await tx.insert(t.fallback).values({ studentId: at.student, termId: term.id, courseId, list })
+  const onlyWithId = onlyWith ? ids.get(onlyWith)! : null
+  if (list.length || onlyWithId)
+    await tx.insert(t.fallback).values({ studentId: at.student, termId: term.id, courseId, list, onlyWithId })
   await logEvent(tx, {
     at: at.now,
     account: at.who.id,
     student: at.student,
     action: 'fallbacks.changed',
     before: { term: code, course, list: before?.list ?? [] },
-    after: { term: code, course, list }
+    after: { term: code, course, list, onlyWith }
   })
 }
 

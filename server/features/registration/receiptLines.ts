@@ -46,7 +46,8 @@ export async function insertReceipt(
     by,
     key,
     now,
-    ended
+    ended,
+    whole = false
   }: {
     student: StudentId
     /** Of the table of terms. */
@@ -56,6 +57,8 @@ export async function insertReceipt(
     key: string | null
     now: Instant
     ended: boolean
+    /** Of a run whose lines go through all together or not at all. */
+    whole?: boolean
   },
   lines: readonly ReceiptLine[]
 ): Promise<number> {
@@ -68,6 +71,7 @@ export async function insertReceipt(
       at: new Date(now),
       byId: by,
       runKey: key,
+      whole,
       begunAt: new Date(),
       endedAt: ended ? new Date() : null
     })

@@ -50,6 +50,8 @@ export interface RunAsked {
   drop?: CourseCode[]
   /** Courses whose lines are left. */
   leave?: CourseCode[]
+  /** The courses to register go through all together or not at all. */
+  whole?: boolean
   key?: string | undefined
 }
 
@@ -78,7 +80,7 @@ export async function run(
   if (!picture) throw new Refused(404, 'noStudent', 'There is no such student.')
   const { facts, offer } = await readFacts(db, picture, shelf, asked.term, 0)
   const picked = pickedOptions(offer, goingWith(picture, asked.term)?.sections ?? [])
-  const id = await begin(db, who, student, asked, picked)
+  const { id, whole } = await begin(db, who, student, asked, picked)
   const of = { id, student, term: asked.term }
   const waiting = await waitingLines(db, id)
   const coursesOf = (action: LineAction) =>
@@ -92,7 +94,8 @@ export async function run(
     waiting.flatMap((line) => line.sections)
   )
   const lines = coursesOf('register').flatMap((course) => chosen.get(course) ?? [])
-  for (const group of groupLines(lines, facts)) await registerGroup(db, who, of, group, shelf)
+  const groups = whole && lines.length ? [lines] : groupLines(lines, facts)
+  for (const group of groups) await registerGroup(db, who, of, group, shelf)
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
     await end(tx, id)
@@ -107,8 +110,8 @@ async function begin(
   student: StudentId,
   asked: RunAsked,
   picked: ReadonlyMap<CourseCode, Option>
-): Promise<number> {
-  const { term: code, key } = asked
+): Promise<{ id: number; whole: boolean }> {
+  const { term: code, key, whole = false } = asked
   const term = await termRow(db, code)
   const chosen = [...byAction(asked)].flatMap(([action, courses]) =>
     [...courses].map((course) => ({ action, course }))
@@ -119,33 +122,30 @@ async function begin(
     const wanted = new Set(chosen.map(({ action, course }) => nameOf(action, ids.get(course)!)))
     const before = key === undefined ? undefined : await receiptOfKey(tx, student, key)
     if (before && !(before.termId === term.id && (await isOf(tx, before.id, wanted)))) throw keyUsed()
-    if (before) return before.id
+    if (before) return before
     const open = await tx
-      .select({ id: t.receipt.id, begunAt: t.receipt.begunAt })
+      .select({ id: t.receipt.id, whole: t.receipt.whole, begunAt: t.receipt.begunAt })
       .from(t.receipt)
       .where(all(eq(t.receipt.studentId, student), eq(t.receipt.termId, term.id), isNull(t.receipt.endedAt)))
     for (const one of open)
       if (isCutOff(one.begunAt)) await end(tx, one.id)
       // Pressed in two windows: it is the same run.
-      else if (await isOf(tx, one.id, wanted)) return one.id
+      else if (one.whole === whole && (await isOf(tx, one.id, wanted))) return one
     const lines = chosen.map(({ action, course }) => {
       const option = action === 'register' ? picked.get(course) : undefined
       const outcome = action === 'register' && !option ? 'unsettled' : 'waiting'
       return lineOf(course, outcome, { action, sections: option ? codesOf(option) : [] })
     })
     const now = await campusNow(tx)
-    return insertReceipt(
-      tx,
-      { student, term: term.id, by: who.id, key: key ?? null, now, ended: false },
-      lines
-    )
+    const about = { student, term: term.id, by: who.id, key: key ?? null, now, ended: false, whole }
+    return { id: await insertReceipt(tx, about, lines), whole }
   })
 }
 
 /** The receipt of the run that was asked for under a key. */
 export async function receiptOfKey(tx: Transaction, student: StudentId, key: string) {
   const [found] = await tx
-    .select({ id: t.receipt.id, termId: t.receipt.termId })
+    .select({ id: t.receipt.id, termId: t.receipt.termId, whole: t.receipt.whole })
     .from(t.receipt)
     .where(all(eq(t.receipt.studentId, student), eq(t.receipt.runKey, key)))
   return found

@@ -100,7 +100,7 @@ export async function readSheet(
       setAside,
       line: line.lines.length ? line : null,
       drop: null,
-      fallbacks: triedAfter(facts, offer, fallbacksOf(picture.fallbacks, term, course), course),
+      fallbacks: triedAfter(facts, offer, fallbacksOf(picture.fallbacks, term, course).list, course),
       waiting: none.waiting
     }
   })
@@ -159,7 +159,13 @@ function placeIn(
 /** Receipts of a term, the newest first. */
 export async function readReceipts(db: Reader, student: number, term: TermCode): Promise<Receipt[]> {
   const receipts = await db
-    .select({ id: t.receipt.id, at: t.receipt.at, by: t.account.name, endedAt: t.receipt.endedAt })
+    .select({
+      id: t.receipt.id,
+      at: t.receipt.at,
+      by: t.account.name,
+      whole: t.receipt.whole,
+      endedAt: t.receipt.endedAt
+    })
     .from(t.receipt)
     .innerJoin(t.term, eq(t.term.id, t.receipt.termId))
     .leftJoin(t.account, eq(t.account.id, t.receipt.byId))
@@ -178,8 +184,9 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     )
     .orderBy(asc(t.receiptLine.ordinal))
   const lines = groupBy(rows, (row) => row.line.receiptId)
-  return receipts.map(({ id, at, by, endedAt }) => ({
+  return receipts.map(({ id, at, by, whole, endedAt }) => ({
     id,
+    whole,
     at: at.getTime(),
     by,
     ended: endedAt !== null,

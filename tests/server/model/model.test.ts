@@ -112,7 +112,7 @@ class Server {
       writeFallbacks(
         tx,
         { who: person, student: idOf(person), ...when },
-        { term: AUTUMN, course: COURSE, list: waits ? [{ kind: 'line' }] : [] }
+        { term: AUTUMN, course: COURSE, list: waits ? [{ kind: 'line' }] : [], onlyWith: null }
       )
     )
     return this.go(who, { courses: [COURSE] })

@@ -52,6 +52,8 @@ const disabledWhy = computed(() => {
       : 'Nothing is left to register.'
   return chosen.value.length ? undefined : 'No line is chosen.'
 })
+/** Everything that is chosen, or nothing of it. */
+const whole = ref(false)
 const adding = ref(false)
 const dropping = useDropping(lines, (courses) => void run({ drop: courses }))
 /** What the button does, in so many words. */
@@ -72,7 +74,11 @@ const shownReceipt = computed((): Receipt | undefined => {
   return receipts.find((one) => one.id === receipt.value?.id) ?? receipt.value ?? receipts[0]
 })
 function press() {
-  if (!disabledWhy.value) void run({ courses: chosen.value.map((line) => line.course) })
+  if (disabledWhy.value) return
+  void run({
+    courses: chosen.value.map((line) => line.course),
+    whole: whole.value && chosen.value.length > 1
+  })
 }
 </script>
 
@@ -113,6 +119,13 @@ function press() {
         >
         <div v-if="!closed" class="go" :class="{ push: !student.own }">
           <span v-if="disabledWhy" id="why" class="quiet">{{ disabledWhy }}</span>
+          <v-checkbox
+            v-if="student.own && chosen.length > 1"
+            v-model="whole"
+            label="all or nothing"
+            hide-details
+            density="compact"
+          />
           <v-btn
             variant="flat"
             color="primary"
@@ -144,21 +157,28 @@ function press() {
       />
 
       <div class="main">
-        <RunLines
-          v-if="sheet.lines.length"
-          :lines="sheet.lines"
-          :opened="opened"
-          :closed="closed"
-          :left="left"
-          :dropping="dropping.asked.value"
-          :says="dropping.says.value"
-          :busy="running"
-          @toggle="toggle"
-          @drop="dropping.ask"
-          @keep="dropping.keep"
-          @confirm="dropping.confirm"
-          @leave="(course) => run({ leave: [course] })"
-        />
+        <div v-if="sheet.lines.length">
+          <RunLines
+            :lines="sheet.lines"
+            :opened="opened"
+            :closed="closed"
+            :left="left"
+            :dropping="dropping.asked.value"
+            :says="dropping.says.value"
+            :busy="running"
+            @toggle="toggle"
+            @drop="dropping.ask"
+            @keep="dropping.keep"
+            @confirm="dropping.confirm"
+            @leave="(course) => run({ leave: [course] })"
+          />
+          <RunOutlook
+            v-if="!closed && chosen.length"
+            :lines="chosen"
+            :held="sheet.credits.registered"
+            :opened="opened"
+          />
+        </div>
         <div v-else class="card empty">
           <h2>{{ closed ? `Nothing of ${term?.name} is registered` : 'The run sheet is empty' }}</h2>
           <p v-if="!closed">It fills from the courses on your route and the sections picked for them.</p>
@@ -206,6 +226,9 @@ function press() {
   display: flex;
   align-items: center;
   gap: 12px;
+}
+.go :deep(.v-label) {
+  font-size: 14px;
 }
 .off {
   opacity: 0.55;
