@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { clean, settled } from './axe'
-import { enter, expect, leave, PHONE, test } from './site'
+import { PHONE, enter, expect, go, leave, test } from './site'
 
 test.use({ scenario: 'courses' })
 
@@ -121,7 +121,7 @@ test('from the slash to a placed course without the mouse, and several at once',
 test('the pages of the catalog are clean', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   for (const path of ['courses', 'courses?subjects=STAT~HERI&runs=yes&takable=yes', 'courses/SOIL-220']) {
-    await page.goto(`/students/1/${path}`)
+    await go(page, `/students/1/${path}`)
     await settled(page)
     await clean(page, path)
   }
@@ -131,7 +131,7 @@ test('the pages of the catalog are clean', async ({ site }) => {
 test('the catalog works on a phone and for the staff', async ({ site }) => {
   const phone = await enter(site, 'imke.varga', PHONE)
   for (const path of ['courses', 'courses?q=stat', 'courses/SOIL-220']) {
-    await phone.goto(`/students/1/${path}`)
+    await go(phone, `/students/1/${path}`)
     await settled(phone)
     expect(await phone.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(
       0

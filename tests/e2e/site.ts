@@ -113,6 +113,20 @@ const present = new Set<Page>()
 
 const lenders = new WeakMap<BrowserContext, Browsers>()
 
+/** Goes to another view as the application does; a page that stands nowhere yet is loaded there. */
+export async function go(page: Page, path: string): Promise<void> {
+  if (!page.url().startsWith('http')) {
+    await page.goto(path)
+    return
+  }
+  await page.evaluate(async (to) => {
+    const { useNuxtApp } = globalThis as unknown as {
+      useNuxtApp: () => { $router: { push: (path: string) => Promise<unknown> } }
+    }
+    await useNuxtApp().$router.push(to)
+  }, path)
+}
+
 /**
  * Every change that was made on the page has been answered. What is changed is shown at once and sent after: who reads
  * the database, or goes, waits for this first.

@@ -1,5 +1,5 @@
 import { clean, settled } from './axe'
-import { enter, expect, leave, test, visit } from './site'
+import { enter, expect, go, leave, test, visit } from './site'
 
 test.use({ scenario: 'staff' })
 
@@ -16,7 +16,7 @@ test('every view of the staff and the door are clean', async ({ site }) => {
   ] as const) {
     const page = await enter(site, who)
     for (const view of views) {
-      await page.goto(view)
+      await go(page, view)
       await settled(page)
       await clean(page, view)
     }

@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib'
 import { clean, settled, wellMade } from './axe'
-import { choose, enter, expect, leave, PHONE, setClock, test } from './site'
+import { PHONE, choose, enter, expect, go, leave, setClock, test } from './site'
 
 test.use({ scenario: 'views' })
 
@@ -24,11 +24,11 @@ test('every view of a student is clean', async ({ site }) => {
   page.on('pageerror', (error) => problems.push(error.message))
   page.on('console', (message) => message.type() === 'error' && problems.push(message.text()))
   for (const view of STUDENT) {
-    await page.goto(`/students/1/${view}`)
+    await go(page, `/students/1/${view}`)
     await settled(page)
     await clean(page, view)
   }
-  await page.goto('/students/1/degree')
+  await go(page, '/students/1/degree')
   await page.getByRole('button', { name: 'How this is read' }).click()
   await expect(page.getByText('needs that no course left could complete')).toBeVisible()
   await clean(page, 'how it is read')
@@ -42,7 +42,7 @@ test('every view of a student is clean', async ({ site }) => {
   await expect(page.getByRole('heading', { name: 'ENVI 310 Environmental Impact' })).toBeVisible()
   await expect(page.getByText('Reading and writing impact statements')).toBeVisible()
   await clean(page, 'course panel')
-  await page.goto('/students/1/route')
+  await go(page, '/students/1/route')
   await settled(page)
   for (const button of ['My limits', 'Routes', 'Fill the rest'])
     await page.getByRole('button', { name: button, exact: true }).click()
@@ -61,17 +61,17 @@ test('every view works on a phone, without scrolling sideways', async ({ site })
   test.slow()
   const page = await enter(site, 'imke.varga', PHONE)
   for (const view of STUDENT) {
-    await page.goto(`/students/1/${view}`)
+    await go(page, `/students/1/${view}`)
     await settled(page)
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)
     expect(wide, view).toBeLessThanOrEqual(0)
     await wellMade(page, `${view} narrow`)
   }
-  await page.goto('/students/1/week')
+  await go(page, '/students/1/week')
   await expect(page.locator('.days strong')).toHaveText('Monday')
   await page.getByRole('button', { name: 'Day after' }).click()
   await expect(page.locator('.days strong')).toHaveText('Tuesday')
-  await page.goto('/students/1/route')
+  await go(page, '/students/1/route')
   await choose(page, 'Show', 'Spring 2028')
   await expect(page.locator('[data-course="ENDA 360"]')).toBeVisible()
   await leave(page)
