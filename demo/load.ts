@@ -259,7 +259,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
   const accountId = ids(accounts, (a) => a.signIn)
   await put(
     t.account,
-    accounts.map((a, i) => ({ id: i + 1, ...a, passwordHash }))
+    accounts.map((a, i) => ({ id: i + 1, ...a, passwordHash, mail: `${a.signIn}@harrowmere.example` }))
   )
   await put(
     t.student,

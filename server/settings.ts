@@ -8,6 +8,9 @@ const settings = z.object({
   RIDGEWAY_PROXIES: z.coerce.number().int().min(0).max(5).default(0),
   /** Where payments are taken; without it, the stand-in takes them. */
   RIDGEWAY_CASHIER: z.url({ protocol: /^https?$/ }).optional(),
+  /** Where mails are handed over; without it they are read in the application alone. */
+  RIDGEWAY_SMTP: z.url({ protocol: /^smtps?$/ }).optional(),
+  RIDGEWAY_MAIL_FROM: z.email().default('ridgeway@localhost.localdomain'),
   RIDGEWAY_DEMO: z.literal('1').optional()
 })
 
@@ -16,6 +19,8 @@ export interface Settings {
   isHttps: boolean
   proxies: number
   cashier: URL | undefined
+  smtp: URL | undefined
+  mailFrom: string
   demo: boolean
 }
 
@@ -33,6 +38,8 @@ export function theSettings(): Settings {
     RIDGEWAY_ORIGIN: at,
     RIDGEWAY_PROXIES: proxies,
     RIDGEWAY_CASHIER: cashier,
+    RIDGEWAY_SMTP: smtp,
+    RIDGEWAY_MAIL_FROM: mailFrom,
     RIDGEWAY_DEMO: demo
   } = read.data
   const origin = at === undefined ? undefined : new URL(at)
@@ -41,6 +48,8 @@ export function theSettings(): Settings {
     isHttps: origin?.protocol === 'https:',
     proxies,
     cashier: cashier === undefined ? undefined : new URL(cashier),
+    smtp: smtp === undefined ? undefined : new URL(smtp),
+    mailFrom,
     demo: demo === '1'
   })
 }

@@ -49,7 +49,9 @@ async function change() {
       <div class="page">
         <div class="page-head">
           <h1>Signing in</h1>
-          <span class="quiet">where you are signed in, by the server’s own clock, and your password</span>
+          <span class="quiet"
+            >where you are signed in, by the server’s own clock; your password; what was mailed to you</span
+          >
         </div>
         <v-alert v-if="problem" class="said" density="compact" variant="tonal" role="alert">{{
           problem.message
@@ -112,6 +114,7 @@ async function change() {
             </v-form>
           </section>
         </div>
+        <MailList />
       </div>
     </ViewState>
   </AppFrame>

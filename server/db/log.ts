@@ -1,9 +1,11 @@
 /** The event log: who did what to whose record, before and after. Written in the change's own transaction, with its news. */
+import { eq } from 'drizzle-orm'
 import type { Instant } from '#core/time'
 import type { Read } from '#server/http/access'
 import { untilThrough, type Database, type Reader } from './connect'
 import { NEWS_OF, tell } from './news'
-import { eventLog } from '#server/db/schema/index'
+import { eventLog, mail, student as studentTable } from '#server/db/schema/index'
+import { isMailed } from '#shared/mail/mails'
 import { campusNow } from '#server/gateways/clock'
 
 export type Action =
@@ -65,15 +67,29 @@ export interface LoggedEvent {
 }
 
 export async function logEvent(db: Reader, event: LoggedEvent): Promise<void> {
-  await db.insert(eventLog).values({
-    at: new Date(event.at),
-    accountId: event.account,
-    studentId: event.student,
-    action: event.action,
-    before: event.before ?? null,
-    after: event.after ?? null
-  })
+  const [made] = await db
+    .insert(eventLog)
+    .values({
+      at: new Date(event.at),
+      accountId: event.account,
+      studentId: event.student,
+      action: event.action,
+      before: event.before ?? null,
+      after: event.after ?? null
+    })
+    .$returningId()
+  if (event.student !== null && isMailed(event.action))
+    await mailToStudent(db, made!.id, event.student, event.account)
   await tell(db, NEWS_OF[event.action] ?? [], event)
+}
+
+/** A mail to the student whom it is about, unless they did it themselves. */
+async function mailToStudent(db: Reader, eventId: number, student: number, by: number | null): Promise<void> {
+  const [to] = await db
+    .select({ id: studentTable.accountId })
+    .from(studentTable)
+    .where(eq(studentTable.id, student))
+  if (to && to.id !== by) await db.insert(mail).values({ accountId: to.id, eventId, nextTryAt: new Date() })
 }
 
 /** The same for what changes nothing: a reading, a refusal, somebody signing in. By itself, at the campus time. */

@@ -47,6 +47,7 @@ export const ACCESS = {
   'DELETE /api/account/sessions': { roles: EVERYBODY },
   'DELETE /api/account/sessions/:session': { roles: EVERYBODY },
   'POST /api/account/password': { roles: EVERYBODY },
+  'GET /api/account/mails': { roles: EVERYBODY },
   'GET /api/catalog': { roles: EVERYBODY },
   'GET /api/catalog/:code': { roles: EVERYBODY },
   'GET /api/catalog/descriptions': { roles: EVERYBODY },

@@ -8,6 +8,8 @@ import { askAgain } from '#server/features/charges/payments'
 import { followUnpaid } from '#server/features/charges/unpaid'
 import { endCutOffRuns } from '#server/features/registration/run'
 import { serveAllLines } from '#server/features/registration/serving'
+import { sendMails } from '#server/features/mail/mails'
+import { thePost } from '#server/gateways/post'
 import { theCashier } from '#server/gateways/cashier'
 import type { Shelf } from '#shared/catalog/shelf'
 
@@ -17,6 +19,7 @@ export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
   await endCutOffRuns(db)
   await askAgain(db, theCashier())
   await dueByNow(db, shelf)
+  await sendMails(db, shelf, thePost())
   await forgetMadeChanges(db, Date.now())
 }
 

@@ -134,6 +134,11 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
       text('in line', 'a place in the line of a full section; it is not a seat'),
       text('1. stand in line', 'what is tried, in order, where a line does not go through'),
       text('the term line', 'from your opening to the last drop: what may be done until when'),
+      text(
+        'if you leave it like this',
+        'what the run comes to, also if sections with few seats left are gone by then'
+      ),
+      text('owed', 'what is charged for the seats held, less what was paid'),
       text('receipt', 'what a run did, line by line; it is kept for good')
     ],
     questions: [
@@ -156,6 +161,11 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
         question: 'What does dropping a course do?',
         answer:
           'The seat is given back at once and cannot be called back. Before you drop, it says what happens to your credits, your record and the line. To change a section, exchange it instead.'
+      },
+      {
+        question: 'What does it cost, and what if I do not pay?',
+        answer:
+          'Register says what is owed and until when, and what a drop would give back. What is unpaid is told twice; then the seats are given back on the day that was named, and go to those who wait.'
       },
       {
         question: 'I am in another tab when it opens. Is that a disadvantage?',

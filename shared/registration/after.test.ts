@@ -86,7 +86,9 @@ describe('what a run is expected to come to', () => {
     outlookSays({ now, later: now, scarce: [], fullTime: 12, ...over })
   it('is said in a sentence where nothing is scarce', () => {
     expect(says()).toEqual(['As seats are now, 5 of 5 lines end in a seat: 17 credits, full time.'])
-    expect(says({ fullTime: undefined })).toEqual(['As seats are now, 5 of 5 lines end in a seat: 17 credits.'])
+    expect(says({ fullTime: undefined })).toEqual([
+      'As seats are now, 5 of 5 lines end in a seat: 17 credits.'
+    ])
   })
   it('names what has few seats left, and what holds without it', () => {
     const later = { credits: 10, seats: 3, waits: 0, nothing: 2 }

@@ -31,6 +31,8 @@ export const account = mysqlTable(
     name: varchar({ length: 80 }).notNull(),
     signIn: varchar({ length: 60 }).notNull(),
     passwordHash: varchar({ length: 200 }).notNull(),
+    /** Where mails go; null: nowhere. */
+    mail: varchar({ length: 120 }),
     role: mysqlEnum(['student', 'programAdvisor', 'supportAdvisor', 'registrar']).notNull(),
     /** On a demo card: the situation this person stands for. */
     situation: varchar({ length: 160 })

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import type { MailView } from '#shared/mail/responses'
+import { instantText } from '#shared/when'
+
+/** What was mailed to whoever is signed in. */
+const college = useCollege()
+const mails = shallowRef<MailView[]>()
+const failure = ref<string>()
+async function load() {
+  failure.value = undefined
+  try {
+    mails.value = await api<MailView[]>('/api/account/mails')
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    failure.value = error.message
+  }
+}
+onMounted(load)
+const STATES: Record<MailView['state'], string> = {
+  waiting: 'not sent yet',
+  sent: 'sent',
+  failed: 'could not be sent'
+}
+</script>
+
+<template>
+  <section class="card mails" aria-labelledby="mails-title">
+    <h2 id="mails-title">Mails to you</h2>
+    <p v-if="failure" class="stops" role="alert">
+      {{ failure }} <v-text-btn @click="load">Try again</v-text-btn>
+    </p>
+    <p v-else-if="mails?.length === 0" class="quiet">Nothing was mailed to you so far.</p>
+    <ul v-else>
+      <li v-for="mail in mails ?? []" :key="mail.id">
+        <p>
+          <strong>{{ mail.subject }}</strong>
+          <span class="quiet small">
+            {{ instantText(mail.at, college.zone) }} campus time · {{ STATES[mail.state] }}</span
+          >
+        </p>
+        <p>{{ mail.text }}</p>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.mails {
+  margin-top: 12px;
+  padding: 12px 15px;
+}
+.mails p {
+  margin: 0;
+}
+.mails ul {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+}
+.mails li {
+  padding: 7px 0;
+  border-top: 1px solid var(--rule);
+}
+</style>

@@ -1,0 +1,76 @@
+/** Mails: sent in their order of need, each taken by one server at a time, and read by those they are for. */
+import { asc, desc, eq, lte } from 'drizzle-orm'
+import { all, inTransaction, type Database, type Reader } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import type { Post } from '#server/gateways/post'
+import type { Shelf } from '#shared/catalog/shelf'
+import { mailOf, type MailedEvent } from '#shared/mail/mails'
+import type { MailView } from '#shared/mail/responses'
+
+/** After so many tries, the last a day after the first, it is not tried any more. */
+const MOST_TRIES = 11
+const MINUTE_MS = 60_000
+const AT_ONCE = 200
+
+/** Sends what is to be sent by now, the machine's. What fails is tried again after a minute, two, four, and so on. */
+export async function sendMails(db: Database, shelf: Shelf, post: Post, now = Date.now()): Promise<void> {
+  for (let i = 0; i < AT_ONCE && (await sendOne(db, shelf, post, now)); i++);
+}
+
+/** @returns false once nothing is left to be sent */
+function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<boolean> {
+  return inTransaction(db, async (tx) => {
+    const [due] = await tx
+      .select()
+      .from(t.mail)
+      .where(all(eq(t.mail.state, 'waiting'), lte(t.mail.nextTryAt, new Date(now))))
+      .orderBy(asc(t.mail.id))
+      .limit(1)
+      .for('update', { skipLocked: true })
+    if (!due) return false
+    const [of] = await tx
+      .select({ event: t.eventLog, to: t.account.mail })
+      .from(t.mail)
+      .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+      .innerJoin(t.account, eq(t.account.id, t.mail.accountId))
+      .where(eq(t.mail.id, due.id))
+    const told = mailOf(of!.event as MailedEvent, shelf)
+    const sent =
+      told && of!.to
+        ? await post.send({ reference: `ridgeway-mail-${due.id}`, to: of!.to, ...told }).then(
+            () => true,
+            () => false
+          )
+        : false
+    const tries = due.tries + 1
+    const isLost = !told || !of!.to || tries >= MOST_TRIES
+    await tx
+      .update(t.mail)
+      .set(
+        sent
+          ? { state: 'sent', tries, sentAt: new Date(now) }
+          : {
+              state: isLost ? 'failed' : 'waiting',
+              tries,
+              nextTryAt: new Date(now + MINUTE_MS * 2 ** due.tries)
+            }
+      )
+      .where(eq(t.mail.id, due.id))
+    return true
+  })
+}
+
+/** Somebody's mails, the newest first. */
+export async function readMails(db: Reader, account: number, shelf: Shelf): Promise<MailView[]> {
+  const rows = await db
+    .select({ id: t.mail.id, state: t.mail.state, event: t.eventLog })
+    .from(t.mail)
+    .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+    .where(eq(t.mail.accountId, account))
+    .orderBy(desc(t.mail.id))
+    .limit(100)
+  return rows.flatMap(({ id, state, event }) => {
+    const told = mailOf(event as MailedEvent, shelf)
+    return told ? [{ id, at: event.at.getTime(), state, ...told }] : []
+  })
+}

@@ -1,0 +1,69 @@
+/** What is mailed to a student of what others, or time, did to their record; worked out from the log's own entry. */
+import type { TermView } from '#shared/catalog/responses'
+import { instantText } from '#shared/when'
+
+export interface MailText {
+  subject: string
+  text: string
+}
+
+/** An entry of the log as far as a mail tells of it. */
+export interface MailedEvent {
+  action: string
+  before: Record<string, unknown> | null
+  after: Record<string, unknown> | null
+}
+
+interface About {
+  terms: readonly Pick<TermView, 'code' | 'name'>[]
+  zone: string
+}
+
+type Teller = (
+  event: { term: string; of: Record<string, unknown>; before: Record<string, unknown> },
+  about: About
+) => MailText
+
+const listed = (sections: unknown) => (Array.isArray(sections) ? sections.join(' + ') : '')
+
+/** Of each action that is mailed, what is said; where to answer is said in the application. */
+const TOLD: Record<string, Teller> = {
+  'offer.made': ({ term, of }, { zone }) => ({
+    subject: `A seat in ${term} is held for you`,
+    text: `A seat in ${listed(of.sections)} is held for you until ${instantText(Number(of.until), zone)}. Take or decline it on Register; without an answer it goes to the next in line.`
+  }),
+  'offer.lapsed': ({ term, of }) => ({
+    subject: `The offer of a seat in ${String(of.course)} has ended`,
+    text: `The seat in ${String(of.course)}, ${term}, was held for you and has gone to the next in line.`
+  }),
+  'payment.noticed': ({ term }) => ({
+    subject: `${term} is not paid for`,
+    text: `What is owed for ${term}, and the day on which seats that are not paid for are given back, stands on Register.`
+  }),
+  'registration.released': ({ term, of, before }) => ({
+    subject: `Your seat in ${String(of.course)} was given back`,
+    text: `${term} was not paid for by the due date, so your seat in ${String(of.course)} (${listed(before.sections)}) was given back. What is still free can be registered anew.`
+  }),
+  'signOff.given': ({ term }) => ({
+    subject: `${term} is signed off`,
+    text: `Your advisor has signed off your courses for ${term}.`
+  }),
+  'signOff.withdrawn': ({ term }) => ({
+    subject: `The sign-off of ${term} is withdrawn`,
+    text: `Your advisor has withdrawn the sign-off of ${term}.`
+  }),
+  'waiver.answered': ({ of }) => ({
+    subject: `Your request for ${String(of.course)} is answered`,
+    text: `The waiver of the prerequisite of ${String(of.course)} was ${String(of.state)}.`
+  })
+}
+
+export const isMailed = (action: string): boolean => action in TOLD
+
+/** The mail of an entry; undefined for one that is not mailed. */
+export function mailOf({ action, before, after }: MailedEvent, about: About): MailText | undefined {
+  const of = after ?? {}
+  const code = String(of.term ?? before?.term ?? '')
+  const term = about.terms.find((one) => one.code === code)?.name ?? code
+  return TOLD[action]?.({ term, of, before: before ?? {} }, about)
+}

@@ -1,0 +1,120 @@
+/** Mails: of what others did, sent once, over SMTP (RFC 5321, RFC 5322) to a server that keeps them. */
+import type { AddressInfo } from 'node:net'
+import { eq } from 'drizzle-orm'
+import { SMTPServer } from 'smtp-server'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { logEvent } from '#server/db/log'
+import * as t from '#server/db/schema/index'
+import { readMails, sendMails } from '#server/features/mail/mails'
+import { postAt, type Post } from '#server/gateways/post'
+import { mailOf } from '#shared/mail/mails'
+import { at, AUTUMN, demoWorld, idOf, person, signOff, within, type World } from './world'
+
+let world: World
+beforeAll(async () => {
+  world = await demoWorld('mail')
+  const imke = await person(world.db, 'Imke Varga')
+  await signOff(world, await person(world.db, 'Orla Denholt'), idOf(imke))
+})
+afterAll(() => world.close())
+
+interface Received {
+  from: string
+  to: string[]
+  text: string
+}
+
+/** A server that keeps what it gets; each connection may be refused. */
+async function mailbox() {
+  const received: Received[] = []
+  const server = new SMTPServer({
+    authOptional: true,
+    disabledCommands: ['STARTTLS', 'AUTH'],
+    onData(stream, { envelope }, done) {
+      let text = ''
+      stream.on('data', (chunk: Buffer) => (text += chunk.toString()))
+      stream.on('end', () => {
+        received.push({
+          from: envelope.mailFrom ? envelope.mailFrom.address : '',
+          to: envelope.rcptTo.map((one) => one.address),
+          text
+        })
+        done()
+      })
+    }
+  })
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  const { port } = server.server.address() as AddressInfo
+  const post = postAt(new URL(`smtp://127.0.0.1:${port}`), 'ridgeway@harrowmere.example')
+  return { received, post, close: () => new Promise<void>((resolve) => server.close(resolve)) }
+}
+const states = async () =>
+  (await world.db.select().from(t.mail)).map(({ state, tries }) => ({ state, tries }))
+
+describe('a mail', () => {
+  it('tells a student what others did, and not what they did themselves', async () => {
+    const imke = await person(world.db, 'Imke Varga')
+    const { now } = await at(world)
+    const own = { at: now, account: imke.id, student: idOf(imke), action: 'signOff.given' as const }
+    await within(world, (tx) => logEvent(tx, { ...own, after: { term: AUTUMN } }))
+    expect(await readMails(world.db, imke.id, world.shelf)).toMatchObject([
+      { subject: 'Autumn 2027 is signed off', state: 'waiting' }
+    ])
+    const orla = await person(world.db, 'Orla Denholt')
+    expect(await readMails(world.db, orla.id, world.shelf)).toEqual([])
+  })
+  it('that cannot be handed over waits, longer each time, and stays to be read', async () => {
+    const down: Post = { send: () => Promise.reject(new Error('no connection')) }
+    const now = Date.now()
+    await sendMails(world.db, world.shelf, down, now)
+    expect(await states()).toEqual([{ state: 'waiting', tries: 1 }])
+    await sendMails(world.db, world.shelf, down, now + 59_000)
+    expect(await states()).toEqual([{ state: 'waiting', tries: 1 }])
+    await sendMails(world.db, world.shelf, down, now + 60_000)
+    expect(await states()).toEqual([{ state: 'waiting', tries: 2 }])
+  })
+  it('is handed over once, whoever sends at the same time', async () => {
+    const { received, post, close } = await mailbox()
+    const later = Date.now() + 3_600_000
+    await Promise.all([1, 2, 3].map(() => sendMails(world.db, world.shelf, post, later)))
+    await close()
+    expect(received).toHaveLength(1)
+    const [{ from, to, text }] = received as [Received]
+    expect({ from, to }).toEqual({
+      from: 'ridgeway@harrowmere.example',
+      to: ['imke.varga@harrowmere.example']
+    })
+    expect(text).toMatch(/^Subject: Autumn 2027 is signed off\r$/m)
+    expect(text).toMatch(/^Message-ID: <ridgeway-mail-\d+@harrowmere\.example>\r$/m)
+    expect(text).toContain('Your advisor has signed off your courses for Autumn 2027.')
+    expect(await states()).toEqual([{ state: 'sent', tries: 3 }])
+  })
+  it('to nobody known is given up', async () => {
+    const imke = await person(world.db, 'Imke Varga')
+    await world.db.update(t.account).set({ mail: null }).where(eq(t.account.id, imke.id))
+    await world.db.update(t.mail).set({ state: 'waiting', nextTryAt: new Date(0) })
+    const sends: Post = { send: () => Promise.resolve() }
+    await sendMails(world.db, world.shelf, sends)
+    expect(await states()).toEqual([{ state: 'failed', tries: 4 }])
+  })
+})
+
+describe('what a mail says', () => {
+  const about = { terms: [{ code: AUTUMN, name: 'Autumn 2027' }], zone: 'America/New_York' }
+  const says = (action: string, after: object, before: object = {}) =>
+    mailOf({ action, before: before as never, after: { term: AUTUMN, ...after } }, about)
+  it('names the instant on campus until which a seat is held', () => {
+    const until = Date.parse('2027-04-18T13:14:00Z')
+    expect(says('offer.made', { sections: ['FAWXR', 'FBP24'], until })!.text).toContain(
+      'A seat in FAWXR + FBP24 is held for you until Sun 18 Apr 2027, 9:14 am.'
+    )
+  })
+  it('names the seat that was given back', () => {
+    expect(says('registration.released', { course: 'SOIL 220' }, { sections: ['FAWXR'] })!.text).toMatch(
+      /^Autumn 2027 was not paid for .* your seat in SOIL 220 \(FAWXR\) was given back\./
+    )
+  })
+  it('is nothing for what is not mailed', () => {
+    expect(says('route.changed', {})).toBeUndefined()
+  })
+})
