@@ -15,12 +15,12 @@ export const paymentBody = z.object({
     .max(MOST_CENTS, `has to be ${MOST_CENTS} cents or less`)
 })
 
-/** What is typed to pay a part. */
+/** What is typed to pay a part: less than the most that can be sent. */
 export const amountForm = z.object({
   amount: z
     .string()
     .trim()
-    .regex(/^(?=.*[1-9])\d{1,6}(\.\d{1,2})?$/, 'has to be an amount such as 500.00')
+    .regex(/^(?=.*[1-9])\d{1,5}(\.\d{1,2})?$/, 'has to be an amount such as 500.00')
 })
 
 /** Cents of an amount as it was typed. */

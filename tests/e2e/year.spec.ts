@@ -28,7 +28,9 @@ test('a term lives from its first day until its grades are posted', async ({ sit
     await expect(mira.locator('.bar.registered', { hasText: 'ENDA 310' })).toHaveCount(2)
     await expect(place('Route')).not.toContainText('nothing planned')
     await mira.goto(`${base}/today`)
-    await expect(mira.getByText('Payment for Autumn 2027 was due')).toBeVisible()
+    // Paid for, so nothing is owed and nothing is lost.
+    await expect(mira.getByText('The climb')).toBeVisible()
+    await expect(mira.getByText('is owed for Autumn 2027')).toHaveCount(0)
   })
 
   await test.step('a term chosen to look at stays chosen over a reload', async () => {

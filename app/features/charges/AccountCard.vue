@@ -70,7 +70,7 @@ async function payPart() {
           <v-text-field
             v-model="form.values.value.amount"
             inputmode="decimal"
-            maxlength="9"
+            maxlength="8"
             placeholder="500.00"
             :error-messages="form.errorsOf('amount')"
         /></label>

@@ -46,7 +46,7 @@ const says = computed(() =>
 <template>
   <section class="card outlook" aria-labelledby="outlook-title">
     <p>
-      <strong id="outlook-title">If you leave it like this</strong>
+      <strong id="outlook-title">{{ student.say('If you leave it like this') }}</strong>
       <span v-for="text in says" :key="text" class="quiet"> {{ text }}</span>
     </p>
   </section>
