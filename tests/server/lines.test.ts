@@ -340,6 +340,20 @@ describe('a seat that is given back', () => {
   })
 })
 
+describe('the key of an answer', () => {
+  it('that was given to a run is refused, and the offer stays open', async () => {
+    await join(people[2]!)
+    const key = 'a-key-of-a-run'
+    await go(people[2]!, { leave: [LANGUAGE], key })
+    await join(people[2]!)
+    await go(people[0]!, { drop: [LANGUAGE] })
+    await serve()
+    await expect(answer(people[2]!, 'accept', key)).rejects.toMatchObject({ status: 422 })
+    expect(await offerOf(people[2]!)).toBeDefined()
+    expect(outcomes(await answer(people[2]!, 'accept', 'a-key-of-its-own'))).toEqual(['registered'])
+  })
+})
+
 describe('a drop', () => {
   const recordOf = (who: Who) =>
     world.db

@@ -6,6 +6,7 @@ import type { Refusal } from '#core/findings'
 import type { Instant } from '#core/time'
 import { all, inTransaction, type Database, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
+import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
 import { settleCharges } from '#server/features/charges/ledger'
 import { lockStudent } from '#server/features/record/lock'
@@ -57,6 +58,7 @@ export function answerOffer(
       (await readReceipts(tx, student, term)).find((one) => one.id === receipt)!
     if (key !== undefined) {
       const before = await receiptOfKey(tx, student, key)
+      if (before && !(await isAnswer(tx, before.id, found.courseId))) throw keyUsed()
       if (before) return receiptOf(before.id)
     }
     const now = await campusNow(tx)
@@ -75,6 +77,21 @@ export function answerOffer(
 type Offer = typeof t.seatOffer.$inferSelect & {
   course: CourseCode
   term: TermCode
+}
+
+/** Whether a receipt is of the answer to an offer of a course. */
+async function isAnswer(tx: Transaction, receipt: number, course: number): Promise<boolean> {
+  const lines = await tx
+    .select({ id: t.receiptLine.id })
+    .from(t.receiptLine)
+    .where(
+      all(
+        eq(t.receiptLine.receiptId, receipt),
+        eq(t.receiptLine.action, 'offer'),
+        eq(t.receiptLine.courseId, course)
+      )
+    )
+  return lines.length > 0
 }
 
 /** Why an offer cannot be answered any more. */
