@@ -1,13 +1,11 @@
 /** The line for a full section: joined, left, served; no seat goes past it, none is lost, and the counts are the rows. */
 import { eq, inArray, sql } from 'drizzle-orm'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { courseCode, type SectionCode } from '#core/ids'
+import type { SectionCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import type { Receipt } from '#shared/registration/responses'
 import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import { whoIs } from '#server/features/accounts/accounts'
-import { readShelf } from '#server/features/catalog/shelf'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { answerOffer } from '#server/features/registration/answer'
 import { run, type RunAsked } from '#server/features/registration/run'
@@ -17,9 +15,11 @@ import { writeFallbacks } from '#server/features/registration/fallbacks'
 import {
   at,
   AUTUMN,
-  demoWorld,
   idOf,
+  LANGUAGE,
+  newcomers,
   OPENS,
+  openWorld,
   pickFor,
   sectionsNumbered,
   setTime,
@@ -27,34 +27,19 @@ import {
   type World
 } from './world'
 
-const LANGUAGE = courseCode('LANG 140')
 const DAY = 86_400_000
 let world: World
-/** Students who hold nothing in Autumn 2027 and may take the course. */
 let people: Who[]
 let section: number
 let other: number
 let otherCode: SectionCode
 beforeAll(async () => {
-  world = await demoWorld('lines', 2)
-  const { db } = world
-  await db.update(t.term).set({ signOffPolicy: 'none' }).where(eq(t.term.code, AUTUMN))
-  await db.update(t.opening).set({ opensAt: new Date(OPENS) })
-  await db.delete(t.hold)
-  world.shelf = await readShelf(db)
-  await setTime(world, OPENS)
+  world = await openWorld('lines')
   const [row, second] = await sectionsNumbered(world, LANGUAGE, '01', '02')
   section = row!.id
   other = second!.id
   otherCode = second!.code as SectionCode
-  const free = await db
-    .select({ account: t.student.accountId })
-    .from(t.student)
-    .where(
-      sql`${t.student.level} = 'undergraduate' and ${t.student.id} not in (select student_id from registration r join section s on s.id = r.section_id join term x on x.id = s.term_id where x.code = 'AU27') and ${t.student.id} not in (select student_id from record_course r join course c on c.id = r.course_id where c.code = 'LANG 140') and ${t.student.id} not in (select student_id from draft_week)`
-    )
-    .limit(6)
-  people = await Promise.all(free.map((one) => whoIs(db, one.account)))
+  people = await newcomers(world, 6)
   for (const who of people) await pickFor(world, who, LANGUAGE, '01')
 })
 afterAll(() => world.close())

@@ -1,11 +1,9 @@
 /** What a term costs: charged with the seats, given back with them, paid once, and seats lost where it is not paid. */
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { courseCode, type CourseCode } from '#core/ids'
+import type { CourseCode } from '#core/ids'
 import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import { whoIs } from '#server/features/accounts/accounts'
-import { readShelf } from '#server/features/catalog/shelf'
 import { askAgain, pay } from '#server/features/charges/payments'
 import { readStatement } from '#server/features/charges/ledger'
 import { followUnpaid } from '#server/features/charges/unpaid'
@@ -16,9 +14,19 @@ import { everyMinute } from '#server/jobs/everyMinute'
 import type { Who } from '#shared/accounts/responses'
 import { accountOf, holdsFor } from '#shared/charges/balance'
 import { owedOf } from '#shared/charges/responses'
-import { AUTUMN, demoWorld, idOf, OPENS, pickFor, sectionsNumbered, setTime, type World } from './world'
+import {
+  AUTUMN,
+  idOf,
+  LANGUAGE,
+  newcomers,
+  OPENS,
+  openWorld,
+  pickFor,
+  sectionsNumbered,
+  setTime,
+  type World
+} from './world'
 
-const LANGUAGE = courseCode('LANG 140')
 /** Resident, 3 credits: by the credit, with the two fees of the term. */
 const THREE_CREDITS = 3 * 36_500 + 26_500 + 3_000
 const takes: Cashier = { take: () => Promise.resolve('taken') }
@@ -28,22 +36,10 @@ let section: number
 let turn = 0
 
 beforeAll(async () => {
-  world = await demoWorld('money', 2)
-  const { db } = world
-  await db.update(t.term).set({ signOffPolicy: 'none' }).where(eq(t.term.code, AUTUMN))
-  await db.update(t.opening).set({ opensAt: new Date(OPENS) })
-  await db.delete(t.hold)
-  world.shelf = await readShelf(db)
+  world = await openWorld('money')
   section = (await sectionsNumbered(world, LANGUAGE, '01'))[0]!.id
-  await db.update(t.section).set({ capacity: 400 }).where(eq(t.section.id, section))
-  const free = await db
-    .select({ account: t.student.accountId })
-    .from(t.student)
-    .where(
-      sql`${t.student.level} = 'undergraduate' and ${t.student.residency} = 'resident' and ${t.student.id} not in (select student_id from ledger_entry) and ${t.student.id} not in (select student_id from record_course r join course c on c.id = r.course_id where c.code = 'LANG 140') and ${t.student.id} not in (select student_id from draft_week)`
-    )
-    .limit(20)
-  people = await Promise.all(free.map((one) => whoIs(db, one.account)))
+  await world.db.update(t.section).set({ capacity: 400 }).where(eq(t.section.id, section))
+  people = await newcomers(world, 20)
 })
 afterAll(() => world.close())
 

@@ -1,5 +1,5 @@
 /** A database of its own with the demo in it, and short ways to act as its people. */
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import mysql from 'mysql2/promise'
 import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
@@ -116,4 +116,34 @@ export async function pickFor(
 export async function signOff(world: World, advisor: Who, student: StudentId): Promise<void> {
   const when = await at(world)
   await within(world, (tx) => signOffTerm(tx, advisor, student, AUTUMN, when))
+}
+
+/** A course of 3 credits that most may take, in several sections. */
+export const LANGUAGE = courseCode('LANG 140')
+
+/** A world in which Autumn 2027 is open to everybody from the opening on, without sign-off and without holds. */
+export async function openWorld(name: string): Promise<World> {
+  const world = await demoWorld(name, 2)
+  const { db } = world
+  await db.update(t.term).set({ signOffPolicy: 'none' }).where(eq(t.term.code, AUTUMN))
+  await db.update(t.opening).set({ opensAt: new Date(OPENS) })
+  await db.delete(t.hold)
+  world.shelf = await readShelf(db)
+  await setTime(world, OPENS)
+  return world
+}
+
+/** Resident undergraduates who hold, owe and have picked nothing, and have not taken the course. */
+export async function newcomers({ db }: World, most: number): Promise<Who[]> {
+  const free = await db
+    .select({ account: t.student.accountId })
+    .from(t.student)
+    .where(
+      sql`${t.student.level} = 'undergraduate' and ${t.student.residency} = 'resident'
+        and ${t.student.id} not in (select student_id from ledger_entry)
+        and ${t.student.id} not in (select student_id from record_course r join course c on c.id = r.course_id where c.code = ${LANGUAGE})
+        and ${t.student.id} not in (select student_id from draft_week)`
+    )
+    .limit(most)
+  return Promise.all(free.map((one) => whoIs(db, one.account)))
 }

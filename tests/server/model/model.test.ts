@@ -1,10 +1,8 @@
 /** The server and a plain model do the same random operations; after each of them they have to agree. */
 import { asc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { courseCode, type SectionCode } from '#core/ids'
+import type { SectionCode } from '#core/ids'
 import * as t from '#server/db/schema/index'
-import { whoIs } from '#server/features/accounts/accounts'
-import { readShelf } from '#server/features/catalog/shelf'
 import { pay } from '#server/features/charges/payments'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { answerOffer } from '#server/features/registration/answer'
@@ -17,10 +15,21 @@ import type { Who } from '#shared/accounts/responses'
 import { accountOf } from '#shared/charges/balance'
 import { owedOf } from '#shared/charges/responses'
 import { LONG } from '../../long'
-import { at, AUTUMN, demoWorld, idOf, OPENS, sectionsNumbered, setTime, within, type World } from '../world'
+import {
+  at,
+  AUTUMN,
+  idOf,
+  LANGUAGE,
+  newcomers,
+  OPENS,
+  openWorld,
+  sectionsNumbered,
+  setTime,
+  within,
+  type World
+} from '../world'
 import { ModelCollege, modelDay, type ModelOutcome, type SectionName } from './college'
 
-const COURSE = courseCode('LANG 140')
 const HOUR = 3_600_000
 const PLACES = 4
 /** Daylight time on campus, from the opening to the last drop's month. */
@@ -34,27 +43,13 @@ let ids: Record<SectionName, number>
 let codes: Record<SectionName, SectionCode>
 let term: typeof t.term.$inferSelect
 beforeAll(async () => {
-  world = await demoWorld('model', 2)
+  world = await openWorld('model')
   const { db } = world
-  await db
-    .update(t.term)
-    .set({ signOffPolicy: 'none', waitlistPolicy: 'offer' })
-    .where(eq(t.term.code, AUTUMN))
-  await db.update(t.opening).set({ opensAt: new Date(OPENS) })
-  await db.delete(t.hold)
-  world.shelf = await readShelf(db)
-  const [a, b] = await sectionsNumbered(world, COURSE, '01', '02')
+  const [a, b] = await sectionsNumbered(world, LANGUAGE, '01', '02')
   ids = { A: a!.id, B: b!.id }
   codes = { A: a!.code as SectionCode, B: b!.code as SectionCode }
   term = (await db.select().from(t.term).where(eq(t.term.code, AUTUMN)))[0]!
-  const free = await db
-    .select({ account: t.student.accountId })
-    .from(t.student)
-    .where(
-      sql`${t.student.level} = 'undergraduate' and ${t.student.residency} = 'resident' and ${t.student.id} not in (select student_id from ledger_entry) and ${t.student.id} not in (select student_id from record_course r join course c on c.id = r.course_id where c.code = 'LANG 140') and ${t.student.id} not in (select student_id from draft_week)`
-    )
-    .limit(6 * SEEDS)
-  people = await Promise.all(free.map((one) => whoIs(db, one.account)))
+  people = await newcomers(world, 6 * SEEDS)
   expect(people).toHaveLength(6 * SEEDS)
 })
 afterAll(() => world.close())
@@ -104,7 +99,7 @@ class Server {
         tx,
         person,
         idOf(person),
-        { term: AUTUMN, picks: [{ course: COURSE, sections: [codes[section]] }] },
+        { term: AUTUMN, picks: [{ course: LANGUAGE, sections: [codes[section]] }] },
         when
       )
     )
@@ -112,13 +107,13 @@ class Server {
       writeFallbacks(
         tx,
         { who: person, student: idOf(person), ...when },
-        { term: AUTUMN, course: COURSE, list: waits ? [{ kind: 'line' }] : [], onlyWith: null }
+        { term: AUTUMN, course: LANGUAGE, list: waits ? [{ kind: 'line' }] : [], onlyWith: null }
       )
     )
-    return this.go(who, { courses: [COURSE] })
+    return this.go(who, { courses: [LANGUAGE] })
   }
-  drop = (who: number) => this.go(who, { drop: [COURSE] })
-  leave = (who: number) => this.go(who, { leave: [COURSE] })
+  drop = (who: number) => this.go(who, { drop: [LANGUAGE] })
+  leave = (who: number) => this.go(who, { leave: [LANGUAGE] })
   async answer(who: number, given: 'accept' | 'decline') {
     const person = this.people[who]!
     const { offers } = await this.record(who)
