@@ -23,4 +23,4 @@ export {
   type RefundStep,
   type TermPrices
 } from './prices'
-export { releaseDay, unpaidStep, type Unpaid } from './unpaid'
+export { FIRST_NOTICE_DAYS, releaseDay, unpaidStep, type Unpaid } from './unpaid'

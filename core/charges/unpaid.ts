@@ -3,9 +3,10 @@
  * from when it was told, however late that was. Days are day numbers of the campus.
  */
 
-/** Days before the due date from which it is told for the first and for the last time. */
-const FIRST_NOTICE = 14
-const LAST_NOTICE = 3
+/** Days before the due date from which it is told for the first time. */
+export const FIRST_NOTICE_DAYS = 14
+/** And for the last time. */
+const LAST_NOTICE_DAYS = 3
 /** Days that the last notice leaves. */
 const GRACE = 3
 
@@ -24,15 +25,15 @@ export function unpaidStep(unpaid: Unpaid): 'none' | 'notice' | 'release' {
   const left = due - today
   if (today > lastAdd) return 'none'
   const [first, last] = notices
-  if (first === undefined) return left <= FIRST_NOTICE ? 'notice' : 'none'
-  if (last === undefined) return left <= LAST_NOTICE && today > first ? 'notice' : 'none'
+  if (first === undefined) return left <= FIRST_NOTICE_DAYS ? 'notice' : 'none'
+  if (last === undefined) return left <= LAST_NOTICE_DAYS && today > first ? 'notice' : 'none'
   return today >= releaseDay(unpaid)! ? 'release' : 'none'
 }
 
 /** The day on which seats are given back if nothing is paid until then; undefined where they no longer are. */
 export function releaseDay({ due, today, lastAdd, notices }: Unpaid): number | undefined {
-  const first = notices[0] ?? Math.max(today, due - FIRST_NOTICE)
-  const last = notices[1] ?? Math.max(today, due - LAST_NOTICE, first + 1)
+  const first = notices[0] ?? Math.max(today, due - FIRST_NOTICE_DAYS)
+  const last = notices[1] ?? Math.max(today, due - LAST_NOTICE_DAYS, first + 1)
   const day = Math.max(due + 1, last + GRACE)
   return day <= lastAdd ? day : undefined
 }

@@ -1,7 +1,7 @@
 /** What is to be done for one term: its plan, its sign-off, its week, its registration, its payment. */
 import type { TermStanding } from '#core/calendar'
 import { GENERAL_REFUSALS, pickedOptions, rehearse } from '#core/registration'
-import { releaseDay } from '#core/charges'
+import { FIRST_NOTICE_DAYS, releaseDay } from '#core/charges'
 import { dayNumber, isoDate } from '#core/time'
 import { changesSince, type Section } from '#core/week'
 import { accountOf, openOf, unpaidOf } from '#shared/charges/balance'
@@ -19,7 +19,7 @@ import { count } from '#shared/words'
 import type { TodoQuestion, Todo } from './task'
 
 /** Days before payment is due from which it is told. */
-const PAYMENT_SOON = 14
+const PAYMENT_SOON = FIRST_NOTICE_DAYS
 /** Days before seats are lost by it from which it is told before all else. */
 const PAYMENT_NOW = 4
 

@@ -1,8 +1,8 @@
 /** What is unpaid: told twice, then the seats are given back, where the term says so; student by student, see `core/charges`. */
-import { asc, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm'
-import { unpaidStep } from '#core/charges'
+import { asc, eq, gt, inArray, isNotNull, isNull, lte } from 'drizzle-orm'
+import { FIRST_NOTICE_DAYS, unpaidStep } from '#core/charges'
 import { courseCode, studentId, termCode, type StudentId } from '#core/ids'
-import type { Instant } from '#core/time'
+import { dayNumber, isoDate, type Instant } from '#core/time'
 import { groupBy } from '#server/db/groupBy'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
@@ -11,6 +11,7 @@ import { lockStudent } from '#server/features/record/lock'
 import { insertReceipt, lineOf } from '#server/features/registration/receiptLines'
 import { giveBack } from '#server/features/registration/seats'
 import { campusNow } from '#server/gateways/clock'
+import { momentOf } from '#shared/catalog/shelf'
 import { openOf, unpaidOf } from '#shared/charges/balance'
 import type { TermAccount } from '#shared/charges/responses'
 import { readAccounts, settleCharges } from './ledger'
@@ -20,10 +21,19 @@ type TermRow = typeof t.term.$inferSelect
 /** Does what is due of all terms as of the campus time. */
 export async function followUnpaid(db: Database, zone: string): Promise<void> {
   const now = await campusNow(db)
+  const today = momentOf(now, zone).today
+  const soon = isoDate(dayNumber(today) + FIRST_NOTICE_DAYS)
   const terms = await db
     .select()
     .from(t.term)
-    .where(all(isNotNull(t.term.prices), gt(t.term.addEndsAt, new Date(now))))
+    .where(
+      all(
+        isNotNull(t.term.prices),
+        gt(t.term.addEndsAt, new Date(now)),
+        // Before the first notice is due there is nothing to follow.
+        lte(t.term.paymentDueOn, soon)
+      )
+    )
   for (const term of terms) {
     if (!term.prices?.releasesUnpaid) continue
     const students = await withSeats(db, term)
