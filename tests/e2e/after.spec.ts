@@ -170,3 +170,20 @@ test('sections are added by their codes in two actions, and a fallback is taken 
   await expect(line).toContainText('registered')
   for (const one of [page, orla]) await leave(one)
 })
+
+test('a section that is found by searching is registered in one action', async ({ site }) => {
+  const hanne = await enter(site, 'hanne.petrossian')
+  await setClock(hanne, '2027-04-16T12:00:00.000Z')
+  await hanne.goto('/students/7/week/sections?q=LANG%20140')
+  await hanne.getByRole('button', { name: 'Register LANG 140-01' }).click()
+  await expect(hanne).toHaveURL(/\/register$/)
+  await expect(receipt(hanne).getByRole('listitem').filter({ hasText: 'LANG 140' })).toContainText(
+    'registered'
+  )
+  const held = await site.query(
+    `select s.number from registration r join section s on s.id = r.section_id join course c on c.id = s.course_id
+     join term t on t.id = s.term_id where r.student_id = 7 and c.code = 'LANG 140' and t.code = 'AU27'`
+  )
+  expect(held).toEqual([{ number: '01' }])
+  await leave(hanne)
+})

@@ -17,13 +17,11 @@ const props = defineProps<{
 const open = ref(props.fresh)
 /** An earlier one that is looked at in place of the newest. */
 const chosen = ref<number>()
-watch(
-  () => [props.receipt.id, props.fresh] as const,
-  ([, fresh]) => {
-    open.value = fresh
-    chosen.value = undefined
-  }
-)
+// Each by itself: a sheet that is read anew, with the same receipt, folds nothing.
+watch([() => props.receipt.id, () => props.fresh], ([, fresh]) => {
+  open.value = fresh
+  chosen.value = undefined
+})
 const all = computed(() => [props.receipt, ...props.earlier])
 const shown = computed(() => all.value.find((one) => one.id === chosen.value) ?? props.receipt)
 const others = computed(() => all.value.filter((one) => one.id !== shown.value.id))

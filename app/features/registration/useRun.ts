@@ -19,6 +19,26 @@ interface AskedRun {
   body: object
 }
 
+/** The run that was asked for and has no answer yet; it outlasts a reload and a change of places. */
+const useAskedRun = () =>
+  useSessionStorage<AskedRun | null>('ridgeway.asked', null, {
+    serializer: { read: (text) => JSON.parse(text) as AskedRun | null, write: JSON.stringify }
+  })
+
+/** Asks for a run from elsewhere, and goes to Register, which makes it and shows its receipt. */
+export function useRunFromElsewhere() {
+  const student = useStudent()
+  const standing = useStanding()
+  const asked = useAskedRun()
+  return async (courses: CourseCode[]) => {
+    const { id } = student.picture!.student
+    const term = standing.term!.code
+    // One that is on its way is answered first.
+    asked.value ??= { key: crypto.randomUUID(), student: id, term, path: 'runs', body: { term, courses } }
+    await navigateTo(`/students/${id}/register`)
+  }
+}
+
 const FIRST_WAIT_MS = 500
 const LONGEST_WAIT_MS = 8_000
 
@@ -29,9 +49,7 @@ const LONGEST_WAIT_MS = 8_000
 export function useRun(after: () => Promise<void>) {
   const student = useStudent()
   const standing = useStanding()
-  const asked = useSessionStorage<AskedRun | null>('ridgeway.asked', null, {
-    serializer: { read: (text) => JSON.parse(text) as AskedRun | null, write: JSON.stringify }
-  })
+  const asked = useAskedRun()
   /** The run of the student and term on screen that has no answer yet. */
   const mine = computed(() => {
     const run = asked.value
@@ -49,6 +67,10 @@ export function useRun(after: () => Promise<void>) {
     if (!run || sending) return
     sending = true
     try {
+      // What was changed just before belongs to it.
+      await until(
+        () => Boolean(student.onTheWay?.pending.length) && student.onTheWay?.state === 'sending'
+      ).toBe(false)
       const answer = await api<Receipt>(`/api/students/${run.student}/${run.path}`, {
         method: 'POST',
         body: run.body,
@@ -82,10 +104,6 @@ export function useRun(after: () => Promise<void>) {
     wait = FIRST_WAIT_MS
     message.value = undefined
     const { id } = student.picture!.student
-    // What was changed just before belongs to it.
-    await until(
-      () => Boolean(student.onTheWay?.pending.length) && student.onTheWay?.state === 'sending'
-    ).toBe(false)
     asked.value = { key: crypto.randomUUID(), student: id, term: standing.term!.code, path, body }
     await send()
   }

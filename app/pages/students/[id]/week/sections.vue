@@ -119,6 +119,20 @@ const mayPick = (line: SectionLine) =>
   line.options.length > 0 &&
   !isPlaced(line)
 const isComing = computed(() => term.value?.code === standing.term?.code)
+/** What is found is registered at once, as long as nothing but the press is missing. */
+const mayRegister = (line: SectionLine) =>
+  standing.work?.adding === 'open' &&
+  mayPick(line) &&
+  !against(line) &&
+  !standing.heldCourses.has(line.main.course) &&
+  seatsLeft(choiceOf(line)!) > 0 &&
+  weeks.draft?.goingWith !== false
+const runFromHere = useRunFromElsewhere()
+async function register(line: SectionLine) {
+  const option = choiceOf(line)!
+  const { course } = line.main
+  if (inDraft(line) || (await weeks.pick([{ course, option }]))) await runFromHere([course])
+}
 async function pick(line: SectionLine) {
   const option = choiceOf(line)
   if (!option) return
@@ -277,6 +291,11 @@ onMounted(() => finder.warm())
                   inDraft(line) ? 'Unpick' : standing.heldCourses.has(line.main.course) ? 'Exchange' : 'Pick'
                 }}<span class="visually-hidden"> {{ line.main.course }}-{{ line.main.number }}</span>
               </v-text-btn>
+              <v-text-btn v-if="mayRegister(line)" @click="register(line)"
+                >Register<span class="visually-hidden">
+                  {{ line.main.course }}-{{ line.main.number }}</span
+                ></v-text-btn
+              >
             </div>
           </div>
         </template>
@@ -333,7 +352,7 @@ onMounted(() => finder.warm())
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(220px, 1.5fr) 150px minmax(150px, 1fr) minmax(150px, 1fr) 60px;
+  grid-template-columns: minmax(220px, 1.5fr) 150px minmax(150px, 1fr) minmax(150px, 1fr) 72px;
   gap: 14px;
   align-items: center;
   min-height: 70px;
@@ -362,6 +381,11 @@ onMounted(() => finder.warm())
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.act {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
 }
 .none {
   padding: 16px;
