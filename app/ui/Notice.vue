@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
 
 /** What just happened, with the way back. */
 const notice = useNotice()
@@ -8,6 +8,16 @@ const shown = computed({
   set: (open) => {
     if (!open) notice.close()
   }
+})
+/** How long it can be read, counted from what is said last; it stays while it is pointed at or has the focus. */
+const READ_MS = 8000
+const { start, stop } = useTimeoutFn(() => notice.close(), READ_MS, { immediate: false })
+const pointed = ref(false)
+const focused = ref(false)
+watch([() => notice.shown, pointed, focused], ([said]) => {
+  if (!said) pointed.value = focused.value = false
+  if (said && !pointed.value && !focused.value) start()
+  else stop()
 })
 function act(action: () => unknown) {
   notice.close()
@@ -24,10 +34,14 @@ useEventListener(document, ['dragend', 'drop'], () => (aside.value = false))
     v-model="shown"
     :class="{ aside }"
     location="bottom"
-    timeout="8000"
+    :timeout="-1"
     color="band"
     :transition="false"
     role="status"
+    @pointerenter="pointed = true"
+    @pointerleave="pointed = false"
+    @focusin="focused = true"
+    @focusout="focused = false"
   >
     {{ notice.shown?.text }}
     <template #actions>

@@ -45,6 +45,31 @@ test('a course is dragged to another term, undone after a reload, done again by 
   await leave(page)
 })
 
+test('each thing that is said stays as long as the first, and while it is pointed at', async ({ site }) => {
+  const page = await enter(site, 'imke.varga')
+  await openRoute(page)
+  const said = page.locator('.v-snackbar__wrapper')
+  const step = async (keys: string, text: string) => {
+    await page.keyboard.press(keys)
+    await expect(said).toContainText(text)
+  }
+  await cell(page, 'HYDR 330').focus()
+  await page.keyboard.press('Space')
+  await page.keyboard.press('ArrowRight')
+  await step('Space', ': done.')
+  await page.waitForTimeout(6000)
+  await step('Control+z', ': taken back.')
+  // The first would be gone by now.
+  await page.waitForTimeout(4000)
+  await expect(said).toContainText(': taken back.')
+  await said.hover()
+  await page.waitForTimeout(5000)
+  await expect(said).toContainText(': taken back.')
+  await page.mouse.move(300, 300)
+  await expect(said).toBeHidden()
+  await leave(page)
+})
+
 test('while a course is lifted its terms are framed, the others say why not', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await openRoute(page)
