@@ -5,7 +5,6 @@ import {
   assess,
   assessedAfter,
   centsOf,
-  owedAfter,
   paymentOf,
   postings,
   refundPercent,
@@ -17,6 +16,15 @@ import {
   type Posting,
   type TermPrices
 } from './index'
+
+/** What is owed after entries, by the accounts alone. */
+function owedAfter(entries: readonly Posting[]): number {
+  return entries.reduce(
+    (sum, { amount, debit, credit }) =>
+      sum + (debit === 'student' ? amount : 0) - (credit === 'student' ? amount : 0),
+    0
+  )
+}
 
 const FULL_UNTIL = Date.parse('2027-09-04T04:00:00Z')
 const HALF_UNTIL = Date.parse('2027-09-18T04:00:00Z')

@@ -2,7 +2,6 @@ export {
   assessedAfter,
   ENTRY_KINDS,
   LEDGER_ACCOUNTS,
-  owedAfter,
   paymentOf,
   postings,
   type EntryKind,

@@ -56,15 +56,6 @@ export function paymentOf(amount: Cents): Posting {
   return { kind: 'payment', item: 'payment', assessed: 0, amount, debit: 'cashier', credit: 'student' }
 }
 
-/** What is owed after entries; below zero where too much was paid. */
-export function owedAfter(entries: readonly Pick<Posting, 'amount' | 'debit' | 'credit'>[]): Cents {
-  return entries.reduce(
-    (sum, { amount, debit, credit }) =>
-      sum + (debit === 'student' ? amount : 0) - (credit === 'student' ? amount : 0),
-    0
-  )
-}
-
 /** What entries have assessed, item by item; items at nothing are left out. */
 export function assessedAfter(
   entries: readonly Pick<Posting, 'item' | 'assessed'>[]

@@ -1,7 +1,7 @@
 /** What is owed, as it stands in the way of other things and as it is told. */
 import type { Term } from '#core/catalog'
-import type { Cents, Unpaid } from '#core/charges'
-import { dayNumber, type Instant, type IsoDate } from '#core/time'
+import { releaseDay, type Cents, type Unpaid } from '#core/charges'
+import { dayNumber, isoDate, type Instant, type IsoDate } from '#core/time'
 import type { TermView } from '#shared/catalog/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import { campusDate } from '#shared/when'
@@ -50,6 +50,23 @@ export function unpaidOf(
     lastAdd: day(addEndsAt - 1),
     notices: notices.map(day)
   }
+}
+
+/**
+ * The day on which seats of a term are given back if nothing is paid until then; undefined where none are. Those that an
+ * office placed stay.
+ */
+export function seatsLostOn(
+  { accounts, held }: Pick<StudentRecord, 'accounts' | 'held'>,
+  term: TermView,
+  now: Instant,
+  zone: string
+): IsoDate | undefined {
+  const account = accountOf({ accounts }, term.code)
+  const isAtRisk = held.some((seat) => seat.term === term.code && !seat.placedByOffice)
+  if (!term.prices?.releasesUnpaid || !account || openOf(account) <= 0 || !isAtRisk) return undefined
+  const day = releaseDay(unpaidOf(account, term, now, zone))
+  return day === undefined ? undefined : isoDate(day)
 }
 
 /** The account of a term; undefined where nothing was ever charged. */

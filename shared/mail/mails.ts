@@ -30,15 +30,19 @@ const listed = (sections: unknown) => (Array.isArray(sections) ? sections.join('
 const TOLD: Record<string, Teller> = {
   'offer.made': ({ term, of }, { zone }) => ({
     subject: `A seat in ${term} is held for you`,
-    text: `A seat in ${listed(of.sections)} is held for you until ${instantText(Number(of.until), zone)}. Take or decline it on Register; without an answer it goes to the next in line.`
+    text: `A seat in ${listed(of.sections)} is held for you until ${instantText(Number(of.until), zone)}. ${
+      of.serves === 'automatic'
+        ? 'It becomes yours by itself, as this term has it, unless something stands in the way; Register says which.'
+        : 'Take or decline it on Register; without an answer the offer ends then.'
+    }`
   }),
   'offer.lapsed': ({ term, of }) => ({
     subject: `The offer of a seat in ${String(of.course)} has ended`,
-    text: `The seat in ${String(of.course)}, ${term}, was held for you and has gone to the next in line.`
+    text: `The seat in ${String(of.course)}, ${term}, was held for you until then. Without an answer you have left its line.`
   }),
   'payment.noticed': ({ term }) => ({
     subject: `${term} is not paid for`,
-    text: `What is owed for ${term}, and the day on which seats that are not paid for are given back, stands on Register.`
+    text: `Register says what is owed for ${term}, and whether and when seats are given back for it.`
   }),
   'registration.released': ({ term, of, before }) => ({
     subject: `Your seat in ${String(of.course)} was given back`,

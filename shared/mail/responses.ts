@@ -8,5 +8,6 @@ export interface MailView {
   at: Instant
   subject: string
   text: string
-  state: (typeof MAIL_STATES)[number]
+  /** Null where no mail server is named: it is read here alone. */
+  state: (typeof MAIL_STATES)[number] | null
 }

@@ -90,6 +90,9 @@ describe('what a run is expected to come to', () => {
       'As seats are now, 5 of 5 lines end in a seat: 17 credits.'
     ])
   })
+  it('does not count on what still stops every line', () => {
+    expect(says({ stopped: true })[0]).toMatch(/^Once what stops you is settled, as seats are now, 5 of 5/)
+  })
   it('names what has few seats left, and what holds without it', () => {
     const later = { credits: 10, seats: 3, waits: 0, nothing: 2 }
     expect(says({ later, scarce: ['SOIL 220', 'WRIT 215'] })[1]).toBe(

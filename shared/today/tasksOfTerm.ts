@@ -1,10 +1,10 @@
 /** What is to be done for one term: its plan, its sign-off, its week, its registration, its payment. */
 import type { TermStanding } from '#core/calendar'
 import { GENERAL_REFUSALS, pickedOptions, rehearse } from '#core/registration'
-import { FIRST_NOTICE_DAYS, releaseDay } from '#core/charges'
-import { dayNumber, isoDate } from '#core/time'
+import { FIRST_NOTICE_DAYS } from '#core/charges'
+import { dayNumber } from '#core/time'
 import { changesSince, type Section } from '#core/week'
-import { accountOf, openOf, unpaidOf } from '#shared/charges/balance'
+import { accountOf, openOf, seatsLostOn } from '#shared/charges/balance'
 import type { TermAccount } from '#shared/charges/responses'
 import { moneyText } from '#shared/charges/texts'
 import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
@@ -257,15 +257,14 @@ function ofPayment(question: TodoQuestion, standing: TermStanding<TermView>): To
 /** What is owed, the louder the nearer the day on which seats are lost by it. */
 function owed(
   account: TermAccount,
-  { now, shelf }: TodoQuestion,
-  { term, taken }: TermStanding<TermView>
+  { picture, now, reading, shelf }: TodoQuestion,
+  { term }: TermStanding<TermView>
 ): Todo[] {
   const open = openOf(account)
   if (open <= 0) return []
-  const unpaid = unpaidOf(account, term, now, shelf.zone)
-  const left = unpaid.due - unpaid.today
-  const lost = term.prices?.releasesUnpaid && taken ? releaseDay(unpaid) : undefined
-  const isSoon = lost !== undefined && lost - unpaid.today <= PAYMENT_NOW
+  const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)
+  const lost = seatsLostOn(picture, term, now, shelf.zone)
+  const isSoon = lost !== undefined && dayNumber(lost) - dayNumber(reading.today) <= PAYMENT_NOW
   return [
     {
       id: `payment ${term.code}`,
@@ -274,7 +273,7 @@ function owed(
       text:
         lost === undefined
           ? `It ${left < 0 ? 'was' : 'is'} due on ${dayText(term.paymentDueOn)}.`
-          : `Seats that are not paid for by then are given back on ${dayText(isoDate(lost))}.`,
+          : `Seats that are not paid for by then are given back on ${dayText(lost)}.`,
       when: left === 0 ? 'today' : `${left > 0 ? 'by' : 'since'} ${dayMonth(term.paymentDueOn)}`,
       action: { label: 'Pay it', to: 'register' }
     }

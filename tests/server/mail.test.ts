@@ -109,6 +109,11 @@ describe('what a mail says', () => {
       'A seat in FAWXR + FBP24 is held for you until Sun 18 Apr 2027, 9:14 am.'
     )
   })
+  it('does not ask for an answer where the term lets the first move in', () => {
+    const offer = { sections: ['FAWXR'], until: Date.parse('2027-04-18T13:14:00Z') }
+    expect(says('offer.made', { ...offer, serves: 'offer' })!.text).toContain('Take or decline it')
+    expect(says('offer.made', { ...offer, serves: 'automatic' })!.text).toMatch(/^(?!.*decline).*by itself/)
+  })
   it('names the seat that was given back', () => {
     expect(says('registration.released', { course: 'SOIL 220' }, { sections: ['FAWXR'] })!.text).toMatch(
       /^Autumn 2027 was not paid for .* your seat in SOIL 220 \(FAWXR\) was given back\./

@@ -4,6 +4,7 @@ import { courseCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
+import { writeFallbacks } from '#server/features/registration/fallbacks'
 import { run } from '#server/features/registration/run'
 import { readSheet } from '#server/features/registration/sheet'
 import { goingWith } from '#shared/reading'
@@ -19,6 +20,7 @@ import {
   sectionsNumbered,
   setTime,
   signOff,
+  within,
   type World
 } from './world'
 
@@ -60,6 +62,20 @@ describe('before the opening', () => {
       ['WRIT 215', 'ready', []],
       ['ENDA 325', 'unsettled', []]
     ])
+  })
+  it('what is tried after a line that is bound to another says that it is not tried', async () => {
+    const course = courseCode('SOIL 220')
+    const said = async (onlyWith: string | null) => {
+      const when = { who: imke, student: idOf(imke), ...(await at(world)) }
+      const wish = { term: AUTUMN, course, list: [{ kind: 'line' as const }] }
+      await within(world, (tx) =>
+        writeFallbacks(tx, when, { ...wish, onlyWith: onlyWith ? courseCode(onlyWith) : null })
+      )
+      return (await sheet(imke)).lines.find((line) => line.course === course)!.fallbacks[0]!.refusals
+    }
+    expect(await said(null)).toEqual([])
+    expect(await said('MATH 231')).toEqual([{ code: 'together', with: 'MATH 231' }])
+    await world.db.delete(t.fallback)
   })
 })
 

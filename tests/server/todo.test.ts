@@ -79,9 +79,9 @@ describe('what is to do', () => {
     expect(of(1)).toMatchObject({ title: 'Payment for Autumn 2027 was due', urgency: 'attention' })
   })
   it('tells what is owed, the louder the nearer the day on which seats are lost, and nothing that is paid', async () => {
-    const tamsin = await picture('Tamsin Roe')
-    const account = { ...tamsin.accounts[0]!, paid: 0, notices: [] }
-    const owing = { ...tamsin, accounts: [account] }
+    const mira = await picture('Mira Sandoval')
+    const account = { ...mira.accounts[0]!, paid: 0, notices: [] }
+    const owing = { ...mira, accounts: [account] }
     const of = (day: string, notices: string[] = []) =>
       things(
         { ...owing, accounts: [{ ...account, notices: notices.map((at) => Date.parse(`${at}T16:00:00Z`)) }] },
@@ -101,10 +101,14 @@ describe('what is to do', () => {
       text: 'Seats that are not paid for by then are given back on Fri 3 Sep 2027.'
     })
     expect(of('2027-09-20')).toMatchObject({ urgency: 'attention', text: 'It was due on Mon 2 Aug 2027.' })
-    const paid = { ...tamsin, accounts: [{ ...account, paid: totalOf(account.charges) }] }
+    const paid = { ...mira, accounts: [{ ...account, paid: totalOf(account.charges) }] }
     expect(things(paid, Date.parse('2027-08-01T16:00:00Z')).map((one) => one.id)).not.toContain(
       'payment AU27'
     )
+    // What an office placed stays, so nothing is said of losing it.
+    const placed = { ...owing, held: owing.held.map((seat) => ({ ...seat, placedByOffice: true })) }
+    const told = things(placed, Date.parse('2027-08-02T16:00:00Z')).find((one) => one.id === 'payment AU27')
+    expect(told).toMatchObject({ urgency: 'attention', text: 'It is due on Mon 2 Aug 2027.' })
   })
   it('tells of a pick that the run would refuse as of the opening', async () => {
     const imke = await picture('Imke Varga')

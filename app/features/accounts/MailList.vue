@@ -16,7 +16,7 @@ async function load() {
   }
 }
 onMounted(load)
-const STATES: Record<MailView['state'], string> = {
+const STATES: Record<NonNullable<MailView['state']>, string> = {
   waiting: 'not sent yet',
   sent: 'sent',
   failed: 'could not be sent'
@@ -35,7 +35,9 @@ const STATES: Record<MailView['state'], string> = {
         <p>
           <strong>{{ mail.subject }}</strong>
           <span class="quiet small">
-            {{ instantText(mail.at, college.zone) }} campus time · {{ STATES[mail.state] }}</span
+            {{ instantText(mail.at, college.zone) }} campus time{{
+              mail.state ? ` · ${STATES[mail.state]}` : ''
+            }}</span
           >
         </p>
         <p>{{ mail.text }}</p>

@@ -99,7 +99,7 @@ async function payPart() {
         Seats that are not paid for by then are given back on {{ dayText(lostOn) }}.
       </p>
     </template>
-    <h2 v-else id="owed-title">After the run</h2>
+    <h3 v-else id="owed-title" class="ahead">After the run</h3>
     <p v-if="pending">
       <template v-if="account">With what is chosen, {{ moneyText(expected) }} is charged in all.</template>
       <template v-else
@@ -146,6 +146,9 @@ async function payPart() {
 .account h3 {
   font-size: 13.5px;
   font-weight: 400;
+}
+.account .ahead {
+  font-weight: 650;
 }
 .account .big {
   margin: 0;

@@ -1,8 +1,7 @@
-import { assess, centsOf, postings, refundPercent, releaseDay, totalOf, type PricedSeat } from '#core/charges'
+import { assess, centsOf, postings, refundPercent, totalOf, type Cents, type PricedSeat } from '#core/charges'
 import type { CourseCode } from '#core/ids'
-import type { SheetLine } from '#shared/registration/responses'
-import { isoDate } from '#core/time'
-import { accountOf, openOf, unpaidOf } from '#shared/charges/balance'
+import type { Section } from '#core/week'
+import { accountOf, openOf, seatsLostOn } from '#shared/charges/balance'
 import { owedOf } from '#shared/charges/responses'
 
 /** What the term on screen costs, and what a change of its seats would charge or give back as of now. */
@@ -15,40 +14,51 @@ export function useTermMoney() {
   const prices = computed(() => standing.term?.prices ?? null)
   const account = computed(() => student.picture && accountOf(student.picture, standing.term?.code))
   const open = computed(() => (account.value ? openOf(account.value) : 0))
-  /** The day on which seats are given back if nothing is paid until then; undefined where none are. */
-  const lostOn = computed(() => {
-    const { term } = standing
-    if (!term?.prices?.releasesUnpaid || !account.value || open.value <= 0 || !standing.held.length)
-      return undefined
-    const day = releaseDay(unpaidOf(account.value, term, clock.minute, college.zone))
-    return day === undefined ? undefined : isoDate(day)
-  })
   const owed = computed(() => (account.value ? owedOf(account.value) : 0))
+  const lostOn = computed(() =>
+    student.picture && standing.term
+      ? seatsLostOn(student.picture, standing.term, clock.minute, college.zone)
+      : undefined
+  )
 
-  const priced = ({ course, credits, sections }: SheetLine): PricedSeat => ({
+  const priced = (course: CourseCode, sections: readonly Section[]): PricedSeat => ({
     course,
-    credits,
-    fee: (sections ?? []).reduce((sum, one) => sum + centsOf(one.fee), 0)
+    credits: sections.reduce((sum, one) => sum + one.credits, 0),
+    fee: sections.reduce((sum, one) => sum + centsOf(one.fee), 0)
   })
-  const charge = (lines: readonly SheetLine[]) =>
-    prices.value && student.picture ? assess(prices.value, student.picture.student, lines.map(priced)) : []
+  const held = computed(() =>
+    [...standing.heldCourses].map((course) =>
+      priced(
+        course,
+        standing.heldSections.filter((one) => one.course === course)
+      )
+    )
+  )
+  /** What other seats than those held come to: by how much less or more is assessed, and what moves for it. */
+  function change(seats: readonly PricedSeat[]): { assessed: Cents; amount: Cents } {
+    if (!prices.value || !student.picture) return { assessed: 0, amount: 0 }
+    const { value: of } = prices
+    const payer = student.picture.student
+    const before = new Map(assess(of, payer, held.value).map((one) => [one.item, one.amount]))
+    const made = postings(before, assess(of, payer, seats), refundPercent(of, clock.minute))
+    return {
+      assessed: made.reduce((sum, one) => sum + one.assessed, 0),
+      amount: made.reduce((sum, one) => sum + (one.kind === 'charge' ? one.amount : -one.amount), 0)
+    }
+  }
 
-  /** What is charged in all once lines are held beside those that are. */
-  const totalWith = (held: readonly SheetLine[], more: readonly SheetLine[]) => {
-    const courses = new Set(more.map((line) => line.course))
-    return totalOf(charge([...held.filter((line) => !courses.has(line.course)), ...more]))
+  /** What is charged in all once these lines have gone through. */
+  function totalWith(lines: readonly { course: CourseCode; sections: readonly Section[] | null }[]): Cents {
+    const courses = new Set(lines.map((line) => line.course))
+    const stay = held.value.filter((seat) => !courses.has(seat.course))
+    const more = lines.map((line) => priced(line.course, line.sections ?? []))
+    return totalOf(account.value?.charges ?? []) + change([...stay, ...more]).amount
   }
   /** What giving courses back makes cheaper, and how much of that is given back; undefined where the term has no prices. */
-  function backFor(held: readonly SheetLine[], going: ReadonlySet<CourseCode>) {
+  function backFor(going: ReadonlySet<CourseCode>) {
     if (!prices.value) return undefined
-    const percent = refundPercent(prices.value, clock.minute)
-    const before = new Map(charge(held).map((one) => [one.item, one.amount]))
-    const lowered = postings(before, charge(held.filter((line) => !going.has(line.course))), percent)
-    const of = lowered.reduce((sum, one) => sum - one.assessed, 0)
-    return {
-      of,
-      back: lowered.reduce((sum, one) => (one.kind === 'charge' ? sum - one.amount : sum + one.amount), 0)
-    }
+    const { assessed, amount } = change(held.value.filter((seat) => !going.has(seat.course)))
+    return { of: -assessed, back: -amount }
   }
   return { prices, account, owed, open, lostOn, totalWith, backFor }
 }

@@ -5,7 +5,15 @@ import type { SheetLine } from '#shared/registration/responses'
 import { outlookSays } from '#shared/registration/outlookTexts'
 
 /** What the chosen lines come to if seats are as they are, and if those with few seats left are gone by then. */
-const props = defineProps<{ lines: readonly SheetLine[]; held: number; opened: boolean }>()
+const props = defineProps<{
+  lines: readonly SheetLine[]
+  held: number
+  opened: boolean
+  /** All of it or nothing. */
+  whole: boolean
+  /** Something stops every line as long as it is not settled. */
+  stopped: boolean
+}>()
 const student = useStudent()
 const standing = useStanding()
 
@@ -17,7 +25,7 @@ const seats = (sections: readonly Section[], isRefused: boolean) => ({
   isRefused,
   isScarce: fresh(sections).some(isScarce)
 })
-const asked = computed(() =>
+const each = computed(() =>
   props.lines.map(({ course, sections, refusals, fallbacks, line }): OutlookLine => ({
     course,
     choices: [
@@ -26,18 +34,33 @@ const asked = computed(() =>
         one.fallback.kind === 'line'
           ? {
               kind: 'line' as const,
-              isRefused: (line?.refusals ?? []).some(({ code }) => code !== 'seatLeft')
+              isRefused:
+                one.refusals.length > 0 || (line?.refusals ?? []).some(({ code }) => code !== 'seatLeft')
             }
           : seats(one.sections, one.refusals.length > 0)
       )
     ]
   }))
 )
+/** Of all or nothing the picked sections alone are tried, and what one of them meets they all meet. */
+const asked = computed(() => {
+  if (!props.whole) return each.value
+  const first = each.value.flatMap(({ choices }) => choices.slice(0, 1))
+  const isRefused = first.some((one) => one.isRefused)
+  const isAnyScarce = first.some((one) => one.kind === 'seats' && one.isScarce)
+  return each.value.map(({ course, choices }): OutlookLine => ({
+    course,
+    choices: choices
+      .slice(0, 1)
+      .map((one) => (one.kind === 'seats' ? { ...one, isRefused, isScarce: isAnyScarce } : one))
+  }))
+})
 const says = computed(() =>
   outlookSays({
     now: outlook(asked.value, props.held, false),
     later: outlook(asked.value, props.held, true),
-    scarce: props.opened ? [] : scarceCourses(asked.value),
+    scarce: props.opened ? [] : scarceCourses(each.value),
+    stopped: props.stopped,
     fullTime: student.picture?.student.level === 'undergraduate' ? FULL_TIME_CREDITS : undefined
   })
 )
@@ -47,7 +70,7 @@ const says = computed(() =>
   <section class="card outlook" aria-labelledby="outlook-title">
     <p>
       <strong id="outlook-title">{{ student.say('If you leave it like this') }}</strong>
-      <span v-for="text in says" :key="text" class="quiet"> {{ text }}</span>
+      <span v-for="text in says" :key="text" class="quiet"> {{ student.say(text) }}</span>
     </p>
   </section>
 </template>

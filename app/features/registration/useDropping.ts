@@ -25,7 +25,7 @@ export function useDropping(lines: Ref<readonly SheetLine[]>, drop: (courses: Co
       })),
       before: lines.value.filter(isSeat).reduce((sum, line) => sum + line.credits, 0),
       level: student.picture?.student.level ?? 'undergraduate',
-      money: money.backFor(lines.value.filter(isSeat), new Set(asked.value))
+      money: money.backFor(new Set(asked.value))
     })
   })
   /** Of a course that another one asks for: the two go together. */

@@ -1,14 +1,6 @@
 /** What a student's term costs, kept in line with the seats held: see `core/charges`. */
 import { desc, eq, inArray, isNull, sql } from 'drizzle-orm'
-import {
-  assess,
-  centsOf,
-  postings,
-  refundPercent,
-  type Cents,
-  type ChargeItem,
-  type PricedSeat
-} from '#core/charges'
+import { assess, assessedAfter, centsOf, postings, refundPercent, type PricedSeat } from '#core/charges'
 import { courseCode, termCode, type StudentId, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { groupBy } from '#server/db/groupBy'
@@ -43,9 +35,7 @@ export async function settleCharges(
     .from(t.ledgerEntry)
     .where(all(eq(t.ledgerEntry.studentId, student), eq(t.ledgerEntry.termId, term.id)))
     .groupBy(t.ledgerEntry.item)
-  const before = new Map<ChargeItem, Cents>()
-  for (const { item, assessed } of rows)
-    if (item !== 'payment' && Number(assessed)) before.set(item, Number(assessed))
+  const before = assessedAfter(rows.map((row) => ({ ...row, assessed: Number(row.assessed) })))
   const charges = assess(term.prices, payer!, seats)
   const made = postings(before, charges, refundPercent(term.prices, now), lowering)
   if (!made.length) return

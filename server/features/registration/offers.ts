@@ -37,7 +37,7 @@ export async function serveLines(db: Database, shelf: Shelf, moveIn: MoveIn): Pr
 }
 
 /** How many seats of a section are held by open offers. Written out: inside it, columns of the outer table need their table's name. */
-const heldByOffers = sql<number>`(
+export const heldByOffers = sql<number>`(
   select count(*) from offered_seat x join seat_offer o on o.id = x.offer_id
   where x.section_id = section.id and o.answer is null)`
 
@@ -192,7 +192,13 @@ function makeOffer(
       account: null,
       student: place.student,
       action: 'offer.made',
-      after: { term: kept.term.code, offer: made!.id, sections: place.sections, until: at.until }
+      after: {
+        term: kept.term.code,
+        offer: made!.id,
+        sections: place.sections,
+        until: at.until,
+        serves: linePolicyOf(kept.term).serves
+      }
     })
     return made!.id
   })

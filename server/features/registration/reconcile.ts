@@ -9,6 +9,7 @@ import type { Reader } from '#server/db/connect'
 import type { Action } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { pricedSeats } from '#server/features/charges/ledger'
+import { heldByOffers } from './offers'
 
 /** One sentence for each thing that does not agree; none where all of it does. */
 export async function disagreements(db: Reader): Promise<string[]> {
@@ -25,9 +26,6 @@ async function ofCounts(db: Reader): Promise<string[]> {
   // Written out: inside them, columns of the outer table need their table's name.
   const rows = sql<number>`(select count(*) from registration r where r.section_id = section.id)`
   const places = sql<number>`(select count(*) from waitlist_place w where w.section_id = section.id)`
-  const held = sql<number>`(
-    select count(*) from offered_seat x join seat_offer o on o.id = x.offer_id
-    where x.section_id = section.id and o.answer is null)`
   const wrong = await db
     .select({
       code: t.section.code,
@@ -36,10 +34,16 @@ async function ofCounts(db: Reader): Promise<string[]> {
       waiting: t.section.waiting,
       places,
       offered: t.section.offered,
-      held
+      held: heldByOffers
     })
     .from(t.section)
-    .where(or(ne(t.section.taken, rows), ne(t.section.waiting, places), sql`${t.section.offered} < ${held}`))
+    .where(
+      or(
+        ne(t.section.taken, rows),
+        ne(t.section.waiting, places),
+        sql`${t.section.offered} < ${heldByOffers}`
+      )
+    )
   return wrong.map(
     (one) =>
       `${one.code} says ${one.taken} taken, ${one.waiting} waiting, ${one.offered} offered; there are ${one.rows}, ${one.places}, ${one.held}.`

@@ -8,6 +8,7 @@ import {
   GENERAL_REFUSALS,
   generalRefusals,
   givenBack,
+  groupLines,
   pickedOptions,
   rehearse,
   type RegistrationFacts
@@ -43,6 +44,11 @@ export async function readSheet(
     ({ course }) => !registered.has(course) || facts.exchanging.has(course)
   )
   const decisions = rehearse(facts, ready)
+  const groups = groupLines(ready, facts)
+  /** A line that goes through only together with others is tried as it was picked, and nothing after it. */
+  const boundTo = (course: CourseCode) =>
+    groups.find((group) => group.some((one) => one.course === course))!.find((one) => one.course !== course)
+      ?.course
 
   const drops = new Map(
     [...registered.keys()].map((course) => [course, decideDrop({ ...facts, now }, [course])[0]!])
@@ -100,7 +106,13 @@ export async function readSheet(
       setAside,
       line: line.lines.length ? line : null,
       drop: null,
-      fallbacks: triedAfter(facts, offer, fallbacksOf(picture.fallbacks, term, course).list, course),
+      fallbacks: triedAfter(
+        facts,
+        offer,
+        fallbacksOf(picture.fallbacks, term, course).list,
+        course,
+        boundTo(course)
+      ),
       waiting: none.waiting
     }
   })
@@ -124,17 +136,19 @@ export async function readSheet(
 /** Entry by entry, an account is its student's and the registrar's; what is owed in all stands in the record. */
 const seesMoney = (relation: StudentRecord['relation']) => relation === 'self' || relation === 'registrar'
 
-/** What is tried after a line, each judged as if it stood alone. */
+/** What is tried after a line, each judged as if it stood alone; nothing is where the line is bound to another. */
 function triedAfter(
   facts: RegistrationFacts,
   offer: readonly Section[],
   list: readonly Fallback[],
-  course: CourseCode
+  course: CourseCode,
+  boundTo: CourseCode | undefined
 ): SheetLine['fallbacks'] {
   return list.map((fallback) => {
     const option =
       fallback.kind === 'sections' ? pickedOptions(offer, fallback.sections).get(course) : undefined
-    const refusals = option ? decide(facts, [option])[0]!.refusals : []
+    const own = option ? decide(facts, [option])[0]!.refusals : []
+    const refusals = boundTo ? [...own, { code: 'together' as const, with: boundTo }] : own
     return {
       fallback,
       sections: option ? [...sectionsOf(option)] : [],

@@ -173,10 +173,12 @@ function press() {
             @leave="(course) => run({ leave: [course] })"
           />
           <RunOutlook
-            v-if="!closed && chosen.length"
+            v-if="!closed && chosen.length && sheet.opens !== null"
             :lines="chosen"
             :held="sheet.credits.registered"
             :opened="opened"
+            :whole="whole"
+            :stopped="sheet.general.some((one) => one.code !== 'notOpen')"
           />
         </div>
         <div v-else class="card empty">
@@ -189,7 +191,7 @@ function press() {
         <div class="beside">
           <AccountCard
             :statement="sheet.statement"
-            :expected="money.totalWith(registered, seatsToCome)"
+            :expected="money.totalWith(seatsToCome)"
             :pending="!closed && seatsToCome.length > 0"
             @paid="settled"
           />
