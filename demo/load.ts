@@ -608,6 +608,7 @@ function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
     loadMost: season === 'summer' ? 9 : 18,
     repeatBelow: 'C',
     signOffPolicy: 'term',
-    waitlistPolicy: 'offer'
+    waitlistPolicy: 'offer',
+    arming: true
   }
 }

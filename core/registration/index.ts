@@ -29,6 +29,7 @@ export {
   type LinePolicy,
   type LineTaking
 } from './line'
+export { drawLots } from './lots'
 export { isScarce, outlook, scarceCourses, type Outlook, type OutlookLine } from './outlook'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
 export { GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'

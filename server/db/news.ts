@@ -36,6 +36,8 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'payment.answered': ['record'],
   'payment.noticed': ['record'],
   'fallbacks.changed': ['record'],
+  'sheet.prepared': ['record'],
+  'sheet.ran': ['record'],
   'line.joined': ['record', 'seats'],
   'line.left': ['record', 'seats'],
   'line.served': ['seats'],

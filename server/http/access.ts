@@ -87,6 +87,7 @@ export const ACCESS = {
   'DELETE /api/students/:id/calendar-address': { relations: OWN },
   'POST /api/students/:id/runs': { relations: OWN },
   'POST /api/students/:id/fallbacks': { relations: OWN },
+  'POST /api/students/:id/sheet': { relations: OWN },
   'POST /api/students/:id/payments': { relations: OWN },
   'POST /api/students/:id/offers/:offer': { relations: OWN },
   'POST /api/students/:id/waivers/:course': { relations: OWN },

@@ -6,10 +6,13 @@ import type { Database } from '#server/db/connect'
 import { forgetMadeChanges } from '#server/db/madeChange'
 import { askAgain } from '#server/features/charges/payments'
 import { followUnpaid } from '#server/features/charges/unpaid'
+import { nextArmed, runArmed } from '#server/features/registration/armed'
+import { rehearseNightly } from '#server/features/registration/rehearsals'
 import { endCutOffRuns } from '#server/features/registration/run'
 import { serveAllLines } from '#server/features/registration/serving'
 import { sendMails } from '#server/features/mail/mails'
 import { thePost } from '#server/gateways/post'
+import { campusNow } from '#server/gateways/clock'
 import { theCashier } from '#server/gateways/cashier'
 import type { Shelf } from '#shared/catalog/shelf'
 
@@ -23,8 +26,10 @@ export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
   await forgetMadeChanges(db, Date.now())
 }
 
-/** What the campus time makes due: seats that were not paid for, offers that are over, the lines. */
+/** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines. */
 async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
+  await runArmed(db, shelf)
+  await rehearseNightly(db, shelf)
   await followUnpaid(db, shelf.zone)
   await serveAllLines(db, shelf)
 }
@@ -34,14 +39,30 @@ export async function doWhatIsDue(db: Database, shelf: Shelf): Promise<void> {
   await dueByNow(db, shelf).catch(sayFailure)
 }
 
+/** A sheet that runs by itself does so at its opening, and not a minute later. */
+async function untilNextArmed(db: Database): Promise<number> {
+  const next = await nextArmed(db)
+  return next === undefined ? Infinity : Math.max(0, next - (await campusNow(db)))
+}
+
 const sayFailure = (error: unknown) =>
   console.error(`The work of the minute failed: ${error instanceof Error ? error.message : 'unknown'}`)
 
 /** Begins the work, until the returned function is called. What fails is said, and tried again with the next turn. */
 export function begin(db: () => Database, shelf: () => Promise<Shelf>): () => void {
-  const work = async () => everyMinute(db(), await shelf())
+  let opening: NodeJS.Timeout | undefined
+  const run = async () => runArmed(db(), await shelf())
+  const work = async () => {
+    await everyMinute(db(), await shelf())
+    const next = await untilNextArmed(db())
+    clearTimeout(opening)
+    if (next < MINUTE_MS) opening = setTimeout(() => void run().catch(sayFailure), next).unref()
+  }
   const turn = () => void work().catch(sayFailure)
   turn()
   const timer = setInterval(turn, MINUTE_MS).unref()
-  return () => clearInterval(timer)
+  return () => {
+    clearInterval(timer)
+    clearTimeout(opening)
+  }
 }

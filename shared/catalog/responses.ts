@@ -11,6 +11,8 @@ export interface TermView extends Term {
   dropFreeEndsAt: Instant
   dropEndsAt: Instant
   line: LinePolicy
+  /** Whether a run sheet may be left to run by itself at its opening. */
+  arming: boolean
   paymentDueOn: IsoDate
   /** Null where it is not known here what the term costs. */
   prices: TermPrices | null

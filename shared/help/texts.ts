@@ -169,7 +169,8 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
       },
       {
         question: 'I am in another tab when it opens. Is that a disadvantage?',
-        answer: 'The page counts down to your opening and opens by itself; it does not register for you.'
+        answer:
+          'The page counts down to your opening and opens by itself. Where the term allows it, you can also leave the run sheet to run by itself at the opening; what came of it is mailed to you.'
       },
       {
         question: 'Who can lift a hold?',

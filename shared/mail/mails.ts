@@ -1,6 +1,8 @@
 /** What is mailed to a student of what others, or time, did to their record; worked out from the log's own entry. */
 import type { TermView } from '#shared/catalog/responses'
+import { rehearsalText, type RehearsalSaid } from '#shared/registration/rehearsal'
 import { instantText } from '#shared/when'
+import { count } from '#shared/words'
 
 export interface MailText {
   subject: string
@@ -47,6 +49,16 @@ const TOLD: Record<string, Teller> = {
   'registration.released': ({ term, of, before }) => ({
     subject: `Your seat in ${String(of.course)} was given back`,
     text: `${term} was not paid for by the due date, so your seat in ${String(of.course)} (${listed(before.sections)}) was given back. What is still free can be registered anew.`
+  }),
+  'rehearsal.told': ({ term, of }, { zone }) => ({
+    subject: `Your run sheet for ${term}, rehearsed`,
+    text: rehearsalText(of as unknown as RehearsalSaid, zone)
+  }),
+  'sheet.ran': ({ term, of }) => ({
+    subject: `Your run sheet for ${term} has run`,
+    text: of.receipt
+      ? `As you had prepared it, your sheet ran at your opening: ${String(of.seats)} of ${count(Number(of.lines), 'line')} ended in a seat. The receipt is on Register.`
+      : 'As you had prepared it, your sheet was to run at your opening; nothing was left on it to register.'
   }),
   'signOff.given': ({ term }) => ({
     subject: `${term} is signed off`,

@@ -34,6 +34,7 @@ const TITLES: Titles = {
   makeAddress: () => 'a calendar address',
   dropAddress: () => 'withdrawing the calendar address',
   fallbacks: ({ course }) => `the fallbacks of ${course}`,
+  prepare: ({ term: code }, term) => `what is prepared for ${term(code)}`,
   askReview: () => 'asking for a review',
   signOff: ({ term: code }, term) => `the sign-off of ${term(code)}`,
   withdrawSignOff: ({ term: code }, term) => `withdrawing the sign-off of ${term(code)}`,

@@ -12,6 +12,7 @@ import type { CourseMark } from '#shared/catalog/responses'
 import { FIRST_DRAFT } from '#shared/reading'
 import type { StudentView } from '#shared/record/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
+import type { PreparedSheet } from '#shared/registration/prepared'
 import type { Carry, RouteAnswer, RouteView } from '#shared/route/responses'
 import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
 
@@ -58,6 +59,7 @@ export type Change =
   | { kind: 'makeAddress' }
   | { kind: 'dropAddress' }
   | ({ kind: 'fallbacks' } & LineFallbacks)
+  | ({ kind: 'prepare' } & PreparedSheet)
   | { kind: 'askReview' }
   | { kind: 'signOff'; term: TermCode }
   | { kind: 'withdrawSignOff'; term: TermCode }
@@ -135,6 +137,7 @@ const SENT: Sent = {
   makeAddress: () => post('calendar-address'),
   dropAddress: () => remove('calendar-address'),
   fallbacks: ({ kind: _, ...body }) => post('fallbacks', body),
+  prepare: ({ kind: _, ...body }) => post('sheet', body),
   askReview: () => post('review'),
   signOff: ({ term }) => post('sign-off', { term }),
   withdrawSignOff: ({ term }) => remove('sign-off', { term }),
@@ -208,6 +211,10 @@ const SHOWN: Shown = {
   fallbacks: (view, { kind: _, ...line }) => ({
     ...view,
     fallbacks: [...view.fallbacks.filter((one) => one.term !== line.term || one.course !== line.course), line]
+  }),
+  prepare: (view, { kind: _, ...sheet }) => ({
+    ...view,
+    prepared: [...view.prepared.filter((one) => one.term !== sheet.term), sheet]
   }),
   dropAddress: (view) => ({ ...view, calendarKey: null }),
   withdrawException: (view, { exception }) => ({

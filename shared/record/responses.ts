@@ -10,6 +10,7 @@ import type { WaiverView, AdvisorCard, SignOffView } from '#shared/advising/resp
 import type { TermAccount } from '#shared/charges/responses'
 import type { CourseMark } from '#shared/catalog/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
+import type { PreparedSheet } from '#shared/registration/prepared'
 import type { RouteView, Carry } from '#shared/route/responses'
 import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
 
@@ -38,6 +39,8 @@ export interface StudentRecord {
   waiting: WaitingPlace[]
   /** What is tried where a line of the run sheet does not go through. */
   fallbacks: LineFallbacks[]
+  /** How the run sheets are prepared. */
+  prepared: PreparedSheet[]
   /** Seats that are held for the student for a time, without an answer yet. */
   offers: SeatOffer[]
   holds: (Hold & { howToLift: string })[]

@@ -12,6 +12,7 @@ const autumn = {
   addEndsAt: at('2027-09-11T00:00:00Z'),
   dropFreeEndsAt: at('2027-09-11T00:00:00Z'),
   dropEndsAt: at('2027-11-20T00:00:00Z'),
+  arming: false,
   line: { serves: 'offer', closes: at('2027-09-09T00:00:00Z'), hours: 48, hoursNear: 12 },
   paymentDueOn: '2027-08-02'
 } as TermView

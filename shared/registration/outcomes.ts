@@ -17,3 +17,6 @@ export const OUTCOMES = [
   'notTried'
 ] as const
 export type Outcome = (typeof OUTCOMES)[number]
+
+/** Whether a line ended in a seat. */
+export const isSeat = (outcome: Outcome): boolean => outcome === 'registered' || outcome === 'exchanged'

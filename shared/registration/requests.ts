@@ -27,6 +27,14 @@ export const offerBody = z.object({
   givingUp: courses.default([])
 })
 
+export const preparedBody = z.object({
+  term: termCode,
+  order: courses.default([]),
+  leftOut: courses.default([]),
+  whole: z.boolean('has to be true or false').default(false),
+  armed: z.boolean('has to be true or false').default(false)
+})
+
 const sectionCode = z
   .string()
   .regex(/^[0-9A-Z]{5}$/, 'has to be a section code such as L9SQG')

@@ -71,6 +71,8 @@ export interface Receipt {
   by: string | null
   /** Whether its lines to register went through all together or not at all. */
   whole: boolean
+  /** Whether it began by itself at the opening. */
+  armed: boolean
   /** False while lines are still to be tried. */
   ended: boolean
   lines: ReceiptLine[]

@@ -7,6 +7,7 @@ import { changesSince, type Section } from '#core/week'
 import { accountOf, openOf, seatsLostOn } from '#shared/charges/balance'
 import type { TermAccount } from '#shared/charges/responses'
 import { moneyText } from '#shared/charges/texts'
+import { preparedOf } from '#shared/registration/prepared'
 import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
 import type { TermView } from '#shared/catalog/responses'
 import { goingWith } from '#shared/reading'
@@ -94,13 +95,16 @@ function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): T
   const without = planned.filter(
     (one) => !held.has(one.course) && !settled.has(one.course) && !waiting.has(one.course)
   ).length
+  const itself = adding === 'notYet' && preparedOf(picture.prepared, term.code).armed
   const task: Todo = {
     id: `opening ${term.code}`,
     urgency: adding === 'open' ? 'attention' : 'plain',
     title: adding === 'open' ? `${term.name} is open for you` : `${term.name} opens for you`,
-    text: without
-      ? `${count(unsettled, 'course')} to register, ${without} without a section.`
-      : `${count(unsettled, 'course')} on the run sheet, each with a section.`,
+    text: `${
+      without
+        ? `${count(unsettled, 'course')} to register, ${without} without a section.`
+        : `${count(unsettled, 'course')} on the run sheet, each with a section.`
+    }${itself ? ' The sheet runs by itself.' : ''}`,
     when: whenOf(question, standing),
     action: without ? { label: 'Pick sections', to: 'week' } : { label: 'Run sheet', to: 'register' }
   }

@@ -189,7 +189,7 @@ test('wishes are dragged into order, and the gallery and the picture point at ea
   expect((await page.request.post('/api/students/1/week-habits', { data })).ok()).toBe(true)
   await page.request.post('/api/students/1/keep-free', { data: { hours: [] } })
   await open(page, '/find')
-  const wish = (n: number) => page.locator('[data-wish]').nth(n)
+  const wish = (n: number) => page.locator('[data-place]').nth(n)
   await expect(page.getByRole('button', { name: /^Week 1:/ })).toBeVisible()
   const [from, to] = [(await wish(1).boundingBox())!, (await wish(0).boundingBox())!]
   await page.mouse.move(from.x + 60, from.y + 12)

@@ -5,6 +5,7 @@ import { titleOf } from '#shared/record/changeTitles'
 import type { Change } from '#shared/record/changes'
 import type { Outcome } from '#shared/record/changeQueue'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
+import type { PreparedSheet } from '#shared/registration/prepared'
 import type { Carry, RouteView } from '#shared/route/responses'
 import { changesText, changeText } from '#shared/route/texts'
 
@@ -161,6 +162,7 @@ export const useChanges = defineStore('changes', () => {
     },
     writeTermNote: (term: TermCode, text: string | null) =>
       make({ kind: 'termNote', term, text, by: session.who!.name }),
+    prepare: (sheet: PreparedSheet) => make({ kind: 'prepare', ...sheet }),
     setFallbacks: (line: LineFallbacks) => make({ kind: 'fallbacks', ...line }),
     askForReview: () => make({ kind: 'askReview' }),
     signOff: (term: TermCode) => make({ kind: 'signOff', term }),

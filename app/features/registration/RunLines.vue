@@ -23,6 +23,8 @@ const emit = defineEmits<{
   keep: []
   confirm: []
   leave: [course: CourseCode]
+  /** The order in which those that are ready are registered. */
+  arrange: [order: CourseCode[]]
 }>()
 const student = useStudent()
 const college = useCollege()
@@ -54,6 +56,29 @@ const hasFallbacks = computed(() => !props.closed && props.lines.some((line) => 
 /** Courses that can stand or fall with one another. */
 const others = computed(() => props.lines.filter((line) => line.state === 'ready').map((line) => line.course))
 /** Everything is asked above the table; a single course, or two that go together, where it stands. */
+const rows = ref<HTMLElement>()
+const ready = computed(() => props.lines.filter((line) => line.state === 'ready'))
+const isFixed = computed(() => !student.own || props.closed || ready.value.length < 2)
+const {
+  shown: arranged,
+  lifted,
+  step
+} = useArranging<SheetLine>(rows, {
+  things: () => ready.value,
+  isFixed: () => isFixed.value,
+  change: (next) =>
+    emit(
+      'arrange',
+      next.map((line) => line.course)
+    )
+})
+/** As they lie while one is dragged, each with its place among those that are ready. */
+const shown = computed(() => {
+  let at = 0
+  return props.lines.map((line) =>
+    line.state === 'ready' ? { line: arranged.value[at]!, at: at++ } : { line, at: undefined }
+  )
+})
 const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props.dropping.length < 3
 </script>
 
@@ -76,18 +101,31 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
         <th v-if="student.own" scope="col"><span class="visually-hidden">What may be done</span></th>
       </tr>
     </thead>
-    <tbody>
-      <template v-for="(line, i) in lines" :key="line.course">
-        <tr :class="`hue-${hueOf(line.course).hue}`">
+    <tbody ref="rows">
+      <template v-for="({ line, at }, i) in shown" :key="line.course">
+        <tr
+          :class="[`hue-${hueOf(line.course).hue}`, { lifted: at !== undefined && lifted === at }]"
+          :data-place="isFixed ? undefined : at"
+        >
           <td class="pick">
-            <v-checkbox-btn
-              v-if="line.state === 'ready' && !closed"
-              :model-value="!left.has(line.course)"
-              :aria-label="`Register ${line.course}`"
-              :disabled="!student.own"
-              @update:model-value="emit('toggle', line.course)"
-            />
-            <span v-else class="quiet">{{ i + 1 }}</span>
+            <div class="marks">
+              <v-checkbox-btn
+                v-if="line.state === 'ready' && !closed"
+                :model-value="!left.has(line.course)"
+                :aria-label="`Register ${line.course}`"
+                :disabled="!student.own"
+                @update:model-value="emit('toggle', line.course)"
+              />
+              <span v-else class="quiet">{{ i + 1 }}</span>
+              <v-bare-btn
+                v-if="at !== undefined && !isFixed"
+                class="grip"
+                :aria-label="`Line ${at + 1}: ${line.course}. Arrow up and down move it.`"
+                @keydown.up.prevent="step(at, -1)"
+                @keydown.down.prevent="step(at, 1)"
+                ><span aria-hidden="true">{{ at + 1 }}</span></v-bare-btn
+              >
+            </div>
           </td>
           <th scope="row">
             <span class="edge" aria-hidden="true" />
@@ -208,6 +246,29 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
 }
 .pick {
   width: 40px;
+}
+.pick:has(.grip) {
+  width: 66px;
+}
+.marks {
+  display: flex;
+  align-items: center;
+  gap: 2px;
+}
+.grip {
+  cursor: grab;
+  min-width: 26px;
+  min-height: 26px;
+  text-align: center;
+  border-radius: 6px;
+  color: var(--quiet);
+}
+.grip:hover,
+.grip:focus-visible {
+  background: var(--shade);
+}
+.lifted {
+  opacity: 0.5;
 }
 .hours {
   display: block;

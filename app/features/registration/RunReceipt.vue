@@ -96,7 +96,8 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
     <h2 id="receipt-title">
       Receipt {{ shown.id }}
       <span class="quiet small"
-        >{{ instantText(shown.at, college.zone) }} · {{ shown.by ?? 'by the rule of the term' }}</span
+        >{{ instantText(shown.at, college.zone) }} · {{ shown.by ?? 'by the rule of the term'
+        }}{{ shown.armed ? ', run by itself at the opening' : '' }}</span
       >
     </h2>
     <p class="sum">

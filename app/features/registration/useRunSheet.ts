@@ -1,9 +1,11 @@
 import type { CourseCode } from '#core/ids'
+import { inOrder, preparedOf, type PreparedSheet } from '#shared/registration/prepared'
 import type { RunSheet, SheetLine } from '#shared/registration/responses'
 
 /** The run sheet of the term on screen, as the server judges it, and what of it is chosen. */
 export function useRunSheet() {
   const student = useStudent()
+  const changes = useChanges()
   const clock = useClock()
   const standing = useStanding()
 
@@ -36,13 +38,23 @@ export function useRunSheet() {
   watch(useSeatsOn(sheet), (_, before) => before && load())
 
   const closed = computed(() => sheet.value !== undefined && clock.now >= sheet.value.closes)
-  const lines = computed(() => sheet.value?.lines ?? [])
+  /** As the student has prepared it; the server keeps it. */
+  const prepared = computed(() => preparedOf(student.picture?.prepared ?? [], standing.term!.code))
+  const prepare = (said: Partial<PreparedSheet>) => void changes.prepare({ ...prepared.value, ...said })
+  const lines = computed(() => {
+    const all = sheet.value?.lines ?? []
+    const ordered = inOrder(
+      all.filter((line) => line.state === 'ready'),
+      prepared.value.order
+    ).values()
+    return all.map((line) => (line.state === 'ready' ? ordered.next().value! : line))
+  })
   const registered = computed(() =>
     lines.value.filter((line) => line.state === 'registered' || line.givesBack.length)
   )
   const ready = computed(() => lines.value.filter((line) => line.state === 'ready'))
   /** Courses that are ready and not to be registered by the next run. */
-  const left = ref(new Set<CourseCode>())
+  const left = computed(() => new Set(prepared.value.leftOut))
   const chosen = computed(() => ready.value.filter((line) => !left.value.has(line.course)))
   /** Refused as things stand, with a place in line as the first that can be had instead. */
   const waitsFor = ({ refusals, fallbacks, line }: SheetLine) =>
@@ -57,7 +69,7 @@ export function useRunSheet() {
   function toggle(course: CourseCode) {
     const next = new Set(left.value)
     if (!next.delete(course)) next.add(course)
-    left.value = next
+    prepare({ leftOut: [...next] })
   }
   const inLine = computed(() => chosen.value.filter(waitsFor))
   return {
@@ -69,6 +81,8 @@ export function useRunSheet() {
     lines,
     registered,
     ready,
+    prepared,
+    prepare,
     left,
     chosen,
     inLine,

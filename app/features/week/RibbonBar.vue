@@ -113,7 +113,12 @@ const room = computed(
   padding: 1px 2px 1px 6px;
   white-space: normal;
 }
-.bar.compact.flat strong,
+.bar.compact.flat {
+  padding: 0 2px 0 7px;
+  font-size: 9.5px;
+  line-height: 1.1;
+  white-space: nowrap;
+}
 .compact .half {
   display: none;
 }

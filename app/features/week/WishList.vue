@@ -1,10 +1,4 @@
 <script setup lang="ts">
-import {
-  draggable,
-  dropTargetForElements,
-  monitorForElements
-} from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
-import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine'
 import { useFileDialog } from '@vueuse/core'
 import type { Wish } from '#core/find'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
@@ -20,59 +14,12 @@ const props = defineProps<{ wishes: readonly Wish[]; sections: readonly Section[
 const emit = defineEmits<{ change: [wishes: Wish[]] }>()
 
 const list = ref<HTMLElement>()
-const lifted = ref<number>()
-/** As they lie while one is dragged. */
-const lying = shallowRef<readonly Wish[]>()
-const shown = computed(() => lying.value ?? props.wishes)
-const moved = (wishes: readonly Wish[], from: number, to: number) => {
-  const next = [...wishes]
-  next.splice(to, 0, ...next.splice(from, 1))
-  return next
-}
-
-let end: (() => void) | undefined
-function arrange() {
-  end?.()
-  const items = [...(list.value?.querySelectorAll<HTMLElement>('[data-wish]') ?? [])]
-  end = combine(
-    ...items.flatMap((element) => [
-      draggable({ element, getInitialData: () => ({ wish: Number(element.dataset.wish) }) }),
-      dropTargetForElements({ element, getData: () => ({ over: Number(element.dataset.wish) }) })
-    ]),
-    monitorForElements({
-      canMonitor: ({ source }) => typeof source.data.wish === 'number',
-      onDragStart: ({ source }) => {
-        lifted.value = source.data.wish as number
-        lying.value = props.wishes
-      },
-      onDropTargetChange: ({ location }) => {
-        const over = location.current.dropTargets[0]?.data.over
-        if (typeof over !== 'number' || lifted.value === undefined || over === lifted.value) return
-        lying.value = moved(lying.value!, lifted.value, over)
-        lifted.value = over
-        emit('change', [...lying.value])
-      },
-      onDrop: () => {
-        lifted.value = undefined
-        lying.value = undefined
-      }
-    })
-  )
-}
-watch(
-  () => [props.wishes.length, props.disabled],
-  () => nextTick(arrange),
-  { immediate: true }
-)
-onUnmounted(() => end?.())
-
-async function step(from: number, by: number) {
-  const to = from + by
-  if (to < 0 || to >= props.wishes.length) return
-  emit('change', moved(props.wishes, from, to))
-  await nextTick()
-  list.value?.querySelector<HTMLElement>(`[data-wish="${to}"] .grip`)?.focus()
-}
+const { shown, lifted, step } = useArranging<Wish>(list, {
+  things: () => props.wishes,
+  isFixed: () => props.disabled,
+  change: (next) => emit('change', next),
+  atOnce: true
+})
 const put = (i: number, wish: Wish) =>
   emit(
     'change',
@@ -169,7 +116,7 @@ async function readFriend(i: number) {
     <li
       v-for="(wish, i) in shown"
       :key="`${wish.kind} ${i}`"
-      :data-wish="i"
+      :data-place="i"
       :class="{ lifted: lifted === i }"
     >
       <div class="line">

@@ -44,7 +44,9 @@ export const term = mysqlTable(
     /** A course earned with less may be taken again; null where nothing that is earned may. */
     repeatBelow: varchar({ length: 2 }),
     signOffPolicy: mysqlEnum(['none', 'term', 'strict']).notNull(),
-    waitlistPolicy: mysqlEnum(['offer', 'automatic']).notNull()
+    waitlistPolicy: mysqlEnum(['offer', 'automatic']).notNull(),
+    /** Whether a run sheet may be left to run by itself at its opening. */
+    arming: boolean().notNull().default(false)
   },
   (t) => [uniqueIndex('term_code').on(t.code), check('term_dates', sql`${t.startsOn} < ${t.endsOn}`)]
 )

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import {
   boolean,
   check,
+  date,
   index,
   int,
   json,
@@ -13,8 +14,10 @@ import {
   varchar
 } from 'drizzle-orm/mysql-core'
 import type { Refusal } from '#core/findings'
+import type { CourseCode } from '#core/ids'
 import type { Standing } from '#core/requisites'
 import type { Fallback } from '#shared/registration/fallbacks'
+import type { RehearsalSaid } from '#shared/registration/rehearsal'
 import { LINE_ACTIONS, OUTCOMES } from '#shared/registration/outcomes'
 import { term } from './calendar'
 import { course } from './catalog'
@@ -80,6 +83,48 @@ export const fallback = mysqlTable(
     onlyWithId: int().references(() => course.id)
   },
   (t) => [primaryKey({ columns: [t.studentId, t.termId, t.courseId] })]
+)
+
+/** How a student has prepared the run sheet of a term. */
+export const preparedSheet = mysqlTable(
+  'prepared_sheet',
+  {
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    /** The order in which courses are registered. */
+    order: json().$type<CourseCode[]>().notNull(),
+    leftOut: json().$type<CourseCode[]>().notNull(),
+    whole: boolean().notNull(),
+    /** Since when it is to run by itself at the opening; null where it is not. */
+    armedAt: instant(),
+    /** Its place among those that were armed, drawn at the opening. */
+    lot: int(),
+    /** By the machine's clock: until then it is one server's to run. */
+    leasedUntil: instant()
+  },
+  (t) => [primaryKey({ columns: [t.studentId, t.termId] }), index('prepared_sheet_armed').on(t.armedAt)]
+)
+
+/** What a student's sheet was said to come to at the opening, in the night before which it was worked out last. */
+export const rehearsal = mysqlTable(
+  'rehearsal',
+  {
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    /** The day on campus. */
+    onDate: date({ mode: 'string' }).notNull(),
+    /** Null where nothing was on it. */
+    said: json().$type<RehearsalSaid>()
+  },
+  (t) => [primaryKey({ columns: [t.studentId, t.termId] })]
 )
 
 /** A place in the line of a section. Who waits for a section and its lab stands in the lines of those that were full. */
@@ -168,6 +213,8 @@ export const receipt = mysqlTable(
     runKey: varchar({ length: 64 }),
     /** Whether its lines to register go through all together or not at all. */
     whole: boolean().notNull().default(false),
+    /** Whether it ran by itself at the opening, as the student had prepared it. */
+    armed: boolean().notNull().default(false),
     /** By the machine's clock, of which a run that was cut off is known. */
     begunAt: instant().notNull(),
     /** By the machine's clock; null while lines are still to be tried. */

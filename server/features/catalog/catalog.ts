@@ -116,6 +116,7 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
       addEndsAt: term.addEndsAt.getTime(),
       dropFreeEndsAt: term.dropFreeEndsAt.getTime(),
       dropEndsAt: term.dropEndsAt.getTime(),
+      arming: term.arming,
       line: linePolicyOf(term),
       paymentDueOn: term.paymentDueOn,
       prices: term.prices,

@@ -124,6 +124,13 @@ export const fallbackRows = (db: Reader, ids: number[]) =>
     .innerJoin(t.term, eq(t.term.id, t.fallback.termId))
     .where(inArray(t.fallback.studentId, ids))
 
+export const preparedRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ sheet: t.preparedSheet, term: t.term.code })
+    .from(t.preparedSheet)
+    .innerJoin(t.term, eq(t.term.id, t.preparedSheet.termId))
+    .where(inArray(t.preparedSheet.studentId, ids))
+
 /** Offers without an answer. */
 export const offerRows = (db: Reader, ids: number[]) =>
   db

@@ -54,6 +54,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   waiting: everybody,
   offers: everybody,
   fallbacks: everybody,
+  prepared: everybody,
   holds: everybody,
   accounts: everybody,
   advisors: everybody,

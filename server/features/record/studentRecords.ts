@@ -21,6 +21,7 @@ import {
   waitingRows,
   offerRows,
   fallbackRows,
+  preparedRows,
   advisorRows,
   routeRows,
   plannedRows,
@@ -71,6 +72,7 @@ export async function readStudentRecords(
   const waiting = groupBy(await waitingRows(db, wanted), (row) => row.studentId)
   const offers = groupBy(await offerRows(db, wanted), (row) => row.offer.studentId)
   const fallbacks = groupBy(await fallbackRows(db, wanted), (row) => row.studentId)
+  const prepared = groupBy(await preparedRows(db, wanted), (row) => row.sheet.studentId)
   const holds = groupBy(
     await db
       .select()
@@ -213,6 +215,13 @@ export async function readStudentRecords(
         term: termCode(term),
         list,
         onlyWith: onlyWith === null ? null : courseCode(onlyWith)
+      })),
+      prepared: (prepared.get(s.id) ?? []).map(({ sheet: { order, leftOut, whole, armedAt }, term }) => ({
+        term: termCode(term),
+        order,
+        leftOut,
+        whole,
+        armed: armedAt !== null
       })),
       holds: (holds.get(s.id) ?? []).map(({ title, office, amount, stopsRegistration, howToLift }) => ({
         title,

@@ -16,6 +16,7 @@ import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
+import { isSeat } from '#shared/registration/outcomes'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { dropSeats } from './drops'
 import { factsOfOffer } from './facts'
@@ -67,7 +68,7 @@ export function answerOffer(
       answer === 'decline'
         ? await decline(tx, who, student, offer, now)
         : await accept(tx, who, student, offer, givingUp, shelf, now)
-    if (lines.some((line) => line.outcome === 'registered' || line.outcome === 'exchanged'))
+    if (lines.some((line) => isSeat(line.outcome)))
       await settleCharges(tx, { student, term, by: who.id, now })
     const about = { student, term: offer.termId, by: who.id, key: key ?? null, now, ended: true }
     return receiptOf(await insertReceipt(tx, about, lines))

@@ -1,9 +1,12 @@
 /** Who may register from when. */
-import { termCode } from '#core/ids'
-import type { Opening } from '#core/registration'
+import { studentId, termCode, type StudentId, type TermCode } from '#core/ids'
+import { openingFor, type Opening } from '#core/registration'
+import type { Instant } from '#core/time'
 import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import { asc, eq } from 'drizzle-orm'
+import { groupBy } from '#server/db/groupBy'
+import { programRows } from '#server/features/record/queries'
+import { asc, eq, inArray } from 'drizzle-orm'
 
 export async function readOpenings(db: Reader): Promise<Opening[]> {
   const rows = await db
@@ -20,4 +23,27 @@ export async function readOpenings(db: Reader): Promise<Opening[]> {
     blocks: opening.blocks,
     students: opening.studentId === null ? [] : [opening.studentId]
   }))
+}
+
+/** From when students may register in a term; those for whom it does not open are left out. */
+export async function opensFor(
+  db: Reader,
+  term: TermCode,
+  students: readonly StudentId[]
+): Promise<Map<StudentId, Instant>> {
+  if (!students.length) return new Map()
+  const openings = await readOpenings(db)
+  const programs = groupBy(await programRows(db, [...students]), (row) => row.studentId)
+  const people = await db
+    .select({ id: t.student.id, standing: t.student.standing, block: t.block.code })
+    .from(t.student)
+    .leftJoin(t.block, eq(t.block.id, t.student.blockId))
+    .where(inArray(t.student.id, [...students]))
+  return new Map(
+    people.flatMap((person) => {
+      const own = (programs.get(person.id) ?? []).map((row) => row.code)
+      const found = openingFor({ ...person, programs: own }, term, openings)
+      return found ? [[studentId(person.id), found.opens] as const] : []
+    })
+  )
 }

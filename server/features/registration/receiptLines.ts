@@ -47,7 +47,8 @@ export async function insertReceipt(
     key,
     now,
     ended,
-    whole = false
+    whole = false,
+    armed = false
   }: {
     student: StudentId
     /** Of the table of terms. */
@@ -59,6 +60,8 @@ export async function insertReceipt(
     ended: boolean
     /** Of a run whose lines go through all together or not at all. */
     whole?: boolean
+    /** Of a run that began by itself at the opening. */
+    armed?: boolean
   },
   lines: readonly ReceiptLine[]
 ): Promise<number> {
@@ -72,6 +75,7 @@ export async function insertReceipt(
       byId: by,
       runKey: key,
       whole,
+      armed,
       begunAt: new Date(),
       endedAt: ended ? new Date() : null
     })

@@ -32,7 +32,7 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { goingWith } from '#shared/reading'
-import type { LineAction, Outcome } from '#shared/registration/outcomes'
+import { isSeat, type LineAction, type Outcome } from '#shared/registration/outcomes'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { dropSeats } from './drops'
@@ -52,6 +52,8 @@ export interface RunAsked {
   leave?: CourseCode[]
   /** The courses to register go through all together or not at all. */
   whole?: boolean
+  /** It began by itself at the opening. */
+  armed?: boolean
   key?: string | undefined
 }
 
@@ -111,7 +113,7 @@ async function begin(
   asked: RunAsked,
   picked: ReadonlyMap<CourseCode, Option>
 ): Promise<{ id: number; whole: boolean }> {
-  const { term: code, key, whole = false } = asked
+  const { term: code, key, whole = false, armed = false } = asked
   const term = await termRow(db, code)
   const chosen = [...byAction(asked)].flatMap(([action, courses]) =>
     [...courses].map((course) => ({ action, course }))
@@ -137,7 +139,7 @@ async function begin(
       return lineOf(course, outcome, { action, sections: option ? codesOf(option) : [] })
     })
     const now = await campusNow(tx)
-    const about = { student, term: term.id, by: who.id, key: key ?? null, now, ended: false, whole }
+    const about = { student, term: term.id, by: who.id, key: key ?? null, now, ended: false, whole, armed }
     return { id: await insertReceipt(tx, about, lines), whole }
   })
 }
@@ -229,8 +231,8 @@ async function registerGroup(
   )
 }
 
-/** Outcomes after which other seats are held, and something else is owed. */
-const CHANGES_SEATS = new Set<Outcome>(['registered', 'exchanged', 'dropped'])
+/** Whether other seats are held after it, and something else is owed. */
+const changesSeats = (outcome: Outcome) => isSeat(outcome) || outcome === 'dropped'
 
 /** Does one step of a run and writes what came of its lines, unless another request for the same run has tried them. */
 async function attempt(
@@ -254,7 +256,7 @@ async function attempt(
           .update(t.receiptLine)
           .set(line)
           .where(eq(t.receiptLine.id, still.get(course)!))
-      if (lines.some((line) => CHANGES_SEATS.has(line.outcome)))
+      if (lines.some((line) => changesSeats(line.outcome)))
         await settleCharges(tx, { student, term, by: who.id, now: await campusNow(tx) })
     })
   try {

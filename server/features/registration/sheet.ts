@@ -13,11 +13,12 @@ import {
   rehearse,
   type RegistrationFacts
 } from '#core/registration'
-import { sectionsOf, type Section } from '#core/week'
+import { sectionsOf, type Option, type Section } from '#core/week'
 import type { Instant } from '#core/time'
 import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import { waitingIn } from '#shared/registration/registering'
+import { inOrder, preparedOf } from '#shared/registration/prepared'
 import { fallbacksOf, type Fallback } from '#shared/registration/fallbacks'
 import { goingWith } from '#shared/reading'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
@@ -40,9 +41,7 @@ export async function readSheet(
   const draft = goingWith(picture, term)
   const options = pickedOptions(offer, draft?.sections ?? [])
   const registered = new Map(facts.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
-  const ready = [...options.values()].filter(
-    ({ course }) => !registered.has(course) || facts.exchanging.has(course)
-  )
+  const ready = readyLines(facts, options.values(), preparedOf(picture.prepared, term).order)
   const decisions = rehearse(facts, ready)
   const groups = groupLines(ready, facts)
   /** A line that goes through only together with others is tried as it was picked, and nothing after it. */
@@ -133,6 +132,19 @@ export async function readSheet(
   }
 }
 
+/** What is to be registered or exchanged, in the student's order. */
+export function readyLines(
+  { heldSections, exchanging }: Pick<RegistrationFacts, 'heldSections' | 'exchanging'>,
+  options: Iterable<Option>,
+  order: readonly CourseCode[]
+): Option[] {
+  const held = new Set(heldSections.map((one) => one.course))
+  return inOrder(
+    [...options].filter(({ course }) => !held.has(course) || exchanging.has(course)),
+    order
+  )
+}
+
 /** Entry by entry, an account is its student's and the registrar's; what is owed in all stands in the record. */
 const seesMoney = (relation: StudentRecord['relation']) => relation === 'self' || relation === 'registrar'
 
@@ -178,6 +190,7 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
       at: t.receipt.at,
       by: t.account.name,
       whole: t.receipt.whole,
+      armed: t.receipt.armed,
       endedAt: t.receipt.endedAt
     })
     .from(t.receipt)
@@ -198,9 +211,10 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     )
     .orderBy(asc(t.receiptLine.ordinal))
   const lines = groupBy(rows, (row) => row.line.receiptId)
-  return receipts.map(({ id, at, by, whole, endedAt }) => ({
+  return receipts.map(({ id, at, by, whole, armed, endedAt }) => ({
     id,
     whole,
+    armed,
     at: at.getTime(),
     by,
     ended: endedAt !== null,

@@ -18,6 +18,8 @@ const {
   lines,
   registered,
   ready,
+  prepared,
+  prepare,
   left,
   chosen,
   inLine,
@@ -28,10 +30,7 @@ async function settled() {
   await student.reload()
   await load()
 }
-const { run, answer, running, receipt, message } = useRun(async () => {
-  left.value = new Set()
-  await settled()
-})
+const { run, answer, running, receipt, message } = useRun(settled)
 const money = useTermMoney()
 /** Chosen lines that end in a seat, as far as can be said. */
 const seatsToCome = computed(() => chosen.value.filter((line) => !inLine.value.includes(line)))
@@ -53,7 +52,8 @@ const disabledWhy = computed(() => {
   return chosen.value.length ? undefined : 'No line is chosen.'
 })
 /** Everything that is chosen, or nothing of it. */
-const whole = ref(false)
+const whole = computed(() => prepared.value.whole)
+const armed = computed(() => prepared.value.armed)
 const adding = ref(false)
 const dropping = useDropping(lines, (courses) => void run({ drop: courses }))
 /** What the button does, in so many words. */
@@ -121,10 +121,11 @@ function press() {
           <span v-if="disabledWhy" id="why" class="quiet">{{ disabledWhy }}</span>
           <v-checkbox
             v-if="student.own && chosen.length > 1"
-            v-model="whole"
+            :model-value="whole"
             label="all or nothing"
             hide-details
             density="compact"
+            @update:model-value="prepare({ whole: $event === true })"
           />
           <v-btn
             variant="flat"
@@ -138,6 +139,12 @@ function press() {
           </v-btn>
         </div>
       </div>
+      <RunByItself
+        v-if="armed || (term?.arming && ready.length && sheet.opens !== null && !opened && !closed)"
+        :opens="sheet.opens ?? 0"
+        :armed="armed"
+        @arm="prepare({ armed: $event })"
+      />
       <LazyAddByCode v-if="adding" @close="adding = false" />
       <p v-if="message" class="stops" role="alert">{{ message }}</p>
 
@@ -159,7 +166,7 @@ function press() {
       <div class="main">
         <div v-if="sheet.lines.length">
           <RunLines
-            :lines="sheet.lines"
+            :lines="lines"
             :opened="opened"
             :closed="closed"
             :left="left"
@@ -167,6 +174,7 @@ function press() {
             :says="dropping.says.value"
             :busy="running"
             @toggle="toggle"
+            @arrange="(order) => prepare({ order })"
             @drop="dropping.ask"
             @keep="dropping.keep"
             @confirm="dropping.confirm"
@@ -199,7 +207,7 @@ function press() {
             <h3>{{ closed ? 'The week' : 'The week as it will be' }}</h3>
             <WeekRibbon
               :held="standing.week.staying"
-              :picked="standing.pickedSections"
+              :picked="standing.pickedSections.filter((one) => !left.has(one.course))"
               :hue-of="hueOf"
               compact
             />
@@ -226,11 +234,13 @@ function press() {
 }
 .go {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 12px;
 }
 .go :deep(.v-label) {
   font-size: 14px;
+  white-space: nowrap;
 }
 .off {
   opacity: 0.55;

@@ -1,0 +1,10 @@
+import { preparedBody } from '#shared/registration/requests'
+import { studentParams } from '#shared/requests'
+import { changeEndpoint } from '#server/http/endpoint'
+import { writePrepared } from '#server/features/registration/prepared'
+
+export default changeEndpoint(
+  'POST /api/students/:id/sheet',
+  { params: studentParams, body: preparedBody },
+  (tx, at, { body }) => writePrepared(tx, at, body)
+)
