@@ -32,4 +32,4 @@ export {
 export { drawLots } from './lots'
 export { isScarce, outlook, scarceCourses, type Outlook, type OutlookLine } from './outlook'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
-export { GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'
+export { choiceOf, GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'

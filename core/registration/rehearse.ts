@@ -23,6 +23,12 @@ export function pickedOptions(offer: readonly Section[], codes: readonly string[
   return options
 }
 
+/** The one option that sections of a single course make; undefined where none of them is offered. */
+export function choiceOf(offer: readonly Section[], codes: readonly string[]): Option | undefined {
+  const [option] = pickedOptions(offer, codes).values()
+  return option
+}
+
 /** Decisions for options in the order given, groups together; each group sees the earlier ones as held. */
 export function rehearse(
   facts: RegistrationFacts,

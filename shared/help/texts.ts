@@ -155,7 +155,7 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
       {
         question: 'A section is full. What can I do?',
         answer:
-          'Name other sections or a place in line as fallbacks. A seat that is freed is kept for the line and offered to the first who may take it; Today and Register tell you, with a clock.'
+          'Name other sections, another course or a place in line as fallbacks. A seat that is freed is kept for the line and offered to the first who may take it; Today and Register tell you, with a clock.'
       },
       {
         question: 'What does dropping a course do?',

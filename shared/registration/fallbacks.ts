@@ -1,7 +1,7 @@
 /** What is tried for a line of the run sheet where it does not go through, in order. */
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 
-/** Other sections of the course, or a place in the line of the sections that were picked. */
+/** Other sections, of the course or of another one, or a place in the line of the sections that were picked. */
 export type Fallback = { kind: 'sections'; sections: SectionCode[] } | { kind: 'line' }
 
 export interface LineFallbacks {

@@ -50,6 +50,8 @@ export interface RunSheet {
 
 export interface ReceiptLine {
   course: CourseCode
+  /** The course that was asked for, where a fallback of another one was taken. */
+  insteadOf: CourseCode | null
   action: LineAction
   sections: string[]
   /** The sections of the seat given back for it. */

@@ -1,7 +1,7 @@
 /** The line for a full section: joined, left, served; no seat goes past it, none is lost, and the counts are the rows. */
 import { eq, inArray, sql } from 'drizzle-orm'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { SectionCode } from '#core/ids'
+import { courseCode, type SectionCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import type { Receipt } from '#shared/registration/responses'
 import { all } from '#server/db/connect'
@@ -9,6 +9,7 @@ import * as t from '#server/db/schema/index'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { answerOffer } from '#server/features/registration/answer'
 import { run, type RunAsked } from '#server/features/registration/run'
+import { disagreements } from '#server/features/registration/reconcile'
 import { serveAllLines } from '#server/features/registration/serving'
 import type { Fallback } from '#shared/registration/fallbacks'
 import { writeFallbacks } from '#server/features/registration/fallbacks'
@@ -216,7 +217,38 @@ describe('fallbacks', () => {
       { outcome: 'registered', fallback: null, refusals: [] }
     ])
   })
-  it('are sections that are one choice of the course', async () => {
+  it('may be another course, which the receipt tells as taken in place of the first', async () => {
+    const [music] = await sectionsNumbered(world, 'MUSI 102', '01')
+    await fallbacks(people[2]!, [{ kind: 'sections', sections: [music!.code as SectionCode] }])
+    const key = 'in place of another course'
+    const receipt = await go(people[2]!, { courses: [LANGUAGE], key })
+    expect(receipt.lines).toMatchObject([
+      {
+        course: 'MUSI 102',
+        insteadOf: LANGUAGE,
+        outcome: 'registered',
+        fallback: 1,
+        sections: [music!.code],
+        refusals: [{ code: 'full' }]
+      }
+    ])
+    // Asked for again, it is the same run; and what is written agrees.
+    expect(await go(people[2]!, { courses: [LANGUAGE], key })).toEqual(receipt)
+    expect(await holds(people[2]!)).toBe(false)
+    const wrong = await disagreements(world.db)
+    expect(wrong.filter((text) => text.includes(`${idOf(people[2]!)} AU27 MUSI 102`))).toEqual([])
+    await go(people[2]!, { drop: [courseCode('MUSI 102')] })
+  })
+  it('are within the course while a seat of it is held', async () => {
+    const [music] = await sectionsNumbered(world, 'MUSI 102', '01')
+    await expect(
+      fallbacks(people[0]!, [{ kind: 'sections', sections: [music!.code as SectionCode] }])
+    ).rejects.toMatchObject({ status: 422, code: 'heldAlready' })
+    await expect(
+      fallbacks(people[2]!, [{ kind: 'sections', sections: [music!.code as SectionCode, otherCode] }])
+    ).rejects.toMatchObject({ status: 422, code: 'noOption' })
+  })
+  it('are sections that are one choice of a course', async () => {
     const [foreign] = await sectionsNumbered(world, 'SOIL 220', '01')
     await expect(
       fallbacks(people[2]!, [{ kind: 'sections', sections: [foreign!.code as SectionCode] }])

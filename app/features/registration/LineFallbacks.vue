@@ -23,8 +23,10 @@ const list = computed(() => said.value.list)
 const onlyWith = computed(() => said.value.onlyWith)
 const keyOf = (one: Fallback) => (one.kind === 'line' ? 'line' : [...one.sections].sort().join())
 const picked = computed(() => new Set<string>((props.line.sections ?? []).map((one) => one.code)))
-const named = (option: Option) =>
-  [option.main.number, ...option.components.map((one) => `${KIND_WORDS[one.kind]} ${one.number}`)].join(' + ')
+const named = ({ course, main, components }: Option) => {
+  const numbers = [main.number, ...components.map((one) => `${KIND_WORDS[one.kind]} ${one.number}`)]
+  return `${course === props.line.course ? '' : `${course} `}${numbers.join(' + ')}`
+}
 const options = computed(() => {
   const own = (offers.byTerm.get(term.value ?? '')?.sections ?? []).filter(
     (one) => one.course === props.line.course
@@ -33,13 +35,11 @@ const options = computed(() => {
     sectionsOf(option).every((one) => !one.officeOnly)
   )
 })
-const optionOf = (one: Fallback) =>
-  one.kind === 'line'
-    ? undefined
-    : options.value.find((option) => option.key.split('+').sort().join() === keyOf(one))
+const choice = useChoice()
+const otherCourses = useOtherCourses(() => props.line)
 const textOf = (one: Fallback) => {
   if (one.kind === 'line') return 'stand in line'
-  const option = optionOf(one)
+  const option = choice(one.sections)
   return option ? `${named(option)} · ${sectionHours(option.main)}` : one.sections.join(' + ')
 }
 /** What would stand in the way of one as things stand. */
@@ -48,12 +48,13 @@ const againstOf = (one: Fallback) => {
   const first = judged?.refusals[0]
   return first && student.say(refusalText(first, college.zone))
 }
-/** Not picked and not chosen yet: those with seats first. */
+/** Not picked and not chosen yet: those with seats first, then other courses for the same need. */
 const more = computed(() => {
   const chosen = new Set(list.value.map(keyOf))
   const sections = options.value
     .filter((option) => sectionsOf(option).some((one) => !picked.value.has(one.code)))
     .sort((a, b) => Number(seatsLeft(b) > 0) - Number(seatsLeft(a) > 0))
+    .concat(otherCourses.value)
     .map((option): { fallback: Fallback; title: string } => {
       const fallback: Fallback = { kind: 'sections', sections: sectionsOf(option).map((one) => one.code) }
       const left = Math.max(0, seatsLeft(option))

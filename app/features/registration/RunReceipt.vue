@@ -113,7 +113,9 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         <span class="outcome" :class="line.outcome">{{ wordOf(line) }}</span>
         <span v-if="line.gaveBack.length" class="reason">{{ named(line.gaveBack) }} is given back.</span>
         <span v-if="line.fallback" class="reason">{{
-          `Fallback ${line.fallback} was taken: the first choice did not go through.`
+          line.insteadOf
+            ? `Fallback ${line.fallback} was taken: ${line.course} in place of ${line.insteadOf}, which did not go through.`
+            : `Fallback ${line.fallback} was taken: the first choice did not go through.`
         }}</span>
         <span v-if="cameTo(line)" class="reason">{{ student.say(cameTo(line)) }}</span>
         <span v-for="(refusal, i) in line.refusals" :key="i" class="reason">

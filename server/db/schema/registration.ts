@@ -238,6 +238,8 @@ export const receiptLine = mysqlTable(
     courseId: int()
       .notNull()
       .references(() => course.id),
+    /** The course that was asked for, where a fallback of another one was taken. */
+    insteadOfId: int().references(() => course.id),
     /** Section codes of the line, as they were. Empty for a course without a section. */
     sections: json().$type<string[]>().notNull(),
     /** Section codes of the seat given back for it. */

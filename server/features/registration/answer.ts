@@ -23,7 +23,8 @@ import { factsOfOffer } from './facts'
 import { endOffer, namesOf } from './openOffers'
 import { insertReceipt, lineOf } from './receiptLines'
 import { receiptOfKey } from './run'
-import { giveBack, idsOf, seatsOf, takeSections } from './seats'
+import { seatsOf } from './heldSeats'
+import { giveBack, idsOf, takeSections } from './seats'
 import { readReceipts } from './sheet'
 
 export interface OfferAnswer {

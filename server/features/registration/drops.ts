@@ -13,7 +13,8 @@ import type { Shelf } from '#shared/catalog/shelf'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { lineOf } from './receiptLines'
-import { giveBack, idsOf, seatsOf } from './seats'
+import { seatsOf } from './heldSeats'
+import { giveBack, idsOf } from './seats'
 
 /** Gives up the seats of courses, as far as the decision lets them go. */
 export async function dropSeats(

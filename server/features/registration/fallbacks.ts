@@ -1,6 +1,6 @@
 /** What a student wants tried where a line of the run sheet does not go through. */
-import { eq } from 'drizzle-orm'
-import type { CourseCode, StudentId, TermCode } from '#core/ids'
+import { eq, inArray, isNull } from 'drizzle-orm'
+import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
@@ -8,9 +8,9 @@ import { courseIds } from '#server/features/catalog/catalog'
 import { lockStudent } from '#server/features/record/lock'
 import { Refused } from '#server/http/problem'
 import type { ActorContext } from '#server/features/route/route'
-import { mustBeOption, openTerm } from '#server/features/sections/options'
-import { offerOf } from '#server/features/sections/sections'
+import { mustBeOptions, openTerm } from '#server/features/sections/options'
 import type { Fallback, LineFallbacks } from '#shared/registration/fallbacks'
+import { seatsOf } from './heldSeats'
 
 /** The fallbacks of a line, in place of those it had. */
 export async function writeFallbacks(
@@ -25,10 +25,10 @@ export async function writeFallbacks(
     ])
   const ids = await courseIds(tx, [course, ...(onlyWith ? [onlyWith] : [])])
   const courseId = ids.get(course)!
-  const offer = await offerOf(tx, code, [course])
-  for (const one of list)
-    if (one.kind === 'sections') mustBeOption(offer, { course, sections: one.sections }, term.name)
   await lockStudent(tx, at.student)
+  const isHeld = (await seatsOf(tx, at.student, code, [course])).length > 0
+  for (const one of list)
+    if (one.kind === 'sections') await mustBeChoice(tx, term, course, one.sections, isHeld)
   const own = all(
     eq(t.fallback.studentId, at.student),
     eq(t.fallback.termId, term.id),
@@ -47,6 +47,34 @@ export async function writeFallbacks(
     before: { term: code, course, list: before?.list ?? [] },
     after: { term: code, course, list, onlyWith }
   })
+}
+
+/** Refuses sections that are not one choice of a course; a seat that is held is exchanged within its course only. */
+async function mustBeChoice(
+  tx: Transaction,
+  term: { code: string; name: string },
+  course: CourseCode,
+  sections: readonly SectionCode[],
+  isHeld: boolean
+): Promise<void> {
+  await mustBeOptions(tx, term, sections)
+  const mains = await tx
+    .select({ course: t.course.code })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(all(inArray(t.section.code, [...sections]), isNull(t.section.parentId)))
+  const courses = new Set(mains.map((one) => one.course))
+  if (courses.size > 1)
+    throw new Refused(422, 'noOption', 'A fallback is one course; these sections are of several.', [
+      { field: 'list', message: 'has to name the sections of one course in each fallback' }
+    ])
+  if (isHeld && !courses.has(course))
+    throw new Refused(
+      422,
+      'heldAlready',
+      `You hold a seat in ${course}; it is exchanged for other sections of ${course} only.`,
+      [{ field: 'list', message: `has to name sections of ${course}` }]
+    )
 }
 
 /** The fallbacks of a line; none where nothing was said. */

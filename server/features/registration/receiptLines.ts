@@ -25,6 +25,7 @@ export function lineOf(
 ): ReceiptLine {
   return {
     course,
+    insteadOf: null,
     action: 'register',
     sections: [],
     gaveBack: [],
@@ -81,7 +82,7 @@ export async function insertReceipt(
     })
     .$returningId()
   await tx.insert(t.receiptLine).values(
-    lines.map(({ course, ...line }, ordinal) => ({
+    lines.map(({ course, insteadOf: _, ...line }, ordinal) => ({
       ...line,
       receiptId: made!.id,
       ordinal,

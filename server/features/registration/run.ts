@@ -40,7 +40,7 @@ import { leaveLine } from './lines'
 import { codesOf, fullRefusal, insertReceipt, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
 import { takeSeats } from './seats'
 import { readReceipts } from './sheet'
-import { asc, eq, isNull, lt } from 'drizzle-orm'
+import { asc, eq, isNull, lt, sql } from 'drizzle-orm'
 
 /** What is asked of a run; with a key it is one run, however often it is asked for. */
 export interface RunAsked {
@@ -158,7 +158,10 @@ const nameOf = (action: LineAction, course: number) => `${action} ${course}`
 /** Whether a run is of just these lines. */
 async function isOf(tx: Transaction, receipt: number, wanted: ReadonlySet<string>): Promise<boolean> {
   const lines = await tx
-    .select({ action: t.receiptLine.action, course: t.receiptLine.courseId })
+    .select({
+      action: t.receiptLine.action,
+      course: sql<number>`coalesce(${t.receiptLine.insteadOfId}, ${t.receiptLine.courseId})`
+    })
     .from(t.receiptLine)
     .where(eq(t.receiptLine.receiptId, receipt))
   return lines.length === wanted.size && lines.every((line) => wanted.has(nameOf(line.action, line.course)))
@@ -231,6 +234,16 @@ async function registerGroup(
   )
 }
 
+/** Writes what came of a line; where another course was taken, it says for which. */
+async function writeLine(tx: Transaction, id: number, { course, insteadOf, ...line }: ReceiptLine) {
+  const ids = insteadOf ? await courseIds(tx, [course, insteadOf]) : undefined
+  const taken = ids && insteadOf ? { courseId: ids.get(course)!, insteadOfId: ids.get(insteadOf)! } : {}
+  await tx
+    .update(t.receiptLine)
+    .set({ ...line, ...taken })
+    .where(eq(t.receiptLine.id, id))
+}
+
 /** Whether other seats are held after it, and something else is owed. */
 const changesSeats = (outcome: Outcome) => isSeat(outcome) || outcome === 'dropped'
 
@@ -251,11 +264,7 @@ async function attempt(
       const still = new Map(own.map((line) => [line.course, line.id]))
       if (!courses.every((course) => still.has(course))) return
       const lines = await step(tx)
-      for (const { course, ...line } of lines)
-        await tx
-          .update(t.receiptLine)
-          .set(line)
-          .where(eq(t.receiptLine.id, still.get(course)!))
+      for (const line of lines) await writeLine(tx, still.get(line.insteadOf ?? line.course)!, line)
       if (lines.some((line) => changesSeats(line.outcome)))
         await settleCharges(tx, { student, term, by: who.id, now: await campusNow(tx) })
     })

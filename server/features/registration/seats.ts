@@ -1,7 +1,8 @@
 /** What one group of lines comes to: the decision as of now, the seats or a place in line, the log. The student's row is locked. */
-import type { CourseCode, StudentId, TermCode } from '#core/ids'
+import { courseCode, type CourseCode, type StudentId, type TermCode } from '#core/ids'
 import {
   decide,
+  choiceOf,
   decideLine,
   pickedOptions,
   seatRefusal,
@@ -22,6 +23,7 @@ import { waitingIn } from '#shared/registration/registering'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { readFallbacks } from './fallbacks'
+import { seatsOf } from './heldSeats'
 import { joinLine, leaveLines } from './lines'
 import { endOffer, openOffers, type OpenOffer } from './openOffers'
 import { codesOf, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
@@ -41,7 +43,7 @@ export async function takeSeats(
   // What goes through only together has no fallbacks: another section of one would not bring the other.
   const fallbacks = group.length === 1 ? await readFallbacks(tx, student, term, courses[0]!) : []
   const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
-  const offered = await openOffers(tx, student, term, courses)
+  const offered = await openOffers(tx, student, term, [...courses, ...(await coursesOf(tx, named))])
   const locked = await tx
     .select({ id: t.section.id, code: t.section.code })
     .from(t.section)
@@ -67,7 +69,7 @@ export async function takeSeats(
   for (const [i, one] of fallbacks.entries()) {
     const line =
       one.kind === 'sections'
-        ? await registerInstead(step, pickedOptions(offer, one.sections).get(courses[0]!))
+        ? await registerInstead(step, choiceOf(offer, one.sections), courses[0]!)
         : await waitInstead(step, shelf, picture!, options[0]!, decisions[0]!)
     // What stood in the way of the first choice stays told.
     if (line) return [{ ...line, fallback: i + 1, refusals: decisions[0]!.refusals }]
@@ -90,10 +92,29 @@ interface Step {
   offered: readonly OpenOffer[]
 }
 
-async function registerInstead(step: Step, option: Option | undefined): Promise<ReceiptLine | undefined> {
-  if (!option) return undefined
+/** Other sections of the course, or of another one; a seat that is held is given up for its own course only. */
+async function registerInstead(
+  step: Step,
+  option: Option | undefined,
+  asked: CourseCode
+): Promise<ReceiptLine | undefined> {
+  const isOther = option?.course !== asked
+  if (!option || (isOther && step.seats.length)) return undefined
   const [decision] = decide(step.facts, [option])
-  return decision!.refusals.length ? undefined : (await register(step, [option]))[0]
+  if (decision!.refusals.length) return undefined
+  const [line] = await register(step, [option])
+  return isOther ? { ...line!, insteadOf: asked } : line
+}
+
+/** The courses of sections. */
+async function coursesOf(tx: Transaction, codes: readonly string[]): Promise<CourseCode[]> {
+  if (!codes.length) return []
+  const rows = await tx
+    .selectDistinct({ course: t.course.code })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(inArray(t.section.code, [...codes]))
+  return rows.map((row) => courseCode(row.course))
 }
 
 async function waitInstead(
@@ -173,20 +194,6 @@ async function addSeats(
       after: { term, course, section: code, capacity: capacity + 1 }
     })
   }
-}
-
-/** The seats that the student holds of courses in a term. */
-export function seatsOf(tx: Transaction, student: StudentId, term: TermCode, courses: readonly CourseCode[]) {
-  return tx
-    .select({ id: t.section.id, code: t.section.code, course: t.course.code, credits: t.section.credits })
-    .from(t.registration)
-    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
-    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
-    .innerJoin(t.term, eq(t.term.id, t.section.termId))
-    .where(
-      all(eq(t.registration.studentId, student), eq(t.term.code, term), inArray(t.course.code, [...courses]))
-    )
-    .orderBy(asc(t.section.id))
 }
 
 export const idsOf = (rows: readonly { id: number }[]) => rows.map((row) => row.id)

@@ -1,7 +1,8 @@
 /** The run sheet: the planned courses of a term with their picked sections, each judged by the decision. */
-import { asc, desc, eq, inArray } from 'drizzle-orm'
+import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
 import { courseCode, type CourseCode, type TermCode } from '#core/ids'
 import {
+  choiceOf,
   decide,
   decideDrop,
   decideLine,
@@ -105,13 +106,7 @@ export async function readSheet(
       setAside,
       line: line.lines.length ? line : null,
       drop: null,
-      fallbacks: triedAfter(
-        facts,
-        offer,
-        fallbacksOf(picture.fallbacks, term, course).list,
-        course,
-        boundTo(course)
-      ),
+      fallbacks: triedAfter(facts, offer, fallbacksOf(picture.fallbacks, term, course).list, boundTo(course)),
       waiting: none.waiting
     }
   })
@@ -153,12 +148,10 @@ function triedAfter(
   facts: RegistrationFacts,
   offer: readonly Section[],
   list: readonly Fallback[],
-  course: CourseCode,
   boundTo: CourseCode | undefined
 ): SheetLine['fallbacks'] {
   return list.map((fallback) => {
-    const option =
-      fallback.kind === 'sections' ? pickedOptions(offer, fallback.sections).get(course) : undefined
+    const option = fallback.kind === 'sections' ? choiceOf(offer, fallback.sections) : undefined
     const own = option ? decide(facts, [option])[0]!.refusals : []
     const refusals = boundTo ? [...own, { code: 'together' as const, with: boundTo }] : own
     return {
@@ -200,7 +193,11 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     .orderBy(desc(t.receipt.id))
   if (!receipts.length) return []
   const rows = await db
-    .select({ line: t.receiptLine, course: t.course.code })
+    .select({
+      line: t.receiptLine,
+      course: t.course.code,
+      insteadOf: sql<string | null>`(select c.code from course c where c.id = receipt_line.instead_of_id)`
+    })
     .from(t.receiptLine)
     .innerJoin(t.course, eq(t.course.id, t.receiptLine.courseId))
     .where(
@@ -218,8 +215,9 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     at: at.getTime(),
     by,
     ended: endedAt !== null,
-    lines: (lines.get(id) ?? []).map(({ line, course }) => ({
+    lines: (lines.get(id) ?? []).map(({ line, course, insteadOf }) => ({
       course: courseCode(course),
+      insteadOf: insteadOf === null ? null : courseCode(insteadOf),
       action: line.action,
       sections: line.sections,
       gaveBack: line.gaveBack,

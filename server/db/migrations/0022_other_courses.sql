@@ -1,0 +1,2 @@
+ALTER TABLE `receipt_line` ADD `instead_of_id` int;--> statement-breakpoint
+ALTER TABLE `receipt_line` ADD CONSTRAINT `receipt_line_instead_of_id_course_id_fk` FOREIGN KEY (`instead_of_id`) REFERENCES `course`(`id`) ON DELETE no action ON UPDATE no action;
