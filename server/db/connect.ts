@@ -18,8 +18,17 @@ export interface Connection {
   close: () => Promise<void>
 }
 
-/** @param lockWait seconds for which a statement waits for a lock */
-export function connect(url: string, { connections = 12, lockWait = 10 } = {}): Connection {
+/** Seconds for which a statement waits for a lock, and who is told of each statement. */
+interface ConnectionWishes {
+  connections?: number
+  lockWait?: number
+  logQuery?: (statement: string) => void
+}
+
+export function connect(
+  url: string,
+  { connections = 12, lockWait = 10, logQuery }: ConnectionWishes = {}
+): Connection {
   const pool = mysql.createPool({
     uri: url,
     connectionLimit: connections,
@@ -34,7 +43,12 @@ export function connect(url: string, { connections = 12, lockWait = 10 } = {}): 
         `session innodb_lock_wait_timeout = ${lockWait}`
     )
   })
-  const db = drizzle(pool, { schema, mode: 'default', casing: 'snake_case' })
+  const db = drizzle(pool, {
+    schema,
+    mode: 'default',
+    casing: 'snake_case',
+    logger: logQuery && { logQuery }
+  })
   return { db, pool: pool.pool, name: new URL(url).pathname.slice(1), close: () => pool.end() }
 }
 

@@ -20,3 +20,7 @@ export type Outcome = (typeof OUTCOMES)[number]
 
 /** Whether a line ended in a seat. */
 export const isSeat = (outcome: Outcome): boolean => outcome === 'registered' || outcome === 'exchanged'
+
+/** Whether a seat or a place in line was given up for it, which somebody else may wait for. */
+export const freesSeats = (outcome: Outcome): boolean =>
+  outcome === 'exchanged' || outcome === 'dropped' || outcome === 'left'

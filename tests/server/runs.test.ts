@@ -4,7 +4,8 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import type { Receipt } from '#shared/registration/responses'
-import type { Database } from '#server/db/connect'
+import { connect, type Database } from '#server/db/connect'
+import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { everyMinute } from '#server/jobs/everyMinute'
 import { run } from '#server/features/registration/run'
@@ -169,6 +170,56 @@ describe('a seat that is locked for too long', () => {
     expect(receipt.ended).toBe(true)
     await agrees()
     expect(outcomes(await go('once-more', ['MATH 231']))).toEqual(['MATH 231 registered'])
+    await agrees()
+  })
+})
+
+describe('a line of one section', () => {
+  /** As a statement is, its values left out. */
+  const isLockOfSections = (statement: string) => /from `section` .* for update$/.test(statement)
+
+  it('asks little of the database while its section is locked', async () => {
+    const said: string[] = []
+    const { db, close } = connect(world.url, { logQuery: (statement) => said.push(statement) })
+    const receipt = await go(undefined, ['ENDA 310'], db)
+    await close()
+    expect(outcomes(receipt)).toEqual(['ENDA 310 registered'])
+    const from = said.findIndex(isLockOfSections)
+    const until = said.findIndex((statement, i) => i > from && /for update$/.test(statement))
+    const locked = said.slice(from + 1, until).filter((statement) => !/^(begin|commit)$/.test(statement))
+    expect(locked.some((statement) => statement.startsWith('insert into `registration`'))).toBe(true)
+    expect(locked.length, locked.join('\n')).toBeLessThanOrEqual(10)
+  })
+
+  it('is judged by what has changed since the record was read', async () => {
+    // The first line goes through; then a hold is placed, as the log tells, before the second is tried.
+    const placed = world.db.transaction(async (tx) => {
+      await tx.execute(sql`select id from section where code in (select section from (
+        select s.code section from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
+        where c.code = 'ENDA 310' and t.code = ${AUTUMN}) of) for update`)
+      await new Promise((resolve) => setTimeout(resolve, 400))
+      await tx.insert(t.hold).values({
+        studentId: idOf(imke),
+        title: 'Library fine',
+        office: 'the library',
+        stopsRegistration: true,
+        howToLift: 'Pay it.',
+        placedAt: new Date(OPENS)
+      })
+      await logEvent(tx, {
+        at: OPENS,
+        account: null,
+        student: idOf(imke),
+        action: 'signOff.given',
+        after: {}
+      })
+    })
+    await new Promise((resolve) => setTimeout(resolve, 100))
+    const receipt = await go(undefined, ['ENDA 310', 'MATH 231'])
+    await placed
+    const codes = receipt.lines.map((line) => line.refusals.map((one) => one.code))
+    await world.db.delete(t.hold).where(eq(t.hold.studentId, idOf(imke)))
+    expect(codes.at(-1)).toEqual(['hold'])
     await agrees()
   })
 })

@@ -1,6 +1,14 @@
 /** What a student's term costs, kept in line with the seats held: see `core/charges`. */
 import { desc, eq, inArray, isNull, sql } from 'drizzle-orm'
-import { assess, assessedAfter, centsOf, postings, refundPercent, type PricedSeat } from '#core/charges'
+import {
+  assess,
+  assessedAfter,
+  centsOf,
+  postings,
+  refundPercent,
+  type Payer,
+  type PricedSeat
+} from '#core/charges'
 import { courseCode, termCode, type StudentId, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { groupBy } from '#server/db/groupBy'
@@ -15,20 +23,19 @@ export interface Settling {
   /** Whose doing it is; null for a rule of the term. */
   by: number | null
   now: Instant
+  /** Who pays, where that has been read. */
+  payer?: Payer
 }
 
 /** Writes what a change of seats charges and gives back. The student's row is locked. */
 export async function settleCharges(
   tx: Transaction,
-  { student, term: code, by, now }: Settling,
+  { student, term: code, by, now, payer }: Settling,
   lowering: 'refund' | 'release' = 'refund'
 ): Promise<void> {
   const term = await termRow(tx, code)
   if (!term.prices) return
-  const [payer] = await tx
-    .select({ level: t.student.level, residency: t.student.residency })
-    .from(t.student)
-    .where(eq(t.student.id, student))
+  const who = payer ?? (await readPayer(tx, student))
   const seats = (await pricedSeats(tx, term.id, student)).get(student) ?? []
   const rows = await tx
     .select({ item: t.ledgerEntry.item, assessed: sql<string>`sum(${t.ledgerEntry.assessed})` })
@@ -36,11 +43,19 @@ export async function settleCharges(
     .where(all(eq(t.ledgerEntry.studentId, student), eq(t.ledgerEntry.termId, term.id)))
     .groupBy(t.ledgerEntry.item)
   const before = assessedAfter(rows.map((row) => ({ ...row, assessed: Number(row.assessed) })))
-  const charges = assess(term.prices, payer!, seats)
+  const charges = assess(term.prices, who, seats)
   const made = postings(before, charges, refundPercent(term.prices, now), lowering)
   if (!made.length) return
   const about = { studentId: student, termId: term.id, at: new Date(now), byId: by }
   await tx.insert(t.ledgerEntry).values(made.map((posting) => ({ ...posting, ...about })))
+}
+
+async function readPayer(tx: Transaction, student: StudentId): Promise<Payer> {
+  const [payer] = await tx
+    .select({ level: t.student.level, residency: t.student.residency })
+    .from(t.student)
+    .where(eq(t.student.id, student))
+  return payer!
 }
 
 /** The seats of a term as far as they cost something, by student; of one student where one is named. */

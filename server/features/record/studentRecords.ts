@@ -2,34 +2,28 @@
 import type { ExceptionGrant, PlannedCourse, RecordEntry } from '#core/degree'
 import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import { openingFor } from '#core/registration'
-import type { Section } from '#core/week'
 import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { readAccounts } from '#server/features/charges/ledger'
 import { programSpec } from '#server/features/catalog/catalog'
 import { readOpenings } from '#server/features/registration/openings'
-import { sectionsByCode } from '#server/features/sections/sections'
 import { keepFreeOf } from '#server/features/week/habits'
-import type { HeldWithParts, StudentRecord } from '#shared/record/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import {
   programRows,
   exceptionRows,
   waiverRows,
   recordRows,
-  heldRows,
-  waitingRows,
-  offerRows,
-  fallbackRows,
   preparedRows,
   advisorRows,
   routeRows,
   plannedRows,
-  draftRows,
   signOffRows,
   messageRows,
   permittedRows
 } from './queries'
+import { readSeatParts } from './seatParts'
 import { asc, eq, inArray, isNull } from 'drizzle-orm'
 
 /** Pictures of students, in the order of their ids; `relation` is how the reader stands to them. */
@@ -68,10 +62,7 @@ export async function readStudentRecords(
   const exceptions = groupBy(await exceptionRows(db, wanted), (row) => row.grant.studentId)
   const waivers = groupBy(await waiverRows(db, wanted), (row) => row.waiver.studentId)
   const record = groupBy(await recordRows(db, wanted), (row) => row.studentId)
-  const held = groupBy(await heldRows(db, wanted), (row) => row.studentId)
-  const waiting = groupBy(await waitingRows(db, wanted), (row) => row.studentId)
-  const offers = groupBy(await offerRows(db, wanted), (row) => row.offer.studentId)
-  const fallbacks = groupBy(await fallbackRows(db, wanted), (row) => row.studentId)
+  const seats = await readSeatParts(db, wanted, relation)
   const prepared = groupBy(await preparedRows(db, wanted), (row) => row.sheet.studentId)
   const holds = groupBy(
     await db
@@ -92,7 +83,6 @@ export async function readStudentRecords(
       .where(inArray(t.studentTerm.studentId, wanted)),
     (row) => row.own.studentId
   )
-  const drafts = groupBy(await draftRows(db, wanted), (row) => row.studentId)
   const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
   const messages = groupBy(await messageRows(db, wanted), (row) => row.studentId)
   const keepFree = groupBy(
@@ -107,29 +97,9 @@ export async function readStudentRecords(
   const accounts = await readAccounts(db, wanted)
   const openings = await readOpenings(db)
 
-  const codes = new Set<SectionCode>()
-  for (const rows of held.values())
-    for (const row of rows) if (row.published) codes.add(row.section as SectionCode)
-  for (const rows of drafts.values())
-    for (const row of rows) if (row.section) codes.add(row.section as SectionCode)
-  const linesOf = (student: number): SectionCode[] => [
-    ...(waiting.get(student) ?? []).flatMap((row) => [row.section, ...row.sections] as SectionCode[]),
-    ...(offers.get(student) ?? []).flatMap((row) => row.offer.sections as SectionCode[]),
-    ...(fallbacks.get(student) ?? []).flatMap((row) =>
-      row.list.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
-    )
-  ]
-  for (const { student } of students) for (const code of linesOf(student.id)) codes.add(code)
-  const sections = new Map<string, Section>((await sectionsByCode(db, [...codes])).map((s) => [s.code, s]))
-
   return students.map(({ student: s, name, campus, block, blockCode, aim }): StudentRecord => {
     const own = programs.get(s.id) ?? []
-    const seats = (held.get(s.id) ?? []).filter((row) => row.parent === null)
     const route = routes.get(s.id)?.[0]
-    const mine = new Set<string>()
-    for (const row of held.get(s.id) ?? []) mine.add(row.section)
-    for (const row of drafts.get(s.id) ?? []) if (row.section) mine.add(row.section)
-    for (const code of linesOf(s.id)) mine.add(code)
     const person = { id: s.id, standing: s.standing, programs: own.map((p) => p.code), block: blockCode }
     const terms = [...new Set(openings.map((o) => o.term))]
     return {
@@ -181,41 +151,7 @@ export async function readStudentRecords(
           categories
         })
       ),
-      held: seats.map((row): HeldWithParts => ({
-        course: courseCode(row.course),
-        term: termCode(row.term),
-        section: row.section as SectionCode,
-        credits: row.credits,
-        placedByOffice: row.placedByOffice,
-        campus: row.campus,
-        mode: row.mode,
-        categories: row.categories,
-        components: (held.get(s.id) ?? []).flatMap((other) =>
-          other.parent !== null && other.parent === row.id ? [other.section as SectionCode] : []
-        )
-      })),
-      waiting: (waiting.get(s.id) ?? []).map(({ section, sections, course, term, place, of }) => ({
-        section: section as SectionCode,
-        course: courseCode(course),
-        term: termCode(term),
-        place,
-        of,
-        sections: sections as SectionCode[]
-      })),
-      offers: (offers.get(s.id) ?? []).map(({ offer, course, term }) => ({
-        id: offer.id,
-        course: courseCode(course),
-        term: termCode(term),
-        sections: offer.sections as SectionCode[],
-        offeredAt: offer.offeredAt.getTime(),
-        until: offer.until.getTime()
-      })),
-      fallbacks: (fallbacks.get(s.id) ?? []).map(({ course, term, list, onlyWith }) => ({
-        course: courseCode(course),
-        term: termCode(term),
-        list,
-        onlyWith: onlyWith === null ? null : courseCode(onlyWith)
-      })),
+      ...seats(s.id),
       prepared: (prepared.get(s.id) ?? []).map(({ sheet: { order, leftOut, whole, armedAt }, term }) => ({
         term: termCode(term),
         order,
@@ -276,21 +212,6 @@ export async function readStudentRecords(
           away
         }))
       },
-      drafts: [...groupBy(drafts.get(s.id) ?? [], (row) => row.id).values()].map((rows) => ({
-        id: rows[0]!.id,
-        term: termCode(rows[0]!.term),
-        name: rows[0]!.name,
-        goingWith: rows[0]!.goingWith === true,
-        sections: rows.flatMap((row) => (row.section ? [row.section as SectionCode] : [])),
-        exchanges: [
-          ...new Set(rows.flatMap((row) => (row.exchange && row.course ? [courseCode(row.course)] : [])))
-        ],
-        asPicked: Object.fromEntries(
-          rows.flatMap((row) => (row.section && row.asPicked ? [[row.section, row.asPicked]] : []))
-        ),
-        shareKey: relation === 'self' ? rows[0]!.shareKey : null
-      })),
-      sections: [...mine].flatMap((code) => sections.get(code) ?? []),
       openings: terms.flatMap((term) => {
         const found = openingFor(person, term, openings)
         return found ? [{ term, title: found.title, opens: found.opens }] : []

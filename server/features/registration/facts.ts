@@ -20,10 +20,19 @@ export async function readFacts(
   term: TermCode,
   now: Instant
 ): Promise<{ facts: RegistrationFacts; offer: Section[] }> {
-  const draft = goingWith(picture, term)
-  const offer = await familiesOf(db, [...(draft?.sections ?? []), ...sectionsOfFallbacks(picture)])
-  const { held: heldSections, exchanged: exchanging } = termWeek(picture, term, draft)
-  return { facts: registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging }), offer }
+  const picked = goingWith(picture, term)?.sections ?? []
+  const offer = await familiesOf(db, [...picked, ...sectionsOfFallbacks(picture)])
+  return { facts: factsWith(picture, shelf, { term, now, offer }), offer }
+}
+
+/** Facts for sections that have been read. */
+export function factsWith(
+  picture: StudentRecord,
+  shelf: Shelf,
+  { term, now, offer }: { term: TermCode; now: Instant; offer: readonly Section[] }
+): RegistrationFacts {
+  const { held: heldSections, exchanged: exchanging } = termWeek(picture, term, goingWith(picture, term))
+  return registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging })
 }
 
 /** Facts for a choice that is offered to a student: a seat of its course that is held is exchanged for it. */

@@ -1,6 +1,6 @@
 /** What a student wants tried where a line of the run sheet does not go through. */
 import { eq, inArray, isNull } from 'drizzle-orm'
-import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
+import type { CourseCode, SectionCode } from '#core/ids'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
@@ -9,7 +9,7 @@ import { lockStudent } from '#server/features/record/lock'
 import { Refused } from '#server/http/problem'
 import type { ActorContext } from '#server/features/route/route'
 import { mustBeOptions, openTerm } from '#server/features/sections/options'
-import type { Fallback, LineFallbacks } from '#shared/registration/fallbacks'
+import type { LineFallbacks } from '#shared/registration/fallbacks'
 import { seatsOf } from './heldSeats'
 
 /** The fallbacks of a line, in place of those it had. */
@@ -75,20 +75,4 @@ async function mustBeChoice(
       `You hold a seat in ${course}; it is exchanged for other sections of ${course} only.`,
       [{ field: 'list', message: `has to name sections of ${course}` }]
     )
-}
-
-/** The fallbacks of a line; none where nothing was said. */
-export async function readFallbacks(
-  tx: Transaction,
-  student: StudentId,
-  term: TermCode,
-  course: CourseCode
-): Promise<readonly Fallback[]> {
-  const [row] = await tx
-    .select({ list: t.fallback.list })
-    .from(t.fallback)
-    .innerJoin(t.course, eq(t.course.id, t.fallback.courseId))
-    .innerJoin(t.term, eq(t.term.id, t.fallback.termId))
-    .where(all(eq(t.fallback.studentId, student), eq(t.term.code, term), eq(t.course.code, course)))
-  return row?.list ?? []
 }

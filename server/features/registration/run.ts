@@ -11,7 +11,9 @@
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
 import { courseCode, studentId, type CourseCode, type StudentId, type TermCode } from '#core/ids'
+import type { Payer } from '#core/charges'
 import { groupLines, pickedOptions } from '#core/registration'
+import type { Instant } from '#core/time'
 import type { Option } from '#core/week'
 import {
   all,
@@ -26,7 +28,7 @@ import * as t from '#server/db/schema/index'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
 import { settleCharges } from '#server/features/charges/ledger'
 import { lockStudent } from '#server/features/record/lock'
-import { readStudentRecords } from '#server/features/record/studentRecords'
+import { readKnown } from '#server/features/record/knownRecord'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
@@ -38,7 +40,7 @@ import { readFacts } from './facts'
 import { dropSeats } from './drops'
 import { leaveLine } from './lines'
 import { codesOf, fullRefusal, insertReceipt, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
-import { takeSeats } from './seats'
+import { takeSeats, type KnownForRun } from './seats'
 import { readReceipts } from './sheet'
 import { asc, eq, isNull, lt, sql } from 'drizzle-orm'
 
@@ -78,8 +80,9 @@ export async function run(
   asked: RunAsked,
   shelf: Shelf
 ): Promise<Receipt> {
-  const [picture] = await readStudentRecords(db, [student], 'self')
-  if (!picture) throw new Refused(404, 'noStudent', 'There is no such student.')
+  const known = await readKnown(db, student)
+  if (!known) throw new Refused(404, 'noStudent', 'There is no such student.')
+  const { record: picture } = known
   const { facts, offer } = await readFacts(db, picture, shelf, asked.term, 0)
   const picked = pickedOptions(offer, goingWith(picture, asked.term)?.sections ?? [])
   const { id, whole } = await begin(db, who, student, asked, picked)
@@ -97,7 +100,7 @@ export async function run(
   )
   const lines = coursesOf('register').flatMap((course) => chosen.get(course) ?? [])
   const groups = whole && lines.length ? [lines] : groupLines(lines, facts)
-  for (const group of groups) await registerGroup(db, who, of, group, shelf)
+  for (const group of groups) await registerGroup(db, who, of, { ...known, offer }, group, shelf)
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
     await end(tx, id)
@@ -218,6 +221,7 @@ async function registerGroup(
   db: Database,
   who: Who,
   of: RunUnderWay,
+  known: KnownForRun,
   group: readonly Option[],
   shelf: Shelf
 ): Promise<void> {
@@ -228,9 +232,10 @@ async function registerGroup(
     of,
     'register',
     courses,
-    (tx) => takeSeats(tx, who, of, group, shelf),
+    (tx, clock) => takeSeats({ tx, clock, who }, of, known, group, shelf),
     // The last guard: a constraint of the database refused what the decision had let through.
-    () => group.map((option) => refusedLine(option, [fullRefusal(option)]))
+    () => group.map((option) => refusedLine(option, [fullRefusal(option)])),
+    known.record.student
   )
 }
 
@@ -254,8 +259,9 @@ async function attempt(
   { id, student, term }: RunUnderWay,
   action: LineAction,
   courses: readonly CourseCode[],
-  work: (tx: Transaction) => Promise<ReceiptLine[]>,
-  ifConstrained?: () => ReceiptLine[]
+  work: (tx: Transaction, clock: () => Promise<Instant>) => Promise<ReceiptLine[]>,
+  ifConstrained?: () => ReceiptLine[],
+  payer?: Payer
 ): Promise<void> {
   const once = (step: typeof work) =>
     inTransaction(db, async (tx) => {
@@ -263,10 +269,13 @@ async function attempt(
       const own = (await waitingLines(tx, id)).filter((line) => line.action === action)
       const still = new Map(own.map((line) => [line.course, line.id]))
       if (!courses.every((course) => still.has(course))) return
-      const lines = await step(tx)
+      // The time at which it is asked for first: once everything is locked.
+      let now: Promise<Instant> | undefined
+      const clock = () => (now ??= campusNow(tx))
+      const lines = await step(tx, clock)
       for (const line of lines) await writeLine(tx, still.get(line.insteadOf ?? line.course)!, line)
       if (lines.some((line) => changesSeats(line.outcome)))
-        await settleCharges(tx, { student, term, by: who.id, now: await campusNow(tx) })
+        await settleCharges(tx, { student, term, by: who.id, now: await clock(), ...(payer && { payer }) })
     })
   try {
     await once(work)

@@ -1,5 +1,5 @@
 /** What one group of lines comes to: the decision as of now, the seats or a place in line, the log. The student's row is locked. */
-import { courseCode, type CourseCode, type StudentId, type TermCode } from '#core/ids'
+import { courseCode, type CourseCode, type SectionCode, type StudentId, type TermCode } from '#core/ids'
 import {
   decide,
   choiceOf,
@@ -10,54 +10,62 @@ import {
   type RegistrationFacts
 } from '#core/registration'
 import type { Instant } from '#core/time'
-import { sectionsOf, type Option } from '#core/week'
+import { sectionsOf, type Option, type Section } from '#core/week'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { readStudentRecords } from '#server/features/record/studentRecords'
-import { campusNow } from '#server/gateways/clock'
+import { recordNow, type KnownRecord } from '#server/features/record/knownRecord'
+import { asLocked, familiesOf, lockSections } from '#server/features/sections/sections'
 import type { Who } from '#shared/accounts/responses'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
+import { fallbacksOf } from '#shared/registration/fallbacks'
 import { waitingIn } from '#shared/registration/registering'
 import type { ReceiptLine } from '#shared/registration/responses'
-import { readFacts } from './facts'
-import { readFallbacks } from './fallbacks'
-import { seatsOf } from './heldSeats'
+import { factsWith } from './facts'
 import { joinLine, leaveLines } from './lines'
 import { endOffer, openOffers, type OpenOffer } from './openOffers'
 import { codesOf, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
-import { asc, eq, inArray, sql } from 'drizzle-orm'
+import { eq, inArray, sql } from 'drizzle-orm'
 
 /** One choice after the other, until one goes through: what is picked, then the fallbacks of a line that is alone. */
 export async function takeSeats(
-  tx: Transaction,
-  who: Who,
+  { tx, clock, who }: { tx: Transaction; clock: () => Promise<Instant>; who: Who },
   of: RunUnderWay,
+  known: KnownForRun,
   group: readonly Option[],
   shelf: Shelf
 ): Promise<ReceiptLine[]> {
   const { student, term } = of
   const courses = group.map((option) => option.course)
-  const seats = await seatsOf(tx, student, term, courses)
   // What goes through only together has no fallbacks: another section of one would not bring the other.
-  const fallbacks = group.length === 1 ? await readFallbacks(tx, student, term, courses[0]!) : []
+  const picture = await recordNow(tx, known)
+  const fallbacks = group.length === 1 ? fallbacksOf(picture.fallbacks, term, courses[0]!).list : []
   const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
-  const offered = await openOffers(tx, student, term, [...courses, ...(await coursesOf(tx, named))])
-  const locked = await tx
-    .select({ id: t.section.id, code: t.section.code })
-    .from(t.section)
-    .where(inArray(t.section.code, [...group.flatMap(codesOf), ...named, ...seats.map((seat) => seat.code)]))
-    .orderBy(asc(t.section.id))
-    .for('update')
-  const now = await campusNow(tx)
-  const [picture] = await readStudentRecords(tx, [student], 'self')
-  const read = await readFacts(tx, picture!, shelf, term, now)
-  const { facts } = read
+  const offered = picture.offers.some((one) => one.term === term)
+    ? await openOffers(tx, student, term, [...courses, ...(await coursesOf(tx, named))])
+    : []
+  const wanted = [...group.flatMap(codesOf), ...named]
+  const heldOf = new Map(
+    picture.held
+      .filter((seat) => seat.term === term && courses.includes(seat.course))
+      .flatMap(({ course, section, components }) => [section, ...components].map((code) => [code, course]))
+  )
+  const read = wanted.every((code) => known.offer.some((one) => one.code === code))
+    ? known.offer
+    : await familiesOf(tx, wanted as SectionCode[])
+  const locked = await lockSections(tx, [...wanted, ...heldOf.keys()])
+  const now = await clock()
+  const sections = await asLocked(tx, read, locked)
+  const facts = factsWith(picture, shelf, { term, now, offer: sections })
+  const seats = locked.flatMap(({ id, code }) => {
+    const course = heldOf.get(code as SectionCode)
+    return course ? [{ id, code, course }] : []
+  })
   // The seat that an offer holds is theirs.
   const theirs = new Set(offered.flatMap((one) => one.seats.map((seat) => seat.code)))
-  const offer = read.offer.map((one) => (theirs.has(one.code) ? { ...one, taken: one.taken - 1 } : one))
-  const step: Step = { tx, who, student, term, now, facts, seats, locked, offered }
+  const offer = sections.map((one) => (theirs.has(one.code) ? { ...one, taken: one.taken - 1 } : one))
+  const step: Step = { tx, who, student, term, now, picture, facts, seats, locked, offered }
   const fresh = (options: readonly Option[]) => {
     const found = pickedOptions(offer, options.flatMap(codesOf))
     return options.map((option) => found.get(option.course) ?? option)
@@ -70,11 +78,17 @@ export async function takeSeats(
     const line =
       one.kind === 'sections'
         ? await registerInstead(step, choiceOf(offer, one.sections), courses[0]!)
-        : await waitInstead(step, shelf, picture!, options[0]!, decisions[0]!)
+        : await waitInstead(step, shelf, picture, options[0]!, decisions[0]!)
     // What stood in the way of the first choice stays told.
     if (line) return [{ ...line, fallback: i + 1, refusals: decisions[0]!.refusals }]
   }
   return refused
+}
+
+/** What was read of a student for a run, before anything was locked for it. */
+export interface KnownForRun extends KnownRecord {
+  /** The sections that are picked or named, with their components. */
+  offer: readonly Section[]
 }
 
 /** What a group is decided and registered with. */
@@ -84,6 +98,7 @@ interface Step {
   student: StudentId
   term: TermCode
   now: Instant
+  picture: StudentRecord
   facts: RegistrationFacts
   /** Seats that are held of the courses. */
   seats: readonly { id: number; code: string; course: string }[]
@@ -133,7 +148,7 @@ async function waitInstead(
 
 /** Takes the seats of options that the decision lets in, gives back those exchanged, and logs both. */
 async function register(step: Step, options: readonly Option[]): Promise<ReceiptLine[]> {
-  const { tx, who, student, term, now, seats, locked, offered } = step
+  const { tx, who, student, term, now, picture, seats, locked, offered } = step
   const held = new Set<string>(seats.map((seat) => seat.code))
   const wanted = new Set<string>(options.flatMap(codesOf))
   const added = locked.filter((row) => wanted.has(row.code) && !held.has(row.code))
@@ -149,8 +164,8 @@ async function register(step: Step, options: readonly Option[]): Promise<Receipt
     await logEvent(tx, { at: now, account: who.id, student, action: 'offer.answered', after })
   }
   const taken = locked.filter((row) => wanted.has(row.code))
-  await settlePicks(tx, student, taken)
-  await leaveLines(tx, student, idsOf(taken))
+  if (picture.drafts.some((week) => week.exchanges.length)) await settlePicks(tx, student, taken)
+  if (picture.waiting.length) await leaveLines(tx, student, idsOf(taken))
   const lines = options.map((option): ReceiptLine => {
     const gaveBack = gone.filter((seat) => seat.course === option.course).map((seat) => seat.code)
     return lineOf(option.course, gaveBack.length ? 'exchanged' : 'registered', {

@@ -1,11 +1,11 @@
 /** Sections with everything a week or a decision needs to know about them. */
-import { count, eq, exists, inArray, or, type SQL } from 'drizzle-orm'
+import { asc, count, eq, exists, inArray, or, type SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import { parseDayLetters } from '#core/formats'
 import { courseCode, termCode, type CourseCode, type SectionCode } from '#core/ids'
 import type { ReservedSeats, Section } from '#core/week'
 import { groupBy } from '#server/db/groupBy'
-import { all, type Reader } from '#server/db/connect'
+import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 
 /** Sections for which the condition holds, by number. */
@@ -71,8 +71,7 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       topic: s.topic,
       instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
       capacity: s.capacity,
-      // A seat that is kept for the line is nobody else's.
-      taken: s.taken + s.offered + s.takenFormerly,
+      taken: takenOf(s),
       waitCapacity: s.waitCapacity,
       waiting: s.waiting,
       block,
@@ -94,6 +93,44 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       }))
     })
   )
+}
+
+/** A seat that is kept for the line is nobody else's. */
+const takenOf = (row: Pick<typeof t.section.$inferSelect, 'taken' | 'offered' | 'takenFormerly'>) =>
+  row.taken + row.offered + row.takenFormerly
+
+/** The rows of sections, locked until the transaction ends, in the order of all locks. */
+export function lockSections(tx: Transaction, codes: readonly string[]) {
+  return tx
+    .select()
+    .from(t.section)
+    .where(inArray(t.section.code, [...codes]))
+    .orderBy(asc(t.section.id))
+    .for('update')
+}
+
+/** Sections that were read before, with what their rows say now; of those that are not locked, as they were. */
+export async function asLocked(
+  tx: Transaction,
+  sections: readonly Section[],
+  locked: readonly (typeof t.section.$inferSelect)[]
+): Promise<Section[]> {
+  const rows = new Map(locked.map((row) => [row.code, row]))
+  const kept = sections.flatMap((one) => (one.reserved.length ? (rows.get(one.code)?.id ?? []) : []))
+  const reserved = kept.length
+    ? await reservedSeats(tx, inArray(t.reservedSeats.sectionId, kept))
+    : new Map<number, ReservedSeats[]>()
+  return sections.map((one) => {
+    const row = rows.get(one.code)
+    if (!row) return one
+    const { capacity, waitCapacity, waiting, officeOnly, permissionNeeded, onlyFor, cancelled } = row
+    return {
+      ...one,
+      ...{ capacity, waitCapacity, waiting, officeOnly, permissionNeeded, onlyFor, cancelled },
+      taken: takenOf(row),
+      reserved: reserved.get(row.id) ?? []
+    }
+  })
 }
 
 /** Seats kept for a program or a block that none of its students has taken, by the id of their section. */
