@@ -35,6 +35,15 @@ export const clockBody = z.discriminatedUnion('mode', [
   z.object({ mode: z.literal('real') })
 ])
 
+/** How many come to an opening morning of the demo, at most. */
+export const morningBody = z.object({
+  students: z
+    .number('has to be a number')
+    .int('has to be a whole number')
+    .min(1, 'has to be at least 1')
+    .max(1000, 'has to be 1000 or less')
+})
+
 /** The number of something, as it stands in an address. */
 export const idInAddress = z.coerce
   .number('has to be a number')

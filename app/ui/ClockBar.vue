@@ -63,6 +63,7 @@ async function setTyped() {
         <label>Campus time <v-text-field v-model="typed" type="datetime-local" /></label>
         <v-text-btn type="submit">Set</v-text-btn>
       </form>
+      <OpeningMorning v-if="demo" />
       <span v-if="problem" class="stops" role="alert">{{ problem }}</span>
     </template>
   </aside>

@@ -43,6 +43,8 @@ export const ACCESS = {
   'GET /api/demo/people': { open: 'cards of the sign-in page; in the demo only' },
 
   'POST /api/clock': { roles: EVERYBODY },
+  'GET /api/demo/morning': { roles: EVERYBODY },
+  'POST /api/demo/morning': { roles: EVERYBODY },
   'GET /api/account/sessions': { roles: EVERYBODY },
   'DELETE /api/account/sessions': { roles: EVERYBODY },
   'DELETE /api/account/sessions/:session': { roles: EVERYBODY },

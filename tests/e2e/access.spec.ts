@@ -287,6 +287,7 @@ test('behind https the cookie is held to it, browsers are, and requests are of t
     const clock = { mode: 'standing', at: '2027-04-09T13:00:00Z' }
     const signedIn = { ...own, cookie: cookie.split(';')[0]! }
     expect((await post('/api/clock', signedIn, clock)).status).toBe(404)
+    expect((await post('/api/demo/morning', signedIn, { students: 1 })).status).toBe(404)
   } finally {
     await behind.stop()
   }

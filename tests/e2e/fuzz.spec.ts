@@ -48,6 +48,13 @@ const RIGHT: Record<string, unknown[]> = {
   ],
   'POST /api/students/:id/week-habits': [{ wishes: [{ kind: 'fewestDays' }], travelHolds: true }],
   'POST /api/students/:id/runs': [{ term: 'AU27', courses: ['ENDA 310'] }],
+  'POST /api/students/:id/sheet': [
+    { term: 'AU27', order: ['ENDA 310', 'MATH 231'], leftOut: ['WRIT 215'], whole: true, armed: true }
+  ],
+  'POST /api/students/:id/fallbacks': [
+    { term: 'AU27', course: 'ENDA 310', list: [{ kind: 'line' }], onlyWith: 'MATH 231' }
+  ],
+  'POST /api/demo/morning': [{ students: 0 }],
   'POST /api/students/:id/payments': [{ term: 'AU27', amount: 500 }],
   'POST /api/students/:id/waivers/:course': [{ reason: 'took its like elsewhere' }],
   'POST /api/students/:id/waivers/:course/answer': [{ answer: 'granted' }],

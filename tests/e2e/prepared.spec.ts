@@ -51,3 +51,36 @@ test('a sheet is put in order, kept over a reload, and runs by itself with anoth
   await expect(page.getByText('3 of 3 lines ended in a seat')).toBeVisible()
   for (const one of [page, orla]) await leave(one)
 })
+
+test('an opening morning: a crowd comes, seats go on every screen, and what is written agrees', async ({
+  site
+}) => {
+  const page = await enter(site, 'edda.whitlock')
+  await setClock(page, '2027-04-13T10:00:00.000Z')
+  const refused = await page.request.post('/api/demo/morning', { data: { students: 0 } })
+  expect([refused.status(), await refused.text()]).toEqual([400, expect.stringContaining('at least 1')])
+  const imke = await enter(site, 'imke.varga')
+  await imke.goto('/students/1/register')
+  await settled(imke)
+  const begun = await page.request.post('/api/demo/morning', { data: { students: 15 } })
+  expect(await begun.json()).toMatchObject({
+    state: 'preparing',
+    people: 15,
+    opens: Date.parse('2027-04-13T11:00Z')
+  })
+  expect((await page.request.post('/api/demo/morning', { data: { students: 15 } })).status()).toBe(409)
+  await imke.getByRole('button', { name: /^Campus clock/ }).click()
+  const told = imke.locator('.morning')
+  await expect(told).toContainText('15 students wait for the opening.', { timeout: 40_000 })
+  await expect(told).toContainText(/15 of 15 students have run their sheets: .* Half of the runs/, {
+    timeout: 60_000
+  })
+  await expect(told).not.toContainText('failed')
+  await expect(imke.getByRole('button', { name: 'Run the opening morning' })).toBeVisible()
+  const [row] = await site.query(
+    `select sum(s.taken) = (select count(*) from registration) as counts, min(s.capacity - s.taken - s.offered) >= 0 as room,
+       (select count(*) from receipt where at >= '2027-04-13 11:00:00' and ended_at is not null) as receipts from section s`
+  )
+  expect(row).toEqual({ counts: 1, room: 1, receipts: 15 })
+  for (const one of [page, imke]) await leave(one)
+})

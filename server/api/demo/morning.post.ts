@@ -1,0 +1,15 @@
+import { morningBody } from '#shared/requests'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { mustBeDemo } from '#server/features/accounts/demo'
+import { beginMorning } from '#server/features/crowd/morning'
+import { theCrowd } from '#server/http/theCrowd'
+import { moveClock } from '#server/jobs/moveClock'
+
+/** Has the crowd come to the next opening. */
+export default endpoint('POST /api/demo/morning', { body: morningBody }, async ({ db, who, body }) => {
+  mustBeDemo()
+  const shelf = await currentShelf()
+  return beginMorning(db, shelf, theCrowd(), body.students, async (at) => {
+    await moveClock(db, who, shelf, 'running', at)
+  })
+})
