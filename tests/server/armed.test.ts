@@ -151,4 +151,33 @@ describe('a sheet that is left to run by itself', () => {
     expect((await sheetOf(who)).receipts).toHaveLength(1)
     expect(await waiting()).toBe(0)
   })
+
+  it('that fails holds up none of the others, and is tried again once its lease is over', async () => {
+    const [broken, fine] = [people[0]!, people[2]!]
+    await prepare(broken, { armed: true })
+    await prepare(fine, { armed: true, leftOut: [LANGUAGE, OTHER] })
+    await world.db
+      .update(t.preparedSheet)
+      .set({ lot: 0 })
+      .where(eq(t.preparedSheet.studentId, idOf(broken)))
+    await world.db
+      .update(t.preparedSheet)
+      .set({ lot: 1 })
+      .where(eq(t.preparedSheet.studentId, idOf(fine)))
+    // What should never stand there: the record cannot be read.
+    const spoilt = eq(t.preparedSheet.studentId, idOf(broken))
+    await world.db
+      .update(t.preparedSheet)
+      .set({ order: sql`'null'` })
+      .where(spoilt)
+    await setTime(world, OPENS)
+    await expect(runArmed(world.db, world.shelf)).rejects.toThrow()
+    expect(await waiting()).toBe(1)
+    await world.db
+      .update(t.preparedSheet)
+      .set({ order: [], leasedUntil: new Date(Date.now() - 1) })
+      .where(spoilt)
+    await runArmed(world.db, world.shelf)
+    expect(await waiting()).toBe(0)
+  })
 })

@@ -33,10 +33,18 @@ interface ArmedSheet {
   armedAt: Date
 }
 
-/** Runs what is due as of the campus time, until nothing is. */
+/**
+ * Runs what is due as of the campus time, until nothing is. One that fails holds up none of the others; it is tried again
+ * once its lease is over.
+ *
+ * @throws the first failure, after the others have run
+ */
 export async function runArmed(db: Database, shelf: Shelf): Promise<void> {
   await draw(db, await campusNow(db))
-  for (let next; (next = await lease(db));) await runOne(db, next, shelf)
+  const failures: unknown[] = []
+  for (let next; (next = await lease(db));)
+    await runOne(db, next, shelf).catch((error: unknown) => failures.push(error))
+  if (failures.length) throw failures[0]
 }
 
 /** When the next of them is due, as of the campus time; undefined where none is waiting. */

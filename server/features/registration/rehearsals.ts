@@ -2,7 +2,7 @@
  * Rehearsals by night: the sheets of all whose opening is within a week, once a day on campus. A student is told the first
  * time, and whenever it comes to something else than what they were told.
  */
-import { asc, eq, gt } from 'drizzle-orm'
+import { asc, eq, inArray } from 'drizzle-orm'
 import { studentId, termCode, type StudentId, type TermCode } from '#core/ids'
 import type { Instant, IsoDate } from '#core/time'
 import { groupBy } from '#server/db/groupBy'
@@ -15,7 +15,7 @@ import { campusNow } from '#server/gateways/clock'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
 import { preparedOf } from '#shared/registration/prepared'
 import { rehearsalOf, type RehearsalSaid } from '#shared/registration/rehearsal'
-import { opensFor } from './openings'
+import { opensFor, readOpenings } from './openings'
 import { readSheet } from './sheet'
 
 const HOUR_MS = 3_600_000
@@ -28,6 +28,9 @@ const AT_ONCE = 50
 export async function rehearseNightly(db: Database, shelf: Shelf): Promise<void> {
   const now = await campusNow(db)
   const { today } = momentOf(now - NIGHT_MS, shelf.zone)
+  const isSoon = (opens: Instant) => opens > now && opens - now <= WEEK_MS
+  const terms = new Set((await readOpenings(db)).filter((one) => isSoon(one.opens)).map((one) => one.term))
+  if (!terms.size) return
   const rows = await db
     .selectDistinct({ student: t.draftWeek.studentId, term: t.term.code, doneOn: t.rehearsal.onDate })
     .from(t.draftWeek)
@@ -36,16 +39,13 @@ export async function rehearseNightly(db: Database, shelf: Shelf): Promise<void>
       t.rehearsal,
       all(eq(t.rehearsal.studentId, t.draftWeek.studentId), eq(t.rehearsal.termId, t.term.id))
     )
-    .where(all(eq(t.draftWeek.goingWith, true), gt(t.term.addEndsAt, new Date(now))))
+    .where(all(eq(t.draftWeek.goingWith, true), inArray(t.term.code, [...terms])))
     .orderBy(asc(t.draftWeek.studentId))
   const open = rows.filter((row) => row.doneOn === null || row.doneOn < today)
   for (const [code, own] of groupBy(open, (row) => row.term)) {
     const students = own.map((row) => studentId(row.student))
     const opens = await opensFor(db, termCode(code), students)
-    const due = students.filter((one) => {
-      const at = opens.get(one)
-      return at !== undefined && at > now && at - now <= WEEK_MS
-    })
+    const due = students.filter((one) => isSoon(opens.get(one) ?? 0))
     for (let i = 0; i < due.length; i += AT_ONCE)
       await rehearse(db, shelf, termCode(code), due.slice(i, i + AT_ONCE), { now, today })
   }
