@@ -9,7 +9,7 @@ const optimizeDeps = ['zod', '@mdi/js', 'luxon']
  */
 const COMMON = /\/app\/ui\/|\/core\/(?!find|fill)|\/shared\/|\/app\/features\/(record|accounts|news|today)\//
 const APART =
-  /requests\.ts|useForm|\/Filter\w+\.vue|ClockBar|shared\/help|shared\/file(s|Shapes)|writtenFiles|auditFile|trial|weekFiles|filling|solver|courseSearch|sectionQuery|courseQuery/
+  /requests\.ts|useForm|useArranging|registration\/morning|\/Filter\w+\.vue|ClockBar|shared\/help|shared\/file(s|Shapes)|writtenFiles|auditFile|trial|weekFiles|filling|solver|courseSearch|sectionQuery|courseQuery/
 const inCommon = (id: string): string | undefined =>
   !id.includes('node_modules') && COMMON.test(id) && !APART.test(id) ? 'common' : undefined
 
