@@ -38,24 +38,22 @@ const AT_ONCE = 6
 const HALF_WITHIN_MS = 1500
 const LAST_AFTER_MS = 20_000
 
+const NOTHING_YET = {
+  prepared: 0,
+  answered: 0,
+  seats: 0,
+  waits: 0,
+  refused: 0,
+  failed: 0,
+  median: null,
+  slow: null
+}
+
 type Send = (path: string, body: object) => Promise<unknown>
 
 /** A crowd that comes to the server at an address, all of it with the same password. */
 export function crowdAt(address: string, password: string, random: () => number = Math.random): Crowd {
-  let now: Morning = {
-    state: 'quiet',
-    term: 'AU00' as TermCode,
-    opens: 0,
-    people: 0,
-    prepared: 0,
-    answered: 0,
-    seats: 0,
-    waits: 0,
-    refused: 0,
-    failed: 0,
-    median: null,
-    slow: null
-  }
+  let now: Morning = { ...NOTHING_YET, state: 'quiet', term: 'AU00' as TermCode, opens: 0, people: 0 }
 
   async function post(path: string, body: object, cookie?: string): Promise<Response> {
     const response = await fetch(`${address}${path}`, {
@@ -150,19 +148,7 @@ export function crowdAt(address: string, password: string, random: () => number 
     view: () => ({ ...now }),
     begin(about, guests, ready) {
       if (now.state !== 'quiet' && now.state !== 'over') return false
-      now = {
-        ...about,
-        state: 'preparing',
-        people: guests.length,
-        prepared: 0,
-        answered: 0,
-        seats: 0,
-        waits: 0,
-        refused: 0,
-        failed: 0,
-        median: null,
-        slow: null
-      }
+      now = { ...NOTHING_YET, ...about, state: 'preparing', people: guests.length }
       hold(guests, ready).catch(() => {
         now.failed++
         now.state = 'over'

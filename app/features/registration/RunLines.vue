@@ -55,7 +55,6 @@ const stuck = (line: SheetLine) => line.drop?.refusals.find((one) => one.code !=
 const hasFallbacks = computed(() => !props.closed && props.lines.some((line) => line.state === 'ready'))
 /** Courses that can stand or fall with one another. */
 const others = computed(() => props.lines.filter((line) => line.state === 'ready').map((line) => line.course))
-/** Everything is asked above the table; a single course, or two that go together, where it stands. */
 const rows = ref<HTMLElement>()
 const ready = computed(() => props.lines.filter((line) => line.state === 'ready'))
 const isFixed = computed(() => !student.own || props.closed || ready.value.length < 2)
@@ -79,6 +78,7 @@ const shown = computed(() => {
     line.state === 'ready' ? { line: arranged.value[at]!, at: at++ } : { line, at: undefined }
   )
 })
+/** Everything is asked above the table; a single course, or two that go together, where it stands. */
 const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props.dropping.length < 3
 </script>
 

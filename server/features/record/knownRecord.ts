@@ -53,7 +53,7 @@ export async function readKnown(db: Reader, student: StudentId): Promise<KnownRe
 /** The record as it is now, whose student's row is locked. */
 export async function recordNow(tx: Transaction, { record, upTo }: KnownRecord): Promise<StudentRecord> {
   const { id } = record.student
-  if ((await lastEntry(tx, id)) !== upTo) return (await readKnown(tx, id))!.record
+  if ((await lastEntry(tx, id)) !== upTo) return (await readStudentRecords(tx, [id], 'self'))[0]!
   const seats = await readSeatParts(tx, [id], record.relation, record.sections)
   return { ...record, ...seats(id) }
 }

@@ -1,5 +1,5 @@
 /** What a student wants tried where a line of the run sheet does not go through. */
-import { eq, inArray, isNull } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { CourseCode, SectionCode } from '#core/ids'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
@@ -9,6 +9,7 @@ import { lockStudent } from '#server/features/record/lock'
 import { Refused } from '#server/http/problem'
 import type { ActorContext } from '#server/features/route/route'
 import { mustBeOptions, openTerm } from '#server/features/sections/options'
+import { coursesOf } from '#server/features/sections/sections'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import { seatsOf } from './heldSeats'
 
@@ -58,12 +59,7 @@ async function mustBeChoice(
   isHeld: boolean
 ): Promise<void> {
   await mustBeOptions(tx, term, sections)
-  const mains = await tx
-    .select({ course: t.course.code })
-    .from(t.section)
-    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
-    .where(all(inArray(t.section.code, [...sections]), isNull(t.section.parentId)))
-  const courses = new Set(mains.map((one) => one.course))
+  const courses = new Set(await coursesOf(tx, sections))
   if (courses.size > 1)
     throw new Refused(422, 'noOption', 'A fallback is one course; these sections are of several.', [
       { field: 'list', message: 'has to name the sections of one course in each fallback' }

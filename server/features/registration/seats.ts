@@ -1,5 +1,5 @@
 /** What one group of lines comes to: the decision as of now, the seats or a place in line, the log. The student's row is locked. */
-import { courseCode, type CourseCode, type SectionCode, type StudentId, type TermCode } from '#core/ids'
+import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import {
   decide,
   choiceOf,
@@ -15,7 +15,7 @@ import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { recordNow, type KnownRecord } from '#server/features/record/knownRecord'
-import { asLocked, familiesOf, lockSections } from '#server/features/sections/sections'
+import { asLocked, coursesOf, familiesOf, lockSections } from '#server/features/sections/sections'
 import type { Who } from '#shared/accounts/responses'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
@@ -119,17 +119,6 @@ async function registerInstead(
   if (decision!.refusals.length) return undefined
   const [line] = await register(step, [option])
   return isOther ? { ...line!, insteadOf: asked } : line
-}
-
-/** The courses of sections. */
-async function coursesOf(tx: Transaction, codes: readonly string[]): Promise<CourseCode[]> {
-  if (!codes.length) return []
-  const rows = await tx
-    .selectDistinct({ course: t.course.code })
-    .from(t.section)
-    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
-    .where(inArray(t.section.code, [...codes]))
-  return rows.map((row) => courseCode(row.course))
 }
 
 async function waitInstead(

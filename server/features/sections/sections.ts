@@ -195,3 +195,14 @@ export async function familiesOf(db: Reader, codes: readonly SectionCode[]): Pro
     ? readSections(db, or(inArray(t.section.id, heads), inArray(t.section.parentId, heads))!)
     : []
 }
+
+/** The courses of sections. */
+export async function coursesOf(db: Reader, codes: readonly string[]): Promise<CourseCode[]> {
+  if (!codes.length) return []
+  const rows = await db
+    .selectDistinct({ course: t.course.code })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(inArray(t.section.code, [...codes]))
+  return rows.map((row) => courseCode(row.course))
+}

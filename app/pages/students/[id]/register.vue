@@ -140,8 +140,8 @@ function press() {
         </div>
       </div>
       <RunByItself
-        v-if="armed || (term?.arming && ready.length && sheet.opens !== null && !opened && !closed)"
-        :opens="sheet.opens ?? 0"
+        v-if="sheet.opens !== null && (armed || (term?.arming && ready.length && !opened && !closed))"
+        :opens="sheet.opens"
         :armed="armed"
         @arm="prepare({ armed: $event })"
       />
