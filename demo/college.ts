@@ -107,6 +107,10 @@ export const terms: DemoTerm[] = Array.from({ length: 8 }, (_, i) => 2023 + i)
 
 export function sessionsOf({ startsOn, endsOn, season }: DemoTerm) {
   const half = DateTime.fromISO(startsOn).plus({ weeks: season === 'summer' ? 4 : 8 })
+  const midnight = (day: string | DateTime, days: number) => {
+    const date = typeof day === 'string' ? DateTime.fromISO(day) : day
+    return campusTime(`${date.plus({ days }).toISODate()}T00:00`)
+  }
   return [
     { code: 'FULL', name: 'Full term', half: 'full' as const, startsOn, endsOn },
     {
@@ -114,9 +118,19 @@ export function sessionsOf({ startsOn, endsOn, season }: DemoTerm) {
       name: 'First half',
       half: 'first' as const,
       startsOn,
-      endsOn: half.minus({ days: 3 }).toISODate()!
+      endsOn: half.minus({ days: 3 }).toISODate()!,
+      addEndsAt: midnight(startsOn, 5),
+      dropFreeEndsAt: midnight(startsOn, 8),
+      dropEndsAt: midnight(half, -14)
     },
-    { code: 'H2', name: 'Second half', half: 'second' as const, startsOn: half.toISODate()!, endsOn }
+    {
+      code: 'H2',
+      name: 'Second half',
+      half: 'second' as const,
+      startsOn: half.toISODate()!,
+      endsOn,
+      dropFreeEndsAt: midnight(half, 8)
+    }
   ]
 }
 

@@ -7,6 +7,7 @@ import { connect, type Database } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { hashPassword } from '#server/features/accounts/password'
+import { acceptedBy, agreementOf } from './agreement'
 import { courses, lists, programs } from './catalog'
 import {
   BLOCKS,
@@ -370,6 +371,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
   const drafts = students.flatMap((s) =>
     s.drafts.map((draft, i) => ({ ...draft, student: s.id, goingWith: i === 0 }))
   )
+  await put(t.agreement, acceptedBy(students, terms, termId))
   await put(
     t.draftWeek,
     drafts.map(({ name, student, goingWith }, i) => ({
@@ -609,6 +611,7 @@ function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
     repeatBelow: 'C',
     signOffPolicy: 'term',
     waitlistPolicy: 'offer',
-    arming: true
+    arming: true,
+    agreement: agreementOf({ startsOn })
   }
 }

@@ -27,6 +27,7 @@ export interface DemoSection {
   campus: string
   mode: 'inPerson' | 'onlineHours' | 'online' | 'mixed'
   credits: number
+  creditsMost: number | null
   capacity: number
   waitCapacity: number
   block: string | null
@@ -416,7 +417,9 @@ export class OfferBuilder {
   }
 
   private add(term: DemoTerm, course: string, over: Partial<DemoSection>): DemoSection {
-    const credits = over.parent ? 0 : courses.find((c) => c.code === course)!.credits
+    const about = courses.find((c) => c.code === course)!
+    const credits = over.parent ? 0 : about.credits
+    const mostCredits = about.creditsMost
     const parent = this.sections.find((s) => s.id === over.parent)
     const siblings = this.sections.filter((s) => s.term === term.code && s.course === course)
     const number = parent
@@ -436,6 +439,7 @@ export class OfferBuilder {
       campus: 'HILL',
       mode: 'inPerson',
       credits,
+      creditsMost: over.parent || mostCredits <= credits ? null : mostCredits,
       capacity: 20,
       waitCapacity: 6,
       block: null,

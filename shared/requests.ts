@@ -1,5 +1,6 @@
 /** What may be sent to the server, checked there: what several features share. Every message says what to do instead. */
 import { maybeCourseCode, type CourseCode, type TermCode } from '#core/ids'
+import type { Weekday } from '#core/time'
 import { z } from 'zod'
 
 export const course = z.string().transform((text, context): CourseCode => {
@@ -63,3 +64,14 @@ export const termParams = z.object({ code: termCode })
 export const studentCourseParams = studentParams.extend({ course })
 
 export const studentTermParams = studentParams.extend({ term: termCode })
+
+export const minute = z
+  .int('has to be whole minutes after midnight')
+  .min(0, 'has to be 0 or more')
+  .max(1440, 'has to be 1440 or less')
+
+export const weekday = z
+  .int('has to be a day from 1, Monday, to 7, Sunday')
+  .min(1, 'has to be a day from 1, Monday, to 7, Sunday')
+  .max(7, 'has to be a day from 1, Monday, to 7, Sunday')
+  .transform((day) => day as Weekday)

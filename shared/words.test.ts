@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { RefusalCode } from '#core/findings'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
 import { REFUSALS } from './testing/refusals'
@@ -18,13 +19,16 @@ describe('rules', () => {
 })
 
 describe('refusals', () => {
+  const refusal = (code: RefusalCode) => REFUSALS.find((one) => one.code === code)!
   it('have a sentence of their own each', () => {
     const sentences = REFUSALS.map((refusal) => refusalText(refusal, 'UTC'))
     expect(new Set(sentences).size).toBe(REFUSALS.length)
     for (const sentence of sentences) expect(sentence).toMatch(/^[A-Z].*\.$/)
   })
   it('say amounts with two decimals and who can lift a hold', () => {
-    expect(refusalText(REFUSALS[3]!, 'UTC')).toBe('Hold: library fine 14.50. Only Library desk can lift it.')
+    expect(refusalText(refusal('hold'), 'UTC')).toBe(
+      'Hold: library fine 14.50. Only Library desk can lift it.'
+    )
   })
   it('count the seats that are kept for others', () => {
     const said = REFUSALS.filter(({ code }) => code === 'reserved').map((one) => refusalText(one, 'UTC'))
@@ -34,9 +38,10 @@ describe('refusals', () => {
     ])
   })
   it('offer a way out where the student has one', () => {
-    expect(wayOut(REFUSALS[11]!)).toBe('Pick another section')
-    expect(wayOut(REFUSALS[14]!)).toBe('Change the route')
-    expect(wayOut(REFUSALS[4]!)).toBeUndefined()
+    const of = (code: RefusalCode) => wayOut(refusal(code))
+    expect(of('full')).toBe('Pick another section')
+    expect(of('prerequisite')).toBe('Change the route')
+    expect(of('signOff')).toBeUndefined()
   })
 })
 

@@ -62,8 +62,12 @@ export type FindingCode = Finding['code']
 export type Refusal =
   | { code: 'notOpen'; opens: Instant | null }
   | { code: 'closed'; since: Instant }
+  /** The term goes on; nothing can be added to the session of this section any more. */
+  | { code: 'sessionClosed'; section: SectionCode; since: Instant }
   | { code: 'hold'; title: string; office: string; amount: number | null }
   | { code: 'signOff' }
+  /** The term's terms of registration have not been accepted as they read now. */
+  | { code: 'notAgreed' }
   | { code: 'outsideSignOff' }
   | { code: 'cancelled'; section: SectionCode }
   | { code: 'officeOnly'; section: SectionCode }
@@ -90,6 +94,8 @@ export type Refusal =
   | { code: 'dropEnded'; since: Instant }
   /** A course that is kept asks for this one in the same term. */
   | { code: 'neededBy'; course: CourseCode }
+  /** The course that was to be given up for it stays. */
+  | { code: 'notGivenUp'; course: CourseCode; why: Refusal }
   | { code: 'lineClosed'; since: Instant }
   | { code: 'lineFull'; section: SectionCode; places: number }
   /** The student stands in a line of this course already. */

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
 import { courseCode, termCode, type CourseCode } from '../ids'
 import { course, meeting, section, term } from '../testing/build'
+import { factsIn } from '../testing/facts'
 import { optionsAmong, type Section } from '../week'
 import { decide, type RegistrationFacts } from './decide'
 import { decideDrop, dropMark, endsFullTime } from './drop'
@@ -22,36 +23,15 @@ const drop = { freeUntil: at('2027-09-11T04:00:00Z'), ends: at('2027-11-20T05:00
 
 function holding(courses: readonly string[], over: Partial<RegistrationFacts> = {}): RegistrationFacts {
   const sections = courses.map((code) => section(code))
-  return {
-    now: at('2027-05-01T12:00:00Z'),
-    catalog,
-    terms,
-    term: terms[1]!,
-    opens: at('2027-04-12T11:00:00Z'),
-    closes: at('2027-09-11T04:00:00Z'),
-    drop,
-    student: { standing: 'junior', programs: ['ENVD'], tests: {} },
-    holds: [],
-    record: [],
-    held: sections.map((one) => ({
-      course: one.course,
-      term: autumn,
-      section: one.code,
-      credits: one.credits,
-      placedByOffice: false
-    })),
-    heldSections: sections,
-    exchanging: new Set(),
-    block: null,
-    holidays: new Set(),
-    loadMost: 18,
-    repeatBelow: 'C',
-    signOff: { policy: 'none', courses: null },
-    permissions: new Map(),
-    onlyWith: new Map(),
-    componentsOf: () => [],
-    ...over
-  }
+  const held = sections.map((one) => ({
+    course: one.course,
+    term: autumn,
+    section: one.code,
+    credits: one.credits,
+    placedByOffice: false
+  }))
+  const now = at('2027-05-01T12:00:00Z')
+  return factsIn({ catalog, terms, term: terms[1]! }, { now, drop, held, heldSections: sections, ...over })
 }
 const dropping = (facts: RegistrationFacts, ...courses: string[]) =>
   decideDrop(facts, courses.map(courseCode)).map(({ course, refusals, mark }) => [
@@ -69,6 +49,17 @@ describe('a drop', () => {
     const facts = (now: number) => holding(['SOIL 220'], { now })
     expect(dropping(facts(drop.ends - 1), 'SOIL 220')).toEqual([['SOIL 220', 'W']])
     expect(dropping(facts(drop.ends), 'SOIL 220')).toEqual([['SOIL 220', 'W', 'dropEnded']])
+  })
+  it('goes by the dates of its session, where that has its own', () => {
+    const early = { addEnds: drop.freeUntil - 2, freeUntil: drop.freeUntil - 1, ends: drop.ends - 1 }
+    const facts = (now: number, session: string) => {
+      const held = holding(['SOIL 220'], { now, sessions: new Map([['H1', early]]) })
+      return { ...held, heldSections: held.heldSections.map((one) => ({ ...one, session })) }
+    }
+    expect(dropping(facts(early.freeUntil, 'H1'), 'SOIL 220')).toEqual([['SOIL 220', 'W']])
+    expect(dropping(facts(early.freeUntil, 'FULL'), 'SOIL 220')).toEqual([['SOIL 220', null]])
+    expect(dropping(facts(early.ends, 'H1'), 'SOIL 220')).toEqual([['SOIL 220', 'W', 'dropEnded']])
+    expect(dropping(facts(early.ends, 'FULL'), 'SOIL 220')).toEqual([['SOIL 220', 'W']])
   })
   it('is of a seat that is held, and not of one that an office has given', () => {
     expect(dropping(holding([]), 'SOIL 220')).toEqual([['SOIL 220', null, 'notHeld']])

@@ -12,7 +12,7 @@ import { COMMON_SCALE } from '../grades'
 import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
 import { asOfTerm, type StudentFacts } from '../route'
-import type { DropDates } from './drop'
+import { decideDrop, type DropDates, type SessionDates } from './drop'
 import type { Instant } from '../time'
 import {
   barriersOf,
@@ -50,6 +50,8 @@ export interface RegistrationFacts {
   /** From when nothing can be added any more. */
   closes: Instant
   drop: DropDates
+  /** Sessions of the term with dates of their own; in the others those of the term hold. */
+  sessions: ReadonlyMap<string, SessionDates>
   student: StudentFacts
   holds: readonly Hold[]
   record: readonly RecordEntry[]
@@ -58,6 +60,8 @@ export interface RegistrationFacts {
   heldSections: readonly Section[]
   /** Courses of which the seat held is given back in the same step in which another one is taken. */
   exchanging: ReadonlySet<CourseCode>
+  /** By course: another one whose seat is given up in the step in which this one is taken, and only then. */
+  givingUp: ReadonlyMap<CourseCode, CourseCode>
   /** The block the student belongs to. */
   block: string | null
   holidays: Holidays
@@ -65,6 +69,8 @@ export interface RegistrationFacts {
   /** A course earned here with less than this grade may be taken again; null: none that is earned. */
   repeatBelow: string | null
   signOff: { policy: SignOffPolicy; courses: readonly CourseCode[] | null }
+  /** Whether the terms of registration are accepted, or the term has none. */
+  agreed: boolean
   /** What is set aside for this student as of the instant. */
   permissions: Permissions
   /** Courses that are taken only together with another one, by the student's own wish. */
@@ -103,9 +109,9 @@ export function decide(facts: RegistrationFacts, group: readonly Option[]): Line
   return lines
 }
 
-/** Reasons that have nothing to do with a section: time, holds, sign-off. */
+/** Reasons that have nothing to do with a section: time, holds, sign-off, the terms of registration. */
 export function generalRefusals(
-  facts: Pick<RegistrationFacts, 'now' | 'opens' | 'closes' | 'holds' | 'signOff'>
+  facts: Pick<RegistrationFacts, 'now' | 'opens' | 'closes' | 'holds' | 'signOff' | 'agreed'>
 ): Refusal[] {
   const refusals: Refusal[] = []
   if (facts.now >= facts.closes) refusals.push({ code: 'closed', since: facts.closes })
@@ -115,20 +121,41 @@ export function generalRefusals(
     if (stopsRegistration) refusals.push({ code: 'hold', title, office, amount })
   }
   if (facts.signOff.policy !== 'none' && facts.signOff.courses === null) refusals.push({ code: 'signOff' })
+  if (!facts.agreed) refusals.push({ code: 'notAgreed' })
   return refusals
 }
 
-/** The sections given back when an option of their course is taken instead: all that the student holds of it. */
+/**
+ * The sections given back when an option of a course is taken: all that the student holds of it where it is exchanged,
+ * and of the course that is given up for it.
+ */
 export function givenBack(
-  { heldSections, exchanging }: Pick<RegistrationFacts, 'heldSections' | 'exchanging'>,
+  facts: Pick<RegistrationFacts, 'heldSections' | 'exchanging' | 'givingUp'>,
   course: CourseCode
 ): Section[] {
-  return exchanging.has(course) ? heldSections.filter((section) => section.course === course) : []
+  const other = givenUpFor(facts, course)
+  return facts.heldSections.filter((section) =>
+    section.course === course ? facts.exchanging.has(course) : section.course === other
+  )
+}
+
+/** The course whose seat is given up once a seat of another one is had; undefined where none is held. */
+export function givenUpFor(
+  { heldSections, givingUp }: Pick<RegistrationFacts, 'heldSections' | 'givingUp'>,
+  course: CourseCode
+): CourseCode | undefined {
+  const other = givingUp.get(course)
+  return heldSections.some((section) => section.course === other) ? other : undefined
+}
+
+/** Courses of which no seat of before is held once a group has gone through: its own, and what is given up for them. */
+function goneWith(facts: RegistrationFacts, group: readonly Option[]): Set<CourseCode> {
+  return new Set(group.flatMap(({ course }) => [course, givenUpFor(facts, course) ?? course]))
 }
 
 /** The facts once a group has gone through. */
 export function afterGroup(facts: RegistrationFacts, group: readonly Option[]): RegistrationFacts {
-  const gone = new Set(group.map((option) => option.course))
+  const gone = goneWith(facts, group)
   return {
     ...facts,
     heldSections: [
@@ -137,6 +164,16 @@ export function afterGroup(facts: RegistrationFacts, group: readonly Option[]): 
     ],
     held: [...heldWithout(facts, gone), ...group.map((option) => seatIn(facts.term, option))]
   }
+}
+
+/** Why the course that is given up for an option cannot be, once its group has gone through. */
+function keptRefusals(facts: RegistrationFacts, { course }: Option, group: readonly Option[]): Refusal[] {
+  const other = givenUpFor(facts, course)
+  if (other === undefined || group.some((one) => one.course === other)) return []
+  const taken = afterGroup({ ...facts, givingUp: new Map() }, group)
+  const all = new Set(group.flatMap((one) => givenUpFor(facts, one.course) ?? []))
+  const decision = decideDrop(taken, [...all]).find((one) => one.course === other)
+  return decision!.refusals.map((why) => ({ code: 'notGivenUp', course: other, why }))
 }
 const heldWithout = ({ held, term }: RegistrationFacts, gone: ReadonlySet<CourseCode>) =>
   held.filter((seat) => seat.term !== term.code || !gone.has(seat.course))
@@ -161,11 +198,12 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
     else refusals.push(refusal)
   }
 
-  const mine = new Set(
-    facts.heldSections.filter((section) => section.course === option.course).map((section) => section.code)
+  const mine = new Map(
+    facts.heldSections.flatMap((one) => (one.course === option.course ? [[one.code, one.credits]] : []))
   )
   if (mine.size) {
-    const isAnother = mine.size !== sections.length || sections.some((section) => !mine.has(section.code))
+    const isAnother =
+      mine.size !== sections.length || sections.some(({ code, credits }) => mine.get(code) !== credits)
     if (!isAnother || !facts.exchanging.has(option.course)) return only({ code: 'alreadyRegistered' })
     const isPlaced = facts.held.some(
       (seat) => seat.term === facts.term.code && seat.course === option.course && seat.placedByOffice
@@ -176,6 +214,9 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   const isHeld = facts.heldSections.some((section) => section.course === partner)
   if (partner && !isHeld && !group.some((other) => other.course === partner))
     refusals.push({ code: 'together', with: partner })
+  const addEnds = facts.sessions.get(option.main.session)?.addEnds
+  if (addEnds !== undefined && facts.now >= addEnds && facts.now < facts.closes)
+    refusals.push({ code: 'sessionClosed', section: option.main.code, since: addEnds })
   const signed = facts.signOff.courses
   if (facts.signOff.policy === 'strict' && signed && !signed.includes(option.course)) {
     refusals.push({ code: 'outsideSignOff' })
@@ -194,14 +235,20 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   }
 
   const others = group.filter((other) => other !== option)
+  const gone = goneWith(facts, group)
   const consented = permits(facts.permissions, 'consent', ...sections.map((section) => section.code))
-  const { assumed, ...asked } = courseRefusals(facts, option.course, others, consented, option.main)
+  const { assumed, ...asked } = courseRefusals(facts, option.course, {
+    others,
+    gone,
+    consented,
+    main: option.main
+  })
   for (const refusal of asked.refusals) {
     if (refusal.code === 'prerequisite') refuse(refusal, 'prerequisite')
     else refusals.push(refusal)
   }
 
-  const gone = new Set(group.map((one) => one.course))
+  refusals.push(...keptRefusals(facts, option, group))
   const staying = facts.heldSections.filter((section) => !gone.has(section.course))
   const week = [...staying, ...others.flatMap(sectionsOf)]
   for (const { own, with: other, clash } of clashesWith(
@@ -234,15 +281,19 @@ export function seatRefusal(
 function courseRefusals(
   facts: RegistrationFacts,
   code: CourseCode,
-  others: readonly Option[],
-  consented: boolean,
-  main?: Section
+  {
+    others,
+    gone,
+    consented,
+    main
+  }: { others: readonly Option[]; gone: ReadonlySet<CourseCode>; consented: boolean; main?: Section }
 ) {
   const { catalog, terms, term, student } = facts
   const refusals: Refusal[] = []
-  const attempts = attemptsWith(facts, others)
-  /** In the term itself a seat of it is another matter: it is held already, or exchanged. */
-  const isElsewhere = (attempt: Attempt) => attempt.status === 'earned' || attempt.term !== term.code
+  const attempts = attemptsWith(facts, others, gone)
+  /** In the term itself a seat of the course is another matter: it is held already, or exchanged. */
+  const isElsewhere = (attempt: Attempt) =>
+    attempt.status === 'earned' || attempt.term !== term.code || attempt.course !== code
   const course = catalog.maybeCourse(code)
   const same: readonly string[] = catalog.sameAs(code)
   const there = course?.repeatable
@@ -277,20 +328,29 @@ function mayRepeat({ grade, origin }: Attempt, below: string | null): boolean {
 
 const alone = new WeakMap<RegistrationFacts, Attempt[]>()
 
-/** What the student has, with the courses taken along; without any, worked out once for the same facts. */
-function attemptsWith(facts: RegistrationFacts, others: readonly Option[]): Attempt[] {
-  const { catalog, terms, term, record, held } = facts
-  const known = others.length ? undefined : alone.get(facts)
+/** What the student has, with the courses taken along; where none changes it, worked out once for the same facts. */
+function attemptsWith(
+  facts: RegistrationFacts,
+  others: readonly Option[],
+  gone: ReadonlySet<CourseCode>
+): Attempt[] {
+  const { catalog, terms, term, record } = facts
+  const isChanged =
+    others.length > 0 || facts.held.some((seat) => seat.term === term.code && gone.has(seat.course))
+  const known = isChanged ? undefined : alone.get(facts)
   if (known) return known
-  const along = others.map((option) => seatIn(term, option))
-  const rest = others.length ? heldWithout(facts, new Set(others.map((option) => option.course))) : held
-  const all = allAttempts(attemptsOf({ catalog, record, held: [...rest, ...along], planned: [] }, terms))
-  if (!others.length) alone.set(facts, all)
+  const held = [...heldWithout(facts, gone), ...others.map((option) => seatIn(term, option))]
+  const all = allAttempts(attemptsOf({ catalog, record, held, planned: [] }, terms))
+  if (!isChanged) alone.set(facts, all)
   return all
 }
 
 /** The decision about a course whose sections are not known yet: what can be said without one. */
 export function decideWithoutSection(facts: RegistrationFacts, course: CourseCode): LineDecision {
-  const { refusals, assumed } = courseRefusals(facts, course, [], false)
+  const { refusals, assumed } = courseRefusals(facts, course, {
+    others: [],
+    gone: new Set(),
+    consented: false
+  })
   return { course, refusals: [...generalRefusals(facts), ...refusals], assumed, setAside: [] }
 }

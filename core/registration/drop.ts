@@ -7,12 +7,18 @@ import { asOfTerm } from '../route'
 import type { Instant } from '../time'
 import type { RegistrationFacts } from './decide'
 
-/** Until when a term lets go of its students, half-open: at the instant itself it is over. */
+/** Until when a term, or a session of it, lets go of its students, half-open: at the instant itself it is over. */
 export interface DropDates {
   /** Until then a drop leaves no trace on the record. */
   freeUntil: Instant
   /** From then on nothing can be dropped any more. */
   ends: Instant
+}
+
+/** What a session of a term allows until when; half-open. */
+export interface SessionDates extends DropDates {
+  /** From then on nothing of it can be added any more. */
+  addEnds: Instant
 }
 
 export interface DropDecision {
@@ -42,8 +48,17 @@ export function decideDrop(facts: RegistrationFacts, courses: readonly CourseCod
       again = true
     }
   }
-  const mark = dropMark(facts.drop, facts.now)
-  return courses.map((course) => ({ course, refusals: refusals.get(course)!, mark }))
+  return courses.map((course) => ({
+    course,
+    refusals: refusals.get(course)!,
+    mark: dropMark(dropDatesOf(facts, course), facts.now)
+  }))
+}
+
+/** Until when a course that is held can be given back: by the session of its section. */
+function dropDatesOf({ heldSections, sessions, drop }: RegistrationFacts, course: CourseCode): DropDates {
+  const main = heldSections.find((one) => one.course === course && one.parent === null)
+  return sessions.get(main?.session ?? '') ?? drop
 }
 
 /** The facts once courses have been dropped. */
@@ -63,7 +78,8 @@ function ownRefusals(facts: RegistrationFacts, course: CourseCode): Refusal[] {
   const seat = facts.held.find((one) => one.term === facts.term.code && one.course === course)
   if (!seat) return [{ code: 'notHeld' }]
   if (seat.placedByOffice) return [{ code: 'placed' }]
-  return facts.now < facts.drop.ends ? [] : [{ code: 'dropEnded', since: facts.drop.ends }]
+  const { ends } = dropDatesOf(facts, course)
+  return facts.now < ends ? [] : [{ code: 'dropEnded', since: ends }]
 }
 
 /** Which courses that stay ask in the same term for one that goes, and have it as long as it does not go. */

@@ -1,6 +1,6 @@
 /**
  * Which lines of a run go through together: courses of which one asks for the other in the same term, those that
- * a student wants only together, and an exchange with what takes the hours that it gives back.
+ * a student wants only together, and what gives back a seat with what takes the hours that it frees.
  */
 import { ruleOf, coursesIn } from '../requisites'
 import { clashesWith, sectionsOf, type Option } from '../week'
@@ -12,7 +12,10 @@ import { givenBack, type RegistrationFacts } from './decide'
  */
 export function groupLines(
   lines: readonly Option[],
-  facts: Pick<RegistrationFacts, 'catalog' | 'heldSections' | 'exchanging' | 'holidays' | 'onlyWith'>
+  facts: Pick<
+    RegistrationFacts,
+    'catalog' | 'heldSections' | 'exchanging' | 'givingUp' | 'holidays' | 'onlyWith'
+  >
 ): Option[][] {
   const exchanges = lines.filter((line) => givenBack(facts, line.course).length)
   const groups: Option[][] = []

@@ -4,6 +4,7 @@ export {
   decide,
   generalRefusals,
   givenBack,
+  givenUpFor,
   seatRefusal,
   type Hold,
   type LineDecision,
@@ -17,7 +18,8 @@ export {
   endsFullTime,
   FULL_TIME_CREDITS,
   type DropDates,
-  type DropDecision
+  type DropDecision,
+  type SessionDates
 } from './drop'
 export { groupLines } from './group'
 export {
@@ -30,6 +32,7 @@ export {
   type LineTaking
 } from './line'
 export { drawLots } from './lots'
+export { nearestOption } from './nearest'
 export { isScarce, outlook, scarceCourses, type Outlook, type OutlookLine } from './outlook'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
 export { choiceOf, GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'

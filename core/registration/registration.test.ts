@@ -3,6 +3,7 @@ import { Catalog } from '../catalog'
 import type { RefusalCode } from '../findings'
 import { courseCode, termCode, type SectionCode } from '../ids'
 import { course, entry, meeting, section, term } from '../testing/build'
+import { factsIn } from '../testing/facts'
 import { optionsAmong, sectionsFor, type Option, type PermissionKind, type Section } from '../week'
 import { decideCourse } from './course'
 import { afterGroup, decide, givenBack, type RegistrationFacts } from './decide'
@@ -20,30 +21,8 @@ const catalog = new Catalog([
 const terms = ['AU26', 'SP27', 'AU27'].map((code) => term(code))
 const OPENS = Date.parse('2027-04-12T11:00:00Z')
 
-const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts => ({
-  now: OPENS,
-  catalog,
-  terms,
-  term: terms[2]!,
-  opens: OPENS,
-  closes: Date.parse('2027-09-11T04:00:00Z'),
-  drop: { freeUntil: Date.parse('2027-09-11T04:00:00Z'), ends: Date.parse('2027-11-20T05:00:00Z') },
-  student: { standing: 'junior', programs: ['ENVD'], tests: {} },
-  holds: [],
-  record: [],
-  held: [],
-  heldSections: [],
-  exchanging: new Set(),
-  block: null,
-  holidays: new Set(),
-  loadMost: 18,
-  repeatBelow: 'C',
-  signOff: { policy: 'term', courses: [] },
-  permissions: new Map(),
-  onlyWith: new Map(),
-  componentsOf: () => [],
-  ...over
-})
+const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts =>
+  factsIn({ catalog, terms, term: terms[2]! }, { signOff: { policy: 'term', courses: [] }, ...over })
 const one = (...sections: Section[]): Option => optionsAmong(sections)[0]!
 const codes = (option: Option, over: Partial<RegistrationFacts> = {}): RefusalCode[] =>
   decide(facts(over), [option])[0]!.refusals.map((refusal) => refusal.code)
@@ -349,6 +328,128 @@ describe('an exchange', () => {
       lecture.code,
       monday.code
     ])
+  })
+})
+
+describe('a course that another one is given up for', () => {
+  const [stat, soil] = [courseCode('STAT 110'), courseCode('SOIL 220')]
+  const held = section('STAT 110', [meeting('MW', '9:00', '10:15')])
+  const wanted = one(section('SOIL 220', [meeting('MW', '9:30', '10:45')], { credits: 4 }))
+  const seatOf = (code: string, main: Section, over = {}) => ({
+    course: courseCode(code),
+    term: terms[2]!.code,
+    section: main.code,
+    credits: 3,
+    placedByOffice: false,
+    ...over
+  })
+  const holding = (over: Partial<RegistrationFacts> = {}) =>
+    facts({
+      heldSections: [held],
+      held: [seatOf('STAT 110', held)],
+      givingUp: new Map([[soil, stat]]),
+      ...over
+    })
+
+  it('has its hours and its credits, and clashes without the wish', () => {
+    expect(decide(holding({ loadMost: 4 }), [wanted])[0]!.refusals).toEqual([])
+    const without = decide(holding({ givingUp: new Map(), loadMost: 4 }), [wanted])[0]!.refusals
+    expect(without.map((one) => one.code)).toEqual(['clash', 'load'])
+  })
+  it('leaves the facts without the seat, and gives it back once only', () => {
+    const after = afterGroup(holding(), [wanted])
+    expect(after.held.map((seat) => seat.course)).toEqual([soil])
+    expect(after.heldSections).toEqual([wanted.main])
+    expect(givenBack(holding(), soil)).toEqual([held])
+    expect(givenBack(after, soil)).toEqual([])
+  })
+  it('is refused where the other seat cannot be given up, and says why', () => {
+    const why = (over: Partial<RegistrationFacts>) => decide(holding(over), [wanted])[0]!.refusals
+    expect(why({ held: [seatOf('STAT 110', held, { placedByOffice: true })] })).toEqual([
+      { code: 'notGivenUp', course: stat, why: { code: 'placed' } }
+    ])
+    const ended = { freeUntil: OPENS - 1, ends: OPENS }
+    expect(why({ drop: ended })).toEqual([
+      { code: 'notGivenUp', course: stat, why: { code: 'dropEnded', since: OPENS } }
+    ])
+  })
+  it('cannot take from a course that stays what that one asks for', () => {
+    const labs = [section('HYDR 331'), section('HYDR 332')]
+    const both = holding({
+      heldSections: labs,
+      held: [seatOf('HYDR 331', labs[0]!), seatOf('HYDR 332', labs[1]!)],
+      givingUp: new Map([[soil, courseCode('HYDR 331')]])
+    })
+    expect(decide(both, [wanted])[0]!.refusals).toEqual([
+      { code: 'notGivenUp', course: 'HYDR 331', why: { code: 'neededBy', course: 'HYDR 332' } }
+    ])
+  })
+  it('is tried together with a line that needs the hours it frees', () => {
+    const inItsHours = one(section('FELD 390', [meeting('MW', '9:00', '9:25')]))
+    expect(groupLines([inItsHours, wanted], holding())).toEqual([[wanted, inItsHours]])
+    expect(decide(holding(), [wanted, inItsHours]).map((line) => line.refusals.map((r) => r.code))).toEqual([
+      ['together'],
+      ['prerequisite']
+    ])
+  })
+})
+
+describe('a course that is the same as another', () => {
+  const same = new Catalog([
+    course('STAT 110', { equivalents: [courseCode('MATH 110')] }),
+    course('MATH 110')
+  ])
+  it('is not taken beside it in the same term', () => {
+    const held = section('MATH 110')
+    const seat = {
+      course: held.course,
+      term: terms[2]!.code,
+      section: held.code,
+      credits: 3,
+      placedByOffice: false
+    }
+    const beside = { catalog: same, heldSections: [held], held: [seat] }
+    expect(codes(plain, beside)).toEqual(['alreadyTaken'])
+    expect(codes(plain, { ...beside, givingUp: new Map([[plain.course, held.course]]) })).toEqual([])
+    const [first, second] = decide(facts({ catalog: same }), [plain, one(held)])
+    expect([first!, second!].map((line) => line.refusals.length > 0)).toEqual([true, true])
+  })
+})
+
+describe('credits that are chosen', () => {
+  const least = section('SOIL 220', [], { credits: 2, creditsRange: [2, 4] })
+  const field = (credits: number) => one({ ...least, credits })
+  it('are changed like an exchange of the same sections, within the limit of credits', () => {
+    const held = {
+      heldSections: [field(2).main],
+      held: [
+        {
+          course: courseCode('SOIL 220'),
+          term: terms[2]!.code,
+          section: field(2).main.code,
+          credits: 2,
+          placedByOffice: false
+        }
+      ],
+      exchanging: new Set([courseCode('SOIL 220')])
+    }
+    expect(codes(field(4), { ...held, loadMost: 4 })).toEqual([])
+    expect(codes(field(4), { ...held, loadMost: 3 })).toEqual(['load'])
+    expect(codes(field(2), held)).toEqual(['alreadyRegistered'])
+  })
+})
+
+describe('a section of a session with dates of its own', () => {
+  const half = one(section('STAT 110', [], { session: 'H1' }))
+  const dates = { addEnds: OPENS + 10, freeUntil: OPENS + 20, ends: OPENS + 30 }
+  const sessions = new Map([['H1', dates]])
+  it('cannot be added from its date on, while the rest of the term can', () => {
+    expect(codes(half, { now: OPENS + 9, sessions })).toEqual([])
+    expect(codes(half, { now: OPENS + 10, sessions })).toEqual(['sessionClosed'])
+    expect(codes(plain, { now: OPENS + 10, sessions })).toEqual([])
+  })
+  it('says so once where the whole term is closed', () => {
+    expect(codes(half, { now: facts().closes, sessions })).toEqual(['closed'])
   })
 })
 

@@ -6,7 +6,13 @@ import { afterGroup, decide, type LineDecision, type RegistrationFacts } from '.
 import { groupLines } from './group'
 
 /** What keeps a student from every section alike: said once, not at each line. */
-export const GENERAL_REFUSALS: ReadonlySet<RefusalCode> = new Set(['notOpen', 'closed', 'hold', 'signOff'])
+export const GENERAL_REFUSALS: ReadonlySet<RefusalCode> = new Set([
+  'notOpen',
+  'closed',
+  'hold',
+  'signOff',
+  'notAgreed'
+])
 
 /**
  * The options that picked sections make, by course. What is picked without one of its components is an option

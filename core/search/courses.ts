@@ -1,6 +1,7 @@
 /** What can be asked of courses when looking for some, as tests that a sieve counts. */
 import { subjectOf, type Course, type Season, type StudyLevel } from '../catalog'
 import type { Refusal } from '../findings'
+import { GENERAL_REFUSALS } from '../registration'
 import type { Mode } from '../week'
 
 /** A course with what is known of it for one student in one term. */
@@ -87,4 +88,8 @@ export function courseTests(filter: CourseFilter): Map<CourseQuestion, Test> {
 export function inTheWay(refusals: readonly Refusal[]): Refusal | undefined {
   return refusals.find(({ code }) => !ASIDE.has(code))
 }
-const ASIDE: ReadonlySet<Refusal['code']> = new Set(['notOpen', 'hold', 'signOff', 'corequisite', 'together'])
+const ASIDE: ReadonlySet<Refusal['code']> = new Set([
+  ...[...GENERAL_REFUSALS].filter((code) => code !== 'closed'),
+  'corequisite',
+  'together'
+])

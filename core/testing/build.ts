@@ -114,6 +114,7 @@ export function section(course: string, meetings: Meeting[] = [], over: Partial<
     offSite: null,
     mode: 'inPerson',
     credits: 3,
+    creditsRange: null,
     prerequisite: null,
     categories: null,
     topic: null,

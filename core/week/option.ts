@@ -25,7 +25,10 @@ export interface Section {
   /** Where it is held away from every campus. */
   offSite: string | null
   mode: Mode
+  /** Of a range the least, until one of it is chosen. */
   credits: number
+  /** The least and the most of which a student chooses; null where the credits are given. */
+  creditsRange: readonly [least: number, most: number] | null
   /** What it asks for before it, where that differs from what its course asks for. */
   prerequisite: string | null
   /** The categories it counts in, where they differ from those of its course. */

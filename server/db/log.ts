@@ -39,16 +39,22 @@ export type Action =
   | 'registration.exchanged'
   | 'registration.dropped'
   | 'registration.released'
+  | 'registration.cancelled'
+  | 'registration.moved'
   | 'section.seatAdded'
+  | 'section.cancelled'
+  | 'section.moved'
   | 'payment.answered'
   | 'payment.noticed'
   | 'fallbacks.changed'
   | 'sheet.prepared'
+  | 'agreement.accepted'
   | 'sheet.ran'
   | 'rehearsal.told'
   | 'line.joined'
   | 'line.left'
   | 'line.served'
+  | 'line.cancelled'
   | 'offer.made'
   | 'offer.answered'
   | 'offer.lapsed'
@@ -69,7 +75,8 @@ export interface LoggedEvent {
   after?: unknown
 }
 
-export async function logEvent(db: Reader, event: LoggedEvent): Promise<void> {
+/** @returns the number of the entry */
+export async function logEvent(db: Reader, event: LoggedEvent): Promise<number> {
   const [made] = await db
     .insert(eventLog)
     .values({
@@ -84,6 +91,7 @@ export async function logEvent(db: Reader, event: LoggedEvent): Promise<void> {
   if (event.student !== null && isMailed(event.action))
     await mailToStudent(db, made!.id, event.student, event.account)
   await tell(db, NEWS_OF[event.action] ?? [], event)
+  return made!.id
 }
 
 /** A mail to the student whom it is about, unless they did it themselves. */
@@ -98,5 +106,5 @@ async function mailToStudent(db: Reader, eventId: number, student: number, by: n
 /** The same for what changes nothing: a reading, a refusal, somebody signing in. By itself, at the campus time. */
 export async function logAlone(db: Database, event: Omit<LoggedEvent, 'at'>): Promise<void> {
   const at = await campusNow(db)
-  await untilThrough(() => logEvent(db, { ...event, at }))
+  await untilThrough(async () => void (await logEvent(db, { ...event, at })))
 }

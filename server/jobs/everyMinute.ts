@@ -8,6 +8,7 @@ import { askAgain } from '#server/features/charges/payments'
 import { followUnpaid } from '#server/features/charges/unpaid'
 import { nextArmed, runArmed } from '#server/features/registration/armed'
 import { rehearseNightly } from '#server/features/registration/rehearsals'
+import { emptyCancelled } from '#server/features/registration/sectionChanges'
 import { endCutOffRuns } from '#server/features/registration/run'
 import { serveAllLines } from '#server/features/registration/serving'
 import { sendMails } from '#server/features/mail/mails'
@@ -30,6 +31,7 @@ export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
 async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
   await runArmed(db, shelf)
   await rehearseNightly(db, shelf)
+  await emptyCancelled(db, shelf)
   await followUnpaid(db, shelf.zone)
   await serveAllLines(db, shelf)
 }

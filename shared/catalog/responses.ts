@@ -2,8 +2,13 @@
 import type { Course, Session, Term } from '#core/catalog'
 import type { TermPrices } from '#core/charges'
 import type { CourseCode, TermCode } from '#core/ids'
-import type { LinePolicy, SignOffPolicy } from '#core/registration'
+import type { LinePolicy, SessionDates, SignOffPolicy } from '#core/registration'
 import type { Instant, IsoDate } from '#core/time'
+
+export interface SessionView extends Session {
+  /** Where it has dates of its own; null where those of the term hold. */
+  dates: SessionDates | null
+}
 
 export interface TermView extends Term {
   addEndsAt: Instant
@@ -20,7 +25,9 @@ export interface TermView extends Term {
   /** A course earned with less than this grade may be taken again. */
   repeatBelow: string | null
   signOffPolicy: SignOffPolicy
-  sessions: Session[]
+  /** What a student accepts once before the first seat; null where nothing is asked. */
+  agreement: string | null
+  sessions: SessionView[]
   holidays: { date: IsoDate; name: string }[]
 }
 

@@ -1,5 +1,6 @@
 /** What is mailed to a student of what others, or time, did to their record; worked out from the log's own entry. */
 import type { TermView } from '#shared/catalog/responses'
+import type { SectionInstead } from '#shared/sections/responses'
 import { rehearsalText, type RehearsalSaid } from '#shared/registration/rehearsal'
 import { instantText } from '#shared/when'
 import { count } from '#shared/words'
@@ -28,6 +29,14 @@ type Teller = (
 
 const listed = (sections: unknown) => (Array.isArray(sections) ? sections.join(' + ') : '')
 
+/** What could be registered in place of a section, as of the change. */
+function insteadText({ instead }: Record<string, unknown>): string {
+  const found = instead as SectionInstead | null
+  return found
+    ? `The nearest that fits your week and had a seat then: ${found.section}, ${found.hours} (${found.code}).`
+    : 'No other section of it could be registered by you then.'
+}
+
 /** Of each action that is mailed, what is said; where to answer is said in the application. */
 const TOLD: Record<string, Teller> = {
   'offer.made': ({ term, of }, { zone }) => ({
@@ -49,6 +58,22 @@ const TOLD: Record<string, Teller> = {
   'registration.released': ({ term, of, before }) => ({
     subject: `Your seat in ${String(of.course)} was given back`,
     text: `${term} was not paid for by the due date, so your seat in ${String(of.course)} (${listed(before.sections)}) was given back. What is still free can be registered anew.`
+  }),
+  'registration.cancelled': ({ term, of }) => ({
+    subject: `${String(of.section)} was cancelled`,
+    text: `${String(of.section)}, ${term}, was cancelled. Your seat in it is given back, with all that it cost. ${insteadText(of)}`
+  }),
+  'line.cancelled': ({ term, of }) => ({
+    subject: `${String(of.section)} was cancelled`,
+    text: `${String(of.section)}, ${term}, was cancelled, and you stand in its line no more. ${insteadText(of)}`
+  }),
+  'registration.moved': ({ term, of }) => ({
+    subject: `${String(of.section)} meets at other hours`,
+    text: `${String(of.section)}, ${term}, meets ${String(of.hours)} from now on; before it was ${String(of.was)}. Your seat in it stays. ${
+      Array.isArray(of.against) && of.against.length
+        ? `It clashes with ${of.against.join(', ')}. ${insteadText(of)}`
+        : 'It clashes with nothing that you hold.'
+    }`
   }),
   'rehearsal.told': ({ term, of }, { zone }) => ({
     subject: `Your run sheet for ${term}, rehearsed`,

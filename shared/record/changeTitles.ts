@@ -27,13 +27,16 @@ const TITLES: Titles = {
       ? 'going with another draft week'
       : said.name
         ? 'the name of a draft week'
-        : 'sharing a week',
+        : said.note === undefined
+          ? 'sharing a week'
+          : 'the note of a draft week',
   dropWeek: () => 'dropping a draft week',
   keepFree: () => 'the hours kept free',
   habits: () => 'your wishes for a week',
   makeAddress: () => 'a calendar address',
   dropAddress: () => 'withdrawing the calendar address',
-  fallbacks: ({ course }) => `the fallbacks of ${course}`,
+  fallbacks: ({ course }) => `what is said of the line of ${course}`,
+  agree: ({ term: code }, term) => `the terms of registration of ${term(code)}`,
   prepare: ({ term: code }, term) => `what is prepared for ${term(code)}`,
   askReview: () => 'asking for a review',
   signOff: ({ term: code }, term) => `the sign-off of ${term(code)}`,

@@ -40,6 +40,7 @@ const draft = (over: Partial<DraftWeek> = {}): DraftWeek => ({
   id: 3,
   term: AUTUMN,
   name: 'First draft',
+  note: null,
   goingWith: true,
   sections: [],
   exchanges: [],

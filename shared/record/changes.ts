@@ -52,7 +52,11 @@ export type Change =
       copyOf?: number
       goingWith?: boolean
     }
-  | { kind: 'changeWeek'; week: number; said: { name?: string; goingWith?: true; shared?: boolean } }
+  | {
+      kind: 'changeWeek'
+      week: number
+      said: { name?: string; goingWith?: true; shared?: boolean; note?: string | null }
+    }
   | { kind: 'dropWeek'; week: number }
   | { kind: 'keepFree'; hours: KeepFree[] }
   | { kind: 'habits'; habits: WeekHabits }
@@ -60,6 +64,7 @@ export type Change =
   | { kind: 'dropAddress' }
   | ({ kind: 'fallbacks' } & LineFallbacks)
   | ({ kind: 'prepare' } & PreparedSheet)
+  | { kind: 'agree'; term: TermCode; text: string }
   | { kind: 'askReview' }
   | { kind: 'signOff'; term: TermCode }
   | { kind: 'withdrawSignOff'; term: TermCode }
@@ -138,6 +143,7 @@ const SENT: Sent = {
   dropAddress: () => remove('calendar-address'),
   fallbacks: ({ kind: _, ...body }) => post('fallbacks', body),
   prepare: ({ kind: _, ...body }) => post('sheet', body),
+  agree: ({ term, text }) => post('agreement', { term, text }),
   askReview: () => post('review'),
   signOff: ({ term }) => post('sign-off', { term }),
   withdrawSignOff: ({ term }) => remove('sign-off', { term }),
@@ -282,7 +288,8 @@ function withPicks(view: StudentView, { term, week, picks, held }: Of<'picks'>):
     sections: [],
     exchanges: [],
     asPicked: {},
-    shareKey: null
+    shareKey: null,
+    note: null
   }
   const gone = new Set(picks.map((one) => one.course))
   const added = picks.flatMap((one) => one.sections)

@@ -41,6 +41,8 @@ export interface StudentRecord {
   fallbacks: LineFallbacks[]
   /** How the run sheets are prepared. */
   prepared: PreparedSheet[]
+  /** Terms of registration that were accepted as they read now. */
+  agreements: { term: TermCode; at: Instant }[]
   /** Seats that are held for the student for a time, without an answer yet. */
   offers: SeatOffer[]
   holds: (Hold & { howToLift: string })[]

@@ -1,4 +1,4 @@
-/** What is tried for a line of the run sheet where it does not go through, in order. */
+/** What a student says of a line of the run sheet: what is tried after it, with what it stands, what is given up for it. */
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 
 /** Other sections, of the course or of another one, or a place in the line of the sections that were picked. */
@@ -10,16 +10,23 @@ export interface LineFallbacks {
   list: Fallback[]
   /** The course without which this one is not wanted. */
   onlyWith: CourseCode | null
+  /** The course whose seat is given up once a seat of this one is had, and only then. */
+  givingUp: CourseCode | null
+  /** What is chosen of a range of credits; null for the least. */
+  credits: number | null
+  /** The student's own words about it. */
+  note: string | null
 }
 
 /** As many as a line can have. */
 export const MOST_FALLBACKS = 3
 
-/** What was said of a line; no fallbacks and no company where nothing was. */
+/** What was said of a line; nothing special where nothing was. */
 export function fallbacksOf(
   all: readonly LineFallbacks[],
   term: string,
   course: string
-): Pick<LineFallbacks, 'list' | 'onlyWith'> {
-  return all.find((one) => one.term === term && one.course === course) ?? { list: [], onlyWith: null }
+): Omit<LineFallbacks, 'term' | 'course'> {
+  const said = all.find((one) => one.term === term && one.course === course)
+  return said ?? { list: [], onlyWith: null, givingUp: null, credits: null, note: null }
 }

@@ -1,5 +1,8 @@
-/** What a line of a receipt was to do; `offer` is the answer to an offered seat, `release` is done by a rule of the term. */
-export const LINE_ACTIONS = ['register', 'drop', 'leave', 'offer', 'release'] as const
+/**
+ * What a line of a receipt was to do; `offer` is the answer to an offered seat, `giveUp` what another line took its place
+ * of, `release` is done by a rule of the term.
+ */
+export const LINE_ACTIONS = ['register', 'drop', 'leave', 'offer', 'release', 'giveUp'] as const
 export type LineAction = (typeof LINE_ACTIONS)[number]
 
 /** What came of a line of a run; a line that is `waiting` has not been tried yet, of one `notTried` the run was cut off. */

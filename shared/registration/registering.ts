@@ -3,6 +3,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
+import type { TermView } from '#shared/catalog/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import { permissionsAt, waivedOf } from '#shared/reading'
 import { holdsFor } from '#shared/charges/balance'
@@ -39,6 +40,7 @@ export function registrationFacts(
     opens: picture.openings.find((o) => o.term === code)?.opens ?? null,
     closes: term.addEndsAt,
     drop: { freeUntil: term.dropFreeEndsAt, ends: term.dropEndsAt },
+    sessions: new Map(term.sessions.flatMap(({ code, dates }) => (dates ? [[code, dates] as const] : []))),
     student: {
       standing: picture.student.standing,
       programs: picture.programs.map((p) => p.spec.code),
@@ -55,14 +57,28 @@ export function registrationFacts(
     loadMost: term.loadMost,
     repeatBelow: term.repeatBelow,
     signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
+    agreed: hasAgreed(picture, term),
     onlyWith: new Map(
       picture.fallbacks.flatMap((one) =>
         one.term === code && one.onlyWith ? [[one.course, one.onlyWith] as const] : []
       )
     ),
+    givingUp: new Map(
+      picture.fallbacks.flatMap((one) =>
+        one.term === code && one.givingUp ? [[one.course, one.givingUp] as const] : []
+      )
+    ),
     permissions: permissionsAt(picture, now),
     componentsOf: (main) => [...(parts.get(main) ?? [])]
   }
+}
+
+/** Whether a term's terms of registration are accepted as they read; so they are where it has none. */
+export function hasAgreed(
+  { agreements }: Pick<StudentRecord, 'agreements'>,
+  { code, agreement }: Pick<TermView, 'code' | 'agreement'>
+): boolean {
+  return agreement === null || agreements.some((one) => one.term === code)
 }
 
 /** Courses for which somebody stands in line in a term, or is offered a seat. */

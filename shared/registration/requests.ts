@@ -27,10 +27,20 @@ export const offerBody = z.object({
   givingUp: courses.default([])
 })
 
+export const agreementBody = z.object({
+  term: termCode,
+  /** What was read and is accepted, word for word. */
+  text: z
+    .string('has to be the text that is accepted')
+    .min(1, 'is needed')
+    .max(10_000, 'has to be 10,000 characters or less')
+})
+
 export const preparedBody = z.object({
   term: termCode,
   order: courses.default([]),
   leftOut: courses.default([]),
+  drops: courses.default([]),
   whole: z.boolean('has to be true or false').default(false),
   armed: z.boolean('has to be true or false').default(false)
 })
@@ -48,9 +58,23 @@ const fallback = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('line') })
 ])
 
+const lineNote = z
+  .string()
+  .trim()
+  .max(300, 'has to be 300 characters or less')
+  .transform((text) => text || null)
+
 export const fallbacksBody = z.object({
   term: termCode,
   course,
   list: z.array(fallback).max(MOST_FALLBACKS, `has to name ${MOST_FALLBACKS} fallbacks or less`),
-  onlyWith: course.nullable().default(null)
+  onlyWith: course.nullable().default(null),
+  givingUp: course.nullable().default(null),
+  credits: z
+    .int('has to be whole credits')
+    .min(0, 'has to be zero or more')
+    .max(30, 'has to be 30 or less')
+    .nullable()
+    .default(null),
+  note: lineNote.nullable().default(null)
 })

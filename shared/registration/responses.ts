@@ -16,8 +16,10 @@ export interface SheetLine {
   /** Null: planned, no section picked. */
   sections: Section[] | null
   state: 'ready' | 'registered' | 'waiting' | 'unsettled'
-  /** The seat given back for it. */
+  /** The seat of its course given back for it. */
   givesBack: Section[]
+  /** The course, of which a seat is held, that is given up once this one is had. */
+  givesUp: CourseCode | null
   /** As of the opening, or as of now once it is past. */
   refusals: Refusal[]
   assumed: RuleLeaf[]
@@ -59,6 +61,8 @@ export interface ReceiptLine {
   outcome: Outcome
   /** Which fallback was taken, counting from 1; then `refusals` say what stood in the way before it. */
   fallback: number | null
+  /** Credits that were chosen of a range. */
+  credits: number | null
   /** The place in line that was taken. */
   place: number | null
   /** What a drop left on the record. */

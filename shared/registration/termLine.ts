@@ -1,4 +1,5 @@
 /** The term line: what may be done in a term until when, from the opening to the last drop, as a picture draws it. */
+import type { SessionDates } from '#core/registration'
 import type { Cents } from '#core/charges'
 import type { Instant, IsoDate } from '#core/time'
 import type { TermView } from '#shared/catalog/responses'
@@ -142,4 +143,9 @@ function monthsBetween(begin: Instant, end: Instant): { instant: Instant; month:
     if (instant >= end) return found
     found.push({ instant, month: month % 12 })
   }
+}
+
+/** What a session of a term allows until when, where it has dates of its own. */
+export function sessionText(name: string, { addEnds, freeUntil, ends }: SessionDates, zone: string): string {
+  return `${name}: added until ${deadlineText(addEnds, zone)}, dropped without a trace until ${deadlineText(freeUntil, zone)}, last drop ${deadlineText(ends, zone)}.`
 }

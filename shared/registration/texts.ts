@@ -14,10 +14,14 @@ export function refusalText(refusal: Refusal, zone: string): string {
         : `Registration opens for you on ${instantText(refusal.opens, zone)}.`
     case 'closed':
       return `Adding was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can register you now.`
+    case 'sessionClosed':
+      return `Its part of the term could be added until ${deadlineText(refusal.since, zone)}.`
     case 'hold':
       return `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`
     case 'signOff':
       return 'Your advisor has not signed off this term yet.'
+    case 'notAgreed':
+      return 'You have not accepted the terms of registration yet.'
     case 'outsideSignOff':
       return 'It is not among the courses your advisor signed off, and this term asks for that.'
     case 'cancelled':
@@ -69,6 +73,8 @@ export function refusalText(refusal: Refusal, zone: string): string {
       return `Dropping was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can take you out now.`
     case 'neededBy':
       return `${refusal.course}, which you keep, asks for it in the same term. Drop both, or neither.`
+    case 'notGivenUp':
+      return `${refusal.course} was to be given up for it and stays yours: ${notGivenUpText(refusal.why, zone)}`
     case 'lineClosed':
       return `Lines of this term were open until ${deadlineText(refusal.since, zone)}.`
     case 'lineFull':
@@ -81,6 +87,20 @@ export function refusalText(refusal: Refusal, zone: string): string {
       return 'You stand in no line of this course.'
     case 'offerEnded':
       return `The offer ended on ${instantText(refusal.until, zone)}.`
+  }
+}
+
+/** Why a seat is not given up, as the end of a sentence. */
+function notGivenUpText(why: Refusal, zone: string): string {
+  switch (why.code) {
+    case 'placed':
+      return 'an office placed you there, and only the office can move you.'
+    case 'dropEnded':
+      return `dropping was possible until ${deadlineText(why.since, zone)}.`
+    case 'neededBy':
+      return `${why.course}, which you keep, asks for it in the same term.`
+    default:
+      return refusalText(why, zone)
   }
 }
 
@@ -97,6 +117,19 @@ export function setAsideText(kinds: readonly PermissionKind[]): string {
   return `A permission sets aside ${kinds.map((kind) => SET_ASIDE[kind]).join(' and ')}.`
 }
 
+/** What a run is about to do, by the number of lines; undefined where it would do nothing. */
+export function runTitleText(
+  lines: Record<'drop' | 'register' | 'exchange' | 'wait', number>
+): string | undefined {
+  const parts = [
+    ...(lines.drop ? [`drop ${lines.drop}`] : []),
+    ...(lines.register ? [`register ${lines.register}`] : []),
+    ...(lines.exchange ? [`exchange ${lines.exchange}`] : []),
+    ...(lines.wait ? [`stand in line for ${lines.wait}`] : [])
+  ].join(', ')
+  return parts ? parts[0]!.toUpperCase() + parts.slice(1) : undefined
+}
+
 /** What to do about a refusal, in a few words; undefined when the sentence says it all. */
 export function wayOut(refusal: Refusal): string | undefined {
   switch (refusal.code) {
@@ -104,6 +137,7 @@ export function wayOut(refusal: Refusal): string | undefined {
     case 'reserved':
     case 'clash':
     case 'cancelled':
+    case 'sessionClosed':
     case 'componentMissing':
     case 'notForYou':
     case 'officeOnly':

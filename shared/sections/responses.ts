@@ -7,3 +7,10 @@ type Seats = 'capacity' | 'taken' | 'waiting' | 'cancelled' | 'reserved'
 export type SectionSeats = Pick<Section, 'code' | Seats>
 
 export type SectionWithoutSeats = Omit<Section, Seats>
+
+/** What somebody could register in place of a section that they lost or that moved away, with its components. */
+export interface SectionInstead {
+  section: string
+  code: string
+  hours: string
+}

@@ -7,8 +7,10 @@ export const REFUSALS: Refusal[] = [
   { code: 'notOpen', opens: null },
   { code: 'notOpen', opens: Date.parse('2027-04-12T11:00:00Z') },
   { code: 'closed', since: 0 },
+  { code: 'sessionClosed', section, since: Date.parse('2027-09-04T04:00:00Z') },
   { code: 'hold', title: 'Library fine', office: 'Library desk', amount: 14.5 },
   { code: 'signOff' },
+  { code: 'notAgreed' },
   { code: 'outsideSignOff' },
   { code: 'cancelled', section },
   { code: 'officeOnly', section },
@@ -36,6 +38,11 @@ export const REFUSALS: Refusal[] = [
   { code: 'notHeld' },
   { code: 'dropEnded', since: Date.parse('2027-11-20T05:00:00Z') },
   { code: 'neededBy', course: courseCode('HYDR 332') },
+  {
+    code: 'notGivenUp',
+    course: courseCode('SOIL 220'),
+    why: { code: 'neededBy', course: courseCode('HYDR 332') }
+  },
   { code: 'lineClosed', since: Date.parse('2027-09-09T04:00:00Z') },
   { code: 'lineFull', section, places: 8 },
   { code: 'inLine' },

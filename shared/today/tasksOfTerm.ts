@@ -11,7 +11,7 @@ import { preparedOf } from '#shared/registration/prepared'
 import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
 import type { TermView } from '#shared/catalog/responses'
 import { goingWith } from '#shared/reading'
-import { registrationFacts, waitingIn } from '#shared/registration/registering'
+import { hasAgreed, registrationFacts, waitingIn } from '#shared/registration/registering'
 import { refusalText } from '#shared/registration/texts'
 import { termWeek } from '#shared/week/termWeek'
 import { sectionHours, SINCE_WORDS, sectionName } from '#shared/week/texts'
@@ -108,7 +108,18 @@ function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): T
     when: whenOf(question, standing),
     action: without ? { label: 'Pick sections', to: 'week' } : { label: 'Run sheet', to: 'register' }
   }
-  return [task]
+  return hasAgreed(picture, term) ? [task] : [task, toAccept(standing)]
+}
+
+function toAccept({ term, adding }: TermStanding<TermView>): Todo {
+  return {
+    id: `agreement ${term.code}`,
+    urgency: adding === 'open' ? 'attention' : 'plain',
+    title: `Accept the terms of registration of ${term.name}`,
+    text: 'Nothing is registered for you before. It takes one reading, on Register.',
+    when: adding === 'open' ? 'before you register' : `before ${term.name} opens`,
+    action: { label: 'Read them', to: 'register' }
+  }
 }
 
 function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {

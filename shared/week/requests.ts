@@ -2,8 +2,7 @@
 import { MODES } from '#core/week'
 import { parseSectionCode } from '#core/formats'
 import type { SectionCode } from '#core/ids'
-import type { Weekday } from '#core/time'
-import { idInAddress, termCode, course, studentParams } from '#shared/requests'
+import { course, idInAddress, minute, studentParams, termCode, weekday } from '#shared/requests'
 import { z } from 'zod'
 
 const section = z.string().transform((text, context): SectionCode => {
@@ -48,19 +47,15 @@ export const newWeekBody = z.object({
 export const changeWeekBody = z.object({
   name: weekName.optional(),
   goingWith: z.literal(true, 'has to be true: another draft week is gone with instead').optional(),
-  shared: z.boolean().optional()
+  shared: z.boolean().optional(),
+  note: z
+    .string()
+    .trim()
+    .max(500, 'has to be 500 characters or less')
+    .transform((text) => text || null)
+    .nullable()
+    .optional()
 })
-
-const minute = z
-  .int('has to be whole minutes after midnight')
-  .min(0, 'has to be 0 or more')
-  .max(1440, 'has to be 1440 or less')
-
-const weekday = z
-  .int('has to be a day from 1, Monday, to 7, Sunday')
-  .min(1, 'has to be a day from 1, Monday, to 7, Sunday')
-  .max(7, 'has to be a day from 1, Monday, to 7, Sunday')
-  .transform((day) => day as Weekday)
 
 const fromTo = { path: ['end'], error: 'has to be later than the start' }
 

@@ -17,6 +17,8 @@ export interface DraftWeek {
   asPicked: Record<string, AsPicked>
   /** The key of the link under which it is shared; null while it is not. */
   shareKey: string | null
+  /** The student's own words about it. */
+  note: string | null
 }
 
 /** Hours a student keeps free, in every term. */

@@ -20,7 +20,8 @@ const picture = {
       components: [labs[0]!.code]
     }
   ],
-  sections: [lecture, ...labs, stat, past]
+  sections: [lecture, ...labs, stat, past],
+  fallbacks: []
 }
 const codes = (list: readonly { code: string }[]) => list.map((one) => one.code)
 const draft = (sections: readonly { code: string }[], ...exchanges: string[]) => ({
@@ -53,5 +54,39 @@ describe('a term with a draft week', () => {
     expect(termWeek(picture, 'SP27', draft([past])).picked).toEqual([past])
     expect(termWeek(picture, 'SP27', draft([past])).held).toEqual([])
     expect(termWeek(picture, 'AU27', undefined).picked).toEqual([])
+  })
+})
+
+describe('credits of a range', () => {
+  const field = section('FELD 395', [], { code: 'FIELD' as never, credits: 2, creditsRange: [2, 4] })
+  const said = (credits: number | null) => ({
+    ...{
+      term: termCode('AU27'),
+      course: courseCode('FELD 395'),
+      list: [],
+      onlyWith: null,
+      givingUp: null,
+      note: null
+    },
+    credits
+  })
+  const of = (credits: number | null, held: typeof picture.held = []) => ({
+    held,
+    sections: [field],
+    fallbacks: [said(credits)]
+  })
+  const seat = { ...picture.held[0]!, course: field.course, section: field.code, credits: 3, components: [] }
+  it('are those that are chosen, within the range, and the least where none are', () => {
+    const picked = (credits: number | null) =>
+      termWeek(of(credits), 'AU27', draft([field])).picked.map((one) => one.credits)
+    expect([null, 3, 9, 1].map(picked)).toEqual([[2], [3], [4], [2]])
+  })
+  it('of a seat that is held are its own; others make it an exchange of the same sections', () => {
+    const kept = termWeek(of(3, [seat]), 'AU27', undefined)
+    expect([kept.held.map((one) => one.credits), kept.picked]).toEqual([[3], []])
+    const week = termWeek(of(4, [seat]), 'AU27', undefined)
+    expect([...week.exchanged]).toEqual(['FELD 395'])
+    expect(week.picked.map((one) => [one.code, one.credits])).toEqual([[field.code, 4]])
+    expect(week.held.map((one) => one.credits)).toEqual([3])
   })
 })

@@ -17,9 +17,26 @@ export interface TermWeek {
   exchanged: ReadonlySet<CourseCode>
 }
 
-/** What is picked for a course of which a seat is held counts only where it was picked to exchange that seat. */
+/** Sections of a term with the credits that were chosen for them, where they have a range; the least where none were. */
+export function withChosenCredits(
+  sections: readonly Section[],
+  fallbacks: StudentRecord['fallbacks'],
+  term: string | undefined
+): Section[] {
+  return sections.map((one) => {
+    const [least, most] = one.creditsRange ?? []
+    if (least === undefined || most === undefined) return one
+    const said = fallbacks.find((line) => line.term === term && line.course === one.course)?.credits ?? least
+    return { ...one, credits: Math.min(most, Math.max(least, said)) }
+  })
+}
+
+/**
+ * What is picked for a course of which a seat is held counts only where it was picked to exchange that seat, or where
+ * other credits are chosen for it.
+ */
 export function termWeek(
-  { held: seats, sections }: Pick<StudentRecord, 'held' | 'sections'>,
+  { held: seats, sections, fallbacks }: Pick<StudentRecord, 'held' | 'sections' | 'fallbacks'>,
   term: string | undefined,
   draft: Pick<DraftWeek, 'sections' | 'exchanges'> | undefined
 ): TermWeek {
@@ -27,15 +44,30 @@ export function termWeek(
   const mine = seats.filter((seat) => seat.term === term)
   const codes = new Set<string>(mine.flatMap((seat) => [seat.section, ...seat.components]))
   const wanted = new Set<string>(draft?.sections ?? [])
-  const held = inTerm.filter((one) => codes.has(one.code))
-  const picks = inTerm.filter((one) => wanted.has(one.code))
+  const chosen = withChosenCredits(inTerm, fallbacks, term)
+  const creditsOf = new Map<string, number>(mine.map((seat) => [seat.section, seat.credits]))
+  const held = inTerm
+    .filter((one) => codes.has(one.code))
+    .map((one) => (one.creditsRange ? { ...one, credits: creditsOf.get(one.code) ?? one.credits } : one))
+  const picks = chosen.filter((one) => wanted.has(one.code))
   const courses = new Set(mine.map((seat) => seat.course))
   const isAnother = (course: CourseCode) => {
     const own = picks.filter((one) => one.course === course)
     return own.length > 0 && own.some((one) => !codes.has(one.code))
   }
   const exchanged = new Set((draft?.exchanges ?? []).filter((one) => courses.has(one) && isAnother(one)))
-  const picked = picks.filter((one) => !courses.has(one.course) || exchanged.has(one.course))
+  /** The seats stay, with other credits. */
+  const recredited = chosen.filter(
+    (one) =>
+      !exchanged.has(one.course) &&
+      held.some(({ code, credits }) => code === one.code && credits !== one.credits)
+  )
+  const others = new Set(recredited.map((one) => one.course))
+  const picked = [
+    ...picks.filter((one) => !courses.has(one.course) || exchanged.has(one.course)),
+    ...chosen.filter((one) => codes.has(one.code) && others.has(one.course))
+  ]
+  for (const course of others) exchanged.add(course)
   return {
     held,
     staying: held.filter((one) => !exchanged.has(one.course)),

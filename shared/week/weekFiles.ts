@@ -191,6 +191,7 @@ export function sectionsFrom(file: z.infer<typeof sectionsFile>): {
       offSite: null,
       mode: one.mode ?? 'inPerson',
       credits: one.credits ?? 0,
+      creditsRange: null,
       prerequisite: null,
       categories: null,
       topic,

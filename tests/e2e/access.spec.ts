@@ -50,6 +50,7 @@ const PLACES: Record<string, string> = {
   code: 'AU27',
   course: 'ENDA-410',
   term: 'AU27',
+  section: 'L9SQG',
   route: '1',
   week: '1',
   exception: '1',

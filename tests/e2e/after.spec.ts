@@ -127,8 +127,36 @@ test('everything is dropped in one guarded action, which says what it costs', as
   await page.getByRole('button', { name: 'Drop everything …' }).click()
   const ask = page.getByRole('group', { name: /^Drop / })
   await expect(ask).toContainText('you would be part-time')
+  await ask.getByRole('button', { name: 'Keep them' }).click()
+  // One is given up for another, one dropped with the same run.
+  const [wanted] = await site.query<{ code: string }>(
+    `select s.code from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
+     where c.code = 'GEOS 210' and s.number = '01' and t.code = 'AU27'`
+  )
+  const picks = [{ course: 'GEOS 210', sections: [wanted!.code] }]
+  expect((await page.request.post('/api/students/1/picks', { data: { term: 'AU27', picks } })).ok()).toBe(
+    true
+  )
+  const line = page.getByRole('row', { name: /^Register GEOS 210/ })
+  await expect(line).toContainText('It clashes with ENDA 310')
+  await line.getByRole('button', { name: 'give up ENDA 310 for it' }).click()
+  await expect(line).toContainText('every check passes')
+  await page.getByRole('button', { name: 'Drop WRIT 215' }).click()
+  await page.getByRole('button', { name: 'Drop with the run' }).click()
+  await line.getByRole('button', { name: 'Add a note on GEOS 210' }).click()
+  await page.getByRole('textbox', { name: 'Note on GEOS 210' }).fill('before the maps course')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Keep WRIT 215' })).toBeVisible()
+  await clean(page, 'drops prepared')
+  await page.getByRole('button', { name: 'Drop 1, register 1' }).click()
+  await expect(receipt(page)).toContainText('3 lines of 3 went through.')
+  await expect(receipt(page).locator('li', { hasText: 'ENDA 310' })).toContainText(
+    'given up for another line'
+  )
+  await expect(page.getByText('before the maps course')).toBeVisible()
+  await page.getByRole('button', { name: 'Drop everything …' }).click()
   await ask.getByRole('button', { name: /^Drop / }).click()
-  await expect(receipt(page)).toContainText('4 lines of 4 went through.')
+  await expect(receipt(page).getByRole('listitem').filter({ hasText: 'GEOS 210' })).toContainText('dropped')
   await expect(page.getByRole('button', { name: /^Drop / })).toHaveCount(0)
   const [row] = await site.query<{ held: number }>(
     `select count(*) as held from registration r join section s on s.id = r.section_id join term t on t.id = s.term_id
@@ -167,7 +195,7 @@ test('sections are added by their codes in two actions, and a fallback is taken 
   await page.getByRole('button', { name: /^Register \d/ }).click()
   const line = receipt(page).locator('li', { hasText: 'ENDA 325' })
   await expect(line).toContainText('Fallback 1 was taken')
-  await expect(line).toContainText('registered')
+  await expect(line.locator('.outcome')).toHaveText('registered')
   for (const one of [page, orla]) await leave(one)
 })
 
@@ -177,13 +205,49 @@ test('a section that is found by searching is registered in one action', async (
   await hanne.goto('/students/7/week/sections?q=LANG%20140')
   await hanne.getByRole('button', { name: 'Register LANG 140-01' }).click()
   await expect(hanne).toHaveURL(/\/register$/)
-  await expect(receipt(hanne).getByRole('listitem').filter({ hasText: 'LANG 140' })).toContainText(
-    'registered'
-  )
+  await expect(
+    receipt(hanne).getByRole('listitem').filter({ hasText: 'LANG 140' }).locator('.outcome')
+  ).toHaveText('registered')
   const held = await site.query(
     `select s.number from registration r join section s on s.id = r.section_id join course c on c.id = s.course_id
      join term t on t.id = s.term_id where r.student_id = 7 and c.code = 'LANG 140' and t.code = 'AU27'`
   )
   expect(held).toEqual([{ number: '01' }])
   await leave(hanne)
+})
+
+test('a section is cancelled by the registrar: who was in it is told, and registers another one from the Week', async ({
+  site
+}) => {
+  const hanne = await enter(site, 'hanne.petrossian')
+  const edda = await enter(site, 'edda.whitlock')
+  await setClock(edda, '2027-04-16T12:00:00.000Z')
+  await hanne.goto('/students/7/week')
+  await settled(hanne)
+  await edda.goto('/students/7/week/sections?q=LANG%20140')
+  await edda.getByRole('button', { name: /^LANG 140-01/ }).click()
+  await edda.getByRole('button', { name: 'Cancel the section …' }).click()
+  await expect(edda.getByText(/^1 seat is taken or offered, 0 in line\./)).toBeVisible()
+  await edda.getByRole('textbox', { name: 'Reason' }).fill('too few have asked for it')
+  await clean(edda, 'cancelling a section')
+  await edda.getByRole('button', { name: 'Cancel it' }).click()
+  await expect(edda.getByText('LANG 140-01 is cancelled, and its seats are given back.')).toBeVisible()
+  const [mail] = await site.query<{ n: number }>(
+    `select count(*) as n from mail m join event_log e on e.id = m.event_id
+     where e.student_id = 7 and e.action = 'registration.cancelled'`
+  )
+  expect(mail).toEqual({ n: 1 })
+  await hanne.goto('/account')
+  await expect(
+    hanne.getByText(/LANG 140-01, Autumn 2027, was cancelled\. Your seat in it is given back/)
+  ).toBeVisible()
+  await hanne.goto('/students/7/week')
+  const course = hanne.locator('section.course', { hasText: 'LANG 140' })
+  await course.getByRole('button').filter({ hasText: 'LANG 140-03' }).first().click()
+  await hanne.getByRole('button', { name: /^Register \d/ }).click()
+  await expect(hanne).toHaveURL(/\/register$/)
+  await expect(
+    receipt(hanne).getByRole('listitem').filter({ hasText: 'LANG 140' }).locator('.outcome')
+  ).toHaveText('registered')
+  for (const one of [hanne, edda]) await leave(one)
 })

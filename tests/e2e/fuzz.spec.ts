@@ -49,12 +49,22 @@ const RIGHT: Record<string, unknown[]> = {
   'POST /api/students/:id/week-habits': [{ wishes: [{ kind: 'fewestDays' }], travelHolds: true }],
   'POST /api/students/:id/runs': [{ term: 'AU27', courses: ['ENDA 310'] }],
   'POST /api/students/:id/sheet': [
-    { term: 'AU27', order: ['ENDA 310', 'MATH 231'], leftOut: ['WRIT 215'], whole: true, armed: true }
+    {
+      term: 'AU27',
+      order: ['ENDA 310', 'MATH 231'],
+      leftOut: ['WRIT 215'],
+      drops: ['SOIL 220'],
+      whole: true,
+      armed: true
+    }
   ],
+  'POST /api/students/:id/agreement': [{ term: 'AU27', text: 'as I read them' }],
   'POST /api/students/:id/fallbacks': [
     { term: 'AU27', course: 'ENDA 310', list: [{ kind: 'line' }], onlyWith: 'MATH 231' }
   ],
   'POST /api/demo/morning': [{ students: 0 }],
+  'POST /api/sections/:section/cancel': [{ reason: 'too few students' }],
+  'POST /api/sections/:section/move': [{ days: [2, 4], start: 600, end: 675 }],
   'POST /api/students/:id/payments': [{ term: 'AU27', amount: 500 }],
   'POST /api/students/:id/waivers/:course': [{ reason: 'took its like elsewhere' }],
   'POST /api/students/:id/waivers/:course/answer': [{ answer: 'granted' }],
@@ -146,6 +156,7 @@ function requestOf(seed: number) {
   const right = roll() < 0.7
   const path = pattern.replace(/:(\w+)/g, (_, name: string) => {
     if (!right) return pick(roll, PLACE)
+    if (name === 'section') return 'L9SQG'
     return name === 'term' || name === 'code' ? 'AU27' : name === 'course' ? 'ENDA-410' : '1'
   })
   const body = RIGHT[line] ? bent(roll, pick(roll, RIGHT[line])) : roll() < 0.5 ? pick(roll, ODD) : {}

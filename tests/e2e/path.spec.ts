@@ -52,6 +52,24 @@ test('from a need of the degree to a registered seat, as student and advisor', a
     ).toEqual([])
   })
 
+  await test.step('Register: the terms of registration are read and accepted, once', async () => {
+    await site.query('delete from agreement where student_id = 1')
+    await imke.reload()
+    await imke.getByRole('button', { name: 'Read and accept' }).click()
+    await expect(imke.getByRole('dialog', { name: 'Terms of registration, Autumn 2027' })).toBeVisible()
+    await clean(imke, 'terms of registration')
+    await imke.getByRole('button', { name: 'Accept these terms' }).click()
+    await expect(
+      imke.getByRole('listitem').filter({ hasText: 'Terms of registration accepted 9 Apr' })
+    ).toBeVisible()
+    const [kept] = await site.query<{ text: string; at: Date }>(
+      'select a.text, a.accepted_at as at from agreement a join term t on t.id = a.term_id and t.agreement = a.text where a.student_id = 1'
+    )
+    expect(kept!.text).toContain('what it costs')
+    await imke.reload()
+    await expect(imke.getByRole('button', { name: 'Read and accept' })).toHaveCount(0)
+  })
+
   await test.step('Advisor: the desk, the route, the sign-off', async () => {
     const orla = await enter(site, 'orla.denholt')
     await orla.goto('/')

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import type { FullConfig } from '@playwright/test'
 import { freePort, startMariadb } from '../../tools/mariadb'
 import { prepareDatabase } from '../../tools/site'
+import { everybodyAgrees } from '../agreed'
 import type { TestRun } from './site'
 
 export default async function setup({ workers }: FullConfig) {
@@ -12,6 +13,7 @@ export default async function setup({ workers }: FullConfig) {
   const server = await startMariadb(folder)
   const url = await server.database('seed')
   await prepareDatabase(url, () => undefined, { demo: true })
+  await everybodyAgrees(url)
   const run: TestRun = {
     server: url.slice(0, url.lastIndexOf('/')),
     ports: await Promise.all(Array.from({ length: workers }, freePort)),

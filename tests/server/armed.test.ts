@@ -43,7 +43,7 @@ beforeEach(async () => {
 
 async function prepare(who: Who, said: Partial<PreparedSheet>): Promise<void> {
   const when = { who, student: idOf(who), ...(await at(world)) }
-  const plain = { term: AUTUMN, order: [], leftOut: [], whole: false, armed: false }
+  const plain = { term: AUTUMN, order: [], leftOut: [], drops: [], whole: false, armed: false }
   await within(world, (tx) => writePrepared(tx, when, { ...plain, ...said }))
 }
 const sheetOf = async (who: Who) => {

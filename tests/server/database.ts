@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import type { TestProject } from 'vitest/node'
 import { startMariadb } from '../../tools/mariadb'
 import { prepareDatabase } from '../../tools/site'
+import { everybodyAgrees } from '../agreed'
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -17,6 +18,7 @@ export default async function setup(project: TestProject) {
   const server = await startMariadb(folder)
   const url = await server.database('seed')
   await prepareDatabase(url, () => undefined, { demo: true })
+  await everybodyAgrees(url)
   project.provide('server', url.slice(0, url.lastIndexOf('/')))
   return async () => {
     await server.stop()

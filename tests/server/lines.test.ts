@@ -78,7 +78,7 @@ const fallbacks = async (who: Who, list: Fallback[]) => {
     writeFallbacks(
       tx,
       { who, student: idOf(who), ...when },
-      { term: AUTUMN, course: LANGUAGE, list, onlyWith: null }
+      { term: AUTUMN, course: LANGUAGE, list, onlyWith: null, givingUp: null, credits: null, note: null }
     )
   )
 }

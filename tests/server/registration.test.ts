@@ -67,7 +67,14 @@ describe('before the opening', () => {
     const course = courseCode('SOIL 220')
     const said = async (onlyWith: string | null) => {
       const when = { who: imke, student: idOf(imke), ...(await at(world)) }
-      const wish = { term: AUTUMN, course, list: [{ kind: 'line' as const }] }
+      const wish = {
+        term: AUTUMN,
+        course,
+        list: [{ kind: 'line' as const }],
+        givingUp: null,
+        credits: null,
+        note: null
+      }
       await within(world, (tx) =>
         writeFallbacks(tx, when, { ...wish, onlyWith: onlyWith ? courseCode(onlyWith) : null })
       )

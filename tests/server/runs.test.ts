@@ -4,7 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { courseCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import type { Receipt } from '#shared/registration/responses'
-import { connect, type Database } from '#server/db/connect'
+import { connect, type Database, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { everyMinute } from '#server/jobs/everyMinute'
@@ -191,13 +191,55 @@ describe('a line of one section', () => {
     expect(locked.length, locked.join('\n')).toBeLessThanOrEqual(10)
   })
 
-  it('is judged by what has changed since the record was read', async () => {
-    // The first line goes through; then a hold is placed, as the log tells, before the second is tried.
-    const placed = world.db.transaction(async (tx) => {
+  /** Does something after the first line of a run has gone through and before the second is tried. */
+  const between = (work: (tx: Transaction) => Promise<unknown>) =>
+    world.db.transaction(async (tx) => {
       await tx.execute(sql`select id from section where code in (select section from (
         select s.code section from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
         where c.code = 'ENDA 310' and t.code = ${AUTUMN}) of) for update`)
       await new Promise((resolve) => setTimeout(resolve, 400))
+      await work(tx)
+    })
+
+  it('takes in what it took itself, and what others change of the seats meanwhile', async () => {
+    const [full] = await sectionsNumbered(world, 'MATH 231', '01')
+    const [row] = await world.db.select().from(t.section).where(eq(t.section.id, full!.id))
+    await world.db
+      .update(t.section)
+      .set({ capacity: row!.taken + row!.offered })
+      .where(eq(t.section.id, full!.id))
+    const said = between(async (tx) => {
+      const [term] = await tx.select().from(t.term).where(eq(t.term.code, AUTUMN))
+      await tx.insert(t.fallback).values({
+        studentId: idOf(imke),
+        termId: term!.id,
+        courseId: row!.courseId,
+        list: [{ kind: 'line' }]
+      })
+      await logEvent(tx, {
+        at: OPENS,
+        account: imke.id,
+        student: idOf(imke),
+        action: 'fallbacks.changed',
+        after: {}
+      })
+    })
+    await new Promise((resolve) => setTimeout(resolve, 100))
+    const receipt = await go(undefined, LINES)
+    await said
+    expect(outcomes(receipt)).toEqual(['ENDA 310 registered', 'MATH 231 inLine', 'WRIT 215 registered'])
+    await world.db.delete(t.fallback)
+    await world.db.delete(t.waitlistPlace).where(eq(t.waitlistPlace.studentId, idOf(imke)))
+    await world.db
+      .update(t.section)
+      .set({ capacity: row!.capacity, waiting: row!.waiting })
+      .where(eq(t.section.id, full!.id))
+    await agrees()
+  })
+
+  it('is judged by what has changed since the record was read', async () => {
+    // A hold is placed, as the log tells.
+    const placed = between(async (tx) => {
       await tx.insert(t.hold).values({
         studentId: idOf(imke),
         title: 'Library fine',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
+import { GENERAL_REFUSALS } from '#core/registration'
 import type { FoundGroup } from './useFoundCourses'
 import { COURSE_SORTS, courseAddress, readCourseQuery, type CourseQuery } from '#shared/catalog/courseQuery'
 import { count, creditsText } from '#shared/words'
@@ -58,7 +59,7 @@ const SORT_WORDS: Record<(typeof COURSE_SORTS)[number], string> = {
 /** What keeps the student from every course alike, said once. */
 const general = computed(() => {
   const refusals = lines.value.values().next().value?.refusals ?? []
-  return refusals.filter((one) => one.code === 'hold' || one.code === 'signOff' || one.code === 'closed')
+  return refusals.filter((one) => GENERAL_REFUSALS.has(one.code) && one.code !== 'notOpen')
 })
 
 const chosen = ref(new Set<Course>())

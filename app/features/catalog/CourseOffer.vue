@@ -8,6 +8,7 @@ import { seatsText, sectionHours } from '#shared/week/texts'
 /** The sections of a course in the terms that are published and not over. */
 const props = defineProps<{ course: Course }>()
 const college = useCollege()
+const student = useStudent()
 const clock = useClock()
 const finder = useFinder()
 const offers = useOffers()
@@ -31,6 +32,7 @@ const offered = computed(() =>
     })
     .filter((one) => one.mains.length)
 )
+const { actedOf, isHeld, mayRegister, register } = useCourseActs(() => props.course)
 const where = (section: Section) => section.meetings[0]?.room ?? college.placeName(section)
 </script>
 
@@ -50,6 +52,7 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.placeNa
             <th scope="col">Section</th>
             <th scope="col">Hours and place</th>
             <th scope="col">Seats</th>
+            <th v-if="student.own" scope="col">What may be done</th>
           </tr>
         </thead>
         <tbody>
@@ -72,6 +75,16 @@ const where = (section: Section) => section.meetings[0]?.room ?? college.placeNa
                 >
               </td>
               <td>{{ seatsText(section) }}</td>
+              <td v-if="student.own">
+                <SectionAct
+                  v-for="one in section.parent ? [] : actedOf(main, term.code)"
+                  :key="one.main.code"
+                  :section="one"
+                  :held="isHeld(one)"
+                  :may="mayRegister(one)"
+                  @register="register(one)"
+                />
+              </td>
             </tr>
           </template>
         </tbody>

@@ -47,9 +47,12 @@ export function useTermMoney() {
     }
   }
 
-  /** What is charged in all once these lines have gone through. */
-  function totalWith(lines: readonly { course: CourseCode; sections: readonly Section[] | null }[]): Cents {
-    const courses = new Set(lines.map((line) => line.course))
+  /** What is charged in all once these lines have gone through, and the seats of other courses are gone. */
+  function totalWith(
+    lines: readonly { course: CourseCode; sections: readonly Section[] | null }[],
+    gone: ReadonlySet<CourseCode>
+  ): Cents {
+    const courses = new Set([...gone, ...lines.map((line) => line.course)])
     const stay = held.value.filter((seat) => !courses.has(seat.course))
     const more = lines.map((line) => priced(line.course, line.sections ?? []))
     return totalOf(account.value?.charges ?? []) + change([...stay, ...more]).amount

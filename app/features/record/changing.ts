@@ -163,6 +163,7 @@ export const useChanges = defineStore('changes', () => {
     writeTermNote: (term: TermCode, text: string | null) =>
       make({ kind: 'termNote', term, text, by: session.who!.name }),
     prepare: (sheet: PreparedSheet) => make({ kind: 'prepare', ...sheet }),
+    agree: (term: TermCode, text: string) => make({ kind: 'agree', term, text }),
     setFallbacks: (line: LineFallbacks) => make({ kind: 'fallbacks', ...line }),
     askForReview: () => make({ kind: 'askReview' }),
     signOff: (term: TermCode) => make({ kind: 'signOff', term }),

@@ -36,7 +36,7 @@ export const useStanding = defineStore('standing', () => {
 
   /** The coming term with the draft week gone with. */
   const week = computed(() =>
-    termWeek(student.picture ?? { held: [], sections: [] }, term.value?.code, draft.value)
+    termWeek(student.picture ?? { held: [], sections: [], fallbacks: [] }, term.value?.code, draft.value)
   )
   const heldSections = computed(() => week.value.held)
   const heldCourses = computed(() => new Set<CourseCode>(held.value.map((h) => h.course)))

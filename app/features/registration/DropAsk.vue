@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { CourseCode } from '#core/ids'
 
-/** Before a drop: what it does. There is no undo, so it is asked. */
-defineProps<{ courses: readonly CourseCode[]; says: readonly string[] }>()
-const emit = defineEmits<{ confirm: []; keep: [] }>()
+/** Before a drop: what it does. There is no undo, so it is asked; it may be left to the next run. */
+defineProps<{ courses: readonly CourseCode[]; says: readonly string[]; mayWait: boolean }>()
+const emit = defineEmits<{ confirm: []; wait: []; keep: [] }>()
 const student = useStudent()
 const box = useTemplateRef('box')
 onMounted(() => box.value?.focus())
@@ -23,6 +23,7 @@ onMounted(() => box.value?.focus())
     </ul>
     <div class="keys">
       <v-btn variant="flat" color="error" @click="emit('confirm')">Drop {{ courses.join(', ') }}</v-btn>
+      <v-btn v-if="mayWait" @click="emit('wait')">Drop with the run</v-btn>
       <v-btn @click="emit('keep')">{{ courses.length > 1 ? 'Keep them' : 'Keep it' }}</v-btn>
     </div>
   </div>

@@ -2,7 +2,7 @@
 import type { CourseCode } from '#core/ids'
 import { optionsAmong, seatsLeft, sectionsOf, type Option } from '#core/week'
 import type { SheetLine } from '#shared/registration/responses'
-import { fallbacksOf, MOST_FALLBACKS, type Fallback } from '#shared/registration/fallbacks'
+import { MOST_FALLBACKS, type Fallback, type LineFallbacks } from '#shared/registration/fallbacks'
 import { refusalText } from '#shared/registration/texts'
 import { sectionHours } from '#shared/week/texts'
 import { KIND_WORDS } from '#shared/words'
@@ -13,14 +13,13 @@ const student = useStudent()
 const college = useCollege()
 const standing = useStanding()
 const offers = useOffers()
-const changes = useChanges()
 
 const term = computed(() => standing.term?.code)
-const said = computed(() =>
-  fallbacksOf(student.picture?.fallbacks ?? [], term.value ?? '', props.line.course)
-)
+const lineSaid = useLineSaid()
+const said = computed(() => lineSaid.said(props.line.course))
 const list = computed(() => said.value.list)
 const onlyWith = computed(() => said.value.onlyWith)
+const givingUp = computed(() => said.value.givingUp)
 const keyOf = (one: Fallback) => (one.kind === 'line' ? 'line' : [...one.sections].sort().join())
 const picked = computed(() => new Set<string>((props.line.sections ?? []).map((one) => one.code)))
 const named = ({ course, main, components }: Option) => {
@@ -63,14 +62,14 @@ const more = computed(() => {
   const line = { fallback: { kind: 'line' } as Fallback, title: 'Stand in line' }
   return [line, ...sections].filter((one) => !chosen.has(keyOf(one.fallback)))
 })
-function write(next: readonly Fallback[], company = onlyWith.value) {
-  void changes.setFallbacks({
-    term: term.value!,
-    course: props.line.course,
-    list: [...next],
-    onlyWith: company
-  })
-}
+const write = (next: Partial<LineFallbacks>) => lineSaid.say(props.line.course, next)
+/** Held courses that may be given up for it, those that meet at the same time first. */
+const mayGo = computed(() => {
+  const against = new Set(props.line.refusals.flatMap((one) => (one.code === 'clash' ? [one.with] : [])))
+  return [...standing.heldCourses]
+    .filter((course) => course !== props.line.course)
+    .sort((a, b) => Number(against.has(b)) - Number(against.has(a)))
+})
 /** Courses of the sheet without which this one may not be wanted. */
 const others = computed(() => props.others.filter((course) => course !== props.line.course))
 const without = (one: Fallback) => list.value.filter((other) => keyOf(other) !== keyOf(one))
@@ -80,7 +79,10 @@ const without = (one: Fallback) => list.value.filter((other) => keyOf(other) !==
   <ol class="fallbacks">
     <li v-for="one in list" :key="keyOf(one)">
       {{ textOf(one) }}
-      <v-text-btn v-if="student.own" :aria-label="`Take off: ${textOf(one)}`" @click="write(without(one))"
+      <v-text-btn
+        v-if="student.own"
+        :aria-label="`Take off: ${textOf(one)}`"
+        @click="write({ list: without(one) })"
         >take off</v-text-btn
       >
       <span v-if="againstOf(one)" class="quiet small against">{{ againstOf(one) }}</span>
@@ -91,30 +93,47 @@ const without = (one: Fallback) => list.value.filter((other) => keyOf(other) !==
     <v-text-btn
       v-if="student.own"
       :aria-label="`${line.course} also without ${onlyWith}`"
-      @click="write(list, null)"
+      @click="write({ onlyWith: null })"
       >take off</v-text-btn
     >
   </p>
-  <v-menu v-if="student.own && (list.length < MOST_FALLBACKS || !onlyWith)">
+  <p v-if="givingUp" class="company">
+    {{ givingUp }} is given up for it
+    <v-text-btn
+      v-if="student.own"
+      :aria-label="`Keep ${givingUp} beside ${line.course}`"
+      @click="write({ givingUp: null })"
+      >take off</v-text-btn
+    >
+  </p>
+  <v-menu v-if="student.own && (list.length < MOST_FALLBACKS || !onlyWith || !givingUp)">
     <template #activator="{ props: menu }">
       <v-text-btn v-bind="menu" :aria-label="`Add a fallback for ${line.course}`">{{
-        list.length || onlyWith ? 'add another' : 'nothing set, add'
+        list.length || onlyWith || givingUp ? 'add another' : 'nothing set, add'
       }}</v-text-btn>
     </template>
     <v-list>
       <template v-if="list.length < MOST_FALLBACKS">
-        <v-list-item v-for="one in more" :key="keyOf(one.fallback)" @click="write([...list, one.fallback])">{{
-          one.title
-        }}</v-list-item>
+        <v-list-item
+          v-for="one in more"
+          :key="keyOf(one.fallback)"
+          @click="write({ list: [...list, one.fallback] })"
+          >{{ one.title }}</v-list-item
+        >
       </template>
       <template v-if="!onlyWith">
-        <v-list-item v-for="course in others" :key="course" @click="write(list, course)"
+        <v-list-item v-for="course in others" :key="course" @click="write({ onlyWith: course })"
           >Only together with {{ course }}</v-list-item
+        >
+      </template>
+      <template v-if="!givingUp">
+        <v-list-item v-for="course in mayGo" :key="course" @click="write({ givingUp: course })"
+          >Give up {{ course }} for it, once it is yours</v-list-item
         >
       </template>
     </v-list>
   </v-menu>
-  <span v-else-if="!list.length && !onlyWith" class="quiet">nothing set</span>
+  <span v-else-if="!list.length && !onlyWith && !givingUp" class="quiet">nothing set</span>
 </template>
 
 <style scoped>

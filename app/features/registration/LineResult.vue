@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
+import type { CourseCode } from '#core/ids'
 import { isOfSeats } from '#core/registration'
 import type { SheetLine } from '#shared/registration/responses'
 import { leavesText } from '#shared/catalog/texts'
@@ -7,12 +8,17 @@ import { refusalText, setAsideText, wayOut } from '#shared/registration/texts'
 
 /** What the checks say of a line, and what happens to it where a section is full. */
 const props = defineProps<{ line: SheetLine; closed: boolean }>()
+const emit = defineEmits<{ giveUp: [course: CourseCode] }>()
 const student = useStudent()
 const college = useCollege()
+const standing = useStanding()
 
 const zone = computed(() => college.zone)
 const place = (code: string) => `/students/${student.picture?.student.id}/${code}`
 const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
+/** It clashes with a seat that is held: that one can be given up for it. */
+const mayGiveUp = (refusal: Refusal): refusal is Extract<Refusal, { code: 'clash' }> =>
+  student.own && refusal.code === 'clash' && standing.heldCourses.has(refusal.with) && !props.line.givesUp
 /** The seats alone are in the way, and there is a line for them. */
 const mayWait = computed(() => props.line.line?.refusals.length === 0)
 /** Of a line that waits: how many stand before it in the longest of its lines. */
@@ -54,6 +60,10 @@ const noLine = computed(() =>
       }}</span>
       {{ student.say(refusalText(refusal, zone)) }}
       <NuxtLink v-if="wayOut(refusal)" class="textlink" :to="wayTo(refusal)">{{ wayOut(refusal) }}</NuxtLink>
+      <template v-if="mayGiveUp(refusal)">
+        or
+        <v-text-btn @click="emit('giveUp', refusal.with)">give up {{ refusal.with }} for it</v-text-btn>
+      </template>
     </span>
     <span v-if="mayWait" class="reason quiet">{{
       student.say(

@@ -71,6 +71,7 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
           Program confirmed
           <span class="quiet">{{ student.picture?.programs.map((p) => p.spec.shortTitle).join(', ') }}</span>
         </li>
+        <TermsOfRegistration v-if="term" :term="term" />
         <li v-for="hold in standing.holds" :key="hold.title" class="open">
           <span class="stops">Hold: {{ hold.title.toLowerCase() }} {{ hold.amount?.toFixed(2) }}</span> ·
           {{ hold.howToLift }}

@@ -2,8 +2,6 @@
 import type { CourseCode } from '#core/ids'
 import type { SheetLine } from '#shared/registration/responses'
 import { refusalText } from '#shared/registration/texts'
-import { sectionHours, sectionName } from '#shared/week/texts'
-import { KIND_WORDS } from '#shared/words'
 
 /** The lines of the run sheet: sections, seats, what the checks say of each, and what may be done with it. */
 const props = defineProps<{
@@ -14,6 +12,8 @@ const props = defineProps<{
   left: ReadonlySet<CourseCode>
   /** Those that are to be dropped, once it has been said what that does; and what is said. */
   dropping: readonly CourseCode[]
+  /** Those that are dropped when the sheet is run. */
+  drops: ReadonlySet<CourseCode>
   says: readonly string[]
   busy: boolean
 }>()
@@ -22,6 +22,9 @@ const emit = defineEmits<{
   drop: [course: CourseCode]
   keep: []
   confirm: []
+  /** To drop with the run what is asked about, and no longer to. */
+  wait: []
+  stay: [course: CourseCode]
   leave: [course: CourseCode]
   /** The order in which those that are ready are registered. */
   arrange: [order: CourseCode[]]
@@ -32,23 +35,6 @@ const standing = useStanding()
 const { hueOf } = useHues()
 
 const zone = computed(() => college.zone)
-const seats = (line: SheetLine) => {
-  // Of an exchange the sections that stay are the student's already.
-  const mine = new Set(line.state === 'ready' ? standing.heldSections.map((one) => one.code) : [])
-  const scarce = (line.sections ?? [])
-    .filter((one) => !mine.has(one.code))
-    .sort((a, b) => a.capacity - a.taken - (b.capacity - b.taken))[0]!
-  const free = scarce.capacity - scarce.taken
-  return {
-    part: scarce.taken / scarce.capacity,
-    text:
-      free > 0
-        ? `${free} of ${scarce.capacity} left`
-        : `0 of ${scarce.capacity} left${scarce.waiting ? ` · ${scarce.waiting} in line` : ''}`
-  }
-}
-const place = (code: string) => `/students/${student.picture?.student.id}/${code}`
-const may = (line: SheetLine) => line.drop?.refusals.every((one) => one.code === 'neededBy') ?? false
 /** Why a seat cannot be dropped; undefined where it can. */
 const stuck = (line: SheetLine) => line.drop?.refusals.find((one) => one.code !== 'neededBy')
 /** As long as something is still to be registered, what is tried after it stands beside it. */
@@ -78,6 +64,12 @@ const shown = computed(() => {
     line.state === 'ready' ? { line: arranged.value[at]!, at: at++ } : { line, at: undefined }
   )
 })
+const { said, say } = useLineSaid()
+/** The line that a seat is given up for. */
+const givenUpFor = ({ course, state }: SheetLine) =>
+  state === 'registered'
+    ? ready.value.find((other) => other.givesUp === course && !props.left.has(other.course))?.course
+    : undefined
 /** Everything is asked above the table; a single course, or two that go together, where it stands. */
 const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props.dropping.length < 3
 </script>
@@ -98,7 +90,7 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
         <th scope="col">{{ closed ? 'Seat' : 'Seats now' }}</th>
         <th scope="col">{{ closed || opened ? 'As things stand' : student.say('At your opening') }}</th>
         <th v-if="hasFallbacks" scope="col">If it does not go through</th>
-        <th v-if="student.own" scope="col"><span class="visually-hidden">What may be done</span></th>
+        <th v-else-if="student.own" scope="col"><span class="visually-hidden">What may be done</span></th>
       </tr>
     </thead>
     <tbody ref="rows">
@@ -129,65 +121,57 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
           </td>
           <th scope="row">
             <span class="edge" aria-hidden="true" />
-            <strong>{{ line.course }}</strong> <span class="quiet">{{ line.title }}</span>
-            <span v-for="s in line.sections ?? []" :key="s.code" class="hours"
-              ><strong>{{ s.parent ? `${KIND_WORDS[s.kind]} ` : '' }}{{ s.number }}</strong>
-              {{ sectionHours(s) }} · {{ s.code }}</span
-            >
-            <span v-if="line.givesBack.length" class="hours quiet">{{
-              student.say(
-                `instead of ${line.givesBack.map(sectionName).join(' + ')}, which you hold until this one is yours`
-              )
-            }}</span>
+            <LineCourse
+              :line="line"
+              :note="said(line.course).note"
+              @note="(note) => say(line.course, { note })"
+              @credits="(credits) => say(line.course, { credits })"
+            />
           </th>
           <td class="seats">
-            <template v-if="line.sections">
-              <span class="track" aria-hidden="true"
-                ><span :style="{ width: `${100 * seats(line).part}%` }"
-              /></span>
-              <span class="small">{{
-                line.state === 'registered'
-                  ? student.say('yours')
-                  : line.state === 'waiting'
-                    ? `number ${line.waiting!.place} of ${line.waiting!.of} in line`
-                    : seats(line).text
-              }}</span>
-            </template>
+            <LineSeats :line="line" />
           </td>
           <td>
-            <LineResult :line="line" :closed="closed" />
+            <template v-if="drops.has(line.course)"
+              ><span class="going">to be dropped</span> first, whatever becomes of the other lines</template
+            >
+            <LineResult
+              v-else
+              :line="line"
+              :closed="closed"
+              @give-up="(course) => say(line.course, { givingUp: course })"
+            />
+            <span v-if="givenUpFor(line)" class="quiet small reason">{{
+              student.say(`You give it up once ${givenUpFor(line)} is yours.`)
+            }}</span>
             <span v-if="stuck(line) && student.own" class="quiet small reason">{{
               student.say(refusalText(stuck(line)!, zone))
             }}</span>
           </td>
-          <td v-if="hasFallbacks" class="after">
-            <LineFallbacks v-if="line.state === 'ready'" :line="line" :others="others" />
-          </td>
-          <td v-if="student.own" class="acts">
-            <template v-if="line.state === 'registered'">
-              <v-btn v-if="!closed && may(line)" :to="place('week')" :aria-label="`Exchange ${line.course}`"
-                >Exchange</v-btn
-              >
-              <v-btn
-                v-if="may(line)"
-                :aria-label="`Drop ${line.course}`"
-                :disabled="busy"
-                @click="emit('drop', line.course)"
-                >Drop</v-btn
-              >
-            </template>
-            <v-btn
-              v-if="line.waiting"
-              :aria-label="`Leave the line for ${line.course}`"
-              :disabled="busy"
-              @click="emit('leave', line.course)"
-              >Leave line</v-btn
-            >
+          <td v-if="hasFallbacks || student.own" class="after" :class="{ acts: !hasFallbacks }">
+            <LineFallbacks v-if="hasFallbacks && line.state === 'ready'" :line="line" :others="others" />
+            <LineActs
+              v-if="student.own"
+              :line="line"
+              :closed="closed"
+              :busy="busy"
+              :going="drops.has(line.course)"
+              @drop="emit('drop', line.course)"
+              @stay="emit('stay', line.course)"
+              @leave="emit('leave', line.course)"
+            />
           </td>
         </tr>
         <tr v-if="asksHere(line)" class="asking">
-          <td colspan="6">
-            <DropAsk :courses="dropping" :says="says" @confirm="emit('confirm')" @keep="emit('keep')" />
+          <td colspan="5">
+            <DropAsk
+              :courses="dropping"
+              :says="says"
+              :may-wait="ready.length > 0 && !closed"
+              @confirm="emit('confirm')"
+              @wait="emit('wait')"
+              @keep="emit('keep')"
+            />
           </td>
         </tr>
       </template>
@@ -202,13 +186,18 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
 .after {
   width: 190px;
 }
+.going {
+  display: inline-block;
+  border-radius: 5px;
+  padding: 0 7px;
+  border: 1px dashed var(--rowan);
+  color: var(--rowan);
+  font-weight: 650;
+  font-size: 12.5px;
+}
 .acts {
   width: 1%;
   white-space: nowrap;
-}
-.acts > * {
-  margin-left: 6px;
-  height: 29px;
 }
 .lines {
   width: 100%;
@@ -270,25 +259,8 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
 .lifted {
   opacity: 0.5;
 }
-.hours {
-  display: block;
-}
 .seats {
   width: 124px;
-}
-.track {
-  display: block;
-  width: 86px;
-  height: 8px;
-  margin: 5px 0 2px;
-  border-radius: 4px;
-  background: var(--shade);
-  overflow: hidden;
-}
-.track span {
-  display: block;
-  height: 100%;
-  background: var(--quiet);
 }
 @media (max-width: 720px) {
   .lines,

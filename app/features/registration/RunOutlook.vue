@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { FULL_TIME_CREDITS, isScarce, outlook, scarceCourses, type OutlookLine } from '#core/registration'
 import type { Section } from '#core/week'
+import type { CourseCode } from '#core/ids'
 import type { SheetLine } from '#shared/registration/responses'
 import { outlookSays } from '#shared/registration/outlookTexts'
 
 /** What the chosen lines come to if seats are as they are, and if those with few seats left are gone by then. */
 const props = defineProps<{
   lines: readonly SheetLine[]
-  held: number
+  /** Courses that are dropped first. */
+  drops: ReadonlySet<CourseCode>
   opened: boolean
   /** All of it or nothing. */
   whole: boolean
@@ -19,17 +21,23 @@ const standing = useStanding()
 
 const mine = computed(() => new Set(standing.heldSections.map((one) => one.code)))
 const fresh = (sections: readonly Section[]) => sections.filter((one) => !mine.value.has(one.code))
-const seats = (sections: readonly Section[], isRefused: boolean) => ({
+const creditsOf = (sections: readonly Section[]) => sections.reduce((sum, one) => sum + one.credits, 0)
+/** What is held until the run takes something for it. */
+const heldOf = (course: CourseCode | null) =>
+  creditsOf(standing.heldSections.filter((one) => one.course === course && !props.drops.has(one.course)))
+const held = computed(() => creditsOf(standing.heldSections.filter((one) => !props.drops.has(one.course))))
+/** @param gone credits of the seats that go once this one is had */
+const seats = (sections: readonly Section[], isRefused: boolean, gone: number) => ({
   kind: 'seats' as const,
-  credits: sections.reduce((sum, one) => sum + one.credits, 0),
+  credits: creditsOf(sections) - gone,
   isRefused,
   isScarce: fresh(sections).some(isScarce)
 })
 const each = computed(() =>
-  props.lines.map(({ course, sections, refusals, fallbacks, line }): OutlookLine => ({
+  props.lines.map(({ course, sections, givesUp, refusals, fallbacks, line }): OutlookLine => ({
     course,
     choices: [
-      seats(sections ?? [], refusals.length > 0),
+      seats(sections ?? [], refusals.length > 0, heldOf(course) + heldOf(givesUp)),
       ...fallbacks.map((one) =>
         one.fallback.kind === 'line'
           ? {
@@ -37,7 +45,11 @@ const each = computed(() =>
               isRefused:
                 one.refusals.length > 0 || (line?.refusals ?? []).some(({ code }) => code !== 'seatLeft')
             }
-          : seats(one.sections, one.refusals.length > 0)
+          : seats(
+              one.sections,
+              one.refusals.length > 0,
+              one.sections[0]?.course === course ? heldOf(course) + heldOf(givesUp) : 0
+            )
       )
     ]
   }))
@@ -57,8 +69,8 @@ const asked = computed(() => {
 })
 const says = computed(() =>
   outlookSays({
-    now: outlook(asked.value, props.held, false),
-    later: outlook(asked.value, props.held, true),
+    now: outlook(asked.value, held.value, false),
+    later: outlook(asked.value, held.value, true),
     scarce: props.opened ? [] : scarceCourses(each.value),
     stopped: props.stopped,
     fullTime: student.picture?.student.level === 'undergraduate' ? FULL_TIME_CREDITS : undefined

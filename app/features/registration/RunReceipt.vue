@@ -55,7 +55,8 @@ const REFUSED: Record<LineAction, string> = {
   drop: 'not dropped',
   leave: 'not left',
   offer: 'not taken',
-  release: 'kept'
+  release: 'kept',
+  giveUp: 'kept'
 }
 const wordOf = ({ outcome, action }: Receipt['lines'][number]) =>
   outcome === 'refused' ? REFUSED[action] : OUTCOMES[outcome]
@@ -64,15 +65,17 @@ const ASKED: Record<LineAction, string> = {
   drop: 'to drop',
   leave: 'to leave the line',
   offer: 'the offered seat',
-  release: ''
+  release: '',
+  giveUp: 'given up for another line'
 }
 /** What a line that went through came to beyond its word. */
-function cameTo({ outcome, place, mark, action }: Receipt['lines'][number]): string {
+function cameTo({ outcome, place, mark, action, refusals }: Receipt['lines'][number]): string {
   if (outcome === 'inLine') return `You are number ${place} in line. A place in line is not a seat.`
   if (outcome === 'dropped')
     return mark
       ? `The seat is given back; a ${mark} stays on your record.`
       : 'The seat is given back; your record keeps no trace of it.'
+  if (outcome === 'released' && refusals.length) return 'The seat is given back, with all that it cost.'
   if (outcome === 'released') return 'It was not paid for by the due date, so the seat was given back.'
   if (outcome === 'declined') return 'The seat goes to the next in line, and you have left it.'
   if (outcome === 'left') return 'You gave up your place.'
@@ -110,6 +113,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
       <li v-for="line in shown.lines" :key="`${line.action} ${line.course}`">
         <strong>{{ line.course }}</strong> <span class="quiet">{{ named(line.sections) }}</span>
         <span v-if="ASKED[line.action]" class="quiet">{{ ASKED[line.action] }}</span>
+        <span v-if="line.credits !== null" class="quiet">{{ count(line.credits, 'credit') }}</span>
         <span class="outcome" :class="line.outcome">{{ wordOf(line) }}</span>
         <span v-if="line.gaveBack.length" class="reason">{{ named(line.gaveBack) }} is given back.</span>
         <span v-if="line.fallback" class="reason">{{

@@ -3,7 +3,11 @@ import type { SheetLine } from '#shared/registration/responses'
 import { dropSays } from '#shared/registration/dropTexts'
 
 /** Courses that are to be dropped once it has been said what that does. */
-export function useDropping(lines: Ref<readonly SheetLine[]>, drop: (courses: CourseCode[]) => void) {
+export function useDropping(
+  lines: Ref<readonly SheetLine[]>,
+  drop: (courses: CourseCode[]) => void,
+  dropWithRun: (courses: CourseCode[]) => void
+) {
   const student = useStudent()
   const money = useTermMoney()
   const asked = ref<CourseCode[]>([])
@@ -34,10 +38,10 @@ export function useDropping(lines: Ref<readonly SheetLine[]>, drop: (courses: Co
     const others = needs.flatMap((one) => (one.code === 'neededBy' ? [one.course] : []))
     asked.value = [course, ...others]
   }
-  function confirm() {
+  const answered = (act: typeof drop) => () => {
     const courses = asked.value
     asked.value = []
-    drop(courses)
+    act(courses)
   }
   return {
     asked,
@@ -46,6 +50,7 @@ export function useDropping(lines: Ref<readonly SheetLine[]>, drop: (courses: Co
     ask,
     askAll: () => (asked.value = [...droppable.value]),
     keep: () => (asked.value = []),
-    confirm
+    confirm: answered(drop),
+    wait: answered(dropWithRun)
   }
 }

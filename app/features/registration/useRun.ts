@@ -30,11 +30,11 @@ export function useRunFromElsewhere() {
   const student = useStudent()
   const standing = useStanding()
   const asked = useAskedRun()
-  return async (courses: CourseCode[]) => {
+  return async (lines: RunLinesAsked) => {
     const { id } = student.picture!.student
     const term = standing.term!.code
     // One that is on its way is answered first.
-    asked.value ??= { key: crypto.randomUUID(), student: id, term, path: 'runs', body: { term, courses } }
+    asked.value ??= { key: crypto.randomUUID(), student: id, term, path: 'runs', body: { term, ...lines } }
     await navigateTo(`/students/${id}/register`)
   }
 }
@@ -111,13 +111,14 @@ export function useRun(after: () => Promise<void>) {
   const answer = (offer: number, given: 'accept' | 'decline', givingUp: CourseCode[] = []) =>
     ask(`offers/${offer}`, { answer: given, givingUp })
   // Of a page or a term that was left before the answer came.
+  watch([() => student.picture?.student.id, () => standing.term?.code], () => {
+    receipt.value = undefined
+    message.value = undefined
+  })
+  // Of this page before a reload, or asked for elsewhere.
   watch(
-    [() => student.picture?.student.id, () => standing.term?.code],
-    () => {
-      receipt.value = undefined
-      message.value = undefined
-      void send()
-    },
+    () => mine.value?.key,
+    (key) => key && void send(),
     { immediate: true }
   )
   return { run, answer, running, receipt, message }

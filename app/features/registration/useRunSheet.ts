@@ -56,16 +56,29 @@ export function useRunSheet() {
   /** Courses that are ready and not to be registered by the next run. */
   const left = computed(() => new Set(prepared.value.leftOut))
   const chosen = computed(() => ready.value.filter((line) => !left.value.has(line.course)))
+  /** What is given back before anything else by the next run. */
+  const drops = computed(
+    () =>
+      new Set(
+        lines.value
+          .filter((line) => line.state === 'registered' && prepared.value.drops.includes(line.course))
+          .map((line) => line.course)
+      )
+  )
   /** Refused as things stand, with a place in line as the first that can be had instead. */
   const waitsFor = ({ refusals, fallbacks, line }: SheetLine) =>
     refusals.length > 0 &&
     fallbacks.find((one) => one.fallback.kind === 'line' || !one.refusals.length)?.fallback.kind === 'line' &&
     line?.refusals.length === 0
   const credits = computed(() => {
-    const held = sheet.value?.credits.registered ?? 0
-    const added = chosen.value.filter((line) => !waitsFor(line))
-    return closed.value ? held : added.reduce((sum, line) => sum + line.credits, held)
+    const added = closed.value ? [] : chosen.value.filter((line) => !waitsFor(line))
+    const gone = closed.value
+      ? new Set<CourseCode | null>()
+      : new Set([...drops.value, ...added.flatMap((line) => [line.course, line.givesUp])])
+    return creditsOf(standing.heldSections.filter((one) => !gone.has(one.course))) + creditsOf(added)
   })
+  const creditsOf = (list: readonly { credits: number }[]) =>
+    list.reduce((sum, line) => sum + line.credits, 0)
   function toggle(course: CourseCode) {
     const next = new Set(left.value)
     if (!next.delete(course)) next.add(course)
@@ -86,6 +99,7 @@ export function useRunSheet() {
     left,
     chosen,
     inLine,
+    drops,
     credits,
     toggle
   }

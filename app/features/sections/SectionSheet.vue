@@ -16,6 +16,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ close: [] }>()
 const student = useStudent()
+const session = useWho()
 const college = useCollege()
 const standing = useStanding()
 const weeks = useWeeks()
@@ -32,7 +33,7 @@ watch(
 
 const course = computed(() => college.shelf?.catalog.maybeCourse(props.section.course))
 const term = computed(() => college.shelf?.terms.find((one) => one.code === props.section.term))
-const session = computed(() => term.value?.sessions.find((one) => one.code === props.section.session))
+const sessionOf = computed(() => term.value?.sessions.find((one) => one.code === props.section.session))
 const parts = computed(() => props.among.filter((one) => one.parent === props.section.code))
 const facts = useTermFacts(term, () => props.among)
 const mine = computed(() =>
@@ -109,7 +110,9 @@ const change = (before: string, after: string) =>
       <dt>Hours</dt>
       <dd>{{ sectionHours(section) }}</dd>
       <dt>Session</dt>
-      <dd v-if="session">{{ session.name }}, {{ dayMonth(session.start) }} to {{ dayMonth(session.end) }}</dd>
+      <dd v-if="sessionOf">
+        {{ sessionOf.name }}, {{ dayMonth(sessionOf.start) }} to {{ dayMonth(sessionOf.end) }}
+      </dd>
       <dt>Place</dt>
       <dd>
         {{ college.placeName(section)
@@ -171,6 +174,11 @@ const change = (before: string, after: string) =>
         </dd>
       </template>
     </dl>
+    <LazySectionOffice
+      v-if="session.who?.role === 'registrar' && !section.cancelled"
+      :section="section"
+      @done="emit('close')"
+    />
     <template v-if="student.picture">
       <h3>{{ student.say('If you take it') }}</h3>
       <dl>

@@ -1,4 +1,3 @@
-import { fallsIn } from '#core/find'
 import { subjectOf } from '#core/catalog'
 import type { Refusal } from '#core/findings'
 import { decideCourse, type CourseDecision } from '#core/registration'
@@ -11,7 +10,7 @@ import {
   type FoundSection,
   type SectionQuestion
 } from '#core/search'
-import { clashesWith, optionsAmong, sectionsOf, type Section } from '#core/week'
+import { optionsAmong, type Section } from '#core/week'
 import {
   haystackOf,
   isTyped,
@@ -21,6 +20,7 @@ import {
   type SectionSort
 } from '#shared/sections/sectionQuery'
 import type { Served } from '~/features/degree/useServing'
+import { fitsInto } from './useSectionActs'
 
 /** A section found; what is decided about it is worked out when it is first looked at. */
 export interface SectionLine extends FoundSection {
@@ -101,13 +101,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
             return this.decision?.refusals ?? []
           },
           get fits() {
-            return (fits ??=
-              isComing &&
-              options.some(
-                (option) =>
-                  !clashesWith({ course: course.code, sections: sectionsOf(option) }, week, holidays)
-                    .length && hard.every((hours) => !fallsIn(option, hours, holidays))
-              ))
+            return (fits ??= isComing && options.some((option) => fitsInto(option, { week, hard, holidays })))
           }
         }
       ]

@@ -27,7 +27,7 @@ export const useWeeks = defineStore('weeks', () => {
 
   /** The term as a draft week would have it. */
   const weekOf = (week: DraftWeek | undefined) =>
-    termWeek(student.picture ?? { held: [], sections: [] }, term.value, week)
+    termWeek(student.picture ?? { held: [], sections: [], fallbacks: [] }, term.value, week)
   const week = computed(() => weekOf(draft.value))
   const picked = computed(() => week.value.picked)
   /** Sections that stand in the week: seats that stay, and what is picked. */
@@ -88,8 +88,10 @@ export const useWeeks = defineStore('weeks', () => {
     }
     return outcome.is !== 'refused'
   }
-  const change = (week: DraftWeek, said: { name?: string; goingWith?: true; shared?: boolean }) =>
-    changes.outcome({ kind: 'changeWeek', week: week.id, said })
+  const change = (
+    week: DraftWeek,
+    said: { name?: string; goingWith?: true; shared?: boolean; note?: string | null }
+  ) => changes.outcome({ kind: 'changeWeek', week: week.id, said })
   const drop = (week: DraftWeek) => changes.make({ kind: 'dropWeek', week: week.id })
 
   /** A name that no draft week of the term has. */

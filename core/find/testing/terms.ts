@@ -79,6 +79,7 @@ export function termCase(seed: number, shape: TermShape): TermCase {
       offSite: null,
       mode: pick(['inPerson', 'inPerson', 'online', 'mixed']),
       credits: 3,
+      creditsRange: null,
       prerequisite: null,
       categories: null,
       topic: null,

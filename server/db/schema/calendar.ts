@@ -8,6 +8,7 @@ import {
   mysqlEnum,
   mysqlTable,
   smallint,
+  text,
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
@@ -46,7 +47,9 @@ export const term = mysqlTable(
     signOffPolicy: mysqlEnum(['none', 'term', 'strict']).notNull(),
     waitlistPolicy: mysqlEnum(['offer', 'automatic']).notNull(),
     /** Whether a run sheet may be left to run by itself at its opening. */
-    arming: boolean().notNull().default(false)
+    arming: boolean().notNull().default(false),
+    /** Terms of registration, accepted once by each student; null where there are none. */
+    agreement: text()
   },
   (t) => [uniqueIndex('term_code').on(t.code), check('term_dates', sql`${t.startsOn} < ${t.endsOn}`)]
 )
@@ -62,7 +65,11 @@ export const session = mysqlTable(
     name: varchar({ length: 60 }).notNull(),
     half: mysqlEnum(['full', 'first', 'second', 'other']).notNull(),
     startsOn: day().notNull(),
-    endsOn: day().notNull()
+    endsOn: day().notNull(),
+    /** Dates of its own, within those of the term; null where they are the term's. */
+    addEndsAt: instant(),
+    dropFreeEndsAt: instant(),
+    dropEndsAt: instant()
   },
   (t) => [
     uniqueIndex('session_code').on(t.termId, t.code),

@@ -69,6 +69,8 @@ export const section = mysqlTable(
     categories: json().$type<string[]>(),
     /** Zero for a component. */
     credits: credits().notNull(),
+    /** Where a student chooses among credits: the most of them, and `credits` is the least. */
+    creditsMost: credits(),
     topic: varchar({ length: 120 }),
     capacity: smallint().notNull(),
     taken: smallint().notNull().default(0),

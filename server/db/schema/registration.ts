@@ -10,6 +10,7 @@ import {
   mysqlTable,
   primaryKey,
   smallint,
+  text,
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
@@ -21,7 +22,7 @@ import type { RehearsalSaid } from '#shared/registration/rehearsal'
 import { LINE_ACTIONS, OUTCOMES } from '#shared/registration/outcomes'
 import { term } from './calendar'
 import { course } from './catalog'
-import { id, instant } from './columns'
+import { credits, id, instant } from './columns'
 import { section } from './offer'
 import { account, student } from './people'
 
@@ -57,7 +58,9 @@ export const registration = mysqlTable(
     byId: int()
       .notNull()
       .references(() => account.id),
-    placedByOffice: boolean().notNull().default(false)
+    placedByOffice: boolean().notNull().default(false),
+    /** What was chosen of a range; null where the credits of the section are given. */
+    credits: credits()
   },
   (t) => [
     uniqueIndex('registration_once').on(t.studentId, t.sectionId),
@@ -65,7 +68,7 @@ export const registration = mysqlTable(
   ]
 )
 
-/** What a student wants tried where a line of the run sheet does not go through. */
+/** What a student says of a line of the run sheet: what is tried after it, with what it stands, what is given up for it. */
 export const fallback = mysqlTable(
   'fallback',
   {
@@ -80,9 +83,34 @@ export const fallback = mysqlTable(
       .references(() => course.id),
     list: json().$type<Fallback[]>().notNull(),
     /** The course without which this one is not wanted. */
-    onlyWithId: int().references(() => course.id)
+    onlyWithId: int().references(() => course.id),
+    /** The course whose seat is given up once a seat of this one is had. */
+    givingUpId: int().references(() => course.id),
+    /** Chosen of a range of credits; null for the least. */
+    credits: credits(),
+    note: varchar({ length: 300 })
   },
   (t) => [primaryKey({ columns: [t.studentId, t.termId, t.courseId] })]
+)
+
+/** Terms of registration that were accepted, word for word; of a term the last one counts. */
+export const agreement = mysqlTable(
+  'agreement',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    text: text().notNull(),
+    acceptedAt: instant().notNull(),
+    byId: int()
+      .notNull()
+      .references(() => account.id)
+  },
+  (t) => [index('agreement_student').on(t.studentId, t.termId)]
 )
 
 /** How a student has prepared the run sheet of a term. */
@@ -98,6 +126,8 @@ export const preparedSheet = mysqlTable(
     /** The order in which courses are registered. */
     order: json().$type<CourseCode[]>().notNull(),
     leftOut: json().$type<CourseCode[]>().notNull(),
+    /** Courses whose seats are given back first. */
+    drops: json().$type<CourseCode[]>().notNull().default([]),
     whole: boolean().notNull(),
     /** Since when it is to run by itself at the opening; null where it is not. */
     armedAt: instant(),
@@ -248,6 +278,8 @@ export const receiptLine = mysqlTable(
     outcome: mysqlEnum(OUTCOMES).notNull(),
     /** Which fallback was taken, counting from 1; its sections stand in the line, the reasons before it in `refusals`. */
     fallback: smallint(),
+    /** Credits that were chosen of a range. */
+    credits: credits(),
     /** The place in line that was taken. */
     place: smallint(),
     /** What a drop left on the record. */

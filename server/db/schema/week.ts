@@ -31,7 +31,8 @@ export const draftWeek = mysqlTable(
     /** True for the one the student is going with, null for the others. */
     goingWith: boolean(),
     /** Whoever has it may see the week and nothing else; null while it is not shared. */
-    shareKey: varchar({ length: 32 })
+    shareKey: varchar({ length: 32 }),
+    note: varchar({ length: 500 })
   },
   (t) => [
     uniqueIndex('draft_week_going').on(t.studentId, t.termId, t.goingWith),

@@ -3,7 +3,7 @@ import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
-import type { LinePolicy } from '#core/registration'
+import type { LinePolicy, SessionDates } from '#core/registration'
 import type { CatalogView, CoursePage } from '#shared/catalog/responses'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
@@ -123,12 +123,14 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
       loadMost: term.loadMost,
       repeatBelow: term.repeatBelow,
       signOffPolicy: term.signOffPolicy,
-      sessions: (sessions.get(term.id) ?? []).map(({ code, name, half, startsOn, endsOn }) => ({
-        code,
-        name,
-        half,
-        start: startsOn,
-        end: endsOn
+      agreement: term.agreement,
+      sessions: (sessions.get(term.id) ?? []).map((session) => ({
+        code: session.code,
+        name: session.name,
+        half: session.half,
+        start: session.startsOn,
+        end: session.endsOn,
+        dates: sessionDates(session, term)
       })),
       holidays: (holidays.get(term.id) ?? []).map(({ onDate, name }) => ({ date: onDate, name }))
     })),
@@ -250,6 +252,19 @@ export function linePolicyOf(term: typeof t.term.$inferSelect): LinePolicy {
     closes: term.linesCloseAt.getTime(),
     hours: term.offerHours,
     hoursNear: term.offerHoursNear
+  }
+}
+
+/** Dates of a session's own, each that it has not the term's; null where it has none. */
+function sessionDates(
+  session: typeof t.session.$inferSelect,
+  term: typeof t.term.$inferSelect
+): SessionDates | null {
+  if (!session.addEndsAt && !session.dropFreeEndsAt && !session.dropEndsAt) return null
+  return {
+    addEnds: (session.addEndsAt ?? term.addEndsAt).getTime(),
+    freeUntil: (session.dropFreeEndsAt ?? term.dropFreeEndsAt).getTime(),
+    ends: (session.dropEndsAt ?? term.dropEndsAt).getTime()
   }
 }
 

@@ -14,6 +14,7 @@ import type { Instant } from '#core/time'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { creditsHeld } from '#server/features/record/queries'
 import { termRow } from '#server/features/catalog/catalog'
 import type { LedgerEntry, TermAccount } from '#shared/charges/responses'
 
@@ -25,29 +26,47 @@ export interface Settling {
   now: Instant
   /** Who pays, where that has been read. */
   payer?: Payer
+  /** All of what becomes less is given back, whatever the date. */
+  whole?: boolean
+  /** Of a run: what was read for its seats before. */
+  soFar?: ChargesSoFar
+}
+
+/** What has been assessed for a student's term, as long as nobody else has changed it. */
+export interface ChargesSoFar {
+  term?: typeof t.term.$inferSelect
+  assessed?: ReturnType<typeof assessedAfter> | undefined
+  /** The same with what was written last; it holds once that is through. */
+  next?: ReturnType<typeof assessedAfter> | undefined
 }
 
 /** Writes what a change of seats charges and gives back. The student's row is locked. */
 export async function settleCharges(
   tx: Transaction,
-  { student, term: code, by, now, payer }: Settling,
+  { student, term: code, by, now, payer, whole = false, soFar = {} }: Settling,
   lowering: 'refund' | 'release' = 'refund'
 ): Promise<void> {
-  const term = await termRow(tx, code)
+  const term = (soFar.term ??= await termRow(tx, code))
   if (!term.prices) return
   const who = payer ?? (await readPayer(tx, student))
   const seats = (await pricedSeats(tx, term.id, student)).get(student) ?? []
-  const rows = await tx
-    .select({ item: t.ledgerEntry.item, assessed: sql<string>`sum(${t.ledgerEntry.assessed})` })
-    .from(t.ledgerEntry)
-    .where(all(eq(t.ledgerEntry.studentId, student), eq(t.ledgerEntry.termId, term.id)))
-    .groupBy(t.ledgerEntry.item)
-  const before = assessedAfter(rows.map((row) => ({ ...row, assessed: Number(row.assessed) })))
+  const before = soFar.assessed ?? (await readAssessed(tx, student, term.id))
   const charges = assess(term.prices, who, seats)
-  const made = postings(before, charges, refundPercent(term.prices, now), lowering)
+  const percent = whole ? 100 : refundPercent(term.prices, now)
+  const made = postings(before, charges, percent, lowering)
+  soFar.next = assessedAfter([...[...before].map(([item, assessed]) => ({ item, assessed })), ...made])
   if (!made.length) return
   const about = { studentId: student, termId: term.id, at: new Date(now), byId: by }
   await tx.insert(t.ledgerEntry).values(made.map((posting) => ({ ...posting, ...about })))
+}
+
+async function readAssessed(tx: Transaction, student: StudentId, term: number) {
+  const rows = await tx
+    .select({ item: t.ledgerEntry.item, assessed: sql<string>`sum(${t.ledgerEntry.assessed})` })
+    .from(t.ledgerEntry)
+    .where(all(eq(t.ledgerEntry.studentId, student), eq(t.ledgerEntry.termId, term)))
+    .groupBy(t.ledgerEntry.item)
+  return assessedAfter(rows.map((row) => ({ ...row, assessed: Number(row.assessed) })))
 }
 
 async function readPayer(tx: Transaction, student: StudentId): Promise<Payer> {
@@ -69,7 +88,7 @@ export async function pricedSeats(
       student: t.registration.studentId,
       course: t.course.code,
       parent: t.section.parentId,
-      credits: t.section.credits,
+      credits: creditsHeld,
       fee: t.section.fee,
       courseFee: t.course.fee
     })

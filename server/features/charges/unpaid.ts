@@ -1,20 +1,18 @@
 /** What is unpaid: told twice, then the seats are given back, where the term says so; student by student, see `core/charges`. */
-import { asc, eq, gt, inArray, isNotNull, isNull, lte } from 'drizzle-orm'
+import { asc, eq, gt, isNotNull, isNull, lte } from 'drizzle-orm'
 import { FIRST_NOTICE_DAYS, unpaidStep } from '#core/charges'
-import { courseCode, studentId, termCode, type StudentId } from '#core/ids'
+import { studentId, type StudentId } from '#core/ids'
 import { dayNumber, isoDate, type Instant } from '#core/time'
-import { groupBy } from '#server/db/groupBy'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { lockStudent } from '#server/features/record/lock'
-import { insertReceipt, lineOf } from '#server/features/registration/receiptLines'
-import { giveBack } from '#server/features/registration/seats'
+import { releaseSeats } from '#server/features/registration/releasing'
 import { campusNow } from '#server/gateways/clock'
 import { momentOf } from '#shared/catalog/shelf'
 import { openOf, unpaidOf } from '#shared/charges/balance'
 import type { TermAccount } from '#shared/charges/responses'
-import { readAccounts, settleCharges } from './ledger'
+import { readAccounts } from './ledger'
 
 type TermRow = typeof t.term.$inferSelect
 
@@ -105,7 +103,6 @@ const settleNotices = (tx: Transaction, term: TermRow, student: StudentId, now: 
 
 /** Gives back the seats of a student; those that an office placed stay with the office. */
 async function release(tx: Transaction, term: TermRow, student: StudentId, now: Instant): Promise<void> {
-  const code = termCode(term.code)
   const seats = await tx
     .select({ id: t.section.id, code: t.section.code, course: t.course.code, courseId: t.course.id })
     .from(t.registration)
@@ -119,39 +116,5 @@ async function release(tx: Transaction, term: TermRow, student: StudentId, now: 
       )
     )
     .orderBy(asc(t.section.id))
-  if (!seats.length) return
-  const locked = seats.map((seat) => seat.id)
-  await tx
-    .select({ id: t.section.id })
-    .from(t.section)
-    .where(inArray(t.section.id, locked))
-    .orderBy(asc(t.section.id))
-    .for('update')
-  await giveBack(tx, student, seats)
-  // A term that has begun has its courses on the record already.
-  const courses = seats.map((seat) => seat.courseId)
-  await tx
-    .delete(t.recordCourse)
-    .where(
-      all(
-        eq(t.recordCourse.studentId, student),
-        eq(t.recordCourse.termId, term.id),
-        isNull(t.recordCourse.grade),
-        inArray(t.recordCourse.courseId, courses)
-      )
-    )
-  await settleCharges(tx, { student, term: code, by: null, now }, 'release')
-  const lines = [...groupBy(seats, (seat) => seat.course)].map(([course, own]) =>
-    lineOf(courseCode(course), 'released', { action: 'release', sections: own.map((seat) => seat.code) })
-  )
-  for (const { course, sections } of lines)
-    await logEvent(tx, {
-      at: now,
-      account: null,
-      student,
-      action: 'registration.released',
-      before: { term: code, course, sections },
-      after: { term: code, course }
-    })
-  await insertReceipt(tx, { student, term: term.id, by: null, key: null, now, ended: true }, lines)
+  await releaseSeats(tx, term, seats, { student, by: null, now, why: { action: 'registration.released' } })
 }

@@ -11,6 +11,7 @@ import { momentOf } from '#shared/catalog/shelf'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { creditsHeld } from './queries'
 import { gradeFor } from '#server/gateways/gradebook'
 import { datesOfTerm, termRow } from '#server/features/catalog/catalog'
 import { logEvent } from '#server/db/log'
@@ -39,7 +40,7 @@ async function dueIn(db: Reader, terms: readonly number[]): Promise<Due[]> {
       term: t.section.termId,
       section: t.section.code,
       parent: t.section.parentId,
-      credits: t.section.credits,
+      credits: creditsHeld,
       campus: t.section.campusId,
       mode: t.section.mode,
       categories: t.section.categories,

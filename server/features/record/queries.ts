@@ -3,7 +3,7 @@ import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { PROGRAM_COLUMNS } from '#server/features/catalog/catalog'
-import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { asc, desc, eq, inArray, isNull, max, sql } from 'drizzle-orm'
 
 export const programRows = (db: Reader, ids: number[]) =>
   db
@@ -50,6 +50,11 @@ export const recordRows = (db: Reader, ids: number[]) =>
     .where(inArray(t.recordCourse.studentId, ids))
     .orderBy(asc(t.term.startsOn), asc(t.course.code))
 
+/** Credits of a seat: those that were chosen, or those of its section. */
+export const creditsHeld = sql<number>`coalesce(${t.registration.credits}, ${t.section.credits})`.mapWith(
+  Number
+)
+
 export const heldRows = (db: Reader, ids: number[]) =>
   db
     .select({
@@ -60,7 +65,7 @@ export const heldRows = (db: Reader, ids: number[]) =>
       id: t.section.id,
       section: t.section.code,
       parent: t.section.parentId,
-      credits: t.section.credits,
+      credits: creditsHeld,
       campus: t.campus.code,
       mode: t.section.mode,
       categories: t.section.categories,
@@ -116,6 +121,9 @@ export const fallbackRows = (db: Reader, ids: number[]) =>
       list: t.fallback.list,
       // Written out: inside it, the column of the outer table needs its table's name.
       onlyWith: sql<string | null>`(select c.code from course c where c.id = fallback.only_with_id)`,
+      givingUp: sql<string | null>`(select c.code from course c where c.id = fallback.giving_up_id)`,
+      credits: t.fallback.credits,
+      note: t.fallback.note,
       course: t.course.code,
       term: t.term.code
     })
@@ -130,6 +138,19 @@ export const preparedRows = (db: Reader, ids: number[]) =>
     .from(t.preparedSheet)
     .innerJoin(t.term, eq(t.term.id, t.preparedSheet.termId))
     .where(inArray(t.preparedSheet.studentId, ids))
+
+/** Terms of registration that were accepted and still read the same. */
+export const agreementRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.agreement.studentId,
+      term: t.term.code,
+      at: max(t.agreement.acceptedAt)
+    })
+    .from(t.agreement)
+    .innerJoin(t.term, all(eq(t.term.id, t.agreement.termId), eq(t.term.agreement, t.agreement.text))!)
+    .where(inArray(t.agreement.studentId, ids))
+    .groupBy(t.agreement.studentId, t.term.code)
 
 /** Offers without an answer. */
 export const offerRows = (db: Reader, ids: number[]) =>
@@ -188,6 +209,7 @@ export const draftRows = (db: Reader, ids: number[]) =>
       studentId: t.draftWeek.studentId,
       id: t.draftWeek.id,
       name: t.draftWeek.name,
+      note: t.draftWeek.note,
       goingWith: t.draftWeek.goingWith,
       shareKey: t.draftWeek.shareKey,
       asPicked: t.pickedSection.asPicked,

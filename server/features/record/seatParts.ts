@@ -78,16 +78,22 @@ export async function readSeatParts(
         offeredAt: offer.offeredAt.getTime(),
         until: offer.until.getTime()
       })),
-      fallbacks: (fallbacks.get(id) ?? []).map(({ course, term, list, onlyWith }) => ({
-        course: courseCode(course),
-        term: termCode(term),
-        list,
-        onlyWith: onlyWith === null ? null : courseCode(onlyWith)
-      })),
+      fallbacks: (fallbacks.get(id) ?? []).map(
+        ({ course, term, list, onlyWith, givingUp, credits, note }) => ({
+          course: courseCode(course),
+          term: termCode(term),
+          list,
+          onlyWith: onlyWith === null ? null : courseCode(onlyWith),
+          givingUp: givingUp === null ? null : courseCode(givingUp),
+          credits,
+          note
+        })
+      ),
       drafts: [...groupBy(drafts.get(id) ?? [], (row) => row.id).values()].map((rows) => ({
         id: rows[0]!.id,
         term: termCode(rows[0]!.term),
         name: rows[0]!.name,
+        note: rows[0]!.note,
         goingWith: rows[0]!.goingWith === true,
         sections: rows.flatMap((row) => (row.section ? [row.section as SectionCode] : [])),
         exchanges: [

@@ -4,6 +4,7 @@
  */
 import type { SectionCode } from '#core/ids'
 import type { DraftWeek, KeepFree } from '#shared/week/responses'
+import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { StudentRecord, StudentView } from '#shared/record/responses'
 import type { Relation } from '#server/http/access'
 
@@ -35,11 +36,13 @@ const toOthers = <T>(some: (whole: T) => T): Seen<T> => ({
 
 /** That hours are kept free matters to the week; what for is the student's own. */
 const unnamed = (hours: KeepFree[]): KeepFree[] => hours.map((one) => ({ ...one, name: 'Kept free' }))
+/** What is said of a line matters to it; the words beside it are for the student and the program advisor. */
+const unnoted = (lines: LineFallbacks[]): LineFallbacks[] => lines.map((one) => ({ ...one, note: null }))
 /** The week gone with is what the checks rest on; the others are thoughts. */
 const goneWith = (drafts: DraftWeek[]): DraftWeek[] =>
   drafts
     .filter((week) => week.goingWith)
-    .map((week) => ({ ...week, name: 'Week', asPicked: {}, shareKey: null }))
+    .map((week) => ({ ...week, name: 'Week', asPicked: {}, shareKey: null, note: null }))
 
 const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   student: everybody,
@@ -53,8 +56,13 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   held: everybody,
   waiting: everybody,
   offers: everybody,
-  fallbacks: everybody,
+  fallbacks: {
+    programAdvisor: 'all',
+    supportAdvisor: { some: unnoted },
+    registrar: { some: unnoted }
+  },
   prepared: everybody,
+  agreements: everybody,
   holds: everybody,
   accounts: everybody,
   advisors: everybody,

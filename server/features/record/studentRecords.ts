@@ -15,6 +15,7 @@ import {
   exceptionRows,
   waiverRows,
   recordRows,
+  agreementRows,
   preparedRows,
   advisorRows,
   routeRows,
@@ -63,6 +64,7 @@ export async function readStudentRecords(
   const waivers = groupBy(await waiverRows(db, wanted), (row) => row.waiver.studentId)
   const record = groupBy(await recordRows(db, wanted), (row) => row.studentId)
   const seats = await readSeatParts(db, wanted, relation)
+  const agreements = groupBy(await agreementRows(db, wanted), (row) => row.studentId)
   const prepared = groupBy(await preparedRows(db, wanted), (row) => row.sheet.studentId)
   const holds = groupBy(
     await db
@@ -152,13 +154,20 @@ export async function readStudentRecords(
         })
       ),
       ...seats(s.id),
-      prepared: (prepared.get(s.id) ?? []).map(({ sheet: { order, leftOut, whole, armedAt }, term }) => ({
+      agreements: (agreements.get(s.id) ?? []).map(({ term, at }) => ({
         term: termCode(term),
-        order,
-        leftOut,
-        whole,
-        armed: armedAt !== null
+        at: at!.getTime()
       })),
+      prepared: (prepared.get(s.id) ?? []).map(
+        ({ sheet: { order, leftOut, drops, whole, armedAt }, term }) => ({
+          term: termCode(term),
+          order,
+          leftOut,
+          drops,
+          whole,
+          armed: armedAt !== null
+        })
+      ),
       holds: (holds.get(s.id) ?? []).map(({ title, office, amount, stopsRegistration, howToLift }) => ({
         title,
         office,

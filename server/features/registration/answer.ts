@@ -23,8 +23,7 @@ import { factsOfOffer } from './facts'
 import { endOffer, namesOf } from './openOffers'
 import { insertReceipt, lineOf } from './receiptLines'
 import { receiptOfKey } from './run'
-import { seatsOf } from './heldSeats'
-import { giveBack, idsOf, takeSections } from './seats'
+import { giveBack, idsOf, seatsOf, takeSections } from './heldSeats'
 import { readReceipts } from './sheet'
 
 export interface OfferAnswer {
@@ -159,7 +158,7 @@ async function accept(
     ...(decision?.refusals ?? [{ code: 'cancelled' as const, section: sections[0] as SectionCode }])
   ]
   if (refusals.length) return [lineOf(course, 'refused', { action: 'offer', sections, refusals })]
-  const dropped = others.length ? await dropSeats(tx, who, { student, term }, others, shelf) : []
+  const dropped = others.length ? await dropSeats(tx, who, { student, term }, others, shelf, now) : []
   const gone = seats.filter((seat) => seat.course === course && !sections.includes(seat.code))
   const mine = new Set(seats.map((seat) => seat.id))
   const added = locked.filter((row) => sections.includes(row.code) && !mine.has(row.id))

@@ -6,7 +6,7 @@
 import { randomInt } from 'node:crypto'
 import { asc, eq, isNotNull, isNull, lt, or } from 'drizzle-orm'
 import { studentId, termCode, type StudentId, type TermCode } from '#core/ids'
-import { drawLots, pickedOptions } from '#core/registration'
+import { drawLots } from '#core/registration'
 import type { Instant } from '#core/time'
 import { groupBy } from '#server/db/groupBy'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
@@ -17,14 +17,11 @@ import { lockStudent } from '#server/features/record/lock'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { campusNow } from '#server/gateways/clock'
 import type { Shelf } from '#shared/catalog/shelf'
-import { goingWith } from '#shared/reading'
 import { isSeat } from '#shared/registration/outcomes'
-import { preparedOf } from '#shared/registration/prepared'
+import { preparedRun } from '#shared/registration/prepared'
 import type { Receipt } from '#shared/registration/responses'
-import { readFacts } from './facts'
 import { opensFor } from './openings'
 import { run } from './run'
-import { readyLines } from './sheet'
 
 interface ArmedSheet {
   student: StudentId
@@ -138,21 +135,16 @@ function lease(db: Database): Promise<ArmedSheet | undefined> {
 async function runOne(db: Database, sheet: ArmedSheet, shelf: Shelf): Promise<void> {
   const { student, term, armedAt } = sheet
   const [picture] = await readStudentRecords(db, [student], 'self')
-  const prepared = preparedOf(picture!.prepared, term)
-  const { facts, offer } = await readFacts(db, picture!, shelf, term, await campusNow(db))
-  const picked = pickedOptions(offer, goingWith(picture!, term)?.sections ?? [])
-  const courses = readyLines(facts, picked.values(), prepared.order)
-    .map((option) => option.course)
-    .filter((course) => !prepared.leftOut.includes(course))
   const [account] = await db
     .select({ id: t.student.accountId })
     .from(t.student)
     .where(eq(t.student.id, student))
   const key = `armed ${term} ${armedAt.getTime()}`
-  const whole = prepared.whole && courses.length > 1
-  const receipt = courses.length
-    ? await run(db, await whoIs(db, account!.id), student, { term, courses, whole, armed: true, key }, shelf)
-    : undefined
+  const asked = { term, ...preparedRun(picture!, term), armed: true, key }
+  const receipt =
+    asked.courses.length + asked.drop.length
+      ? await run(db, await whoIs(db, account!.id), student, asked, shelf)
+      : undefined
   await inTransaction(db, (tx) => disarm(tx, sheet, receipt))
 }
 

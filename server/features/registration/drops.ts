@@ -2,6 +2,7 @@
 import { asc, eq, inArray, isNull } from 'drizzle-orm'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import { decideDrop, type DropDecision } from '#core/registration'
+import type { Instant } from '#core/time'
 import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
@@ -13,16 +14,21 @@ import type { Shelf } from '#shared/catalog/shelf'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { lineOf } from './receiptLines'
-import { seatsOf } from './heldSeats'
-import { giveBack, idsOf } from './seats'
+import { giveBack, idsOf, seatsOf } from './heldSeats'
+import { forgetDrops } from './prepared'
 
-/** Gives up the seats of courses, as far as the decision lets them go. */
+/**
+ * Gives up the seats of courses, as far as the decision lets them go.
+ *
+ * @param givenUpAt the instant for which it was decided that they go for another seat; without it they are dropped now
+ */
 export async function dropSeats(
   tx: Transaction,
   who: Who,
   { student, term }: { student: StudentId; term: TermCode },
   courses: readonly CourseCode[],
-  shelf: Shelf
+  shelf: Shelf,
+  givenUpAt?: Instant
 ): Promise<ReceiptLine[]> {
   const seats = await seatsOf(tx, student, term, courses)
   if (seats.length)
@@ -32,7 +38,8 @@ export async function dropSeats(
       .where(inArray(t.section.id, idsOf(seats)))
       .orderBy(asc(t.section.id))
       .for('update')
-  const now = await campusNow(tx)
+  const now = givenUpAt ?? (await campusNow(tx))
+  const action = givenUpAt === undefined ? 'drop' : 'giveUp'
   const [picture] = await readStudentRecords(tx, [student], 'self')
   const { facts } = await readFacts(tx, picture!, shelf, term, now)
   const decisions = decideDrop(facts, courses)
@@ -43,7 +50,7 @@ export async function dropSeats(
   return Promise.all(
     decisions.map(async ({ course, refusals, mark }) => {
       const sections = seats.filter((seat) => seat.course === course).map((seat) => seat.code)
-      if (refusals.length) return lineOf(course, 'refused', { action: 'drop', sections, refusals })
+      if (refusals.length) return lineOf(course, 'refused', { action, sections, refusals })
       await logEvent(tx, {
         at: now,
         account: who.id,
@@ -52,7 +59,7 @@ export async function dropSeats(
         before: { term, course, sections },
         after: { term, course, mark }
       })
-      return lineOf(course, 'dropped', { action: 'drop', sections, mark })
+      return lineOf(course, 'dropped', { action, sections, mark })
     })
   )
 }
@@ -82,6 +89,7 @@ async function clearCourses(
   await tx
     .delete(t.pickedSection)
     .where(all(inArray(t.pickedSection.draftWeekId, drafts), inArray(t.pickedSection.sectionId, sections)))
+  await forgetDrops(tx, student, term.id, ids)
   for (const { course, mark } of dropped) {
     const courseId = ids.get(course)!
     const row = all(

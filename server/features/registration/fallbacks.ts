@@ -1,4 +1,4 @@
-/** What a student wants tried where a line of the run sheet does not go through. */
+/** What a student says of a line of the run sheet. */
 import { eq } from 'drizzle-orm'
 import type { CourseCode, SectionCode } from '#core/ids'
 import { all, type Transaction } from '#server/db/connect'
@@ -13,18 +13,20 @@ import { coursesOf } from '#server/features/sections/sections'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import { seatsOf } from './heldSeats'
 
-/** The fallbacks of a line, in place of those it had. */
-export async function writeFallbacks(
-  tx: Transaction,
-  at: ActorContext,
-  { term: code, course, list, onlyWith }: LineFallbacks
-): Promise<void> {
+/** What is said of a line, in place of what was. */
+export async function writeFallbacks(tx: Transaction, at: ActorContext, said: LineFallbacks): Promise<void> {
+  const { term: code, course, list, onlyWith, givingUp, credits, note } = said
   const term = await openTerm(tx, code, at)
   if (onlyWith === course)
     throw new Refused(422, 'withItself', `${course} cannot wait for itself.`, [
       { field: 'onlyWith', message: 'has to be another course' }
     ])
-  const ids = await courseIds(tx, [course, ...(onlyWith ? [onlyWith] : [])])
+  if (givingUp === course)
+    throw new Refused(422, 'forItself', `${course} cannot be given up for itself.`, [
+      { field: 'givingUp', message: 'has to be another course' }
+    ])
+  const named = [onlyWith, givingUp].filter((one) => one !== null)
+  const ids = await courseIds(tx, [...new Set([course, ...named])])
   const courseId = ids.get(course)!
   await lockStudent(tx, at.student)
   const isHeld = (await seatsOf(tx, at.student, code, [course])).length > 0
@@ -37,17 +39,31 @@ export async function writeFallbacks(
   )
   const [before] = await tx.select().from(t.fallback).where(own)
   await tx.delete(t.fallback).where(own)
-  const onlyWithId = onlyWith ? ids.get(onlyWith)! : null
-  if (list.length || onlyWithId)
-    await tx.insert(t.fallback).values({ studentId: at.student, termId: term.id, courseId, list, onlyWithId })
+  const idOf = (other: CourseCode | null) => (other ? ids.get(other)! : null)
+  if (credits !== null) await mustBeInRange(tx, course, credits)
+  const values = { list, onlyWithId: idOf(onlyWith), givingUpId: idOf(givingUp), credits, note }
+  if (list.length || onlyWith || givingUp || credits !== null || note)
+    await tx.insert(t.fallback).values({ studentId: at.student, termId: term.id, courseId, ...values })
   await logEvent(tx, {
     at: at.now,
     account: at.who.id,
     student: at.student,
     action: 'fallbacks.changed',
     before: { term: code, course, list: before?.list ?? [] },
-    after: { term: code, course, list, onlyWith }
+    after: said
   })
+}
+
+async function mustBeInRange(tx: Transaction, code: CourseCode, credits: number): Promise<void> {
+  const [row] = await tx
+    .select({ least: t.course.credits, most: t.course.creditsMost })
+    .from(t.course)
+    .where(eq(t.course.code, code))
+  const { least, most } = row!
+  if (credits < least || credits > most)
+    throw new Refused(422, 'creditsOutside', `${code} carries ${least} to ${most} credits.`, [
+      { field: 'credits', message: `has to be ${least} to ${most}` }
+    ])
 }
 
 /** Refuses sections that are not one choice of a course; a seat that is held is exchanged within its course only. */

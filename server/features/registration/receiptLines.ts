@@ -1,4 +1,5 @@
 /** The lines of a receipt, and the run that they are of. */
+import { eq } from 'drizzle-orm'
 import type { Refusal } from '#core/findings'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
@@ -31,6 +32,7 @@ export function lineOf(
     gaveBack: [],
     outcome,
     fallback: null,
+    credits: null,
     place: null,
     mark: null,
     refusals: [],
@@ -66,7 +68,6 @@ export async function insertReceipt(
   },
   lines: readonly ReceiptLine[]
 ): Promise<number> {
-  const ids = await courseIds(tx, [...new Set(lines.map((line) => line.course))])
   const [made] = await tx
     .insert(t.receipt)
     .values({
@@ -81,15 +82,27 @@ export async function insertReceipt(
       endedAt: ended ? new Date() : null
     })
     .$returningId()
+  await addLines(tx, made!.id, lines, 0)
+  return made!.id
+}
+
+/** Writes lines of a receipt, after those that it has. */
+export async function addLines(
+  tx: Transaction,
+  receipt: number,
+  lines: readonly ReceiptLine[],
+  from?: number
+): Promise<void> {
+  const ids = await courseIds(tx, [...new Set(lines.map((line) => line.course))])
+  const first = from ?? (await tx.$count(t.receiptLine, eq(t.receiptLine.receiptId, receipt)))
   await tx.insert(t.receiptLine).values(
-    lines.map(({ course, insteadOf: _, ...line }, ordinal) => ({
+    lines.map(({ course, insteadOf: _, ...line }, i) => ({
       ...line,
-      receiptId: made!.id,
-      ordinal,
+      receiptId: receipt,
+      ordinal: first + i,
       courseId: ids.get(course)!
     }))
   )
-  return made!.id
 }
 
 export const refusedLine = (option: Option, refusals: Refusal[]): ReceiptLine =>

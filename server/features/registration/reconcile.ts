@@ -62,6 +62,7 @@ const OF_SEATS: Action[] = [
   'registration.exchanged',
   'registration.dropped',
   'registration.released',
+  'registration.cancelled',
   'offer.answered'
 ]
 
@@ -79,13 +80,21 @@ async function readLog(db: Reader): Promise<Told[]> {
   return (rows as Told[]).filter((one) => one.action !== 'offer.answered' || one.after.answer === 'accepted')
 }
 
+const TAKEN_AWAY = new Set<Action>([
+  'registration.dropped',
+  'registration.released',
+  'registration.cancelled'
+])
+
 /** Sections that an entry of the log gave somebody; none for one that took them away. */
 const given = ({ action, before, after }: Told): string[] =>
   action === 'offer.answered'
     ? (before?.sections ?? [])
-    : action === 'registration.dropped' || action === 'registration.released'
+    : TAKEN_AWAY.has(action)
       ? []
       : (after.sections ?? [])
+const isReleased = (action: Action) =>
+  action === 'registration.released' || action === 'registration.cancelled'
 const listed = (codes: readonly string[]) => [...codes].sort().join(' + ')
 
 async function ofSeats(db: Reader): Promise<string[]> {
@@ -122,14 +131,13 @@ async function ofReceipts(db: Reader): Promise<string[]> {
   const add = (key: string, by: number) => count.set(key, (count.get(key) ?? 0) + by)
   for (const one of await readLog(db)) {
     const sections = given(one)
-    const outcome =
-      one.action === 'registration.released'
-        ? 'released'
-        : !sections.length
-          ? 'dropped'
-          : one.action === 'registration.exchanged' || one.after.gaveBack?.length
-            ? 'exchanged'
-            : 'registered'
+    const outcome = isReleased(one.action)
+      ? 'released'
+      : !sections.length
+        ? 'dropped'
+        : one.action === 'registration.exchanged' || one.after.gaveBack?.length
+          ? 'exchanged'
+          : 'registered'
     const codes = sections.length ? sections : (one.before?.sections ?? [])
     add(`${one.student} ${one.after.term} ${one.after.course} ${outcome} ${listed(codes)}`, 1)
   }

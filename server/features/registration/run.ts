@@ -11,7 +11,6 @@
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
 import { courseCode, studentId, type CourseCode, type StudentId, type TermCode } from '#core/ids'
-import type { Payer } from '#core/charges'
 import { groupLines, pickedOptions } from '#core/registration'
 import type { Instant } from '#core/time'
 import type { Option } from '#core/week'
@@ -26,23 +25,30 @@ import {
 import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
-import { settleCharges } from '#server/features/charges/ledger'
+import { settleCharges, type Settling } from '#server/features/charges/ledger'
 import { lockStudent } from '#server/features/record/lock'
 import { readKnown } from '#server/features/record/knownRecord'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
-import { goingWith } from '#shared/reading'
 import { isSeat, type LineAction, type Outcome } from '#shared/registration/outcomes'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { dropSeats } from './drops'
 import { leaveLine } from './lines'
-import { codesOf, fullRefusal, insertReceipt, lineOf, refusedLine, type RunUnderWay } from './receiptLines'
-import { takeSeats, type KnownForRun } from './seats'
+import {
+  addLines,
+  codesOf,
+  fullRefusal,
+  insertReceipt,
+  lineOf,
+  refusedLine,
+  type RunUnderWay
+} from './receiptLines'
+import { takeIn, takeSeats, type KnownForRun } from './seats'
 import { readReceipts } from './sheet'
-import { asc, eq, isNull, lt, sql } from 'drizzle-orm'
+import { asc, eq, isNull, lt, ne, sql } from 'drizzle-orm'
 
 /** What is asked of a run; with a key it is one run, however often it is asked for. */
 export interface RunAsked {
@@ -80,12 +86,12 @@ export async function run(
   asked: RunAsked,
   shelf: Shelf
 ): Promise<Receipt> {
-  const known = await readKnown(db, student)
-  if (!known) throw new Refused(404, 'noStudent', 'There is no such student.')
-  const { record: picture } = known
-  const { facts, offer } = await readFacts(db, picture, shelf, asked.term, 0)
-  const picked = pickedOptions(offer, goingWith(picture, asked.term)?.sections ?? [])
-  const { id, whole } = await begin(db, who, student, asked, picked)
+  const term = await termRow(db, asked.term)
+  const read = await readKnown(db, student)
+  if (!read) throw new Refused(404, 'noStudent', 'There is no such student.')
+  const { record: picture } = read
+  const { facts, offer, options } = await readFacts(db, picture, shelf, asked.term, 0)
+  const { id, whole } = await begin(db, who, student, asked, term, options)
   const of = { id, student, term: asked.term }
   const waiting = await waitingLines(db, id)
   const coursesOf = (action: LineAction) =>
@@ -100,7 +106,8 @@ export async function run(
   )
   const lines = coursesOf('register').flatMap((course) => chosen.get(course) ?? [])
   const groups = whole && lines.length ? [lines] : groupLines(lines, facts)
-  for (const group of groups) await registerGroup(db, who, of, { ...known, offer }, group, shelf)
+  const known: KnownForRun = { ...read, offer, charges: { term }, taken: undefined }
+  for (const group of groups) await registerGroup(db, who, of, known, group, shelf)
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
     await end(tx, id)
@@ -114,10 +121,10 @@ async function begin(
   who: Who,
   student: StudentId,
   asked: RunAsked,
+  term: typeof t.term.$inferSelect,
   picked: ReadonlyMap<CourseCode, Option>
 ): Promise<{ id: number; whole: boolean }> {
-  const { term: code, key, whole = false, armed = false } = asked
-  const term = await termRow(db, code)
+  const { key, whole = false, armed = false } = asked
   const chosen = [...byAction(asked)].flatMap(([action, courses]) =>
     [...courses].map((course) => ({ action, course }))
   )
@@ -166,7 +173,8 @@ async function isOf(tx: Transaction, receipt: number, wanted: ReadonlySet<string
       course: sql<number>`coalesce(${t.receiptLine.insteadOfId}, ${t.receiptLine.courseId})`
     })
     .from(t.receiptLine)
-    .where(eq(t.receiptLine.receiptId, receipt))
+    // What was given up for another line was not asked for by itself.
+    .where(all(eq(t.receiptLine.receiptId, receipt), ne(t.receiptLine.action, 'giveUp')))
   return lines.length === wanted.size && lines.every((line) => wanted.has(nameOf(line.action, line.course)))
 }
 
@@ -226,7 +234,7 @@ async function registerGroup(
   shelf: Shelf
 ): Promise<void> {
   const courses = group.map((option) => option.course)
-  await attempt(
+  const isThrough = await attempt(
     db,
     who,
     of,
@@ -235,8 +243,9 @@ async function registerGroup(
     (tx, clock) => takeSeats({ tx, clock, who }, of, known, group, shelf),
     // The last guard: a constraint of the database refused what the decision had let through.
     () => group.map((option) => refusedLine(option, [fullRefusal(option)])),
-    known.record.student
+    known
   )
+  if (isThrough) takeIn(known, of.term)
 }
 
 /** Writes what came of a line; where another course was taken, it says for which. */
@@ -252,7 +261,11 @@ async function writeLine(tx: Transaction, id: number, { course, insteadOf, ...li
 /** Whether other seats are held after it, and something else is owed. */
 const changesSeats = (outcome: Outcome) => isSeat(outcome) || outcome === 'dropped'
 
-/** Does one step of a run and writes what came of its lines, unless another request for the same run has tried them. */
+/**
+ * Does one step of a run and writes what came of its lines, unless another request for the same run has tried them.
+ *
+ * @returns whether it was done as it was asked
+ */
 async function attempt(
   db: Database,
   who: Who,
@@ -261,8 +274,9 @@ async function attempt(
   courses: readonly CourseCode[],
   work: (tx: Transaction, clock: () => Promise<Instant>) => Promise<ReceiptLine[]>,
   ifConstrained?: () => ReceiptLine[],
-  payer?: Payer
-): Promise<void> {
+  known?: KnownForRun
+): Promise<boolean> {
+  let isThrough = false
   const once = (step: typeof work) =>
     inTransaction(db, async (tx) => {
       await lockStudent(tx, student)
@@ -273,17 +287,32 @@ async function attempt(
       let now: Promise<Instant> | undefined
       const clock = () => (now ??= campusNow(tx))
       const lines = await step(tx, clock)
-      for (const line of lines) await writeLine(tx, still.get(line.insteadOf ?? line.course)!, line)
+      for (const line of lines)
+        if (line.action === action) await writeLine(tx, still.get(line.insteadOf ?? line.course)!, line)
+      const besides = lines.filter((line) => line.action !== action)
+      if (besides.length) await addLines(tx, id, besides)
       if (lines.some((line) => changesSeats(line.outcome)))
-        await settleCharges(tx, { student, term, by: who.id, now: await clock(), ...(payer && { payer }) })
+        await settle(tx, { student, term, by: who.id, now: await clock() }, known)
+      isThrough = true
     })
   try {
     await once(work)
+    if (known && isThrough) known.charges.assessed = known.charges.next
+    return isThrough
   } catch (error) {
     if (!(error instanceof DatabaseError)) throw error
     if (error.code === 'ER_CONSTRAINT_FAILED' && ifConstrained)
       await once(() => Promise.resolve(ifConstrained()))
     // The seats were locked for too long: these lines are not tried, the others are.
     else if (error.code !== 'ER_LOCK_WAIT_TIMEOUT') throw error
+    return false
   }
+}
+
+/** What was assessed for the lines before is read again only where somebody else did something meanwhile. */
+function settle(tx: Transaction, settling: Settling, known: KnownForRun | undefined): Promise<void> {
+  return settleCharges(
+    tx,
+    known ? { ...settling, payer: known.record.student, soFar: known.charges } : settling
+  )
 }

@@ -9,8 +9,9 @@ import {
   GENERAL_REFUSALS,
   generalRefusals,
   givenBack,
+  givenUpFor,
+  afterDrop,
   groupLines,
-  pickedOptions,
   rehearse,
   type RegistrationFacts
 } from '#core/registration'
@@ -19,9 +20,8 @@ import type { Instant } from '#core/time'
 import type { Receipt, RunSheet, SheetLine } from '#shared/registration/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import { waitingIn } from '#shared/registration/registering'
-import { inOrder, preparedOf } from '#shared/registration/prepared'
+import { dropsOf, inOrder, preparedOf } from '#shared/registration/prepared'
 import { fallbacksOf, type Fallback } from '#shared/registration/fallbacks'
-import { goingWith } from '#shared/reading'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
@@ -38,11 +38,11 @@ export async function readSheet(
 ): Promise<RunSheet> {
   const opening = picture.openings.find((o) => o.term === term)
   const checkedFor = Math.max(now, opening?.opens ?? now)
-  const { facts, offer } = await readFacts(db, picture, shelf, term, checkedFor)
-  const draft = goingWith(picture, term)
-  const options = pickedOptions(offer, draft?.sections ?? [])
-  const registered = new Map(facts.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
-  const ready = readyLines(facts, options.values(), preparedOf(picture.prepared, term).order)
+  const { facts: before, offer, options } = await readFacts(db, picture, shelf, term, checkedFor)
+  const prepared = preparedOf(picture.prepared, term)
+  const facts = afterDrops(before, dropsOf(prepared, before))
+  const registered = new Map(before.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
+  const ready = readyLines(before, options.values(), prepared.order)
   const decisions = rehearse(facts, ready)
   const groups = groupLines(ready, facts)
   /** A line that goes through only together with others is tried as it was picked, and nothing after it. */
@@ -51,7 +51,7 @@ export async function readSheet(
       ?.course
 
   const drops = new Map(
-    [...registered.keys()].map((course) => [course, decideDrop({ ...facts, now }, [course])[0]!])
+    [...registered.keys()].map((course) => [course, decideDrop({ ...before, now }, [course])[0]!])
   )
   const policy = termOf(shelf, term).line
   const waiting = waitingIn(picture, term)
@@ -66,6 +66,7 @@ export async function readSheet(
     const about = { course, title: shelf.catalog.maybeCourse(course)?.title ?? '' }
     const none = {
       givesBack: [],
+      givesUp: null,
       refusals: [],
       assumed: [],
       setAside: [],
@@ -77,7 +78,7 @@ export async function readSheet(
     const held = registered.get(course)
     const option = options.get(course)
     if (held && !(option && facts.exchanging.has(course))) {
-      const sections = facts.heldSections.filter((s) => s.course === course)
+      const sections = before.heldSections.filter((s) => s.course === course)
       const drop = drops.get(course)!
       return { ...about, credits: held.credits, sections, state: 'registered', ...none, drop }
     }
@@ -99,8 +100,9 @@ export async function readSheet(
       sections: [...sectionsOf(option)],
       state: 'ready',
       givesBack: givenBack(facts, course).filter(
-        (one) => !sectionsOf(option).some((s) => s.code === one.code)
+        (one) => one.course === course && !sectionsOf(option).some((s) => s.code === one.code)
       ),
+      givesUp: givenUpFor(facts, course) ?? null,
       refusals: own,
       assumed,
       setAside,
@@ -127,8 +129,15 @@ export async function readSheet(
   }
 }
 
+/** The facts once courses have been dropped, as far as the decision lets them go. */
+function afterDrops(facts: RegistrationFacts, drops: readonly CourseCode[]): RegistrationFacts {
+  const going = decideDrop(facts, drops).filter((one) => !one.refusals.length)
+  const courses = going.map((one) => one.course)
+  return courses.length ? afterDrop(facts, courses) : facts
+}
+
 /** What is to be registered or exchanged, in the student's order. */
-export function readyLines(
+function readyLines(
   { heldSections, exchanging }: Pick<RegistrationFacts, 'heldSections' | 'exchanging'>,
   options: Iterable<Option>,
   order: readonly CourseCode[]
@@ -223,6 +232,7 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
       gaveBack: line.gaveBack,
       outcome: line.outcome,
       fallback: line.fallback,
+      credits: line.credits,
       place: line.place,
       mark: line.mark,
       refusals: line.refusals

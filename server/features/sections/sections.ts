@@ -66,6 +66,7 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
       offSite: s.offSite,
       mode: s.mode,
       credits: s.credits,
+      creditsRange: s.creditsMost === null ? null : [s.credits, s.creditsMost],
       prerequisite: s.prerequisite,
       categories: s.categories,
       topic: s.topic,

@@ -138,30 +138,47 @@ async function lockOwn(tx: Transaction, student: StudentId, id: number) {
   return { ...row, rows: await rowsOf(tx, student, row.term.id) }
 }
 
-/** Names a draft week, goes with it, shares it or no longer shares it. */
+/** Names a draft week, goes with it, shares it or no longer shares it, and notes something about it. */
 export async function changeDraft(
   tx: Transaction,
   at: ActorContext,
   id: number,
-  body: { name?: string | undefined; goingWith?: true | undefined; shared?: boolean | undefined }
+  body: {
+    name?: string | undefined
+    goingWith?: true | undefined
+    shared?: boolean | undefined
+    note?: string | null | undefined
+  }
 ): Promise<void> {
   const { draft, term, rows } = await lockOwn(tx, at.student, id)
-  const { name = draft.name } = body
+  const { name = draft.name, note = draft.note } = body
   mustBeFree(rows, name, term.name, id)
   if (body.goingWith && !draft.goingWith) await goWithNone(tx, rows)
   const shareKey =
     body.shared === undefined ? draft.shareKey : body.shared ? (draft.shareKey ?? secretKey()) : null
   await tx
     .update(t.draftWeek)
-    .set({ name, goingWith: body.goingWith ?? draft.goingWith, shareKey })
+    .set({ name, note, goingWith: body.goingWith ?? draft.goingWith, shareKey })
     .where(eq(t.draftWeek.id, id))
   await logEvent(tx, {
     at: at.now,
     account: at.who.id,
     student: at.student,
     action: 'week.changed',
-    before: { week: id, name: draft.name, goingWith: draft.goingWith, shared: draft.shareKey !== null },
-    after: { week: id, name, goingWith: body.goingWith ?? draft.goingWith, shared: shareKey !== null }
+    before: {
+      week: id,
+      name: draft.name,
+      note: draft.note,
+      goingWith: draft.goingWith,
+      shared: draft.shareKey !== null
+    },
+    after: {
+      week: id,
+      name,
+      note,
+      goingWith: body.goingWith ?? draft.goingWith,
+      shared: shareKey !== null
+    }
   })
 }
 

@@ -107,7 +107,15 @@ class Server {
       writeFallbacks(
         tx,
         { who: person, student: idOf(person), ...when },
-        { term: AUTUMN, course: LANGUAGE, list: waits ? [{ kind: 'line' }] : [], onlyWith: null }
+        {
+          term: AUTUMN,
+          course: LANGUAGE,
+          list: waits ? [{ kind: 'line' }] : [],
+          onlyWith: null,
+          givingUp: null,
+          credits: null,
+          note: null
+        }
       )
     )
     return this.go(who, { courses: [LANGUAGE] })

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Receipt } from '#shared/registration/responses'
+import { goingWith } from '#shared/reading'
 import { dayMonth, shortInstant } from '#shared/when'
-import { refusalText } from '#shared/registration/texts'
+import { refusalText, runTitleText } from '#shared/registration/texts'
 
 useHead({ title: 'Register · Ridgeway' })
 const student = useStudent()
@@ -23,6 +24,7 @@ const {
   left,
   chosen,
   inLine,
+  drops,
   credits,
   toggle
 } = useRunSheet()
@@ -35,6 +37,11 @@ const money = useTermMoney()
 /** Chosen lines that end in a seat, as far as can be said. */
 const seatsToCome = computed(() => chosen.value.filter((line) => !inLine.value.includes(line)))
 
+/** Courses whose seats go with them. */
+const gone = computed(
+  () => new Set([...drops.value, ...seatsToCome.value.flatMap((line) => line.givesUp ?? [])])
+)
+
 const term = computed(() => standing.term)
 /** Everything but the time itself stands in the way; the clock on the button says the time. */
 const blocking = computed(
@@ -45,6 +52,7 @@ const disabledWhy = computed(() => {
   if (closed.value) return standing.closedWhy
   const first = blocking.value[0]
   if (first) return student.say(refusalText(first, college.zone))
+  if (drops.value.size) return undefined
   if (!ready.value.length)
     return lines.value.some((line) => line.state === 'unsettled')
       ? 'No line is ready: pick sections on the Week first.'
@@ -54,19 +62,20 @@ const disabledWhy = computed(() => {
 /** Everything that is chosen, or nothing of it. */
 const whole = computed(() => prepared.value.whole)
 const armed = computed(() => prepared.value.armed)
+const draft = computed(() => goingWith(student.picture!, term.value?.code ?? ''))
 const adding = ref(false)
-const dropping = useDropping(lines, (courses) => void run({ drop: courses }))
+const dropping = useDropping(
+  lines,
+  (courses) => void run({ drop: courses }),
+  (courses) => prepare({ drops: [...new Set([...drops.value, ...courses])] })
+)
 /** What the button does, in so many words. */
 const act = computed(() => {
   const exchanges = chosen.value.filter((line) => line.givesBack.length).length
   const waiting = inLine.value.length
   const fresh = chosen.value.length - exchanges - waiting
-  const parts = [
-    ...(fresh || !chosen.value.length ? [`register ${fresh}`] : []),
-    ...(exchanges ? [`exchange ${exchanges}`] : []),
-    ...(waiting ? [`stand in line for ${waiting}`] : [])
-  ].join(', ')
-  return parts[0]!.toUpperCase() + parts.slice(1)
+  const title = runTitleText({ drop: drops.value.size, register: fresh, exchange: exchanges, wait: waiting })
+  return title ?? 'Register 0'
 })
 /** What this page did, as the sheet tells it where it is newer; or the last one. */
 const shownReceipt = computed((): Receipt | undefined => {
@@ -77,6 +86,7 @@ function press() {
   if (disabledWhy.value) return
   void run({
     courses: chosen.value.map((line) => line.course),
+    drop: [...drops.value],
     whole: whole.value && chosen.value.length > 1
   })
 }
@@ -135,7 +145,9 @@ function press() {
             aria-describedby="why"
             @click="press"
           >
-            {{ running ? 'Registering …' : opened || !ready.length ? act : `${act} at opening` }}
+            {{
+              running ? 'Registering …' : opened || !(ready.length || drops.size) ? act : `${act} at opening`
+            }}
           </v-btn>
         </div>
       </div>
@@ -152,7 +164,9 @@ function press() {
         v-if="dropping.asked.value.length > 2"
         :courses="dropping.asked.value"
         :says="dropping.says.value"
+        :may-wait="ready.length > 0 && !closed"
         @confirm="dropping.confirm"
+        @wait="dropping.wait"
         @keep="dropping.keep"
       />
 
@@ -172,18 +186,21 @@ function press() {
             :left="left"
             :dropping="dropping.asked.value"
             :says="dropping.says.value"
+            :drops="drops"
             :busy="running"
             @toggle="toggle"
             @arrange="(order) => prepare({ order })"
             @drop="dropping.ask"
             @keep="dropping.keep"
             @confirm="dropping.confirm"
+            @wait="dropping.wait"
+            @stay="(course) => prepare({ drops: [...drops].filter((one) => one !== course) })"
             @leave="(course) => run({ leave: [course] })"
           />
           <RunOutlook
             v-if="!closed && chosen.length && sheet.opens !== null"
             :lines="chosen"
-            :held="sheet.credits.registered"
+            :drops="drops"
             :opened="opened"
             :whole="whole"
             :stopped="sheet.general.some((one) => one.code !== 'notOpen')"
@@ -199,18 +216,19 @@ function press() {
         <div class="beside">
           <AccountCard
             :statement="sheet.statement"
-            :expected="money.totalWith(seatsToCome)"
-            :pending="!closed && seatsToCome.length > 0"
+            :expected="money.totalWith(seatsToCome, gone)"
+            :pending="!closed && (seatsToCome.length > 0 || drops.size > 0)"
             @paid="settled"
           />
           <section class="side" :aria-label="closed ? 'The week' : 'The week as it will be'">
             <h3>{{ closed ? 'The week' : 'The week as it will be' }}</h3>
             <WeekRibbon
-              :held="standing.week.staying"
+              :held="standing.week.staying.filter((one) => !gone.has(one.course))"
               :picked="standing.pickedSections.filter((one) => !left.has(one.course))"
               :hue-of="hueOf"
               compact
             />
+            <NoteLine v-if="draft?.note" :text="draft.note" :about="draft.name" :most="500" :own="false" />
             <p class="quiet small">
               <template v-if="!closed">A plan or a picked section does not hold a seat. </template>
               <template v-if="term && !term.prices"

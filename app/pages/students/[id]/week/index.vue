@@ -1,6 +1,9 @@
 <script setup lang="ts">
+import { generalRefusals } from '#core/registration'
 import type { Option, Section } from '#core/week'
 import type { Weekday } from '#core/time'
+import { preparedRun } from '#shared/registration/prepared'
+import { runTitleText } from '#shared/registration/texts'
 import { shortInstant } from '#shared/when'
 import { toNextOption } from '~/features/week/optionKeys'
 
@@ -29,6 +32,26 @@ const shownWeek = useShownWeek(sections, preview, travel)
 const { now, held, picked, week, shownPreview, shownPicked, shownHeld } = shownWeek
 const { clashing, scale, ways, since, summary, note } = shownWeek
 const remarks = useWeekRemarks(sections, shownWeek)
+/** What the sheet of the term comes to, as soon as it can be run: from the week gone with. */
+const sheetRun = computed(() => preparedRun(student.picture!, standing.term!.code))
+const runFromHere = useRunFromElsewhere()
+const facts = useTermFacts(
+  computed(() => standing.term),
+  () => sections.value
+)
+const runTitle = computed(() => {
+  if (standing.work?.adding !== 'open' || weeks.draft?.goingWith === false) return undefined
+  // What stops every line is settled on Register, which says it.
+  if (!facts.value || generalRefusals(facts.value).length) return undefined
+  const { courses, drop } = sheetRun.value
+  const exchanges = courses.filter((course) => standing.heldCourses.has(course)).length
+  return runTitleText({
+    drop: drop.length,
+    register: courses.length - exchanges,
+    exchange: exchanges,
+    wait: 0
+  })
+})
 const { pick, repair } = useOptionPicking(rows, alongWith, preview)
 /** How many options each of the hours kept free holds out of the week. */
 const removes = computed(() =>
@@ -54,8 +77,16 @@ function paint(hours: { days: Weekday[]; start: number; end: number }) {
         </v-btn>
         <WeekTake :held="held" :picked="picked" />
         <v-btn
-          v-if="!standing.closedWhy"
+          v-if="runTitle && student.own"
           variant="flat"
+          size="small"
+          color="primary"
+          @click="runFromHere(sheetRun)"
+          >{{ runTitle }}</v-btn
+        >
+        <v-btn
+          v-if="!standing.closedWhy"
+          :variant="runTitle ? 'outlined' : 'flat'"
           size="small"
           color="primary"
           :to="`/students/${student.picture?.student.id}/week/find`"
@@ -79,6 +110,14 @@ function paint(hours: { days: Weekday[]; start: number; end: number }) {
       </span>
       <span class="quiet">{{ summary }}</span>
     </div>
+    <NoteLine
+      v-if="weeks.draft && standing.courses.length && !standing.closedWhy"
+      :text="weeks.draft.note"
+      :about="weeks.draft.name"
+      :most="500"
+      :own="student.own"
+      @change="(note) => weeks.change(weeks.draft!, { note })"
+    />
     <template v-if="standing.courses.length">
       <WeekRibbon
         v-if="shown === 'typical'"

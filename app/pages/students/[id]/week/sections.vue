@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { phaseOf } from '#core/catalog'
-import { inTheWay, type SectionQuestion } from '#core/search'
-import { clashesWith, sectionsOf, seatsLeft, type Option, type Section } from '#core/week'
-import { FIRST_DRAFT } from '#shared/reading'
+import type { SectionQuestion } from '#core/search'
+import type { Section } from '#core/week'
 import {
   readSectionQuery,
   SECTION_SORTS,
@@ -10,19 +9,16 @@ import {
   type SectionQuery
 } from '#shared/sections/sectionQuery'
 import { deadlineText, dayMonth, shortInstant } from '#shared/when'
-import { clashText, seatsText, sectionHours, sectionName } from '#shared/week/texts'
+import { seatsText, sectionHours } from '#shared/week/texts'
 import { count } from '#shared/words'
-import { refusalText } from '#shared/registration/texts'
 import { servingText } from '#shared/degree/texts'
 import type { SectionLine } from '~/features/sections/useFoundSections'
 
 useHead({ title: 'Sections · Ridgeway' })
 const route = useRoute()
 const student = useStudent()
-const notice = useNotice()
 const college = useCollege()
 const standing = useStanding()
-const weeks = useWeeks()
 const finder = useFinder()
 const { hueOf } = useHues()
 
@@ -99,71 +95,7 @@ const dropCostliest = () =>
     filter: { ...query.value.filter, [sieved.value.costliest!]: undefined }
   })
 
-const inDraft = (line: SectionLine) => weeks.picked.some((one) => one.code === line.main.code)
-const isHeld = (line: SectionLine) => standing.heldSections.some((one) => one.code === line.main.code)
-/** The choice of its parts that fits best: without a clash, then with seats. */
-function choiceOf({ options, course }: SectionLine): Option | undefined {
-  const week = weeks.all
-  const rank = (option: Option) =>
-    clashesWith({ course: course.code, sections: sectionsOf(option) }, week, standing.holidays).length * 2 +
-    Number(seatsLeft(option) <= 0)
-  return options.length ? options.reduce((a, b) => (rank(b) < rank(a) ? b : a)) : undefined
-}
-const isPlaced = ({ main }: SectionLine) =>
-  standing.held.some((one) => one.course === main.course && one.placedByOffice)
-const mayPick = (line: SectionLine) =>
-  student.own &&
-  isComing.value &&
-  !standing.closedWhy &&
-  !line.main.officeOnly &&
-  line.options.length > 0 &&
-  !isPlaced(line)
-const isComing = computed(() => term.value?.code === standing.term?.code)
-/** What is found is registered at once, as long as nothing but the press is missing. */
-const mayRegister = (line: SectionLine) =>
-  standing.work?.adding === 'open' &&
-  mayPick(line) &&
-  !against(line) &&
-  !standing.heldCourses.has(line.main.course) &&
-  seatsLeft(choiceOf(line)!) > 0 &&
-  weeks.draft?.goingWith !== false
-const runFromHere = useRunFromElsewhere()
-async function register(line: SectionLine) {
-  const option = choiceOf(line)!
-  const { course } = line.main
-  if (inDraft(line) || (await weeks.pick([{ course, option }]))) await runFromHere([course])
-}
-async function pick(line: SectionLine) {
-  const option = choiceOf(line)
-  if (!option) return
-  const there = inDraft(line)
-  if (!(await weeks.pick([{ course: line.main.course, option: there ? undefined : option }]))) return
-  const { course } = line.main
-  const draft = weeks.draft?.name ?? FIRST_DRAFT
-  if (there) notice.say(`${course} has no section in “${draft}” any more.`)
-  else
-    notice.say(
-      standing.heldCourses.has(course)
-        ? `${sectionName(line.main)} is picked instead of your seat, which you hold until it is registered.`
-        : `${sectionName(line.main)} is in “${draft}”.`,
-      { title: 'Undo', act: () => weeks.pick([{ course, option: undefined }]) }
-    )
-}
-/** The one thing in the way, or what it would clash with. */
-function against(line: SectionLine): string | undefined {
-  if (line.main.officeOnly) return 'only an office places students in it'
-  const refusal = inTheWay(line.refusals.filter((one) => one.code !== 'clash' && one.code !== 'full'))
-  if (refusal) return student.say(refusalText(refusal, college.zone))
-  if (line.fits || !isComing.value || !line.options.length || inDraft(line)) return undefined
-  const week = weeks.all
-  const option = choiceOf(line)!
-  const [clash] = clashesWith(
-    { course: line.course.code, sections: sectionsOf(option) },
-    week,
-    standing.holidays
-  )
-  return clash ? clashText(clash) : student.say('in hours that you keep free')
-}
+const { inDraft, isHeld, mayPick, mayRegister, pick, register, against } = useSectionActs(term)
 const room = ({ main }: SectionLine) => main.meetings.find((one) => one.room)?.room ?? college.placeName(main)
 const session = ({ main }: SectionLine) =>
   main.session === 'FULL' ? '' : (term.value?.sessions.find((one) => one.code === main.session)?.name ?? '')

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { minutes, type Weekday } from '#core/time'
+import type { Section } from '#core/week'
+import { sectionName } from '#shared/week/texts'
+import { count } from '#shared/words'
+import { DAY_NAMES, timeField } from '#shared/when'
+
+/** What the registrar does with a section: cancels it, or moves it to other hours. Everybody in it is told. */
+const props = defineProps<{ section: Section }>()
+const emit = defineEmits<{ done: [] }>()
+const notice = useNotice()
+
+const open = ref<'cancel' | 'move'>()
+const reason = ref('')
+const days = ref<Weekday[]>([])
+const start = ref('')
+const end = ref('')
+const busy = ref(false)
+const failure = ref<string>()
+const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
+const dayChoices = DAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
+function ask(what: 'cancel' | 'move') {
+  open.value = open.value === what ? undefined : what
+  failure.value = undefined
+  const [first] = props.section.meetings
+  days.value = [...(first?.days ?? [])]
+  start.value = timeField(first?.start ?? 540)
+  end.value = timeField(first?.end ?? 615)
+}
+const told = computed(() => {
+  const { taken, waiting } = props.section
+  return `${count(taken, 'seat')} ${taken === 1 ? 'is' : 'are'} taken or offered, ${waiting} in line.`
+})
+async function send(what: 'cancel' | 'move', body: object, said: string) {
+  busy.value = true
+  failure.value = undefined
+  try {
+    await api(`/api/sections/${props.section.code}/${what}`, { method: 'POST', body })
+    open.value = undefined
+    notice.say(said)
+    emit('done')
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    failure.value = error.message
+  } finally {
+    busy.value = false
+  }
+}
+const cancel = () =>
+  send(
+    'cancel',
+    { reason: reason.value },
+    `${sectionName(props.section)} is cancelled, and its seats are given back.`
+  )
+const move = () =>
+  send(
+    'move',
+    { days: days.value, start: minutes(start.value), end: minutes(end.value) },
+    `${sectionName(props.section)} meets at other hours from now on.`
+  )
+</script>
+
+<template>
+  <div class="office">
+    <div class="keys">
+      <v-btn :aria-expanded="open === 'move'" @click="ask('move')">Move it …</v-btn>
+      <v-btn v-if="section.parent === null" :aria-expanded="open === 'cancel'" @click="ask('cancel')"
+        >Cancel the section …</v-btn
+      >
+    </div>
+    <form v-if="open === 'move'" aria-label="Move the section" @submit.prevent="move">
+      <p class="quiet small">
+        {{ told }} Those who hold a seat keep it, and are told by mail; where it clashes, with the nearest
+        section that they could have.
+      </p>
+      <v-select v-model="days" :items="dayChoices" label="Days" multiple />
+      <div class="hours">
+        <v-text-field v-model="start" type="time" label="From" required />
+        <v-text-field v-model="end" type="time" label="To" required />
+      </div>
+      <v-btn type="submit" variant="flat" color="primary" :disabled="busy || !days.length">Move it</v-btn>
+    </form>
+    <form v-if="open === 'cancel'" aria-label="Cancel the section" @submit.prevent="cancel">
+      <p class="quiet small">
+        {{ told }} The seats are given back, with all that they cost, and those who held one or waited are
+        told by mail, with the nearest section that they could have.
+      </p>
+      <v-text-field v-model="reason" label="Reason" maxlength="300" required />
+      <v-btn type="submit" variant="flat" color="error" :disabled="busy || !reason.trim()">Cancel it</v-btn>
+    </form>
+    <p v-if="failure" class="stops" role="alert">{{ failure }}</p>
+  </div>
+</template>
+
+<style scoped>
+.office {
+  margin: 10px 0;
+}
+.keys,
+.hours {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+form {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  margin-top: 8px;
+}
+form p {
+  margin: 0;
+}
+.v-select {
+  min-width: 220px;
+}
+</style>

@@ -1,0 +1,13 @@
+import { cancelBody, sectionParams } from '#shared/sections/requests'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { cancelSection } from '#server/features/registration/sectionChanges'
+
+/** Cancels a section and takes everybody out of it. */
+export default endpoint(
+  'POST /api/sections/:section/cancel',
+  { params: sectionParams, body: cancelBody },
+  async ({ db, who, params, body }) => {
+    await cancelSection(db, who, params.section, body.reason, await currentShelf())
+    return {}
+  }
+)

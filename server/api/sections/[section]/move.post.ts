@@ -1,0 +1,13 @@
+import { moveBody, sectionParams } from '#shared/sections/requests'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { moveSection } from '#server/features/registration/sectionChanges'
+
+/** Moves a section to other hours. */
+export default endpoint(
+  'POST /api/sections/:section/move',
+  { params: sectionParams, body: moveBody },
+  async ({ db, who, params, body }) => {
+    await moveSection(db, who, params.section, body, await currentShelf())
+    return {}
+  }
+)

@@ -1,0 +1,10 @@
+import { agreementBody } from '#shared/registration/requests'
+import { studentParams } from '#shared/requests'
+import { changeEndpoint } from '#server/http/endpoint'
+import { acceptAgreement } from '#server/features/registration/agreements'
+
+export default changeEndpoint(
+  'POST /api/students/:id/agreement',
+  { params: studentParams, body: agreementBody },
+  (tx, at, { body }) => acceptAgreement(tx, at, body)
+)

@@ -1,0 +1,302 @@
+/** Sections that an office cancels or moves: everybody in them is told, with the nearest that they could have instead. */
+import { asc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
+import { formatDayLetters } from '#core/formats'
+import { courseCode, studentId, termCode, type CourseCode, type StudentId, type TermCode } from '#core/ids'
+import { afterDrop, nearestOption } from '#core/registration'
+import type { Instant, Minutes, Weekday } from '#core/time'
+import { clashesWith, optionsAmong, sectionsOf, type Option, type Section } from '#core/week'
+import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
+import { logEvent } from '#server/db/log'
+import * as t from '#server/db/schema/index'
+import { lockStudent } from '#server/features/record/lock'
+import { readStudentRecords } from '#server/features/record/studentRecords'
+import { factsOfOffer } from './facts'
+import { leaveLines } from './lines'
+import { endOffer } from './openOffers'
+import { releaseSeats } from './releasing'
+import { campusNow } from '#server/gateways/clock'
+import { forgetKept } from '#server/http/kept'
+import { Refused } from '#server/http/problem'
+import type { Who } from '#shared/accounts/responses'
+import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import type { StudentRecord } from '#shared/record/responses'
+import type { SectionInstead } from '#shared/sections/responses'
+import { sectionHours, sectionName } from '#shared/week/texts'
+import { offerOf, sectionsByCode } from '#server/features/sections/sections'
+
+interface Changed {
+  id: number
+  code: string
+  parent: number | null
+  cancelled: boolean
+  course: CourseCode
+  courseId: number
+  term: typeof t.term.$inferSelect
+  session: { startsOn: string; endsOn: string }
+}
+
+/** @throws Refused where there is no such section */
+async function lockChanged(tx: Transaction, code: string): Promise<Changed> {
+  const [found] = await tx
+    .select({
+      id: t.section.id,
+      code: t.section.code,
+      parent: t.section.parentId,
+      cancelled: t.section.cancelled,
+      course: t.course.code,
+      courseId: t.course.id,
+      term: t.term,
+      session: { startsOn: t.session.startsOn, endsOn: t.session.endsOn }
+    })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.session, eq(t.session.id, t.section.sessionId))
+    .where(eq(t.section.code, code))
+  if (!found) throw new Refused(404, 'noSection', `There is no section ${code}.`)
+  await tx.select({ id: t.section.id }).from(t.section).where(eq(t.section.id, found.id)).for('update')
+  return { ...found, course: courseCode(found.course) }
+}
+
+/** What has been held stays as it was held. */
+function mustNotBeOver({ term }: Changed, now: Instant, { zone }: Shelf): void {
+  if (momentOf(now, zone).today > term.endsOn)
+    throw new Refused(422, 'termOver', `${term.name} is over; its sections are not changed any more.`, [
+      { field: 'section', message: 'has to be a section of a term that is not over' }
+    ])
+}
+
+/** Cancels a section with its components, and takes everybody out of it; what it cost them is given back whole. */
+export async function cancelSection(
+  db: Database,
+  who: Who,
+  code: string,
+  reason: string,
+  shelf: Shelf
+): Promise<void> {
+  const term = await inTransaction(db, async (tx) => {
+    const found = await lockChanged(tx, code)
+    if (found.parent !== null)
+      throw new Refused(422, 'ofSection', `${code} belongs to a section. Cancel that one, or move this.`, [
+        { field: 'section', message: 'has to be a section that is not part of another one' }
+      ])
+    if (found.cancelled) return found.term.code
+    const now = await campusNow(tx)
+    mustNotBeOver(found, now, shelf)
+    await tx
+      .update(t.section)
+      .set({ cancelled: true })
+      .where(or(eq(t.section.id, found.id), eq(t.section.parentId, found.id))!)
+    await logEvent(tx, {
+      at: now,
+      account: who.id,
+      student: null,
+      action: 'section.cancelled',
+      after: { term: found.term.code, course: found.course, section: code, reason }
+    })
+    return found.term.code
+  })
+  forgetKept(db, `offer ${term}`)
+  await emptyCancelled(db, shelf, who.id)
+}
+
+/** Takes everybody out of sections that are cancelled; what a server that was cut off has left is done by the next. */
+export async function emptyCancelled(db: Database, shelf: Shelf, by: number | null = null): Promise<void> {
+  for (const { student, section } of await peopleInCancelled(db))
+    await inTransaction(db, (tx) => takeOut(tx, student, section, shelf, by))
+}
+
+async function peopleInCancelled(db: Reader): Promise<{ student: StudentId; section: number }[]> {
+  const rows = await db
+    .select({ student: t.registration.studentId, section: t.section.id })
+    .from(t.registration)
+    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+    .where(all(eq(t.section.cancelled, true), isNull(t.section.parentId)))
+    .union(
+      db
+        .select({
+          student: t.waitlistPlace.studentId,
+          section: sql<number>`coalesce(section.parent_id, section.id)`
+        })
+        .from(t.waitlistPlace)
+        .innerJoin(t.section, eq(t.section.id, t.waitlistPlace.sectionId))
+        .where(eq(t.section.cancelled, true))
+    )
+    .union(
+      db
+        .select({
+          student: t.seatOffer.studentId,
+          section: sql<number>`coalesce(section.parent_id, section.id)`
+        })
+        .from(t.offeredSeat)
+        .innerJoin(t.seatOffer, eq(t.seatOffer.id, t.offeredSeat.offerId))
+        .innerJoin(t.section, eq(t.section.id, t.offeredSeat.sectionId))
+        .where(all(eq(t.section.cancelled, true), isNull(t.seatOffer.answer)))
+    )
+  return rows.map((row) => ({ student: studentId(row.student), section: Number(row.section) }))
+}
+
+async function takeOut(
+  tx: Transaction,
+  student: StudentId,
+  section: number,
+  shelf: Shelf,
+  by: number | null
+): Promise<void> {
+  await lockStudent(tx, student)
+  const [row] = await tx.select({ code: t.section.code }).from(t.section).where(eq(t.section.id, section))
+  const found = await lockChanged(tx, row!.code)
+  const now = await campusNow(tx)
+  const term = termCode(found.term.code)
+  const family = await tx
+    .select({ id: t.section.id, code: t.section.code })
+    .from(t.section)
+    .where(or(eq(t.section.id, section), eq(t.section.parentId, section))!)
+  const ids = family.map((one) => one.id)
+  const [record] = await readStudentRecords(tx, [student], 'self')
+  const before = record!.sections.filter((one) => family.some((other) => other.code === one.code))
+  await endPlaces(tx, student, ids, now)
+  const seats = await tx
+    .select({ id: t.section.id, code: t.section.code, course: t.course.code, courseId: t.course.id })
+    .from(t.registration)
+    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(all(eq(t.registration.studentId, student), inArray(t.registration.sectionId, ids)))
+    .orderBy(asc(t.section.id))
+  const name = before.find((one) => one.parent === null)
+  const told = {
+    section: name ? sectionName(name) : found.code,
+    instead: await instead(tx, record!, shelf, { term, course: found.course, now, before })
+  }
+  if (!seats.length) {
+    const after = { term, course: found.course, ...told }
+    await logEvent(tx, { at: now, account: by, student, action: 'line.cancelled', after })
+    return
+  }
+  const refusal = { code: 'cancelled' as const, section: found.code as Section['code'] }
+  await releaseSeats(tx, found.term, seats, {
+    student,
+    by,
+    now,
+    why: { action: 'registration.cancelled', refusal, told }
+  })
+}
+
+/** Ends what a student waits for or is offered in sections. */
+async function endPlaces(tx: Transaction, student: StudentId, sections: readonly number[], now: Instant) {
+  const offers = await tx
+    .selectDistinct({ offer: t.seatOffer })
+    .from(t.seatOffer)
+    .innerJoin(t.offeredSeat, eq(t.offeredSeat.offerId, t.seatOffer.id))
+    .where(
+      all(
+        eq(t.seatOffer.studentId, student),
+        isNull(t.seatOffer.answer),
+        inArray(t.offeredSeat.sectionId, [...sections])
+      )
+    )
+  for (const { offer } of offers) await endOffer(tx, offer, 'lapsed', now)
+  await leaveLines(tx, student, [...sections])
+}
+
+/** The nearest option of a course that a student could register now in place of sections; null where there is none. */
+async function instead(
+  tx: Reader,
+  record: StudentRecord,
+  shelf: Shelf,
+  {
+    term,
+    course,
+    now,
+    before
+  }: { term: TermCode; course: CourseCode; now: Instant; before: readonly Section[] }
+): Promise<SectionInstead | null> {
+  const gone = new Set<string>(before.map((one) => one.code))
+  const offer = await offerOf(tx, term, [course])
+  const open = offer.filter((one) => !one.cancelled && !one.officeOnly)
+  const facts = factsOfOffer(record, shelf, { term, now, course, offer })
+  const others: Option[] = optionsAmong(open, facts.holidays).filter(({ main }) => !gone.has(main.code))
+  const found = nearestOption(afterDrop(facts, [course]), others, before)
+  if (!found) return null
+  const sections = sectionsOf(found)
+  return {
+    section: sections.map(sectionName).join(' + '),
+    code: sections.map((one) => one.code).join(' + '),
+    hours: sections.map(sectionHours).join(' and ')
+  }
+}
+
+/** The days and hours at which a section meets from now on. */
+export interface NewHours {
+  days: readonly Weekday[]
+  start: Minutes
+  end: Minutes
+}
+
+/** Moves a section, or a component, to other hours; who holds a seat keeps it, and is told what it clashes with. */
+export async function moveSection(
+  db: Database,
+  who: Who,
+  code: string,
+  { days, start, end }: NewHours,
+  shelf: Shelf
+): Promise<void> {
+  const term = await inTransaction(db, async (tx) => {
+    const found = await lockChanged(tx, code)
+    const term = termCode(found.term.code)
+    const now = await campusNow(tx)
+    mustNotBeOver(found, now, shelf)
+    const [was] = await sectionsByCode(tx, [found.code as Section['code']])
+    const [room] = await tx
+      .select({ id: t.meeting.roomId })
+      .from(t.meeting)
+      .where(eq(t.meeting.sectionId, found.id))
+      .limit(1)
+    await tx.delete(t.meeting).where(eq(t.meeting.sectionId, found.id))
+    await tx.insert(t.meeting).values({
+      sectionId: found.id,
+      days: formatDayLetters(days),
+      startsMin: start,
+      endsMin: end,
+      fromOn: found.session.startsOn,
+      toOn: found.session.endsOn,
+      roomId: room?.id ?? null
+    })
+    const [is] = await sectionsByCode(tx, [found.code as Section['code']])
+    const hours = { section: sectionName(is!), was: sectionHours(was!), hours: sectionHours(is!) }
+    await logEvent(tx, {
+      at: now,
+      account: who.id,
+      student: null,
+      action: 'section.moved',
+      after: { term, course: found.course, code, ...hours }
+    })
+    const people = await tx
+      .select({ student: t.registration.studentId })
+      .from(t.registration)
+      .where(eq(t.registration.sectionId, found.id))
+    const ids = people.map((one) => one.student)
+    for (const record of ids.length ? await readStudentRecords(tx, ids, 'self') : []) {
+      const held = new Set<string>(record.held.flatMap((seat) => [seat.section, ...seat.components]))
+      const week = record.sections.filter(
+        (one) => one.term === term && held.has(one.code) && one.course !== found.course
+      )
+      const { holidays } = factsOfOffer(record, shelf, { term, now, course: found.course, offer: [] })
+      const clashes = clashesWith({ course: found.course, sections: [is!] }, week, holidays)
+      const against = [...new Set(clashes.map((clash) => clash.with.course))]
+      const about = { term, course: found.course, now, before: [was!] }
+      await logEvent(tx, {
+        at: now,
+        account: who.id,
+        student: record.student.id,
+        action: 'registration.moved',
+        after: {
+          ...{ term, course: found.course, against, ...hours },
+          instead: against.length ? await instead(tx, record, shelf, about) : null
+        }
+      })
+    }
+    return term
+  })
+  forgetKept(db, `offer ${term}`)
+}
