@@ -92,6 +92,14 @@ describe('with a connection', () => {
     ]
     await around.queue.add(pending('a'))
   })
+  it('keeps a change as soon as it is made, also while another is under way', async () => {
+    const first = around.queue.add(pending('a'))
+    const second = around.queue.add(pending('b'))
+    expect(keys(around)).not.toContain('b')
+    expect(around.kept.get('b')).toMatchObject({ change: note('b') })
+    await Promise.all([first, second])
+    expect(around.kept.size).toBe(0)
+  })
   it('takes back what is refused, and sends the rest', async () => {
     around.arrives = [() => ({ is: 'refused', problem })]
     const outcomes = await Promise.all([around.queue.add(pending('a')), around.queue.add(pending('b'))])

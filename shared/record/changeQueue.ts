@@ -78,11 +78,10 @@ export class ChangeQueue {
   /** Takes a change up. Answers when it is known what came of it, or that it has to wait. */
   add(pending: PendingChange): Promise<Outcome> {
     this.#put([...this.#pending, pending])
+    // Before its turn comes: a page that is left meanwhile takes along what was not kept.
+    void this.around.keep(pending)
     const outcome = new Promise<Outcome>((resolve) => this.#told.set(pending.key, resolve))
-    if (this.#state !== 'sending') {
-      void this.around.keep(pending)
-      this.#tell(pending, { is: 'waits' })
-    }
+    if (this.#state !== 'sending') this.#tell(pending, { is: 'waits' })
     void this.#run()
     return outcome
   }

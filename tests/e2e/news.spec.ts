@@ -184,3 +184,20 @@ test('every kind of change waits without a server, stays over a reload, and reac
   expect(marks.find((one) => one.course === 'MUSI 102')).toMatchObject({ starred: true })
   await leave(page)
 })
+
+test('what a tab has waiting is its own to send, and is taken over when it is closed', async ({ site }) => {
+  const first = await open(site, 'imke.varga', '/students/1/courses/STAT-110')
+  await first.route('**/api/students/1/courses/**', (route) => route.abort())
+  await first.getByRole('button', { name: /^Star/ }).click()
+  await expect(first.getByText(/The server cannot be reached\. \d changes? waits? here/)).toBeVisible()
+  const other = await first.context().newPage()
+  const changes: string[] = []
+  other.on('request', (request) => request.method() !== 'GET' && changes.push(request.url()))
+  await other.goto('/students/1/register')
+  await settled(other)
+  expect(changes).toEqual([])
+  await first.close()
+  await expect.poll(() => changes.length).toBe(1)
+  expect(changes[0]).toContain('/courses/STAT-110')
+  await leave(other)
+})

@@ -24,6 +24,8 @@ export const useQueue = defineStore('queue', () => {
   const refused = createEventHook<{ pending: PendingChange; problem: Problem; late: boolean }>()
   /** Keys of changes made here: news of them is none. */
   const ownKeys = new Set<string>()
+  /** No two are made at the same instant: what is kept is taken up in their order. */
+  let lastMadeAt = 0
   let versionOf: (student: StudentId, route: number | null) => number = () => 0
 
   const queueOf = (student: StudentId): ChangeQueue => {
@@ -88,17 +90,18 @@ export const useQueue = defineStore('queue', () => {
       studentName: of.name,
       change,
       seen: of.seen,
-      madeAt: Date.now()
+      madeAt: (lastMadeAt = Math.max(Date.now(), lastMadeAt + 1))
     })
   }
 
-  /** Takes up what was left over of an account, in this tab or in one that was closed. */
-  async function resume(account: number): Promise<void> {
-    const left = await keptChanges(account)
-    for (const { key } of left) ownKeys.add(key)
-    for (const student of new Set(left.map((one) => one.student)))
-      queueOf(student).resume(left.filter((one) => one.student === student))
+  /** Takes up what was left over of an account, in this tab or in those that are closed. */
+  function resume(account: number): void {
     poke()
+    void takeOverKept(account, (left) => {
+      for (const { key } of left) ownKeys.add(key)
+      for (const student of new Set(left.map((one) => one.student)))
+        queueOf(student).resume(left.filter((one) => one.student === student))
+    })
   }
   function poke(): void {
     for (const queue of queues.values()) queue.poke()
@@ -106,7 +109,7 @@ export const useQueue = defineStore('queue', () => {
   useEventListener('online', poke)
   watch(
     () => session.who?.id,
-    (account) => account !== undefined && void resume(account),
+    (account) => account !== undefined && resume(account),
     { immediate: true }
   )
   watch(
