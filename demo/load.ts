@@ -32,6 +32,7 @@ import { chargesOf, pricesOf } from './prices'
 import { Random } from './random'
 import { receiptsOf, type DemoReceipt } from './receipts'
 import { advisors, DEMO_PASSWORD, registrar, SHARED_BY } from './staff'
+import { demoTalk } from './talk'
 
 const SEED = 20270409
 const ROWS_A_STATEMENT = 500
@@ -353,8 +354,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       name: s.routeName,
       chosen: true,
       changedAt,
-      changedBy: s.id,
-      reviewAskedAt: s.reviewAskedAt
+      changedBy: s.id
     }))
   )
   await put(
@@ -521,19 +521,32 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
           at,
           courses: signed,
           creditsLeast: Math.max(1, sum - 4),
-          creditsMost: sum + 3
+          creditsMost: Math.min(18, sum + 3),
+          conditions: []
         }
       ]
     })
   )
-  await put(t.message, [
-    {
-      studentId: 1,
-      authorId: accountId.get('orla.denholt'),
-      text: 'Try SOIL 220 before HYDR 330; the field season fills early.',
-      at: campusTime('2027-04-08T15:20')
-    }
-  ])
+  await put(
+    t.review,
+    students.flatMap((s) =>
+      s.reviewAskedAt
+        ? [
+            {
+              studentId: s.id,
+              termId: termId.get('AU27'),
+              note: s.reviewNote ?? null,
+              askedAt: s.reviewAskedAt
+            }
+          ]
+        : []
+    )
+  )
+  const talk = demoTalk((name) => accountId.get(name)!)
+  await put(t.thread, talk.threads)
+  await put(t.remark, talk.remarks)
+  await put(t.threadRead, talk.reads)
+  await put(t.agreed, talk.agreed)
   return { students: students.length, sections: offer.sections.length, courses: courses.length }
 }
 

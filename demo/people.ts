@@ -42,6 +42,7 @@ export interface DemoStudent {
   planned: { course: string; term: string; note?: string }[]
   routeName: string
   reviewAskedAt: Date | null
+  reviewNote?: string
   /** Draft weeks of Autumn 2027; the first is gone with. */
   drafts: { name: string; picks: DemoPick[] }[]
   keepFree: { name: string; days: string; start: string; end: string; hard: boolean }[]
@@ -329,6 +330,7 @@ export class PeopleBuilder {
       ),
       routeName: 'Hydrology lean',
       reviewAskedAt: campusTime('2027-04-08T16:10'),
+      reviewNote: 'Is 17 credits too much beside 12 hours of coaching? I can move MATH 231.',
       drafts: [
         {
           name: 'Fridays off',

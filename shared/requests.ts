@@ -16,8 +16,6 @@ export const termCode = z
 
 export const noteText = z.string().trim().max(400, 'has to be 400 characters or less').nullable()
 
-export const termBody = z.object({ term: termCode })
-
 export const reason = z
   .string()
   .trim()

@@ -8,6 +8,7 @@ const staff = useStaff()
 const college = useCollege()
 const clock = useClock()
 const places = useStaffPlaces()
+const session = useWho()
 onMounted(() => staff.load())
 
 const rows = computed(() => staff.desk?.rows ?? [])
@@ -39,6 +40,7 @@ const title = computed(
         <div class="page-head">
           <h1>{{ title }}</h1>
           <span class="push quiet">{{ college.termName(staff.desk?.term ?? '') }}</span>
+          <BulkSignOff v-if="session.who?.role === 'programAdvisor'" :rows="rows" :term="staff.desk!.term" />
         </div>
         <div class="figures">
           <v-bare-btn

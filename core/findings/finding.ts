@@ -59,16 +59,29 @@ export type Finding =
 
 export type FindingCode = Finding['code']
 
+/** On what an advisor's sign-off of a term was given. */
+export type SignOffCondition =
+  /** The course only where the other one, finished before, came to this grade. */
+  | { is: 'leastGrade'; course: CourseCode; of: CourseCode; grade: string }
+  | { is: 'notBoth'; course: CourseCode; other: CourseCode }
+  /** The course only where the other one is held in the same term, or taken with it. */
+  | { is: 'onlyWith'; course: CourseCode; other: CourseCode }
+
 export type Refusal =
   | { code: 'notOpen'; opens: Instant | null }
   | { code: 'closed'; since: Instant }
   /** The term goes on; nothing can be added to the session of this section any more. */
   | { code: 'sessionClosed'; section: SectionCode; since: Instant }
   | { code: 'hold'; title: string; office: string; amount: number | null }
-  | { code: 'signOff' }
+  /** Not given, or given until an instant that has passed. */
+  | { code: 'signOff'; ended: Instant | null }
   /** The term's terms of registration have not been accepted as they read now. */
   | { code: 'notAgreed' }
   | { code: 'outsideSignOff' }
+  /** The sign-off was given on a condition that is not met. */
+  | { code: 'condition'; condition: SignOffCondition }
+  /** More credits than the sign-off lets in. */
+  | { code: 'conditionCredits'; credits: number; most: number }
   | { code: 'cancelled'; section: SectionCode }
   | { code: 'officeOnly'; section: SectionCode }
   | { code: 'componentMissing'; kind: ComponentKind }

@@ -5,5 +5,6 @@ export type {
   RefusalCode,
   PlannedDetail,
   RouteChange,
+  SignOffCondition,
   SingleChange
 } from './finding'

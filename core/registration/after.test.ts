@@ -150,7 +150,7 @@ describe('standing in line', () => {
       heldSections: [other]
     })
     expect(joining([full()], {}, busy).codes).toEqual([])
-    expect(joining([full()], {}, { ...busy, signOff: { policy: 'term', courses: null } }).codes).toEqual([
+    expect(joining([full()], {}, { ...busy, signOff: { policy: 'term', given: null } }).codes).toEqual([
       'signOff'
     ])
   })

@@ -13,6 +13,7 @@ import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
 import { asOfTerm, type StudentFacts } from '../route'
 import { decideDrop, type DropDates, type SessionDates } from './drop'
+import { judgeConditions, standingSignOff, type SignOff, type SignOffPolicy } from './signOff'
 import type { Instant } from '../time'
 import {
   barriersOf,
@@ -35,9 +36,6 @@ export interface Hold {
   amount: number | null
   stopsRegistration: boolean
 }
-
-/** A term's rule about the advisor's sign-off. Strict: only courses that were signed off. */
-export type SignOffPolicy = 'none' | 'term' | 'strict'
 
 export interface RegistrationFacts {
   /** The instant the decision is for. */
@@ -68,7 +66,8 @@ export interface RegistrationFacts {
   loadMost: number
   /** A course earned here with less than this grade may be taken again; null: none that is earned. */
   repeatBelow: string | null
-  signOff: { policy: SignOffPolicy; courses: readonly CourseCode[] | null }
+  /** The term's rule, and the approval that was given, ended or not. */
+  signOff: { policy: SignOffPolicy; given: SignOff | null }
   /** Whether the terms of registration are accepted, or the term has none. */
   agreed: boolean
   /** What is set aside for this student as of the instant. */
@@ -120,7 +119,9 @@ export function generalRefusals(
   for (const { title, office, amount, stopsRegistration } of facts.holds) {
     if (stopsRegistration) refusals.push({ code: 'hold', title, office, amount })
   }
-  if (facts.signOff.policy !== 'none' && facts.signOff.courses === null) refusals.push({ code: 'signOff' })
+  const { policy, given } = facts.signOff
+  if (policy !== 'none' && !standingSignOff(given, facts.now))
+    refusals.push({ code: 'signOff', ended: given?.until ?? null })
   if (!facts.agreed) refusals.push({ code: 'notAgreed' })
   return refusals
 }
@@ -217,8 +218,8 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   const addEnds = facts.sessions.get(option.main.session)?.addEnds
   if (addEnds !== undefined && facts.now >= addEnds && facts.now < facts.closes)
     refusals.push({ code: 'sessionClosed', section: option.main.code, since: addEnds })
-  const signed = facts.signOff.courses
-  if (facts.signOff.policy === 'strict' && signed && !signed.includes(option.course)) {
+  const signed = facts.signOff.policy === 'none' ? null : standingSignOff(facts.signOff.given, facts.now)
+  if (facts.signOff.policy === 'strict' && signed && !signed.courses.includes(option.course)) {
     refusals.push({ code: 'outsideSignOff' })
   }
   const chosen = new Set(option.components.map((section) => section.kind))
@@ -261,8 +262,16 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   }
   const load = (list: readonly Section[]) => list.reduce((sum, section) => sum + section.credits, 0)
   const credits = load(staying) + group.reduce((sum, one) => sum + load(sectionsOf(one)), 0)
+  // What is held already was let in: an exchange that adds nothing stays within what was signed off.
+  const mostSigned = signed && credits > load(facts.heldSections) ? signed.creditsMost : Infinity
   if (credits > facts.loadMost) refuse({ code: 'load', credits, most: facts.loadMost }, 'load')
-  return { refusals, assumed, setAside }
+  else if (credits > mostSigned) refuse({ code: 'conditionCredits', credits, most: mostSigned }, 'load')
+  if (!signed) return { refusals, assumed, setAside }
+  const beside = new Set(week.map((section) => section.course))
+  const judged = judgeConditions(signed.conditions, option.course, beside, () =>
+    asOfTerm(facts.term.code, facts.terms, attemptsWith(facts, others, gone), facts.student, facts.catalog)
+  )
+  return { refusals: [...refusals, ...judged.refusals], assumed: [...assumed, ...judged.assumed], setAside }
 }
 
 /** Why the seats of a section leave none for this student; undefined where one is free for them. */

@@ -1,6 +1,6 @@
 /**
  * Which lines of a run go through together: courses of which one asks for the other in the same term, those that
- * a student wants only together, and what gives back a seat with what takes the hours that it frees.
+ * a student wants only together or an advisor lets in only together, and what gives back a seat with what takes the hours that it frees.
  */
 import { ruleOf, coursesIn } from '../requisites'
 import { clashesWith, sectionsOf, type Option } from '../week'
@@ -14,10 +14,11 @@ export function groupLines(
   lines: readonly Option[],
   facts: Pick<
     RegistrationFacts,
-    'catalog' | 'heldSections' | 'exchanging' | 'givingUp' | 'holidays' | 'onlyWith'
+    'catalog' | 'heldSections' | 'exchanging' | 'givingUp' | 'holidays' | 'onlyWith' | 'signOff'
   >
 ): Option[][] {
   const exchanges = lines.filter((line) => givenBack(facts, line.course).length)
+  const conditions = facts.signOff.given?.conditions ?? []
   const groups: Option[][] = []
   for (const line of new Set([...exchanges, ...lines])) {
     const bound = groups.filter((group) => group.some((other) => asks(line, other) || asks(other, line)))
@@ -33,6 +34,8 @@ export function groupLines(
 
   function asks(a: Option, b: Option): boolean {
     if (facts.onlyWith.get(a.course) === b.course) return true
+    if (conditions.some((one) => one.is === 'onlyWith' && one.course === a.course && one.other === b.course))
+      return true
     const rule = ruleOf(a.main.prerequisite ?? facts.catalog.maybeCourse(a.course)?.prerequisite ?? '')
     if (coursesIn(rule, { sameTerm: true }).includes(b.course)) return true
     const stays = new Set(sectionsOf(b).map((section) => section.code))

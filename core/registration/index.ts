@@ -8,8 +8,7 @@ export {
   seatRefusal,
   type Hold,
   type LineDecision,
-  type RegistrationFacts,
-  type SignOffPolicy
+  type RegistrationFacts
 } from './decide'
 export {
   afterDrop,
@@ -36,3 +35,5 @@ export { nearestOption } from './nearest'
 export { isScarce, outlook, scarceCourses, type Outlook, type OutlookLine } from './outlook'
 export { openingFor, type Opening, type OpeningPerson } from './opening'
 export { choiceOf, GENERAL_REFUSALS, pickedOptions, rehearse } from './rehearse'
+export { isStanding, type SignOff, type SignOffPolicy } from './signOff'
+export { permissionFor } from './permission'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
 import type { RefusalCode } from '../findings'
-import { courseCode, termCode, type SectionCode } from '../ids'
+import { courseCode, termCode, type CourseCode, type SectionCode } from '../ids'
 import { course, entry, meeting, section, term } from '../testing/build'
 import { factsIn } from '../testing/facts'
 import { optionsAmong, sectionsFor, type Option, type PermissionKind, type Section } from '../week'
@@ -9,6 +9,7 @@ import { decideCourse } from './course'
 import { afterGroup, decide, givenBack, type RegistrationFacts } from './decide'
 import { groupLines } from './group'
 import { openingFor, type Opening } from './opening'
+import type { SignOff } from './signOff'
 
 const catalog = new Catalog([
   course('STAT 110'),
@@ -21,8 +22,15 @@ const catalog = new Catalog([
 const terms = ['AU26', 'SP27', 'AU27'].map((code) => term(code))
 const OPENS = Date.parse('2027-04-12T11:00:00Z')
 
+const approval = (courses: CourseCode[], over: Partial<SignOff> = {}): SignOff => ({
+  courses,
+  creditsMost: 18,
+  conditions: [],
+  until: null,
+  ...over
+})
 const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts =>
-  factsIn({ catalog, terms, term: terms[2]! }, { signOff: { policy: 'term', courses: [] }, ...over })
+  factsIn({ catalog, terms, term: terms[2]! }, { signOff: { policy: 'term', given: approval([]) }, ...over })
 const one = (...sections: Section[]): Option => optionsAmong(sections)[0]!
 const codes = (option: Option, over: Partial<RegistrationFacts> = {}): RefusalCode[] =>
   decide(facts(over), [option])[0]!.refusals.map((refusal) => refusal.code)
@@ -71,10 +79,12 @@ describe('the decision', () => {
     ])
   })
   it('asks for the sign-off as the policy says', () => {
-    expect(codes(plain, { signOff: { policy: 'term', courses: null } })).toEqual(['signOff'])
-    expect(codes(plain, { signOff: { policy: 'none', courses: null } })).toEqual([])
-    expect(codes(plain, { signOff: { policy: 'strict', courses: [] } })).toEqual(['outsideSignOff'])
-    expect(codes(plain, { signOff: { policy: 'strict', courses: [courseCode('STAT 110')] } })).toEqual([])
+    expect(codes(plain, { signOff: { policy: 'term', given: null } })).toEqual(['signOff'])
+    expect(codes(plain, { signOff: { policy: 'none', given: null } })).toEqual([])
+    expect(codes(plain, { signOff: { policy: 'strict', given: approval([]) } })).toEqual(['outsideSignOff'])
+    expect(
+      codes(plain, { signOff: { policy: 'strict', given: approval([courseCode('STAT 110')]) } })
+    ).toEqual([])
   })
   it('is full when taken reaches capacity, in any section of the option', () => {
     const lecture = section('SOIL 220', [], { credits: 4 })

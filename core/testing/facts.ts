@@ -27,7 +27,7 @@ export function factsIn(
     holidays: new Set(),
     loadMost: 18,
     repeatBelow: 'C',
-    signOff: { policy: 'none', courses: null },
+    signOff: { policy: 'none', given: null },
     agreed: true,
     permissions: new Map(),
     onlyWith: new Map(),

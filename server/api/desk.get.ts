@@ -1,5 +1,5 @@
 import { currentShelf, endpoint } from '#server/http/endpoint'
-import { readDesk } from '#server/features/advising/advising'
+import { readDesk } from '#server/features/advising/desk'
 import { logAlone } from '#server/db/log'
 import { campusNow } from '#server/gateways/clock'
 

@@ -26,10 +26,13 @@ interface ForRelations {
 const OWN = ['self'] as const
 const OWN_OR_ADVISOR = ['self', 'programAdvisor'] as const
 const ADVISOR = ['programAdvisor'] as const
+const TALKERS = ['self', 'programAdvisor', 'supportAdvisor'] as const
 const RULES = ['programAdvisor', 'registrar'] as const
 const READERS = ['self', 'programAdvisor', 'supportAdvisor', 'registrar'] as const
 const EVERYBODY = ['student', 'programAdvisor', 'supportAdvisor', 'registrar'] as const
 const ADVISORS = ['programAdvisor', 'supportAdvisor'] as const
+/** Whoever answers requests, or hands them on. */
+const DECIDERS = ['programAdvisor', 'registrar'] as const
 const REGISTRAR = ['registrar'] as const
 
 export const ACCESS = {
@@ -61,6 +64,7 @@ export const ACCESS = {
   'GET /api/terms/:code/seats': { roles: EVERYBODY },
   'GET /api/news': { roles: EVERYBODY },
   'GET /api/desk': { roles: ADVISORS },
+  'GET /api/requests': { roles: DECIDERS },
   'GET /api/terms/due': { roles: REGISTRAR },
   'POST /api/terms/:code/grades': { roles: REGISTRAR },
 
@@ -81,6 +85,17 @@ export const ACCESS = {
   'POST /api/students/:id/courses/:course': { relations: OWN },
   'POST /api/students/:id/program': { relations: OWN },
   'POST /api/students/:id/review': { relations: OWN },
+  'DELETE /api/students/:id/review': { relations: OWN },
+  'POST /api/students/:id/review/answer': { relations: ADVISOR },
+  'POST /api/students/:id/permissions': { relations: OWN },
+  'DELETE /api/students/:id/permissions/:permission': { relations: OWN },
+  'POST /api/students/:id/permissions/:permission/answer': { relations: RULES },
+  'POST /api/students/:id/permissions/:permission/forward': { relations: ADVISOR },
+  'POST /api/students/:id/remarks': { relations: TALKERS },
+  'POST /api/students/:id/threads/:thread': { relations: TALKERS },
+  'POST /api/students/:id/agreed': { relations: TALKERS },
+  'POST /api/students/:id/agreed/:line': { relations: TALKERS },
+  'DELETE /api/students/:id/agreed/:line': { relations: TALKERS },
   'POST /api/students/:id/picks': { relations: OWN },
   'POST /api/students/:id/weeks': { relations: OWN },
   'POST /api/students/:id/weeks/:week': { relations: OWN },

@@ -1,7 +1,145 @@
-/** What is sent to ask for a waiver, and to answer it. */
-import { reason } from '#shared/requests'
+/** What is sent for reviews and sign-offs, the talk, what was agreed, and waivers. */
+import type { CourseCode } from '#core/ids'
+import { COMMON_SCALE } from '#core/grades'
+import { PERMISSION_KINDS } from '#core/week'
+import { date } from '#shared/fileShapes'
+import { course, idInAddress, reason, termCode } from '#shared/requests'
 import { z } from 'zod'
+import { AGREED_BY, THREAD_SUBJECTS } from './talk'
 
 export const waiverBody = z.object({ reason })
 
 export const waiverAnswerBody = z.object({ answer: z.enum(['granted', 'declined']) })
+
+const note = z.string().trim().max(1000, 'has to be 1,000 characters or less')
+
+export const reviewBody = z.object({
+  term: termCode,
+  note: note
+    .nullable()
+    .default(null)
+    .transform((text) => text || null)
+})
+
+export const notYetBody = z.object({
+  term: termCode,
+  missing: note.min(5, 'has to say what is missing, in five characters or more')
+})
+
+const creditsOfTerm = z
+  .number('has to be a number')
+  .min(0, 'has to be 0 or more')
+  .max(60, 'has to be 60 or less')
+  .multipleOf(0.5, 'has to be in whole or half credits')
+const day = date.refine((one) => one >= '2000-01-01' && one < '2100-01-01', {
+  error: 'has to be a day of this century'
+})
+const pair = { course, other: course }
+
+const conditionBody = z
+  .discriminatedUnion('is', [
+    z.object({
+      is: z.literal('leastGrade'),
+      course,
+      of: course,
+      grade: z
+        .string()
+        .refine((grade) => COMMON_SCALE.has(grade) && COMMON_SCALE.meaning(grade).points !== null, {
+          error: 'has to be a grade with points such as C'
+        })
+    }),
+    z.object({ is: z.literal('notBoth'), ...pair }),
+    z.object({ is: z.literal('onlyWith'), ...pair })
+  ])
+  .refine((one) => one.course !== otherCourse(one), {
+    error: 'has to name two courses',
+    path: ['course']
+  })
+const otherCourse = (one: { of: CourseCode } | { other: CourseCode }) => ('of' in one ? one.of : one.other)
+
+export const signOffBody = z
+  .object({
+    term: termCode,
+    creditsLeast: creditsOfTerm.optional(),
+    creditsMost: creditsOfTerm.optional(),
+    conditions: z.array(conditionBody).max(10, 'has to be ten or fewer').default([]),
+    /** The last day on which it stands. */
+    until: day.nullable().default(null)
+  })
+  .refine(({ creditsLeast: least, creditsMost: most }) => (least ?? 0) <= (most ?? Infinity), {
+    error: 'has to be at most as much as the other end of the range',
+    path: ['creditsLeast']
+  })
+export type SignOffAsked = z.output<typeof signOffBody>
+
+const remarkText = z
+  .string()
+  .trim()
+  .min(1, 'has to say something')
+  .max(2000, 'has to be 2,000 characters or less')
+
+export const remarkBody = z.discriminatedUnion('to', [
+  z.object({ to: z.literal('thread'), thread: idInAddress, text: remarkText }),
+  z.object({
+    to: z.literal('matter'),
+    about: z
+      .object({
+        is: z.enum(THREAD_SUBJECTS),
+        key: z.string().trim().min(1, 'has to name it').max(80, 'has to be 80 characters or less').nullable()
+      })
+      .refine(({ is, key }) => (is === 'route') === (key === null), {
+        error: 'has to name what it is about; nothing of the whole route',
+        path: ['key']
+      }),
+    advisorsOnly: z.boolean().default(false),
+    text: remarkText
+  })
+])
+export type RemarkSaid = z.output<typeof remarkBody>
+
+export const threadParams = z.object({ id: idInAddress, thread: idInAddress })
+export const threadBody = z
+  .object({ settled: z.boolean().optional(), readUpTo: idInAddress.optional() })
+  .refine((one) => one.settled !== undefined || one.readUpTo !== undefined, {
+    error: 'has to say whether it is settled, or up to which remark it is read',
+    path: ['settled']
+  })
+export type ThreadSaid = z.output<typeof threadBody>
+
+export const agreedBody = z.object({
+  what: z
+    .string()
+    .trim()
+    .min(3, 'has to say what, in three characters or more')
+    .max(200, 'has to be 200 characters or less'),
+  who: z.enum(AGREED_BY),
+  due: day.nullable().default(null)
+})
+export type AgreedSaid = z.output<typeof agreedBody>
+export const agreedParams = z.object({ id: idInAddress, line: idInAddress })
+export const agreedDoneBody = z.object({ done: z.boolean('has to be true or false') })
+
+export const permissionBody = z.object({
+  section: z
+    .string()
+    .trim()
+    .min(1, 'has to be the code of a section')
+    .max(12, 'has to be the code of a section'),
+  kind: z.enum(PERMISSION_KINDS),
+  reason
+})
+export type PermissionAsked = z.output<typeof permissionBody>
+export const permissionParams = z.object({ id: idInAddress, permission: idInAddress })
+export const permissionAnswerBody = z.object({
+  answer: z.enum(['given', 'declined']),
+  /** The last day on which it holds. */
+  until: day.nullable().default(null),
+  words: z
+    .string()
+    .trim()
+    .max(400, 'has to be 400 characters or less')
+    .nullable()
+    .default(null)
+    .transform((text) => text || null)
+})
+export type PermissionAnswer = z.output<typeof permissionAnswerBody>

@@ -1,5 +1,6 @@
 /** What the server answers to advisors, and about them. */
 import type { Adding } from '#core/calendar'
+import type { SignOffCondition } from '#core/findings'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
@@ -21,6 +22,18 @@ export interface SignOffView {
   courses: CourseCode[]
   creditsLeast: number
   creditsMost: number
+  conditions: SignOffCondition[]
+  /** From then on it stands no more. */
+  until: Instant | null
+}
+
+/** The last review of a term that was asked for and not withdrawn. */
+export interface ReviewView {
+  term: TermCode
+  note: string | null
+  askedAt: Instant
+  /** `missing` where the answer is not yet. */
+  answer: { by: string; at: Instant; missing: string | null } | null
 }
 
 /** Whether the prerequisite of a course is asked of the student. */
@@ -39,7 +52,12 @@ export interface DeskRow {
   standing: Standing
   attendance: string
   purpose: 'program' | 'support'
-  reviewAskedAt: Instant | null
+  /** Reviews that wait for an answer, of any term, the oldest first. */
+  reviews: { term: TermCode; askedAt: Instant }[]
+  /** Threads with remarks that whoever looks has not read. */
+  unread: number
+  /** Lines that were agreed and are not done, past their day. */
+  overdue: number
   /** Waivers asked for and not answered. */
   waiversAsked: number
   signedOffAt: Instant | null

@@ -2,7 +2,7 @@
 import type { TermView } from '#shared/catalog/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { rehearsalText, type RehearsalSaid } from '#shared/registration/rehearsal'
-import { instantText } from '#shared/when'
+import { deadlineText, instantText } from '#shared/when'
 import { count } from '#shared/words'
 
 export interface MailText {
@@ -36,6 +36,8 @@ function insteadText({ instead }: Record<string, unknown>): string {
     ? `The nearest that fits your week and had a seat then: ${found.section}, ${found.hours} (${found.code}).`
     : 'No other section of it could be registered by you then.'
 }
+
+const subjectOf = ({ key }: Record<string, unknown>) => (key === null ? 'your route' : String(key))
 
 /** Of each action that is mailed, what is said; where to answer is said in the application. */
 const TOLD: Record<string, Teller> = {
@@ -92,6 +94,22 @@ const TOLD: Record<string, Teller> = {
   'signOff.withdrawn': ({ term }) => ({
     subject: `The sign-off of ${term} is withdrawn`,
     text: `Your advisor has withdrawn the sign-off of ${term}.`
+  }),
+  'review.answered': ({ term, of }) => ({
+    subject: `${term} is not signed off yet`,
+    text: `Your advisor has looked at ${term} and says what is missing: ${String(of.missing)}`
+  }),
+  'permission.answered': ({ of }, { zone }) => ({
+    subject: `Your request for ${String(of.course)} is answered`,
+    text: `The permission you asked for (${String(of.course)}, section ${String(of.section)}) was ${
+      of.answer === 'given'
+        ? `given${of.until === null ? '' : `, and holds until ${deadlineText(Number(of.until), zone)}`}`
+        : 'declined'
+    }.${of.words ? ` ${String(of.words)}` : ''}`
+  }),
+  'remark.made': ({ of }) => ({
+    subject: `${String(of.by)} wrote to you about ${subjectOf(of)}`,
+    text: `${String(of.by)} wrote to you about ${subjectOf(of)}. Read and answer it beside your route.`
   }),
   'waiver.answered': ({ of }) => ({
     subject: `Your request for ${String(of.course)} is answered`,

@@ -28,7 +28,6 @@ const route = (over: Partial<RouteView> = {}): RouteView => ({
   version: 4,
   changedAt: 0,
   changedBy: 'Imke Varga',
-  reviewAskedAt: null,
   advisorMayEdit: false,
   seen: null,
   courses: [planned('MUSI 101', 'SP28')],
@@ -93,9 +92,14 @@ describe('how a change is sent', () => {
   })
   it('has a route only where it has a version', () => {
     expect(routeOf(add)).toBe(7)
-    expect(routeOf({ kind: 'askReview' })).toBeUndefined()
+    expect(routeOf({ kind: 'withdrawReview', term: AUTUMN })).toBeUndefined()
   })
 })
+
+const signOff: Change = {
+  kind: 'signOff',
+  said: { term: AUTUMN, creditsLeast: 13, creditsMost: 18, conditions: [], until: null }
+}
 
 describe('what a change of a route makes of the record', () => {
   it('is on the route at once, chosen or not, and can be undone', () => {
@@ -211,15 +215,69 @@ describe('what other changes make of the record', () => {
   })
   it('says nothing of what only the server knows', () => {
     const before = record()
-    expect(shownWith(before, { kind: 'signOff', term: AUTUMN })).toBe(before)
-    expect(isSettledByItself({ kind: 'signOff', term: AUTUMN })).toBe(false)
+    expect(shownWith(before, signOff)).toBe(before)
+    expect(isSettledByItself(signOff)).toBe(false)
+  })
+})
+
+describe('what is said in the talk and of a review', () => {
+  const at = 1_800_000_000_000
+  const shown = (change: Change, over: object) => shownWith(record(over), change)
+  const review = { term: AUTUMN, note: 'as it is', askedAt: at, answer: null }
+  it('is asked at once, once for a term, and withdrawn', () => {
+    const ask: Change = { kind: 'askReview', term: AUTUMN, note: 'again', at: at + 1 }
+    expect(shown(ask, { reviews: [review] }).reviews).toEqual([{ ...review, note: 'again', askedAt: at + 1 }])
+    expect(shown({ kind: 'withdrawReview', term: AUTUMN }, { reviews: [review] }).reviews).toEqual([])
+    expect(requestOf(ask, 0)).toEqual({
+      method: 'POST',
+      where: 'review',
+      body: { term: 'AU27', note: 'again' }
+    })
+  })
+  it('is answered with what is missing', () => {
+    const notYet: Change = { kind: 'notYet', term: AUTUMN, missing: 'writing', by: 'Orla Denholt', at }
+    const other = { ...review, term: termCode('SP28') }
+    expect(shown(notYet, { reviews: [review, other] }).reviews).toEqual([
+      { ...review, answer: { by: 'Orla Denholt', at, missing: 'writing' } },
+      other
+    ])
+  })
+  it('is read up to a remark, settled and opened', () => {
+    const remark = (id: number, own: boolean) => ({ id, own, by: '', text: '', at })
+    const thread = {
+      id: 4,
+      unread: 2,
+      settled: null,
+      remarks: [remark(1, false), remark(2, true), remark(3, false)]
+    }
+    const talk = [thread, { ...thread, id: 5 }]
+    const read = shown({ kind: 'readThread', thread: 4, upTo: 1 }, { talk }).talk
+    expect(read.map((one) => one.unread)).toEqual([1, 2])
+    const settle = (settled: boolean): Change => ({
+      kind: 'settleThread',
+      thread: 5,
+      settled,
+      by: 'Imke Varga',
+      at
+    })
+    const settled = shown(settle(true), { talk })
+    expect(settled.talk.map((one) => one.settled)).toEqual([null, { by: 'Imke Varga', at }])
+    expect(shownWith(settled, settle(false)).talk.map((one) => one.settled)).toEqual([null, null])
+  })
+  it('is agreed, ticked off and taken out', () => {
+    const agreed = [{ id: 1, done: null }]
+    const tick = (done: boolean): Change => ({ kind: 'tickAgreed', line: 1, done, by: 'Imke Varga', at })
+    const ticked = shown(tick(true), { agreed })
+    expect(ticked.agreed[0]!.done).toEqual({ by: 'Imke Varga', at })
+    expect(shownWith(ticked, tick(false)).agreed[0]!.done).toBeNull()
+    expect(shown({ kind: 'dropAgreed', line: 1 }, { agreed }).agreed).toEqual([])
   })
 })
 
 describe('what a change is called', () => {
   it.each<[Change, string]>([
     [add, 'Add ENVI 310 to Autumn 2027'],
-    [{ kind: 'signOff', term: AUTUMN }, 'the sign-off of Autumn 2027'],
+    [signOff, 'the sign-off of Autumn 2027'],
     [
       { kind: 'picks', term: AUTUMN, week: 3, picks: [{ course: ENVI, sections: [] }], held: [] },
       'taking off ENVI 310'

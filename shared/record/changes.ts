@@ -8,6 +8,9 @@ import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import { applyChange, inverse } from '#core/route'
 import type { Instant } from '#core/time'
 import { asPicked, type Section } from '#core/week'
+import type { AgreedSaid, PermissionAsked, RemarkSaid } from '#shared/advising/requests'
+import type { SignOffSaid } from '#shared/advising/signOff'
+import type { Thread } from '#shared/advising/talk'
 import type { CourseMark } from '#shared/catalog/responses'
 import { FIRST_DRAFT } from '#shared/reading'
 import type { StudentView } from '#shared/record/responses'
@@ -65,8 +68,18 @@ export type Change =
   | ({ kind: 'fallbacks' } & LineFallbacks)
   | ({ kind: 'prepare' } & PreparedSheet)
   | { kind: 'agree'; term: TermCode; text: string }
-  | { kind: 'askReview' }
-  | { kind: 'signOff'; term: TermCode }
+  | { kind: 'askReview'; term: TermCode; note: string | null; at: Instant }
+  | { kind: 'withdrawReview'; term: TermCode }
+  | { kind: 'notYet'; term: TermCode; missing: string; by: string; at: Instant }
+  | { kind: 'askPermission'; said: PermissionAsked }
+  | { kind: 'withdrawPermission'; permission: number }
+  | { kind: 'remark'; said: RemarkSaid }
+  | { kind: 'settleThread'; thread: number; settled: boolean; by: string; at: Instant }
+  | { kind: 'readThread'; thread: number; upTo: number }
+  | { kind: 'addAgreed'; said: AgreedSaid }
+  | { kind: 'tickAgreed'; line: number; done: boolean; by: string; at: Instant }
+  | { kind: 'dropAgreed'; line: number }
+  | { kind: 'signOff'; said: SignOffSaid }
   | { kind: 'withdrawSignOff'; term: TermCode }
   | {
       kind: 'answerProgram'
@@ -144,8 +157,18 @@ const SENT: Sent = {
   fallbacks: ({ kind: _, ...body }) => post('fallbacks', body),
   prepare: ({ kind: _, ...body }) => post('sheet', body),
   agree: ({ term, text }) => post('agreement', { term, text }),
-  askReview: () => post('review'),
-  signOff: ({ term }) => post('sign-off', { term }),
+  askReview: ({ term, note }) => post('review', { term, note }),
+  withdrawReview: ({ term }) => remove('review', { term }),
+  notYet: ({ term, missing }) => post('review/answer', { term, missing }),
+  askPermission: ({ said }) => post('permissions', said),
+  withdrawPermission: ({ permission }) => remove(`permissions/${permission}`),
+  remark: ({ said }) => post('remarks', said),
+  settleThread: ({ thread, settled }) => post(`threads/${thread}`, { settled }),
+  readThread: ({ thread, upTo }) => post(`threads/${thread}`, { readUpTo: upTo }),
+  addAgreed: ({ said }) => post('agreed', said),
+  tickAgreed: ({ line, done }) => post(`agreed/${line}`, { done }),
+  dropAgreed: ({ line }) => remove(`agreed/${line}`),
+  signOff: ({ said }) => post('sign-off', said),
   withdrawSignOff: ({ term }) => remove('sign-off', { term }),
   answerProgram: ({ said }) => post('program', said),
   grantException: ({ said }) => post('exceptions', said),
@@ -223,6 +246,30 @@ const SHOWN: Shown = {
     prepared: [...view.prepared.filter((one) => one.term !== sheet.term), sheet]
   }),
   dropAddress: (view) => ({ ...view, calendarKey: null }),
+  askReview: (view, { term, note, at }) => ({
+    ...view,
+    reviews: [...ofOtherTerms(view, term), { term, note, askedAt: at, answer: null }]
+  }),
+  withdrawReview: (view, { term }) => ({ ...view, reviews: ofOtherTerms(view, term) }),
+  notYet: (view, { term, missing, by, at }) => ({
+    ...view,
+    reviews: view.reviews.map((one) => (one.term === term ? { ...one, answer: { by, at, missing } } : one))
+  }),
+  withdrawPermission: (view, { permission }) => ({
+    ...view,
+    requests: view.requests.filter((one) => one.id !== permission)
+  }),
+  settleThread: (view, { thread, settled, by, at }) =>
+    withThread(view, thread, () => ({ settled: settled ? { by, at } : null })),
+  readThread: (view, { thread, upTo }) =>
+    withThread(view, thread, ({ remarks }) => ({
+      unread: remarks.filter((one) => !one.own && one.id > upTo).length
+    })),
+  tickAgreed: (view, { line, done, by, at }) => ({
+    ...view,
+    agreed: view.agreed.map((one) => (one.id === line ? { ...one, done: done ? { by, at } : null } : one))
+  }),
+  dropAgreed: (view, { line }) => ({ ...view, agreed: view.agreed.filter((one) => one.id !== line) }),
   withdrawException: (view, { exception }) => ({
     ...view,
     exceptions: view.exceptions.filter((one) => one.id !== exception)
@@ -258,7 +305,19 @@ export function settledWith(view: StudentView, change: Change, answer: unknown):
 
 /** Whether all that a change brings about is known with its answer; else the record is read anew. */
 export const isSettledByItself = ({ kind }: Change): boolean =>
-  kind === 'route' || kind === 'step' || kind === 'mark' || kind === 'keepFree' || kind === 'habits'
+  kind === 'route' ||
+  kind === 'step' ||
+  kind === 'readThread' ||
+  kind === 'mark' ||
+  kind === 'keepFree' ||
+  kind === 'habits'
+
+const ofOtherTerms = ({ reviews }: StudentView, term: TermCode) => reviews.filter((one) => one.term !== term)
+
+const withThread = (view: StudentView, id: number, change: (thread: Thread) => Partial<Thread>) => ({
+  ...view,
+  talk: view.talk.map((one) => (one.id === id ? { ...one, ...change(one) } : one))
+})
 
 const chosenFirst = (routes: RouteView[]) =>
   [...routes].sort((a, b) => Number(b.chosen) - Number(a.chosen) || a.name.localeCompare(b.name))

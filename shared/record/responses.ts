@@ -6,7 +6,9 @@ import type { Hold } from '#core/registration'
 import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { PermissionKind, Section } from '#core/week'
-import type { WaiverView, AdvisorCard, SignOffView } from '#shared/advising/responses'
+import type { AdvisorCard, ReviewView, SignOffView, WaiverView } from '#shared/advising/responses'
+import type { PermissionRequest } from '#shared/advising/permissions'
+import type { AgreedLine, Thread } from '#shared/advising/talk'
 import type { TermAccount } from '#shared/charges/responses'
 import type { CourseMark } from '#shared/catalog/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
@@ -61,7 +63,12 @@ export interface StudentRecord {
   /** What is set aside for the student, section by section. */
   permitted: { section: SectionCode; kind: PermissionKind; until: Instant | null }[]
   signOffs: SignOffView[]
-  messages: { from: string; text: string; at: Instant }[]
+  /** Of each term the review that was asked for last. */
+  reviews: ReviewView[]
+  /** Permissions that were asked for, with their answers. */
+  requests: PermissionRequest[]
+  /** What was agreed in talks, to be done first by its day. */
+  agreed: AgreedLine[]
 }
 
 /** A place in the line of a section. */
@@ -98,6 +105,8 @@ export interface StudentView extends StudentRecord {
   habits: WeekHabits
   /** The key of the private calendar address; null while there is none, and for everybody else. */
   calendarKey: string | null
+  /** What is talked about, as far as whoever reads takes part in it. */
+  talk: Thread[]
   /** What the student or an advisor noted on a term. */
   termNotes: { term: TermCode; text: string; by: string }[]
 }

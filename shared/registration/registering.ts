@@ -56,7 +56,7 @@ export function registrationFacts(
     holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
     loadMost: term.loadMost,
     repeatBelow: term.repeatBelow,
-    signOff: { policy: term.signOffPolicy, courses: signOff?.courses ?? null },
+    signOff: { policy: term.signOffPolicy, given: signOff ?? null },
     agreed: hasAgreed(picture, term),
     onlyWith: new Map(
       picture.fallbacks.flatMap((one) =>

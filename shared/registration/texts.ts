@@ -1,6 +1,7 @@
 /** What is said of refusals, and the way out of each. */
 import type { Refusal } from '#core/findings'
 import type { PermissionKind } from '#core/week'
+import { conditionText } from '#shared/advising/texts'
 import { ruleText } from '#shared/catalog/texts'
 import { clockTime, DAY_NAMES, deadlineText, instantText } from '#shared/when'
 import { KIND_WORDS, STANDING_WORDS } from '#shared/words'
@@ -19,11 +20,17 @@ export function refusalText(refusal: Refusal, zone: string): string {
     case 'hold':
       return `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`
     case 'signOff':
-      return 'Your advisor has not signed off this term yet.'
+      return refusal.ended === null
+        ? 'Your advisor has not signed off this term yet.'
+        : `The sign-off of this term stood until ${deadlineText(refusal.ended, zone)}. Ask for a review.`
     case 'notAgreed':
       return 'You have not accepted the terms of registration yet.'
     case 'outsideSignOff':
       return 'It is not among the courses your advisor signed off, and this term asks for that.'
+    case 'condition':
+      return `Your advisor signed this term off on a condition: ${conditionText(refusal.condition)}.`
+    case 'conditionCredits':
+      return `With it you would hold ${refusal.credits} credits; your advisor signed off up to ${refusal.most}.`
     case 'cancelled':
       return `Section ${refusal.section} was cancelled. Pick another one.`
     case 'officeOnly':

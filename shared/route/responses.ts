@@ -13,7 +13,6 @@ export interface RouteView {
   version: number
   changedAt: Instant
   changedBy: string
-  reviewAskedAt: Instant | null
   advisorMayEdit: boolean
   /** The advisor who last looked at it, when, and at which version. */
   seen: { by: string; at: Instant; version: number } | null

@@ -9,7 +9,18 @@ export const REFUSALS: Refusal[] = [
   { code: 'closed', since: 0 },
   { code: 'sessionClosed', section, since: Date.parse('2027-09-04T04:00:00Z') },
   { code: 'hold', title: 'Library fine', office: 'Library desk', amount: 14.5 },
-  { code: 'signOff' },
+  { code: 'signOff', ended: null },
+  { code: 'signOff', ended: Date.parse('2027-05-01T04:00:00Z') },
+  {
+    code: 'condition',
+    condition: {
+      is: 'leastGrade',
+      course: courseCode('ENDA 325'),
+      of: courseCode('STAT 212'),
+      grade: 'C'
+    }
+  },
+  { code: 'conditionCredits', credits: 18, most: 17 },
   { code: 'notAgreed' },
   { code: 'outsideSignOff' },
   { code: 'cancelled', section },

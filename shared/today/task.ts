@@ -4,7 +4,7 @@ import type { Instant } from '#core/time'
 import type { TermView } from '#shared/catalog/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import type { Reading } from '#shared/reading'
-import type { StudentRecord } from '#shared/record/responses'
+import type { StudentRecord, StudentView } from '#shared/record/responses'
 
 export type Urgency = 'runsOut' | 'stops' | 'attention' | 'plain' | 'later'
 
@@ -19,7 +19,7 @@ export interface Todo {
 }
 
 export interface TodoQuestion {
-  picture: StudentRecord
+  picture: StudentRecord & Partial<Pick<StudentView, 'talk'>>
   reading: Reading
   shelf: Shelf
   /** The term at work. */

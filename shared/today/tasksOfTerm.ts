@@ -126,7 +126,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
   const { picture, now, shelf } = question
   const { term, adding, unsettled } = standing
   if (term.signOffPolicy === 'none' || adding === 'ended') return []
-  const since = sinceSignOff(picture, term.code)
+  const since = sinceSignOff(picture, term.code, now)
   if (since && hasChanged(since))
     return [
       {
@@ -139,7 +139,19 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
       }
     ]
   if (since || !unsettled) return []
-  const asked = picture.route.reviewAskedAt
+  const review = picture.reviews.find((one) => one.term === term.code)
+  if (review?.answer?.missing)
+    return [
+      {
+        id: `not yet ${term.code}`,
+        urgency: adding === 'open' ? 'stops' : 'attention',
+        title: `${term.name} is not signed off yet: something is missing`,
+        text: `${review.answer.by}: “${review.answer.missing}”`,
+        when: ago(review.answer.at, now, shelf.zone),
+        action: { label: 'See the route', to: 'route' }
+      }
+    ]
+  const asked = review && !review.answer ? review.askedAt : undefined
   const advisor = picture.advisors.find((one) => one.purpose === 'program')
   return [
     {

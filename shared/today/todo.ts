@@ -4,10 +4,12 @@
  */
 import { isAlive } from '#core/calendar'
 import type { Finding } from '#core/findings'
+import { dayNumber, isoDate } from '#core/time'
+import { isOverdue } from '#shared/advising/talk'
 import { holdsFor } from '#shared/charges/balance'
 import { termsAlive } from '#shared/reading'
 import { findingSubject, findingText } from '#shared/route/texts'
-import { instantText, shortInstant, timeLeft } from '#shared/when'
+import { dayMonth, instantText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import { type Urgency, type TodoQuestion, type Todo, shortName } from './task'
 import { ofTerm } from './tasksOfTerm'
@@ -21,6 +23,8 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
     ...ofHolds(question),
     ...ofPrograms(question),
     ...termsAlive(reading).flatMap((one) => ofTerm(question, one)),
+    ...ofTalk(question),
+    ...ofAgreed(question),
     ...ofLines(question),
     ...ofFindings(question)
   ]
@@ -45,6 +49,44 @@ function ofHolds({ picture, work, shelf, reading }: TodoQuestion): Todo[] {
       when: stops && work?.adding === 'notYet' ? `before ${shortInstant(work.opens!, shelf.zone)}` : ''
     }
   })
+}
+
+/** What advisors wrote and was not read yet. */
+function ofTalk({ picture }: TodoQuestion): Todo[] {
+  const fresh = (picture.talk ?? []).filter((thread) => thread.unread > 0)
+  const last = fresh.flatMap((thread) => thread.remarks.filter((one) => !one.own)).at(-1)
+  if (!last) return []
+  return [
+    {
+      id: 'talk',
+      urgency: 'attention',
+      title:
+        fresh.length === 1
+          ? `${last.by} wrote to you`
+          : `${count(fresh.length, 'matter')} of the talk have something new`,
+      text: `“${last.text}”`,
+      when: '',
+      action: { label: 'Read and answer', to: 'route' }
+    }
+  ]
+}
+
+/** What the student agreed to do, from a week before its day. */
+function ofAgreed({ picture, reading: { today } }: TodoQuestion): Todo[] {
+  const soon = isoDate(dayNumber(today) + 7)
+  return picture.agreed
+    .filter(({ who, done, due }) => who === 'student' && !done && due !== null && due <= soon)
+    .map((line): Todo => {
+      const late = isOverdue(line, today)
+      return {
+        id: `agreed ${line.id}`,
+        urgency: late ? 'attention' : 'plain',
+        title: line.what,
+        text: `Agreed with ${line.madeBy}.`,
+        when: `${late ? 'was due' : 'by'} ${dayMonth(line.due!)}`,
+        action: { label: 'See what was agreed', to: 'route' }
+      }
+    })
 }
 
 function ofPrograms({ picture }: TodoQuestion): Todo[] {

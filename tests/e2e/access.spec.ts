@@ -55,6 +55,9 @@ const PLACES: Record<string, string> = {
   week: '1',
   exception: '1',
   offer: '1',
+  thread: '1',
+  permission: '1',
+  line: '1',
   session: '999999',
   key: 'f'.repeat(32)
 }
@@ -160,7 +163,7 @@ test('a record is sent as far as it is for whoever asks', async ({ site }) => {
   expect(whole).toMatch(calendarKey)
   const rows: [string, string[]][] = [
     ['orla.denholt', ['If I win the prize', 'talk with the bank first', 'field season']],
-    ['nell.fairweather', ['talk with the bank first']],
+    ['nell.fairweather', ['talk with the bank first', 'field season']],
     ['edda.whitlock', []]
   ]
   for (const [name, parts] of rows) {

@@ -10,7 +10,7 @@ import { enter, expect, test } from './site'
 
 test.use({ scenario: 'fuzz' })
 
-const REQUESTS = LONG ? 100_000 : 1_500
+const REQUESTS = LONG ? 100_000 : 600
 const AT_ONCE = 8
 const HUNG_MS = 20_000
 const MALFORMED = 400
@@ -71,7 +71,32 @@ const RIGHT: Record<string, unknown[]> = {
   'POST /api/students/:id/exceptions': [
     { kind: 'waiver', program: 'ENVD', need: 'speaking', reason: 'did it elsewhere' }
   ],
-  'POST /api/students/:id/sign-off': [{ term: 'AU27' }]
+  'POST /api/students/:id/sign-off': [
+    { term: 'AU27' },
+    {
+      term: 'AU27',
+      creditsLeast: 12,
+      creditsMost: 17,
+      conditions: [
+        { is: 'leastGrade', course: 'ENDA 325', of: 'STAT 212', grade: 'C' },
+        { is: 'notBoth', course: 'ENDA 310', other: 'MATH 231' }
+      ],
+      until: '2027-05-01'
+    }
+  ],
+  'POST /api/students/:id/review': [{ term: 'AU27', note: 'too much?' }],
+  'POST /api/students/:id/review/answer': [{ term: 'AU27', missing: 'a course in writing' }],
+  'POST /api/students/:id/remarks': [
+    { to: 'thread', thread: 1, text: 'so it is' },
+    { to: 'matter', about: { is: 'course', key: 'ENDA 310' }, advisorsOnly: false, text: 'why there?' }
+  ],
+  'POST /api/students/:id/permissions': [{ section: 'L9SQG', kind: 'full', reason: 'needed to finish' }],
+  'POST /api/students/:id/permissions/:permission/answer': [
+    { answer: 'given', until: '2027-05-01', words: 'this once' }
+  ],
+  'POST /api/students/:id/threads/:thread': [{ settled: true, readUpTo: 1 }],
+  'POST /api/students/:id/agreed': [{ what: 'ask the field office', who: 'student', due: '2027-04-20' }],
+  'POST /api/students/:id/agreed/:line': [{ done: true }]
 }
 const ODD: unknown[] = [
   null,

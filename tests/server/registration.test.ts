@@ -285,7 +285,8 @@ async function crowdFor(course: string, people: number): Promise<Who[]> {
       at: new Date(OPENS),
       courses: [course],
       creditsLeast: 1,
-      creditsMost: 18
+      creditsMost: 18,
+      conditions: []
     })
   }
   return racers

@@ -17,7 +17,8 @@ import {
 import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
 import { readShelf } from '#server/features/catalog/shelf'
-import { signOffTerm } from '#server/features/advising/advising'
+import { signOffBody } from '#shared/advising/requests'
+import { signOffTerm } from '#server/features/advising/signOff'
 import { pick } from '#server/features/week/pick'
 import { campusNow, setClock } from '#server/gateways/clock'
 import { copyDatabase } from '../../tools/copyDatabase'
@@ -62,6 +63,7 @@ export function viewOf(picture: StudentRecord): StudentView {
     routes: [],
     marks: [],
     termNotes: [],
+    talk: [],
     habits: { wishes: [], travelHolds: false },
     calendarKey: null
   }
@@ -115,7 +117,7 @@ export async function pickFor(
 
 export async function signOff(world: World, advisor: Who, student: StudentId): Promise<void> {
   const when = await at(world)
-  await within(world, (tx) => signOffTerm(tx, advisor, student, AUTUMN, when))
+  await within(world, (tx) => signOffTerm(tx, advisor, student, signOffBody.parse({ term: AUTUMN }), when))
 }
 
 /** A course of 3 credits that most may take, in several sections. */

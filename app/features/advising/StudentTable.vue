@@ -28,12 +28,17 @@ function ridge(row: DeskRow, part: 'sure' | 'way'): string {
 }
 function review(row: DeskRow): string {
   const zone = college.zone
-  if (row.signedOffAt !== null) return `signed off ${shortDay(row.signedOffAt, zone)}`
-  return row.reviewAskedAt === null ? 'not asked' : `asked ${ago(row.reviewAskedAt, clock.minute, zone)}`
+  const asked = row.reviews.map(
+    (one) => `${college.shortTerm(one.term)} asked ${ago(one.askedAt, clock.minute, zone)}`
+  )
+  if (row.signedOffAt !== null) asked.push(`signed off ${shortDay(row.signedOffAt, zone)}`)
+  return asked.join(' · ') || 'not asked'
 }
 function checks(row: DeskRow): string {
   const parts: string[] = []
   if (row.findings) parts.push(count(row.findings, 'finding'))
+  if (row.unread) parts.push(`${count(row.unread, 'new word')}`)
+  if (row.overdue) parts.push(`${row.overdue} agreed and overdue`)
   if (row.waiversAsked) parts.push(`${count(row.waiversAsked, 'waiver')} asked`)
   if (row.holds) parts.push(count(row.holds, 'hold'))
   if (row.outside) parts.push(`${row.outside} credits outside the degree`)
@@ -43,7 +48,7 @@ function checks(row: DeskRow): string {
 }
 const stops = (row: DeskRow) => row.findings > 0 || row.holds > 0 || !row.planned
 function action(row: DeskRow): string {
-  if (row.reviewAskedAt !== null) return 'Review'
+  if (row.reviews.length) return 'Review'
   return row.changedSince ? 'See change' : 'Open'
 }
 /** In the order of whoever asks, until one is chosen. */
@@ -59,7 +64,7 @@ const COLUMNS: DataTableHeader<DeskRow>[] = [
   {
     key: 'review',
     title: 'Review',
-    sortRaw: (one, other) => (one.reviewAskedAt ?? Infinity) - (other.reviewAskedAt ?? Infinity)
+    sortRaw: (one, other) => (one.reviews[0]?.askedAt ?? Infinity) - (other.reviews[0]?.askedAt ?? Infinity)
   },
   {
     key: 'checks',
@@ -115,8 +120,8 @@ const COLUMNS: DataTableHeader<DeskRow>[] = [
     }}</template>
     <template #[`item.open`]="{ item: row }">
       <v-btn
-        :variant="row.reviewAskedAt === null ? 'outlined' : 'flat'"
-        :color="row.reviewAskedAt === null ? undefined : 'primary'"
+        :variant="row.reviews.length ? 'flat' : 'outlined'"
+        :color="row.reviews.length ? 'primary' : undefined"
         :to="`/students/${row.id}/route`"
         :aria-label="`${action(row)} ${row.name}`"
       >

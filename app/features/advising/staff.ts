@@ -1,3 +1,4 @@
+import type { WaitingRequest } from '#shared/advising/permissions'
 import type { Desk } from '#shared/advising/responses'
 import type { OpeningView } from '#shared/responses'
 
@@ -5,6 +6,8 @@ import type { OpeningView } from '#shared/responses'
 export const useStaff = defineStore('staff', () => {
   const desk = shallowRef<Desk>()
   const openings = shallowRef<OpeningView[]>([])
+  /** Requests that wait for whoever looks; undefined for who answers none. */
+  const requests = shallowRef<WaitingRequest[]>()
   const failure = ref<string>()
   const ready = ref(false)
 
@@ -12,14 +15,17 @@ export const useStaff = defineStore('staff', () => {
     const session = useWho()
     const isAdvisor = session.who?.role === 'programAdvisor' || session.who?.role === 'supportAdvisor'
     try {
-      const [all, mine] = await Promise.all([
+      const decides = session.who?.role === 'programAdvisor' || session.who?.role === 'registrar'
+      const [all, mine, waiting] = await Promise.all([
         api<OpeningView[]>('/api/openings'),
         isAdvisor ? api<Desk>('/api/desk') : undefined,
+        decides ? api<WaitingRequest[]>('/api/requests') : undefined,
         useCollege().load(),
         useClock().sync()
       ])
       openings.value = all
       desk.value = mine
+      requests.value = waiting
       failure.value = undefined
       ready.value = true
     } catch (error) {
@@ -27,5 +33,22 @@ export const useStaff = defineStore('staff', () => {
       failure.value = error.message
     }
   }
-  return { desk, openings, failure, ready, load }
+  /** Changes something of a request; what came of it is read. @returns whether it went through */
+  async function settle(
+    { id, student }: WaitingRequest,
+    how: 'answer' | 'forward',
+    body: object
+  ): Promise<boolean> {
+    try {
+      await api(`/api/students/${student.id}/permissions/${id}/${how}`, { method: 'POST', body })
+      await load()
+      return true
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      useNotice().say(error.message)
+      await load()
+      return false
+    }
+  }
+  return { desk, requests, settle, openings, failure, ready, load }
 })

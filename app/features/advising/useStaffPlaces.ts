@@ -21,6 +21,17 @@ export function useStaffPlaces() {
     return ahead.length ? `next in ${timeLeft(Math.min(...ahead) - clock.minute)}` : 'none ahead'
   })
   return computed((): Place[] => {
+    const asked = staff.requests
+    const requests: Place[] = asked
+      ? [
+          {
+            to: '/requests',
+            name: 'Requests',
+            key: 'r',
+            state: asked.length ? `${asked.length} to answer` : 'none wait'
+          }
+        ]
+      : []
     const openings: Place = { to: '/openings', name: 'Openings', key: 'e', state: next.value }
     if (session.who?.role === 'registrar') {
       return [
@@ -30,16 +41,18 @@ export function useStaffPlaces() {
           key: 't',
           state: college.shelf ? `${count(college.openTerms.length, 'term')} on offer` : ''
         },
+        ...requests,
         openings
       ]
     }
     const rows = staff.desk?.rows
-    const waiting = rows?.filter((r) => r.reviewAskedAt !== null || r.waiversAsked > 0 || waitsAtTheGate(r))
+    const waiting = rows?.filter((r) => r.reviews.length > 0 || r.waiversAsked > 0 || waitsAtTheGate(r))
     // Nothing is said before it is known.
     const state = !waiting ? '' : waiting.length ? `${waiting.length} to answer` : 'nothing waits'
     return [
       { to: '/desk', name: 'Desk', key: 't', state },
       { to: '/students', name: 'Students', key: 'd', state: rows ? String(rows.length) : '' },
+      ...requests,
       openings
     ]
   })

@@ -16,6 +16,7 @@ const student = useStudent()
 const marks = useMarks()
 const place = usePlacing()
 const panel = useCoursePanel()
+const talk = useTalk()
 const page = ref<CoursePage>()
 const failure = ref<string>()
 const heading = ref<HTMLElement>()
@@ -50,6 +51,13 @@ const support = computed(() =>
 )
 const exclusive = computed(() => [...(college.shelf?.catalog.exclusiveWith(props.code) ?? [])])
 const fee = computed(() => page.value?.fee ?? 0)
+
+/** The talk stands beside the route. */
+async function speak() {
+  emit('placed')
+  talk.begin({ is: 'course', key: props.code })
+  await navigateTo(`/students/${student.picture!.student.id}/route`)
+}
 
 async function read() {
   page.value = failure.value = undefined
@@ -98,6 +106,7 @@ watch(
         <span aria-hidden="true">{{ marks.starred(code) ? '★' : '☆' }}</span>
         {{ marks.starred(code) ? 'Starred' : 'Star it' }}
       </v-text-btn>
+      <v-text-btn v-if="talk.mayTalk" @click="speak">Say something about it</v-text-btn>
     </header>
     <div class="column">
       <p v-if="page">{{ page.description }}</p>

@@ -1,6 +1,8 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { differenceOf, singles } from '#core/route'
+import type { AgreedSaid, PermissionAsked, RemarkSaid } from '#shared/advising/requests'
+import type { SignOffSaid } from '#shared/advising/signOff'
 import { titleOf } from '#shared/record/changeTitles'
 import type { Change } from '#shared/record/changes'
 import type { Outcome } from '#shared/record/changeQueue'
@@ -137,6 +139,8 @@ export const useChanges = defineStore('changes', () => {
     return outcome.is !== 'refused'
   }
 
+  const byMe = () => ({ by: session.who!.name, at: clock.now })
+
   type Described = Extract<Change, { kind: 'describeRoute' }>['said']
   type Granted = Extract<Change, { kind: 'grantException' }>['said']
   type Answered = Extract<Change, { kind: 'answerProgram' }>['said']
@@ -165,8 +169,20 @@ export const useChanges = defineStore('changes', () => {
     prepare: (sheet: PreparedSheet) => make({ kind: 'prepare', ...sheet }),
     agree: (term: TermCode, text: string) => make({ kind: 'agree', term, text }),
     setFallbacks: (line: LineFallbacks) => make({ kind: 'fallbacks', ...line }),
-    askForReview: () => make({ kind: 'askReview' }),
-    signOff: (term: TermCode) => make({ kind: 'signOff', term }),
+    askForReview: (term: TermCode, note: string | null) =>
+      make({ kind: 'askReview', term, note, at: clock.now }),
+    withdrawReview: (term: TermCode) => make({ kind: 'withdrawReview', term }),
+    notYet: (term: TermCode, missing: string) => make({ kind: 'notYet', term, missing, ...byMe() }),
+    askPermission: (said: PermissionAsked) => make({ kind: 'askPermission', said }),
+    withdrawPermission: (permission: number) => make({ kind: 'withdrawPermission', permission }),
+    remark: (said: RemarkSaid) => make({ kind: 'remark', said }),
+    settleThread: (thread: number, settled: boolean) =>
+      make({ kind: 'settleThread', thread, settled, ...byMe() }),
+    readThread: (thread: number, upTo: number) => make({ kind: 'readThread', thread, upTo }),
+    addAgreed: (said: AgreedSaid) => make({ kind: 'addAgreed', said }),
+    tickAgreed: (line: number, done: boolean) => make({ kind: 'tickAgreed', line, done, ...byMe() }),
+    dropAgreed: (line: number) => make({ kind: 'dropAgreed', line }),
+    signOff: (said: SignOffSaid) => make({ kind: 'signOff', said }),
     withdrawSignOff: (term: TermCode) => make({ kind: 'withdrawSignOff', term }),
     answerProgram: (said: Answered) => make({ kind: 'answerProgram', said }),
     grantException: (said: Granted) => make({ kind: 'grantException', said }),

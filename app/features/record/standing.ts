@@ -26,8 +26,12 @@ export const useStanding = defineStore('standing', () => {
   const work = computed(() => student.work)
   const term = computed(() => student.coming)
   const opening = computed(() => student.picture?.openings.find((o) => o.term === term.value?.code))
-  const since = computed(() => student.picture && sinceSignOff(student.picture, term.value?.code))
+  const since = computed(
+    () => student.picture && sinceSignOff(student.picture, term.value?.code, clock.minute)
+  )
   const signOff = computed(() => since.value?.signOff)
+  /** The review of the term, as it was asked for last. */
+  const review = computed(() => student.picture?.reviews.find((one) => one.term === term.value?.code))
   const planned = computed(() =>
     (student.picture?.route.courses ?? []).filter((p) => p.term === term.value?.code)
   )
@@ -108,6 +112,7 @@ export const useStanding = defineStore('standing', () => {
     term,
     opening,
     signOff,
+    review,
     planned,
     held,
     draft,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
-import { isOfSeats } from '#core/registration'
+import { choiceOf, isOfSeats, permissionFor } from '#core/registration'
 import type { SheetLine } from '#shared/registration/responses'
 import { leavesText } from '#shared/catalog/texts'
 import { refusalText, setAsideText, wayOut } from '#shared/registration/texts'
@@ -19,6 +19,14 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
 /** It clashes with a seat that is held: that one can be given up for it. */
 const mayGiveUp = (refusal: Refusal): refusal is Extract<Refusal, { code: 'clash' }> =>
   student.own && refusal.code === 'clash' && standing.heldCourses.has(refusal.with) && !props.line.givesUp
+/** The permission that would set it aside. */
+function settles(refusal: Refusal) {
+  const option = choiceOf(
+    props.line.sections ?? [],
+    (props.line.sections ?? []).map((one) => one.code)
+  )
+  return option && permissionFor(refusal, option)
+}
 /** The seats alone are in the way, and there is a line for them. */
 const mayWait = computed(() => props.line.line?.refusals.length === 0)
 /** Of a line that waits: how many stand before it in the longest of its lines. */
@@ -64,6 +72,7 @@ const noLine = computed(() =>
         or
         <v-text-btn @click="emit('giveUp', refusal.with)">give up {{ refusal.with }} for it</v-text-btn>
       </template>
+      <PermissionAsk v-if="settles(refusal)" v-bind="settles(refusal)!" />
     </span>
     <span v-if="mayWait" class="reason quiet">{{
       student.say(

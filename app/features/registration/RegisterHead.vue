@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { RunSheet } from '#shared/registration/responses'
-import { ago, countdown, deadlineText, instantText, shortDay } from '#shared/when'
+import { isOverdue } from '#shared/advising/talk'
+import { signOffTerms } from '#shared/advising/texts'
+import { ago, countdown, dayMonth, deadlineText, instantText, shortDay } from '#shared/when'
 import { count } from '#shared/words'
 
 /** Above the run sheet: the opening, what has to be settled before it, and what this run comes to. */
@@ -20,7 +22,11 @@ const standing = useStanding()
 const term = computed(() => standing.term)
 const zone = computed(() => college.zone)
 const signOff = computed(() => standing.signOff)
-const asked = computed(() => student.picture?.route.reviewAskedAt)
+const asked = computed(() => (standing.review?.answer ? undefined : standing.review?.askedAt))
+/** What the student agreed to do and has not done. */
+const toDo = computed(() =>
+  (student.picture?.agreed ?? []).filter((one) => one.who === 'student' && !one.done)
+)
 const isOver = computed(() => standing.work?.state === 'gradesDue' || standing.work?.state === 'over')
 /** What is still to come of a term to which nothing can be added any more. */
 const afterText = computed(() => {
@@ -55,6 +61,9 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
       <ul class="before">
         <li v-if="signOff" class="done">
           Advisor sign-off <span class="quiet">{{ signOff.by }}, {{ shortDay(signOff.at, zone) }}</span>
+          <span v-if="signOff.conditions.length || signOff.until" class="block">{{
+            signOffTerms(signOff, zone)
+          }}</span>
         </li>
         <li v-else-if="term?.signOffPolicy !== 'none'" class="open">
           Advisor sign-off <span class="stops">not given yet</span>
@@ -77,6 +86,12 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
           {{ hold.howToLift }}
         </li>
         <li v-if="!standing.holds.length" class="done">No holds</li>
+        <li v-for="line in toDo" :key="line.id" class="open">
+          Agreed: {{ line.what }}
+          <span v-if="line.due" :class="isOverdue(line, college.today) ? 'stops' : 'quiet'">{{
+            `${isOverdue(line, college.today) ? 'was due' : 'by'} ${dayMonth(line.due)}`
+          }}</span>
+        </li>
       </ul>
     </section>
     <section class="card figures" :aria-label="closed ? 'Registered' : 'This run'">

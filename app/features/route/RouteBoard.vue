@@ -175,6 +175,7 @@ function walk(key: string): boolean {
               >{{ t.hours }}{{ t.hoursMost === undefined ? '' : ` of ${t.hoursMost}` }} h study a week</span
             >
             <TermNote v-if="t.phase !== 'past'" :term="t.term" />
+            <TalkPins is="term" :about="[t.term.code]" />
           </th>
           <th scope="col">
             <span class="display">Not placed</span>
@@ -192,6 +193,7 @@ function walk(key: string): boolean {
             <template v-if="row.area">
               <AreaBar :amounts="row.area.amounts" :credits="row.area.credits" :hue="row.hue.hue" />
               <span class="quiet small">{{ stateWords(row) }}</span>
+              <TalkPins is="need" :about="row.area.needs.map((one) => one.need.id)" />
             </template>
             <span v-else class="quiet small">counts toward nothing</span>
           </th>

@@ -26,6 +26,7 @@ const panel = useCoursePanel()
 const college = useCollege()
 const open = ref(false)
 const filling = useFilling()
+const talk = useTalk()
 const noting = ref(false)
 const noteText = ref('')
 const may = computed(
@@ -107,6 +108,9 @@ function saveNote() {
         <v-bare-btn v-if="course.need" role="menuitem" @click="emit('replace')">
           Replace, for {{ course.need.need.title }}
         </v-bare-btn>
+        <v-bare-btn role="menuitem" @click="talk.begin({ is: 'course', key: course.attempt.course })">
+          Say something about it
+        </v-bare-btn>
         <v-bare-btn role="menuitem" @click="startNote">
           {{ course.note ? 'Change the note' : 'Add a note' }}
         </v-bare-btn>
@@ -116,6 +120,7 @@ function saveNote() {
         <v-bare-btn role="menuitem" @click="emit('remove')">Take off the route</v-bare-btn>
       </div>
     </v-menu>
+    <TalkPins is="course" :about="[course.attempt.course]" />
     <form v-if="noting" class="note" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
       <v-text-field
         v-model="noteText"

@@ -1,16 +1,20 @@
 import { sql } from 'drizzle-orm'
 import {
+  boolean,
   check,
+  date,
   index,
   int,
   json,
   mysqlEnum,
   mysqlTable,
-  text,
+  primaryKey,
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
+import type { Refusal, SignOffCondition } from '#core/findings'
 import { PERMISSION_KINDS } from '#core/week'
+import { AGREED_BY, THREAD_SUBJECTS } from '#shared/advising/talk'
 import { term } from './calendar'
 import { course } from './catalog'
 import { credits, id, instant } from './columns'
@@ -40,6 +44,9 @@ export const signOff = mysqlTable(
     courses: json().$type<string[]>().notNull(),
     creditsLeast: credits().notNull(),
     creditsMost: credits().notNull(),
+    conditions: json().$type<SignOffCondition[]>().notNull().default([]),
+    /** From then on it stands no more. */
+    until: instant(),
     withdrawnAt: instant()
   },
   (t) => [
@@ -113,26 +120,129 @@ export const permission = mysqlTable(
     state: mysqlEnum(['asked', 'given', 'declined', 'withdrawn']).notNull(),
     reason: varchar({ length: 400 }).notNull(),
     askedAt: instant().notNull(),
+    /** What stood in the way when it was asked for. */
+    against: json().$type<Refusal>(),
+    forwardedAt: instant(),
+    forwardedById: int().references(() => account.id),
     byId: int().references(() => account.id),
     decidedAt: instant(),
+    /** What was said with the answer. */
+    words: varchar({ length: 400 }),
     until: instant()
   },
   (t) => [index('permission_student').on(t.studentId, t.sectionId)]
 )
 
-export const message = mysqlTable(
-  'message',
+/** A student asks the program advisor to look at a term of the chosen route; the last one of a term is the one that counts. */
+export const review = mysqlTable(
+  'review',
   {
     id: id(),
     studentId: int()
       .notNull()
       .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    note: varchar({ length: 1000 }),
+    askedAt: instant().notNull(),
+    withdrawnAt: instant(),
+    answer: mysqlEnum(['signedOff', 'notYet']),
+    /** What is missing, where the answer is not yet. */
+    missing: varchar({ length: 1000 }),
+    answeredById: int().references(() => account.id),
+    answeredAt: instant()
+  },
+  (t) => [
+    index('review_student').on(t.studentId, t.termId),
+    check(
+      'review_answered',
+      sql`(${t.answer} is null) = (${t.answeredById} is null) and (${t.answer} is null) = (${t.answeredAt} is null)`
+    ),
+    check(
+      'review_missing',
+      sql`(${t.answer} is not null and ${t.answer} = 'notYet') = (${t.missing} is not null)`
+    )
+  ]
+)
+
+/** What is talked about, a matter each; its remarks follow one another. */
+export const thread = mysqlTable(
+  'thread',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    about: mysqlEnum(THREAD_SUBJECTS).notNull(),
+    /** The course, term, need or section; nothing of the whole route. */
+    aboutKey: varchar({ length: 80 }),
+    /** Among advisors: it is no part of what is sent to the student. */
+    advisorsOnly: boolean().notNull().default(false),
+    settledAt: instant(),
+    settledById: int().references(() => account.id)
+  },
+  (t) => [
+    index('thread_student').on(t.studentId),
+    check('thread_about', sql`(${t.about} = 'route') = (${t.aboutKey} is null)`),
+    check('thread_settled', sql`(${t.settledAt} is null) = (${t.settledById} is null)`)
+  ]
+)
+
+export const remark = mysqlTable(
+  'remark',
+  {
+    id: id(),
+    threadId: int()
+      .notNull()
+      .references(() => thread.id),
     authorId: int()
       .notNull()
       .references(() => account.id),
-    text: text().notNull(),
-    at: instant().notNull(),
-    readAt: instant()
+    text: varchar({ length: 2000 }).notNull(),
+    at: instant().notNull()
   },
-  (t) => [index('message_student').on(t.studentId, t.at)]
+  (t) => [index('remark_thread').on(t.threadId)]
+)
+
+/** Up to which remark somebody has read a thread. */
+export const threadRead = mysqlTable(
+  'thread_read',
+  {
+    accountId: int()
+      .notNull()
+      .references(() => account.id),
+    threadId: int()
+      .notNull()
+      .references(() => thread.id),
+    remarkId: int()
+      .notNull()
+      .references(() => remark.id)
+  },
+  (t) => [primaryKey({ columns: [t.accountId, t.threadId] })]
+)
+
+/** What was agreed in a talk: what, who, by when. */
+export const agreed = mysqlTable(
+  'agreed',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    what: varchar({ length: 200 }).notNull(),
+    who: mysqlEnum(AGREED_BY).notNull(),
+    dueOn: date({ mode: 'string' }),
+    madeById: int()
+      .notNull()
+      .references(() => account.id),
+    madeAt: instant().notNull(),
+    doneAt: instant(),
+    doneById: int().references(() => account.id),
+    droppedAt: instant()
+  },
+  (t) => [
+    index('agreed_student').on(t.studentId),
+    check('agreed_done', sql`(${t.doneAt} is null) = (${t.doneById} is null)`)
+  ]
 )

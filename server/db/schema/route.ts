@@ -33,8 +33,6 @@ export const route = mysqlTable(
     changedBy: int()
       .notNull()
       .references(() => account.id),
-    /** Since when the student asks the advisor for a review. */
-    reviewAskedAt: instant(),
     note: varchar({ length: 400 }),
     /** Whether the program advisor may change it, not only read it. */
     advisorMayEdit: boolean().notNull().default(false),

@@ -17,7 +17,8 @@ export async function readAudience(db: Reader, who: Who): Promise<(news: News) =
     for (const { student } of rows) students.add(student)
   }
   return ({ student, kind }) => {
-    if (student === null || student === who.student) return true
+    if (student === null) return true
+    if (student === who.student) return kind !== 'advisors'
     return kind !== 'own' && (who.role === 'registrar' || students.has(student))
   }
 }

@@ -3,7 +3,8 @@ import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { PROGRAM_COLUMNS } from '#server/features/catalog/catalog'
-import { asc, desc, eq, inArray, isNull, max, sql } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/mysql-core'
+import { asc, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
 
 export const programRows = (db: Reader, ids: number[]) =>
   db
@@ -238,6 +239,24 @@ export const permittedRows = (db: Reader, ids: number[]) =>
     .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
     .where(all(inArray(t.permission.studentId, ids), eq(t.permission.state, 'given')))
 
+/** Requests for permissions with their answers, but for what was withdrawn. */
+export function requestRows(db: Reader, ids: number[]) {
+  const forwarder = alias(t.account, 'forwarder')
+  return db
+    .select({
+      permission: t.permission,
+      section: t.section.code,
+      by: t.account.name,
+      forwardedBy: forwarder.name
+    })
+    .from(t.permission)
+    .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
+    .leftJoin(t.account, eq(t.account.id, t.permission.byId))
+    .leftJoin(forwarder, eq(forwarder.id, t.permission.forwardedById))
+    .where(all(inArray(t.permission.studentId, ids), ne(t.permission.state, 'withdrawn')))
+    .orderBy(asc(t.permission.id))
+}
+
 export const signOffRows = (db: Reader, ids: number[]) =>
   db
     .select({ studentId: t.signOff.studentId, signOff: t.signOff, term: t.term.code, by: t.account.name })
@@ -247,13 +266,15 @@ export const signOffRows = (db: Reader, ids: number[]) =>
     .where(all(inArray(t.signOff.studentId, ids), isNull(t.signOff.withdrawnAt)))
     .orderBy(desc(t.signOff.at))
 
-export const messageRows = (db: Reader, ids: number[]) =>
+/** Reviews that were asked for and not withdrawn, the last of a term last. */
+export const reviewRows = (db: Reader, ids: number[]) =>
   db
-    .select({ studentId: t.message.studentId, from: t.account.name, text: t.message.text, at: t.message.at })
-    .from(t.message)
-    .innerJoin(t.account, eq(t.account.id, t.message.authorId))
-    .where(inArray(t.message.studentId, ids))
-    .orderBy(desc(t.message.at))
+    .select({ studentId: t.review.studentId, review: t.review, term: t.term.code, by: t.account.name })
+    .from(t.review)
+    .innerJoin(t.term, eq(t.term.id, t.review.termId))
+    .leftJoin(t.account, eq(t.account.id, t.review.answeredById))
+    .where(all(inArray(t.review.studentId, ids), isNull(t.review.withdrawnAt)))
+    .orderBy(asc(t.review.id))
 
 export function waiverRows(db: Reader, ids: number[]) {
   return db

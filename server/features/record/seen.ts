@@ -18,11 +18,6 @@ const advisors = <T>(rest: T): Seen<T> => ({
   supportAdvisor: 'all',
   registrar: { rest }
 })
-const programAdvisor = <T>(rest: T): Seen<T> => ({
-  programAdvisor: 'all',
-  supportAdvisor: { rest },
-  registrar: { rest }
-})
 const nobodyElse = <T>(rest: T): Seen<T> => ({
   programAdvisor: { rest },
   supportAdvisor: { rest },
@@ -84,7 +79,11 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
     supportAdvisor: { some: (routes) => routes.filter((route) => route.chosen) },
     registrar: { some: (routes) => routes.filter((route) => route.chosen) }
   },
-  messages: programAdvisor<StudentView['messages']>([]),
+  reviews: everybody,
+  requests: everybody,
+  agreed: advisors<StudentView['agreed']>([]),
+  // Read for whoever asks; among advisors or not.
+  talk: advisors<StudentView['talk']>([]),
   termNotes: advisors<StudentView['termNotes']>([]),
   marks: nobodyElse<StudentView['marks']>([]),
   habits: nobodyElse<StudentView['habits']>({ wishes: [], travelHolds: false }),

@@ -5,10 +5,13 @@ import { openingFor } from '#core/registration'
 import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
+import { readAgreed } from '#server/features/advising/agreed'
 import { readAccounts } from '#server/features/charges/ledger'
 import { programSpec } from '#server/features/catalog/catalog'
 import { readOpenings } from '#server/features/registration/openings'
 import { keepFreeOf } from '#server/features/week/habits'
+import type { PermissionRequest } from '#shared/advising/permissions'
+import type { ReviewView } from '#shared/advising/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import {
   programRows,
@@ -21,7 +24,8 @@ import {
   routeRows,
   plannedRows,
   signOffRows,
-  messageRows,
+  reviewRows,
+  requestRows,
   permittedRows
 } from './queries'
 import { readSeatParts } from './seatParts'
@@ -86,7 +90,9 @@ export async function readStudentRecords(
     (row) => row.own.studentId
   )
   const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
-  const messages = groupBy(await messageRows(db, wanted), (row) => row.studentId)
+  const reviews = groupBy(await reviewRows(db, wanted), (row) => row.studentId)
+  const requests = groupBy(await requestRows(db, wanted), (row) => row.permission.studentId)
+  const agreed = await readAgreed(db, wanted)
   const keepFree = groupBy(
     await db
       .select()
@@ -193,7 +199,6 @@ export async function readStudentRecords(
         version: route?.route.version ?? 0,
         changedAt: route?.route.changedAt.getTime() ?? 0,
         changedBy: route?.changedBy ?? '',
-        reviewAskedAt: route?.route.reviewAskedAt?.getTime() ?? null,
         advisorMayEdit: route?.route.advisorMayEdit ?? false,
         seen: null,
         undo: null,
@@ -237,9 +242,44 @@ export async function readStudentRecords(
         at: row.signOff.at.getTime(),
         courses: row.signOff.courses.map(courseCode),
         creditsLeast: row.signOff.creditsLeast,
-        creditsMost: row.signOff.creditsMost
+        creditsMost: row.signOff.creditsMost,
+        conditions: row.signOff.conditions,
+        until: row.signOff.until?.getTime() ?? null
       })),
-      messages: (messages.get(s.id) ?? []).map(({ from, text, at }) => ({ from, text, at: at.getTime() }))
+      reviews: lastOfEachTerm(reviews.get(s.id) ?? []),
+      agreed: agreed.get(s.id) ?? [],
+      requests: (requests.get(s.id) ?? []).map(requestOf)
     }
   })
+}
+
+/** Of each term what was asked for last. */
+function lastOfEachTerm(rows: Awaited<ReturnType<typeof reviewRows>>): ReviewView[] {
+  return [...new Map(rows.map((row) => [row.term, row])).values()].map(({ term, by, review }) => ({
+    term: termCode(term),
+    note: review.note,
+    askedAt: review.askedAt.getTime(),
+    answer: by && review.answeredAt ? { by, at: review.answeredAt.getTime(), missing: review.missing } : null
+  }))
+}
+
+function requestOf({
+  permission: row,
+  section,
+  by,
+  forwardedBy
+}: Awaited<ReturnType<typeof requestRows>>[number]): PermissionRequest {
+  return {
+    id: row.id,
+    section: section as SectionCode,
+    kind: row.kind,
+    state: row.state as PermissionRequest['state'],
+    reason: row.reason,
+    askedAt: row.askedAt.getTime(),
+    forwarded: forwardedBy && row.forwardedAt ? { by: forwardedBy, at: row.forwardedAt.getTime() } : null,
+    answer:
+      by && row.decidedAt
+        ? { by, at: row.decidedAt.getTime(), words: row.words, until: row.until?.getTime() ?? null }
+        : null
+  }
 }

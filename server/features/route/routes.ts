@@ -1,12 +1,10 @@
 /** A student's routes as wholes: read, made, described, chosen and taken away, and given to the advisor to look at. */
 import type { StudentId } from '#core/ids'
 import { historyOf } from '#core/route'
-import type { Instant } from '#core/time'
 import { all, untilThrough, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
-import type { Who } from '#shared/accounts/responses'
 import type { RouteView, RouteVersion } from '#shared/route/responses'
 import { stepsOf, plannedOn, UNDO_MOST, type ActorContext, lockOwn, lockRoute } from './route'
 import { asc, desc, eq, sql } from 'drizzle-orm'
@@ -33,7 +31,6 @@ export async function readRoutes(db: Reader, student: StudentId): Promise<RouteV
       version: route.version,
       changedAt: route.changedAt.getTime(),
       changedBy,
-      reviewAskedAt: route.reviewAskedAt?.getTime() ?? null,
       advisorMayEdit: route.advisorMayEdit,
       seen:
         seer && route.seenAt && route.seenVersion !== null
@@ -177,25 +174,4 @@ export async function markSeen(db: Reader, { who, student, now }: Omit<ActorCont
       .set({ seenAt: new Date(now), seenBy: who.id, seenVersion: sql`${t.route.version}` })
       .where(eq(t.route.studentId, student))
   )
-}
-
-/** The student asks the advisor for a review of the chosen route. */
-export async function askForReview(
-  tx: Transaction,
-  who: Who,
-  student: StudentId,
-  now: Instant
-): Promise<void> {
-  const route = await lockRoute(tx, student, who, now)
-  await tx
-    .update(t.route)
-    .set({ reviewAskedAt: new Date(now) })
-    .where(eq(t.route.id, route.id))
-  await logEvent(tx, {
-    at: now,
-    account: who.id,
-    student,
-    action: 'review.asked',
-    after: { version: route.version }
-  })
 }

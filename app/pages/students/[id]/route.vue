@@ -3,8 +3,7 @@ import type { NeedResult, PlannedCourse } from '#core/degree'
 import { countedOn } from '#core/route'
 import type { BoardCourse } from '~/features/route/useRouteBoard'
 import { routeFigures } from '#shared/degree/figures'
-import { sinceText } from '#shared/advising/signOff'
-import { ago, shortDay } from '#shared/when'
+import { ago } from '#shared/when'
 import { changeText, findingSubject, findingText } from '#shared/route/texts'
 import { count } from '#shared/words'
 import { leavesText } from '#shared/catalog/texts'
@@ -18,6 +17,7 @@ const clock = useClock()
 const standing = useStanding()
 const narrow = useNarrow()
 const { findings } = useRouteBoard()
+const talk = useTalk()
 
 const picture = computed(() => student.picture!)
 const route = computed(() => picture.value.route)
@@ -55,13 +55,34 @@ function onKey(event: KeyboardEvent) {
   event.preventDefault()
   void changes.stepRoute(event.shiftKey ? 'redo' : 'undo')
 }
-const busy = ref(false)
-const term = computed(() => standing.term)
-const signOff = computed(() => standing.signOff)
+/** What the button to the review says of it. */
+const reviewText = computed(() => {
+  const name = standing.term?.name ?? 'the term'
+  if (standing.review && !standing.review.answer) return `Review of ${name} asked`
+  if (standing.signOff)
+    return standing.changedSince ? `${name} changed since its sign-off` : `${name} signed off`
+  if (standing.review?.answer?.missing) return `${name}: not yet`
+  return student.own ? 'Ask for review' : `Review of ${name}`
+})
+/** The next step of the review is with whoever looks. */
+const asksForAct = computed(() => {
+  const isAsked = standing.review !== undefined && standing.review.answer === null
+  if (student.own) return !isAsked && (!standing.signOff || standing.changedSince)
+  return picture.value.relation === 'programAdvisor' && isAsked
+})
+/** Somebody has begun to speak of something: the place to write it comes into view. */
+watch(
+  () => talk.about,
+  async (about, before) => {
+    if (!about || before) return
+    await nextTick()
+    document.getElementById('talk')?.scrollIntoView({ block: 'center' })
+  },
+  { flush: 'post' }
+)
 const granted = computed(() => picture.value.waivers.filter((one) => one.state === 'granted'))
 /** What the route counts on, of what is under way. */
 const relied = computed(() => (student.reading ? countedOn(student.reading.context) : []))
-const advisor = computed(() => picture.value.advisors.find((a) => a.purpose === 'program'))
 /** With what is kept of a proposal, while there is one. */
 const figures = computed(() => (filling.preview ? routeFigures(filling.preview) : standing.figures))
 const aheadText = computed(() =>
@@ -69,11 +90,7 @@ const aheadText = computed(() =>
     .map((one, i) => `${one.ahead} credits ahead${i ? ` in the ${one.kind}` : ''}`)
     .join(' · ')
 )
-async function once(work: () => Promise<unknown>) {
-  busy.value = true
-  await work()
-  busy.value = false
-}
+onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ block: 'center' }))
 </script>
 
 <template>
@@ -113,44 +130,16 @@ async function once(work: () => Promise<unknown>) {
       </template>
       <v-btn v-if="student.own" size="small" @click="toggle('carry')">My limits</v-btn>
       <RouteMenu />
-      <template v-if="student.own">
-        <span v-if="route.reviewAskedAt && !signOff" class="quiet"
-          >review asked {{ ago(route.reviewAskedAt, clock.minute, college.zone) }}</span
-        >
-        <v-btn
-          v-else-if="!signOff || standing.changedSince"
-          variant="flat"
-          color="primary"
-          :disabled="busy || !route.courses.length"
-          @click="once(changes.askForReview)"
-          >Ask for review</v-btn
-        >
-      </template>
-      <template v-else-if="picture.relation === 'programAdvisor' && term">
-        <v-btn
-          v-if="!signOff || standing.changedSince"
-          variant="flat"
-          color="primary"
-          :disabled="busy || !standing.planned.length"
-          @click="once(() => changes.signOff(term!.code))"
-        >
-          Sign off {{ term.name }}
-        </v-btn>
-        <v-btn v-if="signOff" :disabled="busy" @click="once(() => changes.withdrawSignOff(term!.code))"
-          >Withdraw sign-off</v-btn
-        >
-      </template>
+      <v-btn
+        :variant="asksForAct ? 'flat' : 'outlined'"
+        :color="asksForAct ? 'primary' : undefined"
+        @click="talk.show('review')"
+        >{{ reviewText }}</v-btn
+      >
+      <v-btn v-if="picture.relation !== 'registrar'" size="small" @click="talk.show('talk')">{{
+        talk.unread ? `The talk, ${count(talk.unread, 'matter')} new` : 'The talk'
+      }}</v-btn>
     </div>
-    <p v-if="signOff" class="signed" :class="{ changed: standing.changedSince }">
-      {{ college.termName(signOff.term) }} signed off by {{ signOff.by }} on
-      {{ shortDay(signOff.at, college.zone) }}, {{ signOff.creditsLeast }} to
-      {{ signOff.creditsMost }} credits.
-      <strong v-if="standing.changedSince">Changed since: {{ sinceText(standing.since!) }}.</strong>
-    </p>
-    <p v-else-if="term && picture.relation === 'programAdvisor' && !standing.planned.length" class="signed">
-      Nothing is planned for {{ term.name }}, so there is nothing to sign off yet.
-    </p>
-
     <p v-if="!route.chosen" class="signed">
       This is not the chosen route; Week and Register work with “{{ student.routes[0]?.name }}”.
     </p>
@@ -167,72 +156,68 @@ async function once(work: () => Promise<unknown>) {
     <FillPanel v-if="open === 'fill'" @close="open = undefined" />
 
     <div class="foot">
-      <section class="card" aria-labelledby="findings-title">
-        <h2 id="findings-title">{{ findings.length ? count(findings.length, 'finding') : 'No findings' }}</h2>
-        <p v-if="!findings.length" class="quiet">
-          {{
-            route.courses.length
-              ? 'Every planned course may stand where it stands.'
-              : 'There is nothing to check yet.'
-          }}
-        </p>
-        <div
-          v-for="finding in findings"
-          :key="`${finding.code} ${findingSubject(finding, college.shortTerm)}`"
-          class="finding"
-        >
-          <p>
-            <span class="flag" aria-hidden="true" />
-            <strong class="stops">{{ findingSubject(finding, college.shortTerm) }}</strong>
-            {{ student.say(findingText(finding, college.shortTerm)) }}
+      <div class="column">
+        <section class="card" aria-labelledby="findings-title">
+          <h2 id="findings-title">
+            {{ findings.length ? count(findings.length, 'finding') : 'No findings' }}
+          </h2>
+          <p v-if="!findings.length" class="quiet">
+            {{
+              route.courses.length
+                ? 'Every planned course may stand where it stands.'
+                : 'There is nothing to check yet.'
+            }}
           </p>
-          <div class="ways">
-            <!-- While a proposal is looked at, ways would be of a route that is not there yet. -->
-            <template v-if="student.mayEditRoute && !filling.proposal">
+          <div
+            v-for="finding in findings"
+            :key="`${finding.code} ${findingSubject(finding, college.shortTerm)}`"
+            class="finding"
+          >
+            <p>
+              <span class="flag" aria-hidden="true" />
+              <strong class="stops">{{ findingSubject(finding, college.shortTerm) }}</strong>
+              {{ student.say(findingText(finding, college.shortTerm)) }}
+            </p>
+            <div class="ways">
+              <!-- While a proposal is looked at, ways would be of a route that is not there yet. -->
+              <template v-if="student.mayEditRoute && !filling.proposal">
+                <v-btn
+                  v-for="way in finding.ways"
+                  :key="changeText(way, college.shortTerm)"
+                  size="small"
+                  @click="changes.changeRoute(way)"
+                  >{{ changeText(way, college.shortTerm) }}</v-btn
+                >
+              </template>
               <v-btn
-                v-for="way in finding.ways"
-                :key="changeText(way, college.shortTerm)"
+                v-if="finding.code === 'needLeft' && student.mayEditRoute"
                 size="small"
-                @click="changes.changeRoute(way)"
-                >{{ changeText(way, college.shortTerm) }}</v-btn
+                @click="open = 'fill'"
+                >Fill the rest</v-btn
               >
-            </template>
-            <v-btn
-              v-if="finding.code === 'needLeft' && student.mayEditRoute"
-              size="small"
-              @click="open = 'fill'"
-              >Fill the rest</v-btn
-            >
-            <v-btn
-              v-if="finding.code === 'late' && student.own"
-              size="small"
-              @click="changes.changeCarry({ ...picture.carry, target: finding.term })"
-              >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
-            >
-            <WaiverAsk v-if="finding.code === 'prerequisite'" :course="finding.course" />
+              <v-btn
+                v-if="finding.code === 'late' && student.own"
+                size="small"
+                @click="changes.changeCarry({ ...picture.carry, target: finding.term })"
+                >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
+              >
+              <WaiverAsk v-if="finding.code === 'prerequisite'" :course="finding.course" />
+            </div>
           </div>
-        </div>
-        <div v-for="one in granted" :key="one.course" class="finding">
-          The prerequisite of <strong>{{ one.course }}</strong> is waived:
-          <WaiverAsk :course="one.course" />
-        </div>
-        <p v-if="relied.length" class="quiet">
-          Grades under way are assumed:
-          <template v-for="({ leaf, courses }, i) in relied" :key="i"
-            >{{ i ? '; ' : '' }}{{ leavesText([leaf]) }} for {{ courses.join(', ') }}</template
-          >.
-        </p>
-      </section>
-      <section v-if="advisor" class="card">
-        <p>
-          <strong>{{ advisor.name }}</strong> <span class="quiet">advisor</span>
-        </p>
-        <p v-for="message in picture.messages.slice(0, 2)" :key="message.at">
-          “{{ message.text }}”
-          <span class="quiet">{{ message.from }}, {{ ago(message.at, clock.minute, college.zone) }}</span>
-        </p>
-        <p class="quiet">{{ advisor.office }}, {{ advisor.hours }}</p>
-      </section>
+          <div v-for="one in granted" :key="one.course" class="finding">
+            The prerequisite of <strong>{{ one.course }}</strong> is waived:
+            <WaiverAsk :course="one.course" />
+          </div>
+          <p v-if="relied.length" class="quiet">
+            Grades under way are assumed:
+            <template v-for="({ leaf, courses }, i) in relied" :key="i"
+              >{{ i ? '; ' : '' }}{{ leavesText([leaf]) }} for {{ courses.join(', ') }}</template
+            >.
+          </p>
+        </section>
+        <ReviewCard id="review" tabindex="-1" />
+      </div>
+      <TalkPanel />
     </div>
 
     <v-dialog
@@ -274,17 +259,18 @@ async function once(work: () => Promise<unknown>) {
   padding: 6px 12px;
   margin: 0 0 10px;
 }
-.signed.changed strong {
-  color: var(--ember);
-}
 .foot {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 370px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 12px;
   margin-top: 10px;
   align-items: start;
 }
-.foot .card {
+.column {
+  display: grid;
+  gap: 10px;
+}
+.column .card {
   padding: 10px 13px;
 }
 .foot p {

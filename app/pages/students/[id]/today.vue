@@ -153,12 +153,6 @@ function act(to: string) {
             Signed off {{ college.termName(standing.signOff.term) }} on
             {{ dayMonth(campusDate(standing.signOff.at, college.zone)) }}.
           </p>
-          <p
-            v-for="message in picture.messages.filter((m) => m.from === advisor.name).slice(0, 1)"
-            :key="message.at"
-          >
-            “{{ message.text }}”
-          </p>
           <p>{{ advisor.office }}, {{ advisor.hours }}.</p>
           <p>
             <a class="textlink" :href="`mailto:${advisor.mail}`">{{ advisor.mail }}</a> · {{ advisor.phone }}

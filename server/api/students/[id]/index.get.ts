@@ -1,5 +1,6 @@
 import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
+import { readTalk } from '#server/features/advising/talk'
 import { readMarks } from '#server/features/catalog/marks'
 import { readTermNotes } from '#server/features/route/load'
 import { markSeen, readRoutes } from '#server/features/route/routes'
@@ -21,6 +22,7 @@ export default studentEndpoint(
       route: routes.find((route) => route.chosen) ?? picture!.route,
       routes,
       marks: relation === 'self' ? await readMarks(db, student, who.id) : [],
+      talk: await readTalk(db, student, { account: who.id, relation }),
       termNotes: await readTermNotes(db, student),
       habits: await readHabits(db, student),
       calendarKey: relation === 'self' ? await readCalendarKey(db, student) : null

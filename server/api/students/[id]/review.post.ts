@@ -1,9 +1,10 @@
+import { reviewBody } from '#shared/advising/requests'
 import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
-import { askForReview } from '#server/features/route/routes'
+import { askForReview } from '#server/features/advising/reviews'
 
 export default changeEndpoint(
   'POST /api/students/:id/review',
-  { params: studentParams },
-  (tx, { who, student, now }) => askForReview(tx, who, student, now)
+  { params: studentParams, body: reviewBody },
+  (tx, doing, { body }) => askForReview(tx, doing, body)
 )

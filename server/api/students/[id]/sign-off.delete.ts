@@ -1,6 +1,6 @@
 import { studentParams, termQuery } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
-import { withdrawSignOff } from '#server/features/advising/advising'
+import { withdrawSignOff } from '#server/features/advising/signOff'
 
 export default changeEndpoint(
   'DELETE /api/students/:id/sign-off',

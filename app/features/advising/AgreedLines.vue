@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { isOverdue, type AGREED_BY } from '#shared/advising/talk'
+import { dayMonth, shortDay } from '#shared/when'
+
+/** What was agreed: what, who, by when. */
+const student = useStudent()
+const changes = useChanges()
+const college = useCollege()
+const adding = ref(false)
+const what = ref('')
+const who = ref<(typeof AGREED_BY)[number]>('student')
+const due = ref('')
+const busy = ref(false)
+
+const lines = computed(() => student.picture?.agreed ?? [])
+/** Who is meant, by name where there is one of them. */
+function nameOf(doer: (typeof AGREED_BY)[number]): string {
+  if (doer === 'student') return student.own ? 'you' : student.picture!.student.name
+  const purpose = doer === 'programAdvisor' ? 'program' : 'support'
+  return student.picture!.advisors.find((one) => one.purpose === purpose)?.name ?? `${purpose} advisor`
+}
+const doers = computed(() => {
+  const purposes = new Set(student.picture!.advisors.map((one) => one.purpose))
+  return (['student', 'programAdvisor', 'supportAdvisor'] as const)
+    .filter((one) => one === 'student' || purposes.has(one === 'programAdvisor' ? 'program' : 'support'))
+    .map((value) => ({ value, title: nameOf(value) }))
+})
+async function add() {
+  const text = what.value.trim()
+  if (text.length < 3 || busy.value) return
+  busy.value = true
+  if (await changes.addAgreed({ what: text, who: who.value, due: due.value || null })) {
+    what.value = due.value = ''
+    adding.value = false
+  }
+  busy.value = false
+}
+</script>
+
+<template>
+  <section class="agreed" aria-labelledby="agreed-title">
+    <header>
+      <h3 id="agreed-title">Agreed</h3>
+      <span class="quiet small">what · who · by when</span>
+      <v-text-btn v-if="!adding" class="push" @click="adding = true">Add a line</v-text-btn>
+    </header>
+    <form v-if="adding" @submit.prevent="add" @keydown.esc.stop="adding = false">
+      <v-text-field v-model="what" label="what" maxlength="200" @vue:mounted="focusIn" />
+      <v-select v-model="who" label="who" :items="doers" />
+      <v-text-field v-model="due" label="by when" type="date" />
+      <v-btn type="submit" size="small" :disabled="busy || what.trim().length < 3">Add it</v-btn>
+      <v-text-btn type="button" @click="adding = false">Cancel</v-text-btn>
+    </form>
+    <ul v-if="lines.length">
+      <li v-for="one in lines" :key="one.id" :class="{ done: one.done }">
+        <v-checkbox-btn
+          :model-value="one.done !== null"
+          :aria-label="`${one.what}: done`"
+          @update:model-value="(done) => changes.tickAgreed(one.id, Boolean(done))"
+        />
+        <span class="what">{{ one.what }}</span>
+        <span class="quiet">{{ nameOf(one.who) }}</span>
+        <span v-if="one.done" class="quiet">done {{ shortDay(one.done.at, college.zone) }}</span>
+        <span v-else-if="one.due" :class="isOverdue(one, college.today) ? 'over' : 'quiet'"
+          >{{ isOverdue(one, college.today) ? 'was due' : 'by' }} {{ dayMonth(one.due) }}</span
+        >
+        <v-text-btn class="quiet" :aria-label="`Take out: ${one.what}`" @click="changes.dropAgreed(one.id)"
+          >take out</v-text-btn
+        >
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.agreed {
+  border-top: 1px solid var(--rule);
+  padding-top: 8px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 10px;
+}
+h3 {
+  margin: 0;
+  font-size: 15px;
+}
+.push {
+  margin-left: auto;
+}
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  margin: 6px 0;
+}
+form .v-text-field:first-child {
+  flex: 1 1 100%;
+}
+ul {
+  list-style: none;
+  margin: 4px 0 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 10px;
+  padding: 2px 0;
+}
+.what {
+  flex: 1 1 150px;
+}
+.done .what {
+  text-decoration: line-through;
+  color: var(--quiet);
+}
+.over {
+  color: var(--ember);
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { isClear } from '#shared/advising/desk'
+import type { DeskRow } from '#shared/advising/responses'
+import { ago } from '#shared/when'
+import { count } from '#shared/words'
+
+/** Terms that nothing speaks against, looked at in a line each and signed off together, one by one in the log. */
+const props = defineProps<{ rows: readonly DeskRow[]; term: string }>()
+const staff = useStaff()
+const college = useCollege()
+const clock = useClock()
+const notice = useNotice()
+const open = ref(false)
+const leftOut = ref(new Set<number>())
+const busy = ref(false)
+const clear = computed(() => props.rows.filter((row) => isClear(row, props.term)))
+const chosen = computed(() => clear.value.filter((row) => !leftOut.value.has(row.id)))
+const termName = computed(() => college.termName(props.term))
+const askedAt = (row: DeskRow) => row.reviews.find((one) => one.term === props.term)!.askedAt
+
+function start() {
+  leftOut.value = new Set()
+  open.value = true
+}
+function choose(row: DeskRow, isChosen: boolean) {
+  const next = new Set(leftOut.value)
+  if (isChosen) next.delete(row.id)
+  else next.add(row.id)
+  leftOut.value = next
+}
+/** Each by itself: what one refuses keeps nobody else from it. @returns whom it went through for */
+async function forEach(
+  rows: readonly DeskRow[],
+  work: (row: DeskRow) => Promise<unknown>
+): Promise<DeskRow[]> {
+  const done: DeskRow[] = []
+  busy.value = true
+  for (const row of rows)
+    try {
+      await work(row)
+      done.push(row)
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      notice.say(`${row.name}: ${error.message}`)
+    }
+  busy.value = false
+  await staff.load()
+  return done
+}
+async function sign() {
+  const done = await forEach(chosen.value, (row) =>
+    api(`/api/students/${row.id}/sign-off`, { method: 'POST', body: { term: props.term } })
+  )
+  open.value = false
+  if (!done.length) return
+  notice.say(`${termName.value} is signed off for ${count(done.length, 'student')}.`, {
+    title: 'Take it back',
+    act: async () => {
+      const back = await forEach(done, (row) =>
+        api(`/api/students/${row.id}/sign-off`, { method: 'DELETE', query: { term: props.term } })
+      )
+      notice.say(`${termName.value} is signed off no more for ${count(back.length, 'student')}.`)
+    }
+  })
+}
+</script>
+
+<template>
+  <v-btn v-if="clear.length" @click="start">Sign off {{ count(clear.length, 'clear one') }}</v-btn>
+  <v-dialog v-model="open" max-width="680" aria-labelledby="bulk-title">
+    <div class="card bulk">
+      <h2 id="bulk-title">Sign off {{ termName }}</h2>
+      <p class="quiet">
+        They asked for it, and no finding, no hold, no open question speaks against it. Each is signed off as
+        planned, a course less or more.
+      </p>
+      <ul>
+        <li v-for="row in clear" :key="row.id">
+          <v-checkbox-btn
+            :model-value="!leftOut.has(row.id)"
+            :aria-label="`Sign off ${row.name}`"
+            @update:model-value="(on) => choose(row, Boolean(on))"
+          />
+          <NuxtLink class="textlink" :to="`/students/${row.id}/route`">{{ row.name }}</NuxtLink>
+          <span class="quiet">{{ row.programs }}</span>
+          <span
+            >{{ count(row.planned, 'course') }} planned, {{ row.needed }} cr still without a place{{
+              row.changedSince ? ', changed since the last sign-off' : ''
+            }}</span
+          >
+          <span class="quiet">asked {{ ago(askedAt(row), clock.minute, college.zone) }}</span>
+        </li>
+      </ul>
+      <div class="acts">
+        <v-btn variant="flat" color="primary" :disabled="busy || !chosen.length" @click="sign"
+          >Sign off {{ chosen.length }}</v-btn
+        >
+        <v-btn :disabled="busy" @click="open = false">Close</v-btn>
+      </div>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.bulk {
+  padding: 18px;
+  max-height: 80vh;
+  overflow-y: auto;
+  color: var(--ink);
+}
+ul {
+  list-style: none;
+  margin: 0 0 10px;
+  padding: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 10px;
+  padding: 4px 0;
+  border-top: 1px solid var(--rule);
+}
+.acts {
+  display: flex;
+  gap: 10px;
+}
+</style>

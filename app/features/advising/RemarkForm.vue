@@ -1,0 +1,48 @@
+<script setup lang="ts">
+/** Something said in the talk. What was written stays until it is on its way. */
+const props = defineProps<{ label: string; say: (text: string) => Promise<boolean> }>()
+defineEmits<{ cancel: [] }>()
+const text = ref('')
+const busy = ref(false)
+
+async function send() {
+  const said = text.value.trim()
+  if (!said || busy.value) return
+  busy.value = true
+  if (await props.say(said)) text.value = ''
+  busy.value = false
+}
+</script>
+
+<template>
+  <form class="remark" @submit.prevent="send" @keydown.esc.stop="$emit('cancel')">
+    <v-textarea
+      v-model="text"
+      :aria-label="label"
+      rows="2"
+      auto-grow
+      maxlength="2000"
+      @vue:mounted="focusIn"
+      @keydown.ctrl.enter="send"
+      @keydown.meta.enter="send"
+    />
+    <div class="acts">
+      <slot />
+      <v-btn type="submit" size="small" :disabled="busy || !text.trim()">Say it</v-btn>
+      <v-text-btn type="button" @click="$emit('cancel')">Cancel</v-text-btn>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.remark {
+  margin-top: 6px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+  margin-top: 4px;
+}
+</style>

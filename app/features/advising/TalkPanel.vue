@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { useTheme } from 'vuetify'
+import { subjectOf } from '~/features/advising/useTalk'
+import { count } from '#shared/words'
+
+/** The talk beside the route: matters by number, what was agreed, and what advisors say among each other. */
+const student = useStudent()
+const talk = useTalk()
+const theme = useTheme()
+/** By day as by night, and the other way round: what stands there is for other eyes. */
+const apart = computed(() => (theme.current.value.dark ? 'paper' : 'night'))
+const changes = useChanges()
+/** A note among advisors is being written. */
+const noting = ref(false)
+const isAdvisor = computed(() => talk.mayTalk && !student.own)
+const waiting = computed(() => talk.shared.filter((one) => !one.settled).length)
+
+async function say(text: string): Promise<boolean> {
+  const about = subjectOf(talk.about!)
+  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: false, text })
+  if (isMade) talk.about = undefined
+  return isMade
+}
+async function note(text: string): Promise<boolean> {
+  const about = { is: 'route' as const, key: null }
+  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: true, text })
+  if (isMade) noting.value = false
+  return isMade
+}
+</script>
+
+<template>
+  <section v-if="talk.mayTalk" id="talk" class="card talk" aria-labelledby="talk-title" tabindex="-1">
+    <header>
+      <h2 id="talk-title">The talk</h2>
+      <span class="quiet">{{
+        waiting ? `${count(waiting, 'matter')} open` : talk.shared.length ? 'all settled' : 'nothing said yet'
+      }}</span>
+      <v-text-btn v-if="!talk.about" class="push" @click="talk.begin({ is: 'route', key: null })"
+        >Say something</v-text-btn
+      >
+    </header>
+    <RemarkForm
+      v-if="talk.about"
+      :label="student.own ? 'What you want to say to your advisors' : 'What you want to say'"
+      :say="say"
+      @cancel="talk.about = undefined"
+    >
+      <v-select
+        v-model="talk.about"
+        class="about"
+        label="about"
+        :items="talk.subjects"
+        item-title="title"
+        item-value="value"
+      />
+    </RemarkForm>
+    <TalkThread v-for="one in talk.shared" :key="one.id" :thread="one" :number="talk.numbers.get(one.id)" />
+    <AgreedLines />
+    <v-theme-provider v-if="isAdvisor" :theme="apart" with-background class="apart">
+      <header>
+        <h3>Advisors only</h3>
+        <span class="quiet">{{ student.picture!.student.name }} is not shown this</span>
+        <v-text-btn v-if="!noting" class="push" @click="noting = true">Note something</v-text-btn>
+      </header>
+      <RemarkForm v-if="noting" label="A note among advisors" :say="note" @cancel="noting = false" />
+      <TalkThread v-for="one in talk.amongAdvisors" :key="one.id" :thread="one" />
+    </v-theme-provider>
+  </section>
+</template>
+
+<style scoped>
+.talk {
+  padding: 10px 13px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 10px;
+  margin-bottom: 6px;
+}
+h2,
+h3 {
+  margin: 0;
+}
+h3 {
+  font-size: 15px;
+}
+.push {
+  margin-left: auto;
+}
+.about {
+  min-width: 200px;
+}
+/* Ink on paper turned round: what is said here is not for the student. */
+.apart {
+  background: var(--card);
+  color: var(--ink);
+  margin: 10px -13px -10px;
+  padding: 10px 13px;
+  border-radius: 0 0 11px 11px;
+}
+</style>

@@ -1,0 +1,82 @@
+import type { NeedResult } from '#core/degree'
+import type { CourseCode } from '#core/ids'
+import type { ThreadSubject } from '#shared/advising/talk'
+
+/** What can be spoken of, as one value of a list, and back. */
+const valueOf = ({ is, key }: ThreadSubject): string => (key === null ? is : `${is} ${key}`)
+export function subjectOf(value: string): ThreadSubject {
+  const end = value.indexOf(' ')
+  return end < 0
+    ? { is: 'route', key: null }
+    : { is: value.slice(0, end) as ThreadSubject['is'], key: value.slice(end + 1) }
+}
+
+/** The talk about the student on screen: its matters by number, and what a new one may be about. */
+export const useTalk = defineStore('talk', () => {
+  const student = useStudent()
+  const college = useCollege()
+
+  const all = computed(() => student.picture?.talk ?? [])
+  const about = ref<string>()
+  /** Whether whoever looks has a part in it. */
+  const mayTalk = computed(() => student.picture !== undefined && student.picture.relation !== 'registrar')
+  /** Between student and advisors, in the order in which they began. */
+  const shared = computed(() => all.value.filter((one) => !one.advisorsOnly))
+  const amongAdvisors = computed(() => all.value.filter((one) => one.advisorsOnly))
+  const numbers = computed(() => new Map(shared.value.map((one, i) => [one.id, i + 1])))
+  const unread = computed(() => all.value.filter((one) => one.unread).length)
+
+  const needs = computed((): NeedResult[] =>
+    (student.reading?.audits ?? []).flatMap((audit) => audit.areas.flatMap((area) => area.needs))
+  )
+  function titleOf({ is, key }: ThreadSubject): string {
+    if (is === 'route' || key === null) return 'the whole route'
+    if (is === 'term') return college.termName(key)
+    if (is === 'need') return needs.value.find((one) => one.need.id === key)?.need.title ?? 'a requirement'
+    if (is === 'section') {
+      const section = student.picture?.sections.find((one) => one.code === key)
+      return section ? `${section.course}-${section.number}` : `section ${key}`
+    }
+    return key
+  }
+  /** Everything of the route that can be spoken of. */
+  const subjects = computed((): { title: string; value: string }[] => {
+    const planned = student.picture?.route.courses ?? []
+    const held = (student.picture?.held ?? []).filter((one) =>
+      student.alive.some(({ term }) => term.code === one.term)
+    )
+    const courses = [...new Set<CourseCode>([...planned, ...held].map((one) => one.course))].sort()
+    const terms = new Set<string>([...planned, ...held].map((one) => one.term))
+    const found: ThreadSubject[] = [
+      { is: 'route' as const, key: null },
+      ...(college.shelf?.terms ?? [])
+        .filter((term) => terms.has(term.code))
+        .map((term) => ({ is: 'term' as const, key: term.code })),
+      ...courses.map((course) => ({ is: 'course' as const, key: course })),
+      ...needs.value
+        .filter((one) => one.state !== 'met')
+        .map((one) => ({ is: 'need' as const, key: one.need.id }))
+    ]
+    const values = new Set([...found.map(valueOf), ...(about.value ? [about.value] : [])])
+    return [...values].map((value) => ({ title: titleOf(subjectOf(value)), value }))
+  })
+
+  /** What a new matter is about, while somebody begins one between student and advisors. */
+  function begin(subject: ThreadSubject): void {
+    about.value = valueOf(subject)
+  }
+  /** Brings a part of the page into view, and the focus to it. */
+  function show(id: string): void {
+    const place = document.getElementById(id)
+    place?.scrollIntoView({ block: 'center' })
+    place?.focus({ preventScroll: true })
+  }
+
+  /** Open matters about something, by their numbers. */
+  const pinsOf = (is: ThreadSubject['is'], key: string): { id: number; number: number; unread: boolean }[] =>
+    shared.value
+      .filter((one) => !one.settled && one.about.is === is && one.about.key === key)
+      .map((one) => ({ id: one.id, number: numbers.value.get(one.id)!, unread: one.unread > 0 }))
+
+  return { shared, amongAdvisors, numbers, unread, titleOf, subjects, about, mayTalk, begin, show, pinsOf }
+})

@@ -1,0 +1,95 @@
+/** An advisor's desk: whom they advise, and who of them needs what. */
+import { asc, eq } from 'drizzle-orm'
+import { officeTerm } from '#core/calendar'
+import type { TermCode } from '#core/ids'
+import type { Instant } from '#core/time'
+import type { Desk, DeskRow } from '#shared/advising/responses'
+import type { StudentRecord } from '#shared/record/responses'
+import type { Who } from '#shared/accounts/responses'
+import { waitsAtTheGate } from '#shared/advising/desk'
+import { isOverdue } from '#shared/advising/talk'
+import { routeFigures } from '#shared/degree/figures'
+import { holdsFor } from '#shared/charges/balance'
+import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { readStudent } from '#shared/reading'
+import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
+import type { Reader } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { countUnread } from './talk'
+import { readStudentRecords } from '#server/features/record/studentRecords'
+
+/**
+ * Students of an advisor, those who need one first: whose opening has begun without a sign-off, then by asked
+ * review, waivers asked, findings, name.
+ */
+export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant): Promise<Desk> {
+  const rows = await db
+    .select({ student: t.advising.studentId, purpose: t.advising.purpose })
+    .from(t.advising)
+    .innerJoin(t.advisor, eq(t.advisor.id, t.advising.advisorId))
+    .where(eq(t.advisor.accountId, who.id))
+    .orderBy(asc(t.advising.studentId))
+  const term = officeTerm(shelf.terms, momentOf(now, shelf.zone))!.code
+  const purposes = new Map(rows.map((row) => [row.student, row.purpose]))
+  const pictures = await readStudentRecords(db, [...purposes.keys()], 'programAdvisor')
+  const unread = await countUnread(db, [...purposes.keys()], who.id)
+  const desk = pictures.map((picture) => ({
+    ...deskRow(picture, purposes.get(picture.student.id)!, term, shelf, now),
+    unread: unread.get(picture.student.id) ?? 0
+  }))
+  desk.sort(
+    (a, b) =>
+      Number(waitsAtTheGate(b)) - Number(waitsAtTheGate(a)) ||
+      askedAt(a) - askedAt(b) ||
+      b.waiversAsked - a.waiversAsked ||
+      b.findings - a.findings ||
+      (a.name < b.name ? -1 : 1)
+  )
+  return { term, rows: desk }
+}
+
+/** Since when the first of the reviews waits that wait for an answer. */
+const askedAt = ({ reviews }: Pick<DeskRow, 'reviews'>) => reviews[0]?.askedAt ?? Infinity
+
+function deskRow(
+  picture: StudentRecord,
+  purpose: DeskRow['purpose'],
+  term: TermCode,
+  shelf: Shelf,
+  now: Instant
+): Omit<DeskRow, 'unread'> {
+  const reading = readStudent(picture, shelf, now)
+  const since = sinceSignOff(picture, term, now)
+  const { programs, findings, outside } = routeFigures(reading)
+  const standing = reading.standings.find((one) => one.term.code === term)!
+  const inTerm = [...picture.route.courses, ...picture.held].filter((one) => one.term === term)
+  return {
+    id: picture.student.id,
+    name: picture.student.name,
+    programs: picture.programs.map((p) => p.spec.shortTitle).join(', '),
+    standing: picture.student.standing,
+    attendance: picture.student.attendance,
+    purpose,
+    reviews: picture.reviews
+      .filter((one) => !one.answer)
+      .map((one) => ({ term: one.term, askedAt: one.askedAt }))
+      .sort((a, b) => a.askedAt - b.askedAt),
+    overdue: picture.agreed.filter((one) => isOverdue(one, reading.today)).length,
+    waiversAsked: picture.waivers.filter((one) => one.state === 'asked').length,
+    signedOffAt: since?.signOff.at ?? null,
+    changedSince: hasChanged(since),
+    planned: new Set(inTerm.map((one) => one.course)).size,
+    findings,
+    outside,
+    needed: programs.reduce((sum, one) => sum + one.needed, 0),
+    holds: holdsFor(picture, shelf.terms, standing.term, reading.today).filter(
+      (hold) => hold.stopsRegistration
+    ).length,
+    opens: standing.opens,
+    adding: standing.adding,
+    climb: {
+      goal: programs[0]?.credits ?? 0,
+      points: reading.climb.points.map((p) => ({ reached: p.reached, ahead: p.status === 'ahead' }))
+    }
+  }
+}

@@ -1,0 +1,126 @@
+/** The answer to a review: a term of the chosen route signed off, on conditions or without, or not yet. */
+import { takesPlans } from '#core/calendar'
+import type { SignOffCondition } from '#core/findings'
+import type { CourseCode, StudentId, TermCode } from '#core/ids'
+import type { Instant } from '#core/time'
+import { all, type Transaction } from '#server/db/connect'
+import { logEvent } from '#server/db/log'
+import * as t from '#server/db/schema/index'
+import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'
+import { lockStudent } from '#server/features/record/lock'
+import { lockRoute, plannedOn } from '#server/features/route/route'
+import { Refused } from '#server/http/problem'
+import type { Who } from '#shared/accounts/responses'
+import type { SignOffAsked } from '#shared/advising/requests'
+import { rangeOf } from '#shared/advising/signOff'
+import { momentOf } from '#shared/catalog/shelf'
+import { standsUntil } from './days'
+import { answerReview } from './reviews'
+import { eq, isNull } from 'drizzle-orm'
+
+/** Approves a term of the chosen route: its courses, a range of credits, conditions. Replaces an earlier approval. */
+export async function signOffTerm(
+  tx: Transaction,
+  who: Who,
+  student: StudentId,
+  said: SignOffAsked,
+  at: { now: Instant; zone: string }
+): Promise<void> {
+  const { term: code, conditions } = said
+  const term = await termRow(tx, code)
+  if (!takesPlans(datesOfTerm(term), momentOf(at.now, at.zone))) {
+    throw new Refused(
+      422,
+      'termClosed',
+      `Adding to ${term.name} has ended; it cannot be signed off any more.`,
+      [{ field: 'term', message: 'has to be a term to which courses can still be added' }]
+    )
+  }
+  await lockStudent(tx, student)
+  const route = await lockRoute(tx, student, who, at.now)
+  const planned = (await plannedOn(tx, route.id)).filter((p) => p.term === code)
+  if (!planned.length) {
+    throw new Refused(
+      422,
+      'nothingPlanned',
+      `Nothing is planned for ${term.name}, so there is nothing to sign off.`,
+      [{ field: 'term', message: 'has to be a term with a planned course' }]
+    )
+  }
+  await courseIds(tx, [...new Set(conditions.flatMap(coursesOf))])
+  const usual = rangeOf(planned, term.loadMost)
+  const { creditsLeast = usual.least, creditsMost = usual.most } = said
+  if (creditsMost > term.loadMost)
+    throw new Refused(422, 'aboveLoad', `${term.name} takes ${term.loadMost} credits at most.`, [
+      { field: 'creditsMost', message: `has to be ${term.loadMost} or less` }
+    ])
+  if (creditsLeast > creditsMost)
+    throw new Refused(422, 'emptyRange', 'The range of credits ends below where it begins.', [
+      { field: 'creditsLeast', message: `has to be ${creditsMost} or less` }
+    ])
+  const until = standsUntil(said.until, at)
+  await withdraw(tx, student, term.id, at.now)
+  const courses = planned.map((p) => p.course).sort()
+  await tx.insert(t.signOff).values({
+    studentId: student,
+    routeId: route.id,
+    termId: term.id,
+    byId: who.id,
+    at: new Date(at.now),
+    courses,
+    creditsLeast,
+    creditsMost,
+    conditions,
+    until
+  })
+  await answerReview(
+    tx,
+    who,
+    { student, termId: term.id, now: at.now },
+    { answer: 'signedOff', missing: null }
+  )
+  await logEvent(tx, {
+    at: at.now,
+    account: who.id,
+    student,
+    action: 'signOff.given',
+    after: { term: code, courses, creditsLeast, creditsMost, conditions, until: until?.getTime() ?? null }
+  })
+}
+
+const coursesOf = (one: SignOffCondition): CourseCode[] => [
+  one.course,
+  one.is === 'leastGrade' ? one.of : one.other
+]
+
+export async function withdrawSignOff(
+  tx: Transaction,
+  who: Who,
+  student: StudentId,
+  code: TermCode,
+  now: Instant
+): Promise<void> {
+  const term = await termRow(tx, code)
+  const withdrawn = await withdraw(tx, student, term.id, now)
+  if (!withdrawn) throw new Refused(409, 'noSignOff', `${term.name} is not signed off.`)
+  await logEvent(tx, {
+    at: now,
+    account: who.id,
+    student,
+    action: 'signOff.withdrawn',
+    before: { term: code }
+  })
+}
+
+async function withdraw(tx: Transaction, student: StudentId, termId: number, now: Instant): Promise<boolean> {
+  const standing = all(
+    eq(t.signOff.studentId, student),
+    eq(t.signOff.termId, termId),
+    isNull(t.signOff.withdrawnAt)
+  )
+  const [result] = await tx
+    .update(t.signOff)
+    .set({ withdrawnAt: new Date(now) })
+    .where(standing)
+  return result.affectedRows > 0
+}

@@ -1,0 +1,49 @@
+/** The talk between a student and the advisors: remarks about a matter each, and what was agreed. */
+import type { IsoDate, Instant } from '#core/time'
+
+/** What a thread is about. A finding is named by what it says and where, a section by its code. */
+export const THREAD_SUBJECTS = ['route', 'term', 'course', 'need', 'section'] as const
+
+export interface ThreadSubject {
+  is: (typeof THREAD_SUBJECTS)[number]
+  /** The term, course, need or section; null of the whole route. */
+  key: string | null
+}
+
+export interface Remark {
+  id: number
+  by: string
+  /** By whoever reads. */
+  own: boolean
+  text: string
+  at: Instant
+}
+
+export interface Thread {
+  id: number
+  about: ThreadSubject
+  /** Among advisors; the student is not sent it. */
+  advisorsOnly: boolean
+  settled: { by: string; at: Instant } | null
+  remarks: Remark[]
+  /** How many of the last ones whoever reads has not read yet. */
+  unread: number
+}
+
+/** Who has to do what was agreed; of several advisors of one kind, any. */
+export const AGREED_BY = ['student', 'programAdvisor', 'supportAdvisor'] as const
+
+export interface AgreedLine {
+  id: number
+  what: string
+  who: (typeof AGREED_BY)[number]
+  /** The last day for it; null for one without. */
+  due: IsoDate | null
+  madeBy: string
+  madeAt: Instant
+  done: { by: string; at: Instant } | null
+}
+
+/** Whether it should have been done before a day. */
+export const isOverdue = ({ due, done }: Pick<AgreedLine, 'due' | 'done'>, today: IsoDate): boolean =>
+  due !== null && done === null && due < today
