@@ -78,6 +78,7 @@ const title = computed(
 .figures button {
   display: flex;
   flex-direction: column;
+  align-items: flex-start;
   text-align: left;
   padding: 8px 12px;
 }

@@ -53,6 +53,8 @@ function ofHolds({ picture, work, shelf, reading }: TodoQuestion): Todo[] {
 
 /** What advisors wrote and was not read yet. */
 function ofTalk({ picture }: TodoQuestion): Todo[] {
+  // What somebody else has not read is theirs to read.
+  if (picture.relation !== 'self') return []
   const fresh = (picture.talk ?? []).filter((thread) => thread.unread > 0)
   const last = fresh.flatMap((thread) => thread.remarks.filter((one) => !one.own)).at(-1)
   if (!last) return []

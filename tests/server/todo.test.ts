@@ -4,6 +4,7 @@ import { totalOf } from '#core/charges'
 import type { Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
 import { readStudent, termAtWork } from '#shared/reading'
+import type { TodoQuestion } from '#shared/today/task'
 import { thingsToDo } from '#shared/today/todo'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { demoWorld, idOf, OPENS, person, type World } from './world'
@@ -19,11 +20,11 @@ async function picture(name: string): Promise<StudentRecord> {
   const [found] = await readStudentRecords(world.db, [idOf(await person(world.db, name))], 'self')
   return found!
 }
-const things = (of: StudentRecord, now = NOW, shelf = world.shelf) => {
+const things = (of: TodoQuestion['picture'], now = NOW, shelf = world.shelf) => {
   const reading = readStudent(of, shelf, now)
   return thingsToDo({ picture: of, reading, shelf, work: termAtWork(reading, undefined), now })
 }
-const said = (of: StudentRecord, now?: number) => things(of, now).map((one) => one.title)
+const said = (of: TodoQuestion['picture'], now?: number) => things(of, now).map((one) => one.title)
 
 describe('what is to do', () => {
   it('begins with what stops, whatever else there is', () => {
@@ -53,6 +54,42 @@ describe('what is to do', () => {
     const titles = said({ ...offered, offers: [] }).join()
     expect(titles).not.toContain(`${course} cannot be registered`)
     expect(titles).not.toMatch(/has filled since/)
+  })
+  it('tells of what an advisor wrote until it is read, and of what was agreed from a week before its day', async () => {
+    const imke = await picture('Imke Varga')
+    const remark = { id: 3, by: 'Orla Denholt', own: false, text: 'Try SOIL 220 first.', at: NOW }
+    const thread = { id: 2, about: { is: 'route' as const, key: null }, advisorsOnly: false, settled: null }
+    const talk = (unread: number) => [{ ...thread, remarks: [remark], unread }]
+    expect(said({ ...imke, talk: talk(1) })).toContain('Orla Denholt wrote to you')
+    expect(said({ ...imke, talk: talk(0) })).not.toContain('Orla Denholt wrote to you')
+    const seen = { ...imke, relation: 'programAdvisor' as const, talk: talk(1) }
+    expect(said(seen)).not.toContain('Orla Denholt wrote to you')
+    const line = {
+      id: 9,
+      what: 'Send the hours',
+      who: 'student' as const,
+      madeBy: 'Orla Denholt',
+      madeAt: 0,
+      done: null
+    }
+    const due = (day: string, over: object = {}) =>
+      things({ ...imke, agreed: [{ ...line, due: day, ...over }] }).find(
+        (one) => one.title === 'Send the hours'
+      )
+    expect(due('2027-04-16')).toMatchObject({ urgency: 'plain', when: 'by 16 Apr' })
+    expect(due('2027-04-08')).toMatchObject({ urgency: 'attention', when: 'was due 8 Apr' })
+    expect(due('2027-04-17')).toBeUndefined()
+    expect(due('2027-04-08', { who: 'programAdvisor' })).toBeUndefined()
+    expect(due('2027-04-08', { done: { by: 'Imke Varga', at: 0 } })).toBeUndefined()
+  })
+  it('answers a review of a term with what is missing', async () => {
+    const imke = await picture('Imke Varga')
+    const [review] = imke.reviews
+    const answer = { by: 'Orla Denholt', at: NOW, missing: 'A course less.' }
+    const found = things({ ...imke, reviews: [{ ...review!, answer }] })
+    expect(found.find((one) => one.id === 'not yet AU27')).toMatchObject({
+      text: 'Orla Denholt: “A course less.”'
+    })
   })
   it('tells of seats in which an office placed the student', async () => {
     expect(said(await picture('Tamsin Roe'))).toContain('An office placed you in HERI 210, LANG 201')

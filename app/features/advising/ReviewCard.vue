@@ -17,6 +17,15 @@ const review = computed(() => standing.review)
 const isOpen = computed(() => review.value !== undefined && review.value.answer === null)
 const mayAnswer = computed(() => student.picture?.relation === 'programAdvisor')
 const needsAnswer = computed(() => !signOff.value || standing.changedSince || isOpen.value)
+/** Other terms that can be reviewed, and whether that is asked for. */
+const others = computed(() =>
+  student.alive
+    .filter((one) => one.adding !== 'ended' && one.term.code !== term.value?.code)
+    .map((one) => ({
+      term: one.term,
+      isAsked: student.picture!.reviews.some((review) => review.term === one.term.code && !review.answer)
+    }))
+)
 const when = (at: number) => ago(at, clock.minute, college.zone)
 
 const note = ref('')
@@ -76,6 +85,11 @@ const sign = () =>
       Review of {{ term.name }}
       <span class="quiet">courses and a range of credits, not sections</span>
     </h2>
+    <p v-if="others.length">
+      <v-text-btn v-for="one in others" :key="one.term.code" @click="student.chooseTerm(one.term.code)"
+        >go to {{ one.term.name }}{{ one.isAsked ? ', review asked' : '' }}</v-text-btn
+      >
+    </p>
     <p v-if="signOff" class="state" :class="{ changed: standing.changedSince }">
       Signed off by {{ signOff.by }} on {{ shortDay(signOff.at, college.zone) }},
       {{ signOffTerms(signOff, college.zone) }}.
