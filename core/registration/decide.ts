@@ -257,8 +257,8 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
     week,
     facts.holidays
   )) {
-    // Two sections clash: a permission of either lets both stand.
-    refuse({ code: 'clash', with: other.course, clash }, 'clash', [own, other])
+    // Two sections clash: a permission of either lets both stand, and one of a section its components too.
+    refuse({ code: 'clash', with: other.course, clash }, 'clash', [own, other, option.main])
   }
   const load = (list: readonly Section[]) => list.reduce((sum, section) => sum + section.credits, 0)
   const credits = load(staying) + group.reduce((sum, one) => sum + load(sectionsOf(one)), 0)

@@ -35,6 +35,18 @@ describe('the permission that is asked for from a refusal', () => {
     const every: Permissions = new Map([[asked.code, new Set(all.map(({ kind }) => kind))]])
     expect(decided({ permissions: every }).refusals).toEqual([])
   })
+  it('sets aside a clash of a component', () => {
+    const lecture = section('SOIL 220', [meeting('F', '9:30', '10:45')])
+    const lab = section('SOIL 220', hours, { kind: 'lab', parent: lecture.code, credits: 0 })
+    const [whole] = optionsAmong([lecture, lab])
+    const other = section('STAT 212', hours)
+    const decided = (over: Partial<RegistrationFacts>) =>
+      decide(factsIn({ catalog, terms, term: terms[0]! }, { heldSections: [other], ...over }), [whole!])[0]!
+    const [refusal] = decided({}).refusals
+    expect(refusal).toMatchObject({ code: 'clash', with: 'STAT 212' })
+    const { kind, section: code } = permissionFor(refusal!, whole!)!
+    expect(decided({ permissions: new Map([[code, new Set([kind])]]) }).refusals).toEqual([])
+  })
   it('is none for what is not of the section', () => {
     expect(permissionFor({ code: 'signOff', ended: null }, option)).toBeUndefined()
     expect(permissionFor({ code: 'alreadyRegistered' }, option)).toBeUndefined()

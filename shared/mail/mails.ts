@@ -37,7 +37,13 @@ function insteadText({ instead }: Record<string, unknown>): string {
     : 'No other section of it could be registered by you then.'
 }
 
-const subjectOf = ({ key }: Record<string, unknown>) => (key === null ? 'your route' : String(key))
+/** What a remark is about. */
+function subjectOf({ about, key }: Record<string, unknown>, { terms }: About): string {
+  if (about === 'need') return 'a requirement'
+  if (about === 'term') return terms.find((one) => one.code === key)?.name ?? String(key)
+  if (about === 'section') return `section ${String(key)}`
+  return about === 'course' ? String(key) : 'your route'
+}
 
 /** Of each action that is mailed, what is said; where to answer is said in the application. */
 const TOLD: Record<string, Teller> = {
@@ -107,10 +113,10 @@ const TOLD: Record<string, Teller> = {
         : 'declined'
     }.${of.words ? ` ${String(of.words)}` : ''}`
   }),
-  'remark.made': ({ of }) => ({
-    subject: `${String(of.by)} wrote to you about ${subjectOf(of)}`,
-    text: `${String(of.by)} wrote to you about ${subjectOf(of)}. Read and answer it beside your route.`
-  }),
+  'remark.made': ({ of }, about) => {
+    const subject = `${String(of.by)} wrote to you about ${subjectOf(of, about)}`
+    return { subject, text: `${subject}. Read and answer it beside your route.` }
+  },
   'waiver.answered': ({ of }) => ({
     subject: `Your request for ${String(of.course)} is answered`,
     text: `The waiver of the prerequisite of ${String(of.course)} was ${String(of.state)}.`

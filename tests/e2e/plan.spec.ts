@@ -44,7 +44,8 @@ const placed = (page: Page, n: number) =>
 
 /** By the hand: pressed, moved in steps, let go. */
 async function drag(page: Page, what: Locator, onto: Locator) {
-  await what.scrollIntoViewIfNeeded()
+  // In the middle: what is at the edge may be under the band at the top.
+  await what.evaluate((element) => element.scrollIntoView({ block: 'center' }))
   const middle = async (of: Locator) => {
     const { x, y, width, height } = (await of.boundingBox())!
     return [x + width / 2, y + height / 2] as const

@@ -119,6 +119,24 @@ describe('what a mail says', () => {
       /^Autumn 2027 was not paid for .* your seat in SOIL 220 \(FAWXR\) was given back\./
     )
   })
+  it('names what a remark is about, by the names that people know', () => {
+    const subject = (matter: string, key: string | null) =>
+      says('remark.made', { by: 'Orla Denholt', about: matter, key })!.subject
+    expect(subject('route', null)).toBe('Orla Denholt wrote to you about your route')
+    expect(subject('course', 'SOIL 220')).toBe('Orla Denholt wrote to you about SOIL 220')
+    expect(subject('term', AUTUMN)).toBe('Orla Denholt wrote to you about Autumn 2027')
+    expect(subject('need', 'writing-upper')).toBe('Orla Denholt wrote to you about a requirement')
+  })
+  it('says of a permission until when it holds, and what was said with it', () => {
+    const told = { course: 'ENDA 310', section: 'F5NAB', answer: 'given', words: 'This once.' }
+    const until = Date.parse('2027-04-21T04:00:00Z')
+    expect(says('permission.answered', { ...told, until })!.text).toBe(
+      'The permission you asked for (ENDA 310, section F5NAB) was given, and holds until the end of Tue 20 Apr 2027. This once.'
+    )
+    expect(
+      says('permission.answered', { ...told, until: null, words: null, answer: 'declined' })!.text
+    ).toMatch(/was declined\.$/)
+  })
   it('is nothing for what is not mailed', () => {
     expect(says('route.changed', {})).toBeUndefined()
   })
