@@ -18,7 +18,8 @@ export function groupLines(
   >
 ): Option[][] {
   const exchanges = lines.filter((line) => givenBack(facts, line.course).length)
-  const conditions = facts.signOff.given?.conditions ?? []
+  const { policy, given } = facts.signOff
+  const conditions = policy === 'none' ? [] : (given?.conditions ?? [])
   const groups: Option[][] = []
   for (const line of new Set([...exchanges, ...lines])) {
     const bound = groups.filter((group) => group.some((other) => asks(line, other) || asks(other, line)))

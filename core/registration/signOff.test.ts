@@ -131,4 +131,5 @@ it('asks nothing in a term without a sign-off', () => {
   const known = facts({ ...on(condition), creditsMost: 1 })
   const free = { ...known, signOff: { ...known.signOff, policy: 'none' as const } }
   expect(decide(free, [enda])[0]!.refusals).toEqual([])
+  expect(groupLines([enda, soil], free)).toEqual([[enda], [soil]])
 })
