@@ -1,7 +1,9 @@
 /** What is said of sign-offs and of what is talked about. */
 import type { SignOffCondition } from '#core/findings'
-import { deadlineText } from '#shared/when'
+import type { IsoDate } from '#core/time'
+import { dayMonth, deadlineText } from '#shared/when'
 import type { SignOffView } from './responses'
+import { isOverdue, type AgreedLine } from './talk'
 
 /** `ENDA 325 only with C in STAT 212`. */
 export function conditionText(condition: SignOffCondition): string {
@@ -24,4 +26,10 @@ export function signOffTerms(
   if (conditions.length) parts.push(`on condition: ${conditions.map(conditionText).join('; ')}`)
   if (until !== null) parts.push(`until ${deadlineText(until, zone)}`)
   return parts.join(', ')
+}
+
+/** `by 16 Apr`, `was due 8 Apr`; empty without a day. */
+export function dueText(line: Pick<AgreedLine, 'due' | 'done'>, today: IsoDate): string {
+  if (line.due === null) return ''
+  return `${isOverdue(line, today) ? 'was due' : 'by'} ${dayMonth(line.due)}`
 }

@@ -6,10 +6,11 @@ import { isAlive } from '#core/calendar'
 import type { Finding } from '#core/findings'
 import { dayNumber, isoDate } from '#core/time'
 import { isOverdue } from '#shared/advising/talk'
+import { dueText } from '#shared/advising/texts'
 import { holdsFor } from '#shared/charges/balance'
 import { termsAlive } from '#shared/reading'
 import { findingSubject, findingText } from '#shared/route/texts'
-import { dayMonth, instantText, shortInstant, timeLeft } from '#shared/when'
+import { instantText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import { type Urgency, type TodoQuestion, type Todo, shortName } from './task'
 import { ofTerm } from './tasksOfTerm'
@@ -85,7 +86,7 @@ function ofAgreed({ picture, reading: { today } }: TodoQuestion): Todo[] {
         urgency: late ? 'attention' : 'plain',
         title: line.what,
         text: `Agreed with ${line.madeBy}.`,
-        when: `${late ? 'was due' : 'by'} ${dayMonth(line.due!)}`,
+        when: dueText(line, today),
         action: { label: 'See what was agreed', to: 'route' }
       }
     })

@@ -1,29 +1,34 @@
 <script setup lang="ts">
-import { isOverdue, type AGREED_BY } from '#shared/advising/talk'
-import { dayMonth, shortDay } from '#shared/when'
+import { AGREED_BY, isOverdue } from '#shared/advising/talk'
+import { dueText } from '#shared/advising/texts'
+import { shortDay } from '#shared/when'
 
 /** What was agreed: what, who, by when. */
 const student = useStudent()
 const changes = useChanges()
 const college = useCollege()
 const adding = ref(false)
+type Doer = (typeof AGREED_BY)[number]
+/** For what somebody of that kind advises. */
+const PURPOSES = { programAdvisor: 'program', supportAdvisor: 'support' } as const
 const what = ref('')
-const who = ref<(typeof AGREED_BY)[number]>('student')
+const who = ref<Doer>('student')
 const due = ref('')
 const busy = ref(false)
 
 const lines = computed(() => student.picture?.agreed ?? [])
 /** Who is meant, by name where there is one of them. */
-function nameOf(doer: (typeof AGREED_BY)[number]): string {
+function nameOf(doer: Doer): string {
   if (doer === 'student') return student.own ? 'you' : student.picture!.student.name
-  const purpose = doer === 'programAdvisor' ? 'program' : 'support'
+  const purpose = PURPOSES[doer]
   return student.picture!.advisors.find((one) => one.purpose === purpose)?.name ?? `${purpose} advisor`
 }
 const doers = computed(() => {
   const purposes = new Set(student.picture!.advisors.map((one) => one.purpose))
-  return (['student', 'programAdvisor', 'supportAdvisor'] as const)
-    .filter((one) => one === 'student' || purposes.has(one === 'programAdvisor' ? 'program' : 'support'))
-    .map((value) => ({ value, title: nameOf(value) }))
+  return AGREED_BY.filter((one) => one === 'student' || purposes.has(PURPOSES[one])).map((value) => ({
+    value,
+    title: nameOf(value)
+  }))
 })
 async function add() {
   const text = what.value.trim()
@@ -61,9 +66,9 @@ async function add() {
         <span class="what">{{ one.what }}</span>
         <span class="quiet">{{ nameOf(one.who) }}</span>
         <span v-if="one.done" class="quiet">done {{ shortDay(one.done.at, college.zone) }}</span>
-        <span v-else-if="one.due" :class="isOverdue(one, college.today) ? 'over' : 'quiet'"
-          >{{ isOverdue(one, college.today) ? 'was due' : 'by' }} {{ dayMonth(one.due) }}</span
-        >
+        <span v-else-if="one.due" :class="isOverdue(one, college.today) ? 'over' : 'quiet'">{{
+          dueText(one, college.today)
+        }}</span>
         <v-text-btn class="quiet" :aria-label="`Take out: ${one.what}`" @click="changes.dropAgreed(one.id)"
           >take out</v-text-btn
         >

@@ -14,7 +14,7 @@ const clock = useClock()
 const term = computed(() => standing.term)
 const signOff = computed(() => standing.signOff)
 const review = computed(() => standing.review)
-const isOpen = computed(() => review.value !== undefined && review.value.answer === null)
+const isOpen = computed(() => standing.openReview !== undefined)
 const mayAnswer = computed(() => student.picture?.relation === 'programAdvisor')
 const needsAnswer = computed(() => !signOff.value || standing.changedSince || isOpen.value)
 /** Other terms that can be reviewed, and whether that is asked for. */

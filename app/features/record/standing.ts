@@ -32,6 +32,8 @@ export const useStanding = defineStore('standing', () => {
   const signOff = computed(() => since.value?.signOff)
   /** The review of the term, as it was asked for last. */
   const review = computed(() => student.picture?.reviews.find((one) => one.term === term.value?.code))
+  /** The same while it waits for an answer. */
+  const openReview = computed(() => (review.value?.answer ? undefined : review.value))
   const planned = computed(() =>
     (student.picture?.route.courses ?? []).filter((p) => p.term === term.value?.code)
   )
@@ -113,6 +115,7 @@ export const useStanding = defineStore('standing', () => {
     opening,
     signOff,
     review,
+    openReview,
     planned,
     held,
     draft,

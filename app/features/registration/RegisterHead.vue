@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { RunSheet } from '#shared/registration/responses'
 import { isOverdue } from '#shared/advising/talk'
-import { signOffTerms } from '#shared/advising/texts'
-import { ago, countdown, dayMonth, deadlineText, instantText, shortDay } from '#shared/when'
+import { dueText, signOffTerms } from '#shared/advising/texts'
+import { ago, countdown, deadlineText, instantText, shortDay } from '#shared/when'
 import { count } from '#shared/words'
 
 /** Above the run sheet: the opening, what has to be settled before it, and what this run comes to. */
@@ -22,7 +22,7 @@ const standing = useStanding()
 const term = computed(() => standing.term)
 const zone = computed(() => college.zone)
 const signOff = computed(() => standing.signOff)
-const asked = computed(() => (standing.review?.answer ? undefined : standing.review?.askedAt))
+const asked = computed(() => standing.openReview?.askedAt)
 /** What the student agreed to do and has not done. */
 const toDo = computed(() =>
   (student.picture?.agreed ?? []).filter((one) => one.who === 'student' && !one.done)
@@ -89,7 +89,7 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
         <li v-for="line in toDo" :key="line.id" class="open">
           Agreed: {{ line.what }}
           <span v-if="line.due" :class="isOverdue(line, college.today) ? 'stops' : 'quiet'">{{
-            `${isOverdue(line, college.today) ? 'was due' : 'by'} ${dayMonth(line.due)}`
+            dueText(line, college.today)
           }}</span>
         </li>
       </ul>

@@ -227,18 +227,6 @@ export const draftRows = (db: Reader, ids: number[]) =>
     .where(inArray(t.draftWeek.studentId, ids))
     .orderBy(desc(t.draftWeek.goingWith), asc(t.draftWeek.id), asc(t.pickedSection.id))
 
-export const permittedRows = (db: Reader, ids: number[]) =>
-  db
-    .select({
-      studentId: t.permission.studentId,
-      section: t.section.code,
-      kind: t.permission.kind,
-      until: t.permission.until
-    })
-    .from(t.permission)
-    .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
-    .where(all(inArray(t.permission.studentId, ids), eq(t.permission.state, 'given')))
-
 /** Requests for permissions with their answers, but for what was withdrawn. */
 export function requestRows(db: Reader, ids: number[]) {
   const forwarder = alias(t.account, 'forwarder')

@@ -25,8 +25,7 @@ import {
   plannedRows,
   signOffRows,
   reviewRows,
-  requestRows,
-  permittedRows
+  requestRows
 } from './queries'
 import { readSeatParts } from './seatParts'
 import { asc, eq, inArray, isNull } from 'drizzle-orm'
@@ -101,7 +100,6 @@ export async function readStudentRecords(
       .orderBy(asc(t.keepFree.id)),
     (row) => row.studentId
   )
-  const permitted = groupBy(await permittedRows(db, wanted), (row) => row.studentId)
   const accounts = await readAccounts(db, wanted)
   const openings = await readOpenings(db)
 
@@ -231,11 +229,9 @@ export async function readStudentRecords(
         return found ? [{ term, title: found.title, opens: found.opens }] : []
       }),
       keepFree: (keepFree.get(s.id) ?? []).map(keepFreeOf),
-      permitted: (permitted.get(s.id) ?? []).map(({ section, kind, until }) => ({
-        section: section as SectionCode,
-        kind,
-        until: until?.getTime() ?? null
-      })),
+      permitted: (requests.get(s.id) ?? []).flatMap(({ permission: { kind, state, until }, section }) =>
+        state === 'given' ? [{ section: section as SectionCode, kind, until: until?.getTime() ?? null }] : []
+      ),
       signOffs: (signOffs.get(s.id) ?? []).map((row) => ({
         term: termCode(row.term),
         by: row.by,

@@ -58,7 +58,7 @@ function onKey(event: KeyboardEvent) {
 /** What the button to the review says of it. */
 const reviewText = computed(() => {
   const name = standing.term?.name ?? 'the term'
-  if (standing.review && !standing.review.answer) return `Review of ${name} asked`
+  if (standing.openReview) return `Review of ${name} asked`
   if (standing.signOff)
     return standing.changedSince ? `${name} changed since its sign-off` : `${name} signed off`
   if (standing.review?.answer?.missing) return `${name}: not yet`
@@ -66,7 +66,7 @@ const reviewText = computed(() => {
 })
 /** The next step of the review is with whoever looks. */
 const asksForAct = computed(() => {
-  const isAsked = standing.review !== undefined && standing.review.answer === null
+  const isAsked = standing.openReview !== undefined
   if (student.own) return !isAsked && (!standing.signOff || standing.changedSince)
   return picture.value.relation === 'programAdvisor' && isAsked
 })
@@ -136,7 +136,7 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
         @click="talk.show('review')"
         >{{ reviewText }}</v-btn
       >
-      <v-btn v-if="picture.relation !== 'registrar'" size="small" @click="talk.show('talk')">{{
+      <v-btn v-if="talk.mayTalk" size="small" @click="talk.show('talk')">{{
         talk.unread ? `The talk, ${count(talk.unread, 'matter')} new` : 'The talk'
       }}</v-btn>
     </div>
