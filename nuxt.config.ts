@@ -1,17 +1,8 @@
 import { EARLY_READS } from './app/ui/earlyReads'
+import { chunks } from './tools/chunks'
 
 /** Packages bundled ahead in development, whose list is emptied on the way; without it a cold start loads twice. */
 const optimizeDeps = ['zod', '@mdi/js', 'luxon']
-
-/**
- * What every place uses goes into one file; left to themselves, modules that two places share become a file each, and a
- * first visit asks for fifty of them. What only some places need, and is large, stays apart.
- */
-const COMMON = /\/app\/ui\/|\/core\/(?!find|fill)|\/shared\/|\/app\/features\/(record|accounts|news|today)\//
-const APART =
-  /requests\.ts|useForm|useArranging|registration\/morning|\/Filter\w+\.vue|ClockBar|shared\/help|shared\/file(s|Shapes)|writtenFiles|auditFile|trial|weekFiles|filling|solver|courseSearch|sectionQuery|courseQuery/
-const inCommon = (id: string): string | undefined =>
-  !id.includes('node_modules') && COMMON.test(id) && !APART.test(id) ? 'common' : undefined
 
 const isDevelopment = process.env.NODE_ENV === 'development'
 
@@ -19,7 +10,12 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-security', '@nuxt/eslint'],
   ssr: false,
-  // The code of a place is fetched when somebody is about to go there.
+  // The code of a place is fetched when somebody is about to go there, that of a panel when it is opened.
+  hooks: {
+    'build:manifest': (manifest) => {
+      for (const file of Object.values(manifest)) file.dynamicImports = []
+    }
+  },
   experimental: {
     defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } }
   },
@@ -56,7 +52,7 @@ export default defineNuxtConfig({
     },
     // The development server asks for a server entry even where nothing is rendered on the server.
     $client: {
-      build: { rollupOptions: { output: { manualChunks: inCommon } } },
+      build: { rollupOptions: { output: { manualChunks: chunks() } } },
       environments: { ssr: { build: { rollupOptions: { input: { server: 'nuxt/dist/app/entry' } } } } },
       plugins: [
         {

@@ -179,10 +179,3 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
     ]
   }
 }
-
-/** What is said on a first visit, once. */
-export const FIRST_VISIT = [
-  'Degree shows what you have and what is still needed; Route puts it into terms; Week picks the hours; Register takes the seats.',
-  'Colour says what a course is for, its form how certain it is.',
-  'Press ? on any page for how to read it.'
-] as const

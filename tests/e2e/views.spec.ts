@@ -156,7 +156,7 @@ test('the first load of Today is small, and asks for few things', async ({ site 
   await expect.poll(() => scripts.size).toBeGreaterThan(0)
   await page.waitForTimeout(1000)
   const total = [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0)
-  expect(total).toBeLessThan(275_000)
+  expect(total).toBeLessThan(265_000)
   expect(requests).toBeLessThanOrEqual(30)
   await leave(page)
 })

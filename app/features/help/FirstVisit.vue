@@ -1,8 +1,12 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { FIRST_VISIT } from '#shared/help/texts'
 
-/** Three sentences for somebody who is here for the first time; dismissed for good. */
+/** Said once to somebody who is here for the first time; dismissed for good. */
+const FIRST_VISIT = [
+  'Degree shows what you have and what is still needed; Route puts it into terms; Week picks the hours; Register takes the seats.',
+  'Colour says what a course is for, its form how certain it is.',
+  'Press ? on any page for how to read it.'
+]
 const session = useWho()
 const seen = useLocalStorage<number[]>('ridgeway-first-visit', [])
 const shown = computed(() => session.who?.student !== null && !seen.value.includes(session.who?.id ?? 0))

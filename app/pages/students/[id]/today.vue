@@ -121,7 +121,7 @@ function act(to: string) {
         </section>
       </div>
       <div class="side">
-        <ProgramAnswer />
+        <LazyProgramAnswer v-if="student.own && standing.toConfirm.length" />
         <section class="card box">
           <h2>{{ current ? 'This week' : 'Between terms' }}</h2>
           <p class="quiet small">{{ weekOf }}</p>
