@@ -547,6 +547,16 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
   await put(t.remark, talk.remarks)
   await put(t.threadRead, talk.reads)
   await put(t.agreed, talk.agreed)
+  await put(t.talkRecord, talk.records)
+  await put(
+    t.offeredTime,
+    advisors.flatMap(({ signIn, offered }) =>
+      (offered?.days ?? []).map((weekday) => ({
+        ...{ advisorId: advisorId.get(signIn)!, weekday, place: offered!.place, lengthMin: offered!.length },
+        ...{ startsMin: minutes(offered!.start), endsMin: minutes(offered!.end) }
+      }))
+    )
+  )
   return { students: students.length, sections: offer.sections.length, courses: courses.length }
 }
 

@@ -7,6 +7,8 @@ export interface DemoAdvisor {
   office: string
   phone: string
   hours: string
+  /** Hours that can be booked, on days of the week from Monday as 1. */
+  offered?: { days: number[]; start: string; end: string; length: number; place: string }
   /** Programs whose students are theirs. */
   programs: string[]
   situation: string | null
@@ -21,6 +23,7 @@ export const advisors: DemoAdvisor[] = [
     office: 'Slate 118',
     phone: '555 0118',
     hours: 'Tuesday and Thursday 1 to 3 pm',
+    offered: { days: [2, 4], start: '13:00', end: '15:00', length: 30, place: 'Slate 118' },
     programs: ['ENVD'],
     situation: 'Program advisor, BSc Environmental Data.'
   },
@@ -32,6 +35,7 @@ export const advisors: DemoAdvisor[] = [
     office: 'Fern 3',
     phone: '555 0131',
     hours: 'Monday 10 am to 12',
+    offered: { days: [1], start: '10:00', end: '12:00', length: 30, place: 'Fern 3' },
     programs: ['HERI'],
     situation: null
   },
@@ -98,6 +102,7 @@ export const advisors: DemoAdvisor[] = [
     office: 'Larch 9',
     phone: '555 0140',
     hours: 'by appointment',
+    offered: { days: [3], start: '14:00', end: '16:15', length: 45, place: 'Larch 9, or by video' },
     programs: [],
     situation: 'Support advisor: reads and comments, does not sign off.'
   }

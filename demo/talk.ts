@@ -8,8 +8,22 @@ export function demoTalk(accountOf: (signIn: string) => number) {
   const orla = accountOf('orla.denholt')
   const nell = accountOf('nell.fairweather')
   const threads = [
-    { id: 1, studentId: IMKE, about: 'need' as const, aboutKey: 'writing-upper', advisorsOnly: false },
-    { id: 2, studentId: IMKE, about: 'course' as const, aboutKey: 'SOIL 220', advisorsOnly: false },
+    {
+      id: 1,
+      number: 1,
+      studentId: IMKE,
+      about: 'need' as const,
+      aboutKey: 'writing-upper',
+      advisorsOnly: false
+    },
+    {
+      id: 2,
+      number: 2,
+      studentId: IMKE,
+      about: 'course' as const,
+      aboutKey: 'SOIL 220',
+      advisorsOnly: false
+    },
     { id: 3, studentId: IMKE, about: 'route' as const, aboutKey: null, advisorsOnly: true }
   ]
   const remarks = [
@@ -55,5 +69,16 @@ export function demoTalk(accountOf: (signIn: string) => number) {
     },
     { what: 'Send the coaching hours of the autumn', who: 'student' as const, dueOn: '2027-08-20' }
   ].map((line) => ({ studentId: IMKE, madeById: orla, madeAt, ...line }))
-  return { threads, remarks, reads, agreed }
+  const records = [
+    {
+      studentId: IMKE,
+      byId: orla,
+      onDate: '2027-04-02',
+      how: 'inPerson' as const,
+      summary:
+        'The minor stays. Two statistics courses at 300 in 2028; the field season in summer if there is a place.',
+      writtenAt: madeAt
+    }
+  ]
+  return { threads, remarks, reads, agreed, records }
 }

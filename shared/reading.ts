@@ -42,25 +42,27 @@ import type { StudentRecord } from '#shared/record/responses'
 import type { Carry } from '#shared/route/responses'
 import type { DraftWeek } from '#shared/week/responses'
 
-export type ReadableStudent = Pick<
-  StudentRecord,
-  | 'student'
-  | 'programs'
-  | 'tests'
-  | 'milestones'
-  | 'exceptions'
-  | 'waivers'
-  | 'record'
-  | 'held'
-  | 'waiting'
-  | 'route'
-  | 'carry'
-  | 'drafts'
-  | 'sections'
-  | 'openings'
-  | 'permitted'
-  | 'keepFree'
->
+/** What of a record is read. */
+export const READ_KEYS = [
+  'student',
+  'programs',
+  'tests',
+  'milestones',
+  'exceptions',
+  'waivers',
+  'record',
+  'held',
+  'waiting',
+  'route',
+  'carry',
+  'drafts',
+  'sections',
+  'openings',
+  'permitted',
+  'keepFree'
+] as const satisfies (keyof StudentRecord)[]
+
+export type ReadableStudent = Pick<StudentRecord, (typeof READ_KEYS)[number]>
 
 export interface Reading {
   now: Instant

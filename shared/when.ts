@@ -48,6 +48,12 @@ export function campusDate(at: Instant, zone: string): IsoDate {
   return `${year}-${String(MONTHS.indexOf(month!) + 1).padStart(2, '0')}-${day!.padStart(2, '0')}`
 }
 
+/** The minute of the day at a place at an instant. */
+export function campusMinute(at: Instant, zone: string): Minutes {
+  const { hour, minute } = parts(at, zone)
+  return Number(hour) * 60 + Number(minute)
+}
+
 /** `7:00 am` */
 export function clockTime(minutes: Minutes): string {
   const hour = Math.floor(minutes / 60) % 24

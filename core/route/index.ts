@@ -25,6 +25,7 @@ export {
   type Blocker,
   type RouteContext
 } from './context'
+export { rebase, type Rebased, type RebaseFault } from './rebase'
 export { climbOf, routeFinish, type Climb, type ClimbPoint } from './climb'
 export { Offered, type NoSection, type NoWeek, type OfferedTo, type TermOffer } from './offered'
 export { termResult, type TermResult } from './results'

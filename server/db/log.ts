@@ -45,6 +45,21 @@ export type Action =
   | 'permission.answered'
   | 'permission.forwarded'
   | 'permission.withdrawn'
+  | 'suggestion.made'
+  | 'suggestion.added'
+  | 'suggestion.explained'
+  | 'suggestion.withdrawn'
+  | 'suggestion.answered'
+  | 'hours.changed'
+  | 'appointment.booked'
+  | 'appointment.invited'
+  | 'appointment.accepted'
+  | 'appointment.declined'
+  | 'appointment.moved'
+  | 'appointment.prepared'
+  | 'appointment.cancelled'
+  | 'appointment.reminded'
+  | 'talk.recorded'
   | 'agreed.made'
   | 'agreed.ticked'
   | 'agreed.dropped'
@@ -84,6 +99,8 @@ export interface LoggedEvent {
   account: number | null
   student: number | null
   action: Action
+  /** Accounts beside the student's that are mailed. */
+  also?: readonly number[]
   before?: unknown
   after?: unknown
 }
@@ -101,19 +118,25 @@ export async function logEvent(db: Reader, event: LoggedEvent): Promise<number> 
       after: event.after ?? null
     })
     .$returningId()
-  if (event.student !== null && isMailed(event.action))
-    await mailToStudent(db, made!.id, event.student, event.account)
+  if (event.student !== null && isMailed(event.action)) await mailTo(db, made!.id, event.student, event)
   await tell(db, NEWS_OF[event.action] ?? [], event)
   return made!.id
 }
 
-/** A mail to the student whom it is about, unless they did it themselves. */
-async function mailToStudent(db: Reader, eventId: number, student: number, by: number | null): Promise<void> {
-  const [to] = await db
+/** A mail to the student whom it is about, and to others whom it concerns, but not to who did it. */
+async function mailTo(
+  db: Reader,
+  eventId: number,
+  student: number,
+  { account, also = [] }: Pick<LoggedEvent, 'account' | 'also'>
+): Promise<void> {
+  const [own] = await db
     .select({ id: studentTable.accountId })
     .from(studentTable)
     .where(eq(studentTable.id, student))
-  if (to && to.id !== by) await db.insert(mail).values({ accountId: to.id, eventId, nextTryAt: new Date() })
+  const to = [...(own ? [own.id] : []), ...also].filter((one) => one !== account)
+  if (to.length)
+    await db.insert(mail).values(to.map((accountId) => ({ accountId, eventId, nextTryAt: new Date() })))
 }
 
 /** The same for what changes nothing: a reading, a refusal, somebody signing in. By itself, at the campus time. */

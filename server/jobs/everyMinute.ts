@@ -4,6 +4,7 @@
  */
 import type { Database } from '#server/db/connect'
 import { forgetMadeChanges } from '#server/db/madeChange'
+import { remindOfAppointments } from '#server/features/appointments/reminders'
 import { askAgain } from '#server/features/charges/payments'
 import { followUnpaid } from '#server/features/charges/unpaid'
 import { nextArmed, runArmed } from '#server/features/registration/armed'
@@ -27,13 +28,14 @@ export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
   await forgetMadeChanges(db, Date.now())
 }
 
-/** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines. */
+/** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines, reminders. */
 async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
   await runArmed(db, shelf)
   await rehearseNightly(db, shelf)
   await emptyCancelled(db, shelf)
   await followUnpaid(db, shelf.zone)
   await serveAllLines(db, shelf)
+  await remindOfAppointments(db)
 }
 
 /** The same at once, as when the campus clock was set. What fails here is said and left for the next turn. */

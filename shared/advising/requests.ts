@@ -4,6 +4,7 @@ import { COMMON_SCALE } from '#core/grades'
 import { PERMISSION_KINDS } from '#core/week'
 import { date } from '#shared/fileShapes'
 import { course, idInAddress, reason, termCode } from '#shared/requests'
+import { routeChange, routeId, seenVersion } from '#shared/route/requests'
 import { z } from 'zod'
 import { AGREED_BY, THREAD_SUBJECTS } from './talk'
 
@@ -25,6 +26,15 @@ export const notYetBody = z.object({
   term: termCode,
   missing: note.min(5, 'has to say what is missing, in five characters or more')
 })
+
+/** A few words beside an answer or a change; nothing is said by blanks. */
+const words = z
+  .string()
+  .trim()
+  .max(400, 'has to be 400 characters or less')
+  .nullable()
+  .default(null)
+  .transform((text) => text || null)
 
 const creditsOfTerm = z
   .number('has to be a number')
@@ -134,12 +144,28 @@ export const permissionAnswerBody = z.object({
   answer: z.enum(['given', 'declined']),
   /** The last day on which it holds. */
   until: day.nullable().default(null),
-  words: z
-    .string()
-    .trim()
-    .max(400, 'has to be 400 characters or less')
-    .nullable()
-    .default(null)
-    .transform((text) => text || null)
+  words
 })
 export type PermissionAnswer = z.output<typeof permissionAnswerBody>
+
+export const suggestionBody = z.object({
+  /** Null for the chosen one. */
+  route: routeId.default(null),
+  version: seenVersion,
+  change: routeChange,
+  why: words
+})
+export const suggestionParams = z.object({ id: idInAddress, suggestion: idInAddress })
+export const suggestionWhyBody = z.object({ why: words })
+export const suggestionAnswersBody = z.object({
+  route: routeId.default(null),
+  version: seenVersion,
+  suggestions: z
+    .array(idInAddress, 'has to be a list of numbers of suggestions')
+    .min(1, 'has to name at least one suggestion')
+    .max(60, 'has to name 60 suggestions or less')
+    .refine((all) => new Set(all).size === all.length, { error: 'has to name each suggestion once' }),
+  answer: z.enum(['accepted', 'declined'], 'has to be accepted or declined'),
+  words
+})
+export type SuggestionAnswers = z.output<typeof suggestionAnswersBody>

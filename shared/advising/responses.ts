@@ -6,6 +6,7 @@ import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
 
 export interface AdvisorCard {
+  id: number
   name: string
   kind: 'person' | 'office'
   purpose: 'program' | 'support'

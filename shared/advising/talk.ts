@@ -21,6 +21,8 @@ export interface Remark {
 
 export interface Thread {
   id: number
+  /** Its number in the talk, among matters and suggestions; none among advisors. */
+  number: number | null
   about: ThreadSubject
   /** Among advisors; the student is not sent it. */
   advisorsOnly: boolean

@@ -69,6 +69,10 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
       form('corner', 'a finding: something is in the way of this course; it is told at the foot'),
       text('14+4 / 36', 'credits of an area: 14 earned, 4 under way or registered, of 36 asked for'),
       text('mapped', 'all that is left of an area is on the route'),
+      text(
+        'numbered leaf',
+        'a suggestion of an advisor: an outline where a course would come, an arrow from where it stands, struck where it would go'
+      ),
       text('no slack', 'moved to a later term, this course would make you finish later'),
       text('hatched', 'a course that is lifted may not go there; the reason stands in the cell')
     ],
@@ -82,6 +86,11 @@ export const HELP: Record<HelpPlace, PlaceHelp> = {
         question: 'What does “Fill the rest” do?',
         answer:
           'It proposes courses and terms for everything that is still needed. What is on your route stays where it is, and nothing changes until you take the proposal.'
+      },
+      {
+        question: 'What happens when I accept a suggestion?',
+        answer:
+          'The change is made on your route as one of your own, which you can undo. If you have moved the course since, it is taken from where it stands now.'
       },
       {
         question: 'Does my advisor see every route?',

@@ -1,8 +1,9 @@
-/** What is mailed to a student of what others, or time, did to their record; worked out from the log's own entry. */
+/** What is mailed to a student of what others, or time, did to their record, and to an advisor of appointments; worked out from the log's own entry. */
 import type { TermView } from '#shared/catalog/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { rehearsalText, type RehearsalSaid } from '#shared/registration/rehearsal'
-import { deadlineText, instantText } from '#shared/when'
+import { appointmentTime } from '#shared/appointments/texts'
+import { dayText, deadlineText, instantText } from '#shared/when'
 import { count } from '#shared/words'
 
 export interface MailText {
@@ -24,8 +25,20 @@ interface About {
 
 type Teller = (
   event: { term: string; of: Record<string, unknown>; before: Record<string, unknown> },
-  about: About
+  about: About & { toStudent: boolean }
 ) => MailText
+
+const said = (words: unknown) => (words ? ` ${String(words)}` : '')
+
+/** `With Orla Denholt on Thu 15 Apr 2027, 10:00 am to 10:30 am, Garrow 214.`; to the advisor with the student's name. */
+function whenText(of: Record<string, unknown>, { zone, toStudent }: About & { toStudent: boolean }): string {
+  const time = appointmentTime({ startsAt: Number(of.startsAt), endsAt: Number(of.endsAt) }, zone)
+  const parts = [`With ${other(of, toStudent)} on ${time}, ${String(of.place)}.`]
+  if (of.about) parts.push(`It is about: ${String(of.about)}`)
+  if (of.bring) parts.push(`${toStudent ? 'Bring' : 'To bring'}: ${String(of.bring)}`)
+  return parts.join(' ')
+}
+const other = (of: Record<string, unknown>, toStudent: boolean) => String(toStudent ? of.advisor : of.student)
 
 const listed = (sections: unknown) => (Array.isArray(sections) ? sections.join(' + ') : '')
 
@@ -117,6 +130,44 @@ const TOLD: Record<string, Teller> = {
     const subject = `${String(of.by)} wrote to you about ${subjectOf(of, about)}`
     return { subject, text: `${subject}. Read and answer it beside your route.` }
   },
+  'suggestion.made': ({ of }) => ({
+    subject: `${String(of.by)} suggests a change to your route`,
+    text: `${String(of.by)} suggests a change to your route; more may follow. They are drawn on Route, where you accept or decline each.`
+  }),
+  'appointment.booked': ({ of }, about) => ({
+    subject: `An appointment with ${other(of, about.toStudent)} is booked`,
+    text: whenText(of, about)
+  }),
+  'appointment.invited': ({ of }, about) => ({
+    subject: `${String(of.advisor)} invites you to an appointment`,
+    text: `${whenText(of, about)} Accept or decline it, or choose another time, beside your route.`
+  }),
+  'appointment.accepted': ({ of }, about) => ({
+    subject: `${String(of.student)} accepts your invitation`,
+    text: whenText(of, about)
+  }),
+  'appointment.declined': ({ of }, about) => ({
+    subject: `${String(of.student)} declines your invitation`,
+    text: `${whenText(of, about)}${said(of.words)}`
+  }),
+  'appointment.moved': ({ of, before }, about) => ({
+    subject: `The appointment with ${other(of, about.toStudent)} is moved`,
+    text: `${whenText(of, about)}${
+      before.startsAt ? ` Before it was to begin at ${instantText(Number(before.startsAt), about.zone)}.` : ''
+    }${about.toStudent ? ' Accept the new time, or choose another, beside your route.' : ''}`
+  }),
+  'appointment.cancelled': ({ of }, about) => ({
+    subject: `The appointment with ${other(of, about.toStudent)} is cancelled`,
+    text: `It was to be: ${whenText(of, about)}${said(of.words)}`
+  }),
+  'appointment.reminded': ({ of }, about) => ({
+    subject: `An appointment with ${other(of, about.toStudent)}, ${instantText(Number(of.startsAt), about.zone)}`,
+    text: whenText(of, about)
+  }),
+  'talk.recorded': ({ of }) => ({
+    subject: `${String(of.by)} has noted what you spoke about`,
+    text: `It stands in the talk beside your route, with the day of ${dayText(String(of.on))}.`
+  }),
   'waiver.answered': ({ of }) => ({
     subject: `Your request for ${String(of.course)} is answered`,
     text: `The waiver of the prerequisite of ${String(of.course)} was ${String(of.state)}.`
@@ -126,9 +177,13 @@ const TOLD: Record<string, Teller> = {
 export const isMailed = (action: string): boolean => action in TOLD
 
 /** The mail of an entry; undefined for one that is not mailed. */
-export function mailOf({ action, before, after }: MailedEvent, about: About): MailText | undefined {
+export function mailOf(
+  { action, before, after }: MailedEvent,
+  about: About,
+  toStudent = true
+): MailText | undefined {
   const of = after ?? {}
   const code = String(of.term ?? before?.term ?? '')
   const term = about.terms.find((one) => one.code === code)?.name ?? code
-  return TOLD[action]?.({ term, of, before: before ?? {} }, about)
+  return TOLD[action]?.({ term, of, before: before ?? {} }, { ...about, toStudent })
 }

@@ -46,6 +46,21 @@ const TITLES: Titles = {
   remark: () => 'what you wrote',
   settleThread: ({ settled }) => (settled ? 'settling a matter' : 'opening a matter again'),
   readThread: () => 'what you have read',
+  suggest: ({ change }, term) => `suggesting: ${changeText(change, term)}`,
+  explainSuggestion: () => 'why it is suggested',
+  withdrawSuggestion: () => 'taking a suggestion back',
+  answerSuggestions: ({ suggestions, answer }) =>
+    `${answer === 'accepted' ? 'accepting' : 'declining'} ${count(suggestions.length, 'suggestion')}`,
+  makeAppointment: () => 'an appointment',
+  changeAppointment: ({ said: { act } }) =>
+    ({
+      accept: 'accepting an invitation',
+      decline: 'declining an invitation',
+      move: 'moving an appointment',
+      cancel: 'cancelling an appointment',
+      prepare: 'what to bring'
+    })[act],
+  recordTalk: () => 'the record of a talk',
   addAgreed: ({ said }) => `“${said.what}”`,
   tickAgreed: ({ done }) => (done ? 'ticking off what was agreed' : 'opening what was agreed'),
   dropAgreed: () => 'dropping what was agreed',

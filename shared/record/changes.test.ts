@@ -3,19 +3,12 @@ import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import type { RouteChange } from '#core/findings'
 import type { Section } from '#core/week'
 import { planned } from '../../core/testing/build'
+import type { Suggestion } from '#shared/advising/suggestions'
 import type { StudentView } from '#shared/record/responses'
 import type { RouteView } from '#shared/route/responses'
 import type { DraftWeek } from '#shared/week/responses'
-import {
-  addressOf,
-  isSettledByItself,
-  NEW_WEEK,
-  requestOf,
-  routeOf,
-  settledWith,
-  shownWith,
-  type Change
-} from './changes'
+import { addressOf, NEW_WEEK, requestOf, routeOf, type Change } from './changes'
+import { isSettledByItself, settledWith, shownWith } from './shownChanges'
 import { titleOf } from './changeTitles'
 
 const AUTUMN = termCode('AU27')
@@ -129,6 +122,41 @@ describe('what a change of a route makes of the record', () => {
     expect(settled.route).toMatchObject({ version: 5, changedBy: 'Orla Denholt', undo: null })
     expect(settled.route.courses).toHaveLength(2)
     expect(isSettledByItself(add)).toBe(true)
+  })
+  it('answers suggestions in order, and leaves one that cannot be made as it is', () => {
+    const music = planned('MUSI 101', 'AU27')
+    const suggests = (id: number, change: RouteChange, before = [music]): Suggestion => ({
+      ...{ id, number: id, by: 'Orla Denholt', own: false, at: 0, route: 7, why: null },
+      ...{ change, before, state: 'waiting', answer: null }
+    })
+    const moves: RouteChange = { kind: 'move', course: music.course, from: AUTUMN, to: termCode('SP28') }
+    const suggestions = [
+      suggests(1, addition, []),
+      suggests(2, { kind: 'move', course: ENVI, from: AUTUMN, to: termCode('SP28') }, [
+        planned('ENVI 310', 'AU27')
+      ]),
+      suggests(3, { ...moves, course: courseCode('ENDA 310') }, [planned('ENDA 310', 'AU27')])
+    ]
+    const said: Change = {
+      ...{ kind: 'answerSuggestions', route: 7, suggestions: [1, 2, 3], answer: 'accepted' },
+      ...{ words: null, by: 'Imke Varga', at: 5 }
+    }
+    const states = (view: StudentView) => view.suggestions.map((one) => one.state)
+    const shown = shownWith(record({ suggestions }), said)
+    expect(states(shown)).toEqual(['accepted', 'accepted', 'waiting'])
+    expect(shown.route.courses.map(({ course, term: at }) => `${course} ${at}`)).toEqual([
+      'MUSI 101 SP28',
+      'ENVI 310 SP28'
+    ])
+    // The server knows best which could be made.
+    const made = { version: 5, changedAt: 5, changedBy: 'Imke Varga', undo: addition, redo: null }
+    const gone = [2, 3].map((suggestion) => ({ suggestion, why: 'of late' }))
+    const settled = settledWith(record({ suggestions }), said, { route: 7, version: 5, made, gone })
+    expect(states(settled)).toEqual(['accepted', 'waiting', 'waiting'])
+    expect(settled.route).toMatchObject({ version: 5, undo: addition })
+    const declined = shownWith(record({ suggestions }), { ...said, answer: 'declined' } as Change)
+    expect(states(declined)).toEqual(['declined', 'declined', 'declined'])
+    expect(declined.route).toEqual(route())
   })
   it('is on the route that is made with it, where there was none', () => {
     const nothing = record({ route: route({ id: null, version: 0, courses: [] }), routes: [] })

@@ -1,23 +1,19 @@
 /**
- * Changes of a record as values: how each is sent, and what it makes of the record on screen until the server has said
- * what it came to. They are kept while there is no connection, so they hold nothing but data.
+ * Changes of a record as values, and how each is sent. They are kept while there is no connection, so they hold nothing
+ * but data.
  */
 import type { ExceptionGrant } from '#core/degree'
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
-import { applyChange, inverse } from '#core/route'
 import type { Instant } from '#core/time'
-import { asPicked, type Section } from '#core/week'
+import type { Section } from '#core/week'
 import type { AgreedSaid, PermissionAsked, RemarkSaid } from '#shared/advising/requests'
+import type { AppointmentAct, AppointmentSaid, TalkRecordSaid } from '#shared/appointments/requests'
 import type { SignOffSaid } from '#shared/advising/signOff'
-import type { Thread } from '#shared/advising/talk'
-import type { CourseMark } from '#shared/catalog/responses'
-import { FIRST_DRAFT } from '#shared/reading'
-import type { StudentView } from '#shared/record/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { PreparedSheet } from '#shared/registration/prepared'
-import type { Carry, RouteAnswer, RouteView } from '#shared/route/responses'
-import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
+import type { Carry } from '#shared/route/responses'
+import type { KeepFree, WeekHabits } from '#shared/week/responses'
 
 export type Change =
   | { kind: 'route'; route: number | null; change: RouteChange }
@@ -76,6 +72,28 @@ export type Change =
   | { kind: 'remark'; said: RemarkSaid }
   | { kind: 'settleThread'; thread: number; settled: boolean; by: string; at: Instant }
   | { kind: 'readThread'; thread: number; upTo: number }
+  | {
+      kind: 'suggest'
+      route: number | null
+      change: RouteChange
+      why: string | null
+      by: string
+      at: Instant
+    }
+  | { kind: 'explainSuggestion'; suggestion: number; why: string | null }
+  | { kind: 'withdrawSuggestion'; suggestion: number }
+  | {
+      kind: 'answerSuggestions'
+      route: number | null
+      suggestions: number[]
+      answer: 'accepted' | 'declined'
+      words: string | null
+      by: string
+      at: Instant
+    }
+  | { kind: 'makeAppointment'; said: AppointmentSaid }
+  | { kind: 'changeAppointment'; appointment: number; said: AppointmentAct; by: string }
+  | { kind: 'recordTalk'; said: TalkRecordSaid }
   | { kind: 'addAgreed'; said: AgreedSaid }
   | { kind: 'tickAgreed'; line: number; done: boolean; by: string; at: Instant }
   | { kind: 'dropAgreed'; line: number }
@@ -110,7 +128,11 @@ export const NEW_WEEK = -1
 
 /** The route whose version a change is made to; undefined for what has no versions. */
 export function routeOf(change: Change): number | null | undefined {
-  return change.kind === 'route' || change.kind === 'step' || change.kind === 'return'
+  return change.kind === 'route' ||
+    change.kind === 'step' ||
+    change.kind === 'return' ||
+    change.kind === 'suggest' ||
+    change.kind === 'answerSuggestions'
     ? change.route
     : undefined
 }
@@ -165,6 +187,14 @@ const SENT: Sent = {
   remark: ({ said }) => post('remarks', said),
   settleThread: ({ thread, settled }) => post(`threads/${thread}`, { settled }),
   readThread: ({ thread, upTo }) => post(`threads/${thread}`, { readUpTo: upTo }),
+  suggest: ({ route, change, why }, version) => post('suggestions', { route, version, change, why }),
+  explainSuggestion: ({ suggestion, why }) => post(`suggestions/${suggestion}`, { why }),
+  withdrawSuggestion: ({ suggestion }) => remove(`suggestions/${suggestion}`),
+  answerSuggestions: ({ route, suggestions, answer, words }, version) =>
+    post('suggestions/answers', { route, version, suggestions, answer, words }),
+  makeAppointment: ({ said }) => post('appointments', said),
+  changeAppointment: ({ appointment, said }) => post(`appointments/${appointment}`, said),
+  recordTalk: ({ said }) => post('talks', said),
   addAgreed: ({ said }) => post('agreed', said),
   tickAgreed: ({ line, done }) => post(`agreed/${line}`, { done }),
   dropAgreed: ({ line }) => remove(`agreed/${line}`),
@@ -185,194 +215,3 @@ export function requestOf(change: Change, version: number): ChangeRequest {
 
 /** The address of a change of a student's record. */
 export const addressOf = (student: StudentId, { where }: ChangeRequest) => `/api/students/${student}/${where}`
-
-type Shown = { [Kind in Change['kind']]?: (view: StudentView, change: Of<Kind>) => StudentView }
-
-/** What can be said of the record before the server has answered; the rest is shown when it has. */
-const SHOWN: Shown = {
-  route: (view, { route, change }) =>
-    changedRoute(view, route, (before) => {
-      const changed = applyChange(before.courses, change, () => true)
-      return changed.ok ? { courses: changed.courses, undo: changed.made, redo: null } : {}
-    }),
-  step: (view, { route, step, change }) =>
-    changedRoute(view, route, (before) => {
-      const changed = applyChange(before.courses, step === 'undo' ? inverse(change) : change, () => true)
-      // What is taken back next is known when the server has answered.
-      return changed.ok ? { courses: changed.courses, undo: null, redo: null } : {}
-    }),
-  describeRoute: (view, { route, said: { chosen, ...said } }) => {
-    const described = changedRoute(view, route, () => said)
-    const next = described.routes.find((one) => one.id === route)
-    if (!chosen || !next) return described
-    const routes = described.routes.map((one) => ({ ...one, chosen: one.id === route }))
-    return { ...described, route: { ...next, chosen: true }, routes: chosenFirst(routes) }
-  },
-  dropRoute: (view, { route }) => ({ ...view, routes: view.routes.filter((one) => one.id !== route) }),
-  carry: (view, { carry }) => ({ ...view, carry }),
-  mark: (view, { course, said: { looked, ...said }, at }) => {
-    const old = view.marks.find((one) => one.course === course)
-    const mark: CourseMark = {
-      course,
-      starred: old?.starred ?? false,
-      note: old?.note ?? null,
-      lookedAt: looked ? at : (old?.lookedAt ?? null),
-      ...said
-    }
-    return { ...view, marks: [...view.marks.filter((one) => one !== old), mark] }
-  },
-  termNote: (view, { term, text, by }) => {
-    const others = view.termNotes.filter((one) => one.term !== term)
-    return { ...view, termNotes: text ? [...others, { term, text, by }] : others }
-  },
-  picks: (view, change) => withPicks(view, change),
-  changeWeek: (view, { week, said: { shared: _, ...said } }) => {
-    const own = view.drafts.find((one) => one.id === week)
-    const drafts = view.drafts.map((one) => {
-      if (one.id === week) return { ...one, ...said }
-      return said.goingWith && one.term === own?.term ? { ...one, goingWith: false } : one
-    })
-    return { ...view, drafts }
-  },
-  dropWeek: (view, { week }) => ({ ...view, drafts: view.drafts.filter((one) => one.id !== week) }),
-  keepFree: (view, { hours }) => ({ ...view, keepFree: hours }),
-  habits: (view, { habits }) => ({ ...view, habits }),
-  fallbacks: (view, { kind: _, ...line }) => ({
-    ...view,
-    fallbacks: [...view.fallbacks.filter((one) => one.term !== line.term || one.course !== line.course), line]
-  }),
-  prepare: (view, { kind: _, ...sheet }) => ({
-    ...view,
-    prepared: [...view.prepared.filter((one) => one.term !== sheet.term), sheet]
-  }),
-  dropAddress: (view) => ({ ...view, calendarKey: null }),
-  askReview: (view, { term, note, at }) => ({
-    ...view,
-    reviews: [...ofOtherTerms(view, term), { term, note, askedAt: at, answer: null }]
-  }),
-  withdrawReview: (view, { term }) => ({ ...view, reviews: ofOtherTerms(view, term) }),
-  notYet: (view, { term, missing, by, at }) => ({
-    ...view,
-    reviews: view.reviews.map((one) => (one.term === term ? { ...one, answer: { by, at, missing } } : one))
-  }),
-  withdrawPermission: (view, { permission }) => ({
-    ...view,
-    requests: view.requests.filter((one) => one.id !== permission)
-  }),
-  settleThread: (view, { thread, settled, by, at }) =>
-    withThread(view, thread, () => ({ settled: settled ? { by, at } : null })),
-  readThread: (view, { thread, upTo }) =>
-    withThread(view, thread, ({ remarks }) => ({
-      unread: remarks.filter((one) => !one.own && one.id > upTo).length
-    })),
-  tickAgreed: (view, { line, done, by, at }) => ({
-    ...view,
-    agreed: view.agreed.map((one) => (one.id === line ? { ...one, done: done ? { by, at } : null } : one))
-  }),
-  dropAgreed: (view, { line }) => ({ ...view, agreed: view.agreed.filter((one) => one.id !== line) }),
-  withdrawException: (view, { exception }) => ({
-    ...view,
-    exceptions: view.exceptions.filter((one) => one.id !== exception)
-  })
-}
-
-/** The record as it would be with the change. */
-export function shownWith(view: StudentView, change: Change): StudentView {
-  const show = SHOWN[change.kind] as ((view: StudentView, change: Change) => StudentView) | undefined
-  return show?.(view, change) ?? view
-}
-
-/** The record with a change of which the server has said what it came to. */
-export function settledWith(view: StudentView, change: Change, answer: unknown): StudentView {
-  const shown = shownWith(view, change)
-  if (change.kind === 'route' || change.kind === 'step') {
-    const { route, version, changedAt, changedBy, undo, redo } = answer as RouteAnswer
-    return changedRoute(shown, change.route, () => ({
-      id: route,
-      version,
-      changedAt,
-      changedBy,
-      undo,
-      redo
-    }))
-  }
-  if (change.kind === 'picks') {
-    const { week } = answer as { week: number }
-    return { ...shown, drafts: shown.drafts.map((one) => (one.id === NEW_WEEK ? { ...one, id: week } : one)) }
-  }
-  return shown
-}
-
-/** Whether all that a change brings about is known with its answer; else the record is read anew. */
-export const isSettledByItself = ({ kind }: Change): boolean =>
-  kind === 'route' ||
-  kind === 'step' ||
-  kind === 'readThread' ||
-  kind === 'mark' ||
-  kind === 'keepFree' ||
-  kind === 'habits'
-
-const ofOtherTerms = ({ reviews }: StudentView, term: TermCode) => reviews.filter((one) => one.term !== term)
-
-const withThread = (view: StudentView, id: number, change: (thread: Thread) => Partial<Thread>) => ({
-  ...view,
-  talk: view.talk.map((one) => (one.id === id ? { ...one, ...change(one) } : one))
-})
-
-const chosenFirst = (routes: RouteView[]) =>
-  [...routes].sort((a, b) => Number(b.chosen) - Number(a.chosen) || a.name.localeCompare(b.name))
-
-/** Changes a route where it stands among the others; the chosen one without a number. */
-function changedRoute(
-  view: StudentView,
-  id: number | null,
-  change: (before: RouteView) => Partial<RouteView>
-): StudentView {
-  const isIt = (route: RouteView) => (id === null ? route.chosen : route.id === id)
-  const routes = view.routes.map((one) => (isIt(one) ? { ...one, ...change(one) } : one))
-  if (!isIt(view.route)) return { ...view, routes }
-  const route = { ...view.route, ...change(view.route) }
-  return { ...view, route, routes: routes.some(isIt) ? routes : [route, ...routes] }
-}
-
-function withPicks(view: StudentView, { term, week, picks, held }: Of<'picks'>): StudentView {
-  const inTerm = view.drafts.filter((one) => one.term === term)
-  const named = week === NEW_WEEK ? null : week
-  const id = named ?? inTerm.find((one) => one.goingWith)?.id ?? NEW_WEEK
-  const draft: DraftWeek = inTerm.find((one) => one.id === id) ?? {
-    id: NEW_WEEK,
-    term,
-    name: FIRST_DRAFT,
-    goingWith: !inTerm.some((one) => one.goingWith),
-    sections: [],
-    exchanges: [],
-    asPicked: {},
-    shareKey: null,
-    note: null
-  }
-  const gone = new Set(picks.map((one) => one.course))
-  const added = picks.flatMap((one) => one.sections)
-  const courseOf = new Map(view.sections.map((one) => [one.code, one.course]))
-  const exchanges = new Set(draft.exchanges.filter((one) => !gone.has(one)))
-  for (const { course } of added) if (held.includes(course)) exchanges.add(course)
-  const picked: DraftWeek = {
-    ...draft,
-    sections: [
-      ...draft.sections.filter((code) => !gone.has(courseOf.get(code)!)),
-      ...added.map((one) => one.code)
-    ],
-    exchanges: [...exchanges],
-    asPicked: {
-      ...draft.asPicked,
-      ...Object.fromEntries(added.map((one) => [one.code, asPicked(one)]))
-    }
-  }
-  const known = new Set(view.sections.map((one) => one.code))
-  return {
-    ...view,
-    drafts: view.drafts.includes(draft)
-      ? view.drafts.map((one) => (one === draft ? picked : one))
-      : [...view.drafts, picked],
-    sections: [...view.sections, ...added.filter((one) => !known.has(one.code))]
-  }
-}

@@ -8,6 +8,8 @@ import type { Instant } from '#core/time'
 import type { PermissionKind, Section } from '#core/week'
 import type { AdvisorCard, ReviewView, SignOffView, WaiverView } from '#shared/advising/responses'
 import type { PermissionRequest } from '#shared/advising/permissions'
+import type { AppointmentView, TalkRecordView } from '#shared/appointments/appointments'
+import type { Suggestion } from '#shared/advising/suggestions'
 import type { AgreedLine, Thread } from '#shared/advising/talk'
 import type { TermAccount } from '#shared/charges/responses'
 import type { CourseMark } from '#shared/catalog/responses'
@@ -107,6 +109,12 @@ export interface StudentView extends StudentRecord {
   calendarKey: string | null
   /** What is talked about, as far as whoever reads takes part in it. */
   talk: Thread[]
+  /** Changes of the routes that advisors propose, in the order in which they were made. */
+  suggestions: Suggestion[]
+  /** In order of their time; to an advisor their own. */
+  appointments: AppointmentView[]
+  /** Talks that were held, the last first. */
+  talkRecords: TalkRecordView[]
   /** What the student or an advisor noted on a term. */
   termNotes: { term: TermCode; text: string; by: string }[]
 }

@@ -23,24 +23,26 @@ const single = [
   z.object({ kind: z.literal('edit'), course, term: termCode, from: detail, to: detail })
 ] as const
 
-const routeId = z.int('has to be the number of a route').positive('has to be above zero').nullable()
+export const routeId = z.int('has to be the number of a route').positive('has to be above zero').nullable()
 
-const seenVersion = z.int('has to be the version of the route that you saw')
+export const seenVersion = z.int('has to be the version of the route that you saw')
+
+export const routeChange = z.discriminatedUnion('kind', [
+  ...single,
+  z.object({
+    kind: z.literal('several'),
+    changes: z
+      .array(z.discriminatedUnion('kind', single))
+      .min(1, 'has to hold at least one change')
+      .max(120, 'has to hold 120 changes or less')
+  })
+])
 
 export const routeChangeBody = z.object({
   /** Null for the chosen one. */
   route: routeId.default(null),
   version: seenVersion,
-  change: z.discriminatedUnion('kind', [
-    ...single,
-    z.object({
-      kind: z.literal('several'),
-      changes: z
-        .array(z.discriminatedUnion('kind', single))
-        .min(1, 'has to hold at least one change')
-        .max(120, 'has to hold 120 changes or less')
-    })
-  ])
+  change: routeChange
 })
 
 export const routeStepBody = z.object({

@@ -19,7 +19,7 @@ export interface Todo {
 }
 
 export interface TodoQuestion {
-  picture: StudentRecord & Partial<Pick<StudentView, 'talk'>>
+  picture: StudentRecord & Partial<Pick<StudentView, 'talk' | 'suggestions' | 'appointments'>>
   reading: Reading
   shelf: Shelf
   /** The term at work. */

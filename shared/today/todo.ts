@@ -5,12 +5,15 @@
 import { isAlive } from '#core/calendar'
 import type { Finding } from '#core/findings'
 import { dayNumber, isoDate } from '#core/time'
+import { isActive } from '#shared/appointments/appointments'
+import { appointmentTime } from '#shared/appointments/texts'
+import { waitingText } from '#shared/advising/suggestions'
 import { isOverdue } from '#shared/advising/talk'
 import { dueText } from '#shared/advising/texts'
 import { holdsFor } from '#shared/charges/balance'
 import { termsAlive } from '#shared/reading'
 import { findingSubject, findingText } from '#shared/route/texts'
-import { instantText, shortInstant, timeLeft } from '#shared/when'
+import { campusDate, instantText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import { type Urgency, type TodoQuestion, type Todo, shortName } from './task'
 import { ofTerm } from './tasksOfTerm'
@@ -25,6 +28,8 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
     ...ofPrograms(question),
     ...termsAlive(reading).flatMap((one) => ofTerm(question, one)),
     ...ofTalk(question),
+    ...ofSuggestions(question),
+    ...ofAppointments(question),
     ...ofAgreed(question),
     ...ofLines(question),
     ...ofFindings(question)
@@ -72,6 +77,43 @@ function ofTalk({ picture }: TodoQuestion): Todo[] {
       action: { label: 'Read and answer', to: 'route' }
     }
   ]
+}
+
+/** Changes of the route that wait for the student's answer. */
+function ofSuggestions({ picture }: TodoQuestion): Todo[] {
+  const waiting = (picture.suggestions ?? []).filter((one) => one.state === 'waiting')
+  if (!waiting.length) return []
+  const why = waiting.findLast((one) => one.why)?.why
+  return [
+    {
+      id: 'suggestions',
+      urgency: 'attention',
+      title: waitingText(waiting),
+      text: `${why ? `“${why}” ` : ''}Nothing changes until you accept it.`,
+      when: '',
+      action: { label: 'Look and answer', to: 'route' }
+    }
+  ]
+}
+
+/** Invitations that wait for an answer, and what is booked within a week. */
+function ofAppointments({ picture, reading: { today }, shelf: { zone }, now }: TodoQuestion): Todo[] {
+  const soon = isoDate(dayNumber(today) + 7)
+  return (picture.appointments ?? [])
+    .filter((one) => isActive(one) && one.endsAt > now)
+    .filter((one) => one.state === 'invited' || campusDate(one.startsAt, zone) <= soon)
+    .map((one): Todo => {
+      const isOpen = one.state === 'invited'
+      const bring = one.bring ? ` To bring: ${one.bring}` : ''
+      return {
+        id: `appointment ${one.id}`,
+        urgency: isOpen ? 'attention' : 'plain',
+        title: isOpen ? `${one.advisor.name} invites you` : `Appointment with ${one.advisor.name}`,
+        text: `${appointmentTime(one, zone)}, ${one.place}.${one.about ? ` ${one.about}` : ''}${bring}`,
+        when: one.startsAt > now ? `in ${timeLeft(one.startsAt - now)}` : 'now',
+        action: { label: isOpen ? 'Answer it' : 'See it', to: 'route' }
+      }
+    })
 }
 
 /** What the student agreed to do, from a week before its day. */

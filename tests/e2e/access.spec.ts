@@ -57,6 +57,9 @@ const PLACES: Record<string, string> = {
   offer: '1',
   thread: '1',
   permission: '1',
+  suggestion: '1',
+  appointment: '1',
+  advisor: '1',
   line: '1',
   session: '999999',
   key: 'f'.repeat(32)

@@ -95,6 +95,43 @@ const RIGHT: Record<string, unknown[]> = {
     { answer: 'given', until: '2027-05-01', words: 'this once' }
   ],
   'POST /api/students/:id/threads/:thread': [{ settled: true, readUpTo: 1 }],
+  'POST /api/students/:id/suggestions': [
+    {
+      route: 1,
+      version: 1,
+      change: { kind: 'move', course: 'HERI 210', from: 'SP28', to: 'AU28' },
+      why: 'room'
+    }
+  ],
+  'POST /api/students/:id/suggestions/answers': [
+    { route: 1, version: 1, suggestions: [1], answer: 'accepted', words: null }
+  ],
+  'POST /api/students/:id/suggestions/:suggestion': [{ why: 'it makes room' }],
+  'POST /api/students/:id/appointments': [
+    { advisor: 1, date: '2027-04-15', start: 780, length: null, place: null, about: 'the minor', bring: null }
+  ],
+  'POST /api/students/:id/appointments/:appointment': [
+    { act: 'move', date: '2027-04-20', start: 780, place: null },
+    { act: 'cancel', words: 'ill' }
+  ],
+  'POST /api/students/:id/talks': [{ on: '2027-04-02', how: 'byPhone', summary: 'the summer' }],
+  'POST /api/hours': [
+    {
+      times: [
+        {
+          weekday: 2,
+          on: null,
+          start: 780,
+          end: 900,
+          length: 30,
+          place: 'Slate 118',
+          from: null,
+          until: null
+        }
+      ],
+      away: [{ from: '2027-05-03', to: '2027-05-07' }]
+    }
+  ],
   'POST /api/students/:id/agreed': [{ what: 'ask the field office', who: 'student', due: '2027-04-20' }],
   'POST /api/students/:id/agreed/:line': [{ done: true }]
 }

@@ -58,7 +58,13 @@ describe('what is to do', () => {
   it('tells of what an advisor wrote until it is read, and of what was agreed from a week before its day', async () => {
     const imke = await picture('Imke Varga')
     const remark = { id: 3, by: 'Orla Denholt', own: false, text: 'Try SOIL 220 first.', at: NOW }
-    const thread = { id: 2, about: { is: 'route' as const, key: null }, advisorsOnly: false, settled: null }
+    const thread = {
+      id: 2,
+      number: 1,
+      about: { is: 'route' as const, key: null },
+      advisorsOnly: false,
+      settled: null
+    }
     const talk = (unread: number) => [{ ...thread, remarks: [remark], unread }]
     expect(said({ ...imke, talk: talk(1) })).toContain('Orla Denholt wrote to you')
     expect(said({ ...imke, talk: talk(0) })).not.toContain('Orla Denholt wrote to you')

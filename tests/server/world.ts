@@ -64,6 +64,9 @@ export function viewOf(picture: StudentRecord): StudentView {
     marks: [],
     termNotes: [],
     talk: [],
+    suggestions: [],
+    appointments: [],
+    talkRecords: [],
     habits: { wishes: [], travelHolds: false },
     calendarKey: null
   }

@@ -13,7 +13,22 @@ const changes = useChanges()
 /** A note among advisors is being written. */
 const noting = ref(false)
 const isAdvisor = computed(() => talk.mayTalk && !student.own)
-const waiting = computed(() => talk.shared.filter((one) => !one.settled).length)
+const summary = computed(() => {
+  const open = talk.shared.filter((one) => !one.settled).length
+  const waiting = talk.entries.filter((one) => one.suggestion?.state === 'waiting').length
+  const said = [
+    ...(open ? [`${count(open, 'matter')} open`] : []),
+    ...(waiting ? [`${count(waiting, 'suggestion')} waiting`] : [])
+  ]
+  return said.join(' · ') || (talk.entries.length ? 'all settled' : 'nothing said yet')
+})
+/** Suggestions that wait for an answer on routes that are not on screen. */
+const elsewhere = computed(
+  () =>
+    student.picture!.suggestions.filter(
+      (one) => one.state === 'waiting' && one.route !== student.picture!.route.id
+    ).length
+)
 
 async function say(text: string): Promise<boolean> {
   const about = subjectOf(talk.about!)
@@ -33,9 +48,7 @@ async function note(text: string): Promise<boolean> {
   <section v-if="talk.mayTalk" id="talk" class="card talk" aria-labelledby="talk-title" tabindex="-1">
     <header>
       <h2 id="talk-title">The talk</h2>
-      <span class="quiet">{{
-        waiting ? `${count(waiting, 'matter')} open` : talk.shared.length ? 'all settled' : 'nothing said yet'
-      }}</span>
+      <span class="quiet">{{ summary }}</span>
       <v-text-btn v-if="!talk.about" class="push" @click="talk.begin({ is: 'route', key: null })"
         >Say something</v-text-btn
       >
@@ -55,8 +68,17 @@ async function note(text: string): Promise<boolean> {
         item-value="value"
       />
     </RemarkForm>
-    <TalkThread v-for="one in talk.shared" :key="one.id" :thread="one" :number="talk.numbers.get(one.id)" />
+    <template v-for="one in talk.entries" :key="one.key">
+      <TalkThread v-if="one.thread" :thread="one.thread" />
+      <SuggestionItem v-else :id="one.key" :suggestion="one.suggestion" tabindex="-1" />
+    </template>
+    <p v-if="elsewhere" class="quiet small">
+      {{ count(elsewhere, 'suggestion') }} for another route {{ elsewhere === 1 ? 'waits' : 'wait' }}; show it
+      under Routes.
+    </p>
+    <AppointmentLines />
     <AgreedLines />
+    <TalkRecords />
     <v-theme-provider v-if="isAdvisor" :theme="apart" with-background class="apart">
       <header>
         <h3>Advisors only</h3>

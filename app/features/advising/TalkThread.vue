@@ -5,7 +5,7 @@ import { ago } from '#shared/when'
 import { count } from '#shared/words'
 
 /** A matter that is talked about: what was said, and the answer. */
-const props = defineProps<{ thread: Thread; number?: number | undefined }>()
+const props = defineProps<{ thread: Thread }>()
 const talk = useTalk()
 const changes = useChanges()
 const college = useCollege()
@@ -47,7 +47,7 @@ onUnmounted(() => clearTimeout(timer))
     tabindex="-1"
   >
     <header>
-      <span v-if="number" class="pin" aria-hidden="true">{{ number }}</span>
+      <span v-if="thread.number" class="pin" aria-hidden="true">{{ thread.number }}</span>
       <strong>{{ subject }}</strong>
       <span v-if="thread.unread" class="fresh">{{ thread.unread }} new</span>
       <v-text-btn

@@ -47,11 +47,18 @@ export function useStaffPlaces() {
     }
     const rows = staff.desk?.rows
     const waiting = rows?.filter((r) => r.reviews.length > 0 || r.waiversAsked > 0 || waitsAtTheGate(r))
+    const ahead = staff.hours?.appointments.length
     // Nothing is said before it is known.
     const state = !waiting ? '' : waiting.length ? `${waiting.length} to answer` : 'nothing waits'
     return [
       { to: '/desk', name: 'Desk', key: 't', state },
       { to: '/students', name: 'Students', key: 'd', state: rows ? String(rows.length) : '' },
+      {
+        to: '/hours',
+        name: 'Hours',
+        key: 'h',
+        state: ahead === undefined ? '' : ahead ? `${ahead} ahead` : 'nobody booked'
+      },
       ...requests,
       openings
     ]

@@ -1,6 +1,7 @@
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import type { ThreadSubject } from '#shared/advising/talk'
+import type { Suggestion } from '#shared/advising/suggestions'
+import type { Thread, ThreadSubject } from '#shared/advising/talk'
 
 /** What can be spoken of, as one value of a list, and back. */
 const valueOf = ({ is, key }: ThreadSubject): string => (key === null ? is : `${is} ${key}`)
@@ -10,6 +11,11 @@ export function subjectOf(value: string): ThreadSubject {
     ? { is: 'route', key: null }
     : { is: value.slice(0, end) as ThreadSubject['is'], key: value.slice(end + 1) }
 }
+
+/** A matter or a suggestion, by its number in the talk. */
+export type TalkEntry = { key: string; number: number } & (
+  { thread: Thread; suggestion?: undefined } | { suggestion: Suggestion; thread?: undefined }
+)
 
 /** The talk about the student on screen: its matters by number, and what a new one may be about. */
 export const useTalk = defineStore('talk', () => {
@@ -23,7 +29,19 @@ export const useTalk = defineStore('talk', () => {
   /** Between student and advisors, in the order in which they began. */
   const shared = computed(() => all.value.filter((one) => !one.advisorsOnly))
   const amongAdvisors = computed(() => all.value.filter((one) => one.advisorsOnly))
-  const numbers = computed(() => new Map(shared.value.map((one, i) => [one.id, i + 1])))
+  /** Matters, and suggestions for the route on screen, by their numbers. */
+  const entries = computed((): TalkEntry[] => {
+    const { suggestions = [], route } = student.picture ?? {}
+    const found: TalkEntry[] = [
+      ...shared.value.map((thread) => ({ key: `thread-${thread.id}`, number: thread.number!, thread })),
+      ...suggestions
+        .filter((one) => one.route === route?.id)
+        .map((suggestion) => ({ key: `suggestion-${suggestion.id}`, number: suggestion.number, suggestion }))
+    ]
+    return found.sort((one, other) => one.number - other.number)
+  })
+  /** What the pointer or the focus is on, wherever it stands. */
+  const lit = ref<string>()
   const unread = computed(() => all.value.filter((one) => one.unread).length)
 
   const needs = computed((): NeedResult[] =>
@@ -76,7 +94,20 @@ export const useTalk = defineStore('talk', () => {
   const pinsOf = (is: ThreadSubject['is'], key: string): { id: number; number: number; unread: boolean }[] =>
     shared.value
       .filter((one) => !one.settled && one.about.is === is && one.about.key === key)
-      .map((one) => ({ id: one.id, number: numbers.value.get(one.id)!, unread: one.unread > 0 }))
+      .map((one) => ({ id: one.id, number: one.number!, unread: one.unread > 0 }))
 
-  return { shared, amongAdvisors, numbers, unread, titleOf, subjects, about, mayTalk, begin, show, pinsOf }
+  return {
+    entries,
+    lit,
+    shared,
+    amongAdvisors,
+    unread,
+    titleOf,
+    subjects,
+    about,
+    mayTalk,
+    begin,
+    show,
+    pinsOf
+  }
 })

@@ -2,7 +2,9 @@ import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { differenceOf, singles } from '#core/route'
 import type { AgreedSaid, PermissionAsked, RemarkSaid } from '#shared/advising/requests'
+import type { AppointmentAct, AppointmentSaid, TalkRecordSaid } from '#shared/appointments/requests'
 import type { SignOffSaid } from '#shared/advising/signOff'
+import type { SuggestionsAnswer } from '#shared/advising/suggestions'
 import { titleOf } from '#shared/record/changeTitles'
 import type { Change } from '#shared/record/changes'
 import type { Outcome } from '#shared/record/changeQueue'
@@ -10,6 +12,7 @@ import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { PreparedSheet } from '#shared/registration/prepared'
 import type { Carry, RouteView } from '#shared/route/responses'
 import { changesText, changeText } from '#shared/route/texts'
+import { count } from '#shared/words'
 
 /** What can be changed of the record on screen, and what is said when it was, when it waits and when it was refused. */
 export const useChanges = defineStore('changes', () => {
@@ -84,6 +87,7 @@ export const useChanges = defineStore('changes', () => {
   /** Shows the change at once, sends it, and says what came of it. */
   async function changeRoute(change: RouteChange): Promise<boolean> {
     const { id, version } = student.picture!.route
+    if (student.isSuggesting) return suggest(id, version, change)
     return said({ kind: 'route', route: id, change }, version, `done${leftPicked(change)}`, change, true)
   }
 
@@ -107,6 +111,43 @@ export const useChanges = defineStore('changes', () => {
     if (outcome.is === 'waits') notice.say(`${text}: it waits for the connection.`)
     else if (undo) notice.say(`${text}: ${how}.`, { title: 'Undo', act: () => stepRoute('undo') })
     else notice.say(`${text}: ${how}.`)
+    return true
+  }
+
+  /** Proposes a change to the student, in place of making it. */
+  async function suggest(route: number | null, seen: number, change: RouteChange): Promise<boolean> {
+    const outcome = await send({ kind: 'suggest', route, change, why: null, ...byMe() }, seen)
+    if (outcome.is === 'refused') return false
+    const text = changeText(change, college.shortTerm)
+    if (outcome.is === 'waits') notice.say(`Suggestion: ${text}. It waits for the connection.`)
+    else {
+      const { suggestion } = outcome.answer as { suggestion: number }
+      notice.say(`Suggested: ${text}.`, {
+        title: 'Take it back',
+        act: () => make({ kind: 'withdrawSuggestion', suggestion })
+      })
+    }
+    return true
+  }
+
+  /** Accepts or declines suggestions for the route on screen; what could not be accepted is said. */
+  async function answerSuggestions(
+    suggestions: number[],
+    answer: 'accepted' | 'declined',
+    words: string | null = null
+  ): Promise<boolean> {
+    const { id, version } = student.picture!.route
+    const change: Change = { kind: 'answerSuggestions', route: id, suggestions, answer, words, ...byMe() }
+    const outcome = await send(change, version)
+    if (outcome.is === 'refused') return false
+    if (outcome.is === 'waits') sayWaits(change)
+    else {
+      const { gone, made } = outcome.answer as SuggestionsAnswer
+      const left = gone.length ? ` ${gone.length} could not be made and still wait.` : ''
+      const text = `${count(suggestions.length - gone.length, 'suggestion')} ${answer}.${left}`
+      if (made) notice.say(text, { title: 'Undo the last', act: () => stepRoute('undo') })
+      else notice.say(text)
+    }
     return true
   }
 
@@ -179,6 +220,14 @@ export const useChanges = defineStore('changes', () => {
     settleThread: (thread: number, settled: boolean) =>
       make({ kind: 'settleThread', thread, settled, ...byMe() }),
     readThread: (thread: number, upTo: number) => make({ kind: 'readThread', thread, upTo }),
+    answerSuggestions,
+    explainSuggestion: (suggestion: number, why: string | null) =>
+      make({ kind: 'explainSuggestion', suggestion, why }),
+    withdrawSuggestion: (suggestion: number) => make({ kind: 'withdrawSuggestion', suggestion }),
+    makeAppointment: (said: AppointmentSaid) => make({ kind: 'makeAppointment', said }),
+    changeAppointment: (appointment: number, said: AppointmentAct) =>
+      make({ kind: 'changeAppointment', appointment, said, by: session.who!.name }),
+    recordTalk: (said: TalkRecordSaid) => make({ kind: 'recordTalk', said }),
     addAgreed: (said: AgreedSaid) => make({ kind: 'addAgreed', said }),
     tickAgreed: (line: number, done: boolean) => make({ kind: 'tickAgreed', line, done, ...byMe() }),
     dropAgreed: (line: number) => make({ kind: 'dropAgreed', line }),

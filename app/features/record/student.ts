@@ -1,8 +1,8 @@
 import type { TermCode } from '#core/ids'
 import type { News } from '#shared/news/responses'
-import { settledWith, shownWith, isSettledByItself } from '#shared/record/changes'
+import { settledWith, shownWith, isSettledByItself } from '#shared/record/shownChanges'
 import type { StudentView } from '#shared/record/responses'
-import { readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'
+import { READ_KEYS, readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'
 import { shareStructure } from '#shared/structuralSharing'
 import { aboutThem } from '#shared/voice'
 
@@ -80,6 +80,7 @@ export const useStudent = defineStore('student', () => {
     wanted = undefined
     view.value = undefined
     shown.value = undefined
+    suggests.value = false
     chosen.value = undefined
     failure.value = undefined
     notice.close()
@@ -164,10 +165,18 @@ export const useStudent = defineStore('student', () => {
   const own = computed(() => picture.value?.relation === 'self')
   /** A sentence written to the student, as whoever looks has to read it. */
   const say = (text: string): string => (own.value || !picture.value ? text : aboutThem(text))
-  /** Whether the person who looks may change the route. */
-  const mayEditRoute = computed(
+  /** Whether the person who looks may change the route itself. */
+  const mayChangeRoute = computed(
     () => own.value || (picture.value?.relation === 'programAdvisor' && picture.value.route.advisorMayEdit)
   )
+  /** Whether they may suggest changes of it, and whether that is what they do now. */
+  const maySuggest = computed(
+    () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'supportAdvisor'
+  )
+  const suggests = ref(false)
+  const isSuggesting = computed(() => maySuggest.value && suggests.value)
+  /** Whether the route's tools are at hand: for changes, or for suggestions of them. */
+  const mayEditRoute = computed(() => mayChangeRoute.value || isSuggesting.value)
   /** Whether the person who looks may grant exceptions. */
   const mayGrant = computed(
     () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'registrar'
@@ -185,6 +194,10 @@ export const useStudent = defineStore('student', () => {
     chooseTerm,
     coming,
     own,
+    mayChangeRoute,
+    maySuggest,
+    suggests,
+    isSuggesting,
     mayEditRoute,
     mayGrant,
     load,
@@ -199,11 +212,6 @@ export const useStudent = defineStore('student', () => {
   }
 })
 
-/** Whether two pictures differ at most in the version of the route. */
-function readsAlike(a: StudentView, b: StudentView): boolean {
-  const keys = Object.keys(b) as (keyof StudentView)[]
-  const light = new Set<keyof StudentView>(['routes', 'marks', 'termNotes', 'habits', 'calendarKey'])
-  return keys.every(
-    (key) => light.has(key) || (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key])
-  )
-}
+/** Whether all that is read of two pictures is the same. */
+const readsAlike = (a: StudentView, b: StudentView): boolean =>
+  READ_KEYS.every((key) => (key === 'route' ? a.route.courses === b.route.courses : a[key] === b[key]))

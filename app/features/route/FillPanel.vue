@@ -155,11 +155,8 @@ async function accept() {
     <template v-if="filling.proposal && some">
       <div class="wishes">
         <v-btn variant="flat" color="primary" :disabled="!filling.kept.size" @click="accept">
-          {{
-            filling.kept.size === all
-              ? `Take all ${count(all, 'course')}`
-              : `Take ${filling.kept.size} of ${all}`
-          }}
+          {{ student.isSuggesting ? 'Suggest' : 'Take' }}
+          {{ filling.kept.size === all ? `all ${count(all, 'course')}` : `${filling.kept.size} of ${all}` }}
         </v-btn>
         <v-btn @click="close">Discard</v-btn>
         <span class="quiet small">Uncheck what you do not want; the board above shows what is left.</span>
@@ -202,7 +199,6 @@ async function accept() {
         </fieldset>
       </div>
     </template>
-    <p v-if="!student.own" class="quiet small">Only the student can take a proposal onto the route.</p>
   </section>
 </template>
 

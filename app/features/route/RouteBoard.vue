@@ -2,14 +2,12 @@
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { count } from '#shared/words'
-import { NEED_STATES } from '#shared/degree/texts'
-import { resultText } from '#shared/route/texts'
 import type { BoardCourse, BoardRow } from './useRouteBoard'
+import { walk } from './boardFocus'
 
 /** Requirement areas down, terms across: read a column for a term, a row for a requirement. */
 const emit = defineEmits<{ need: [result: NeedResult, term?: string]; replace: [course: BoardCourse] }>()
 const student = useStudent()
-const college = useCollege()
 const unfolded = ref(false)
 /** The least widths of the columns. */
 const [AREA_PX, TERM_PX] = [164, 114]
@@ -17,6 +15,8 @@ const { rows, terms, behind, summers, slack } = useRouteBoard(unfolded)
 const run = useTermRun()
 const panel = useCoursePanel()
 const board = ref<HTMLElement>()
+const sheet = ref<HTMLElement>()
+const suggestions = useSuggestions()
 const { lifted, reasons, spoken, lift, leave, step, putDown, move, edit, remove, reasonIn, future } =
   useLift(terms)
 /** The course under the pointer or with the focus: what it needs and what waits for it light up. */
@@ -65,16 +65,6 @@ async function dropIn(what: string, term: string) {
 const inTerm = (row: BoardRow, term: string) => row.courses.filter((c) => c.attempt.term === term)
 const behindOf = (row: BoardRow) => row.courses.filter((c) => behind.value.isBehind(c.attempt))
 const notPlaced = computed(() => rows.value.reduce((sum, row) => sum + (row.area?.amounts.needed ?? 0), 0))
-const short = (row: BoardRow) => {
-  const { earned, gradesDue, underWay } = row.area!.amounts
-  return `${earned}+${gradesDue + underWay} / ${row.area!.credits}`
-}
-function stateWords(row: BoardRow): string {
-  const { amounts, state, needs } = row.area!
-  if (amounts.needed) return `${amounts.needed} cr needed`
-  const word = NEED_STATES[state]
-  return !row.courses.length && needs.some((n) => n.evidence.length) ? `${word} by courses above` : word
-}
 
 function onKey(event: KeyboardEvent) {
   const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
@@ -90,7 +80,7 @@ function onKey(event: KeyboardEvent) {
   if (side || event.key === 'ArrowDown' || event.key === 'ArrowUp') {
     // The menu of a course would open on the same key.
     event.stopPropagation()
-    if (walk(event.key)) event.preventDefault()
+    if (board.value && walk(board.value, event.key)) event.preventDefault()
   }
 }
 async function drop() {
@@ -98,26 +88,6 @@ async function drop() {
   await putDown()
   await nextTick()
   board.value?.querySelector<HTMLElement>(`[data-course="${course}"]`)?.focus()
-}
-
-/** Moves the focus to the nearest course in that direction. */
-function walk(key: string): boolean {
-  const here = document.activeElement as HTMLElement | null
-  if (!here || !board.value?.contains(here)) return false
-  const from = here.getBoundingClientRect()
-  const center = (r: DOMRect) => [r.left + r.width / 2, r.top + r.height / 2] as const
-  const [x, y] = center(from)
-  let best: { element: HTMLElement; far: number } | undefined
-  for (const element of board.value.querySelectorAll<HTMLElement>('td button')) {
-    const [ox, oy] = center(element.getBoundingClientRect())
-    const along = { ArrowLeft: x - ox, ArrowRight: ox - x, ArrowUp: y - oy, ArrowDown: oy - y }[key]!
-    const across = key === 'ArrowLeft' || key === 'ArrowRight' ? Math.abs(oy - y) : Math.abs(ox - x)
-    if (along < 8) continue
-    const far = along + across * 3
-    if (!best || far < best.far) best = { element, far }
-  }
-  best?.element.focus()
-  return best !== undefined
 }
 </script>
 
@@ -131,131 +101,116 @@ function walk(key: string): boolean {
     @mouseleave="looked = undefined"
   >
     <p class="visually-hidden" aria-live="assertive">{{ spoken }}</p>
-    <table :style="{ minWidth: `${AREA_PX + TERM_PX * (terms.length + 2)}px` }">
-      <caption class="visually-hidden">
-        Requirement areas by term. Arrow keys move, space lifts a planned course, Enter opens its menu.
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col" class="corner">
-            <label class="small"><v-checkbox-btn v-model="summers" /> summers</label>
-          </th>
-          <th scope="col">
-            <button class="display fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">
-              {{ unfolded ? 'Brought in' : 'Behind you' }}
-            </button>
-            <span class="quiet small block"
-              >{{ unfolded ? '' : `${count(behind.terms, 'term')} · ` }}{{ behind.credits }} cr</span
+    <div ref="sheet" class="sheet">
+      <table :style="{ minWidth: `${AREA_PX + TERM_PX * (terms.length + 2)}px` }">
+        <caption class="visually-hidden">
+          Requirement areas by term. Arrow keys move, space lifts a planned course, Enter opens its menu.
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col" class="corner">
+              <label class="small"><v-checkbox-btn v-model="summers" /> summers</label>
+            </th>
+            <th scope="col">
+              <button class="display fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">
+                {{ unfolded ? 'Brought in' : 'Behind you' }}
+              </button>
+              <span class="quiet small block"
+                >{{ unfolded ? '' : `${count(behind.terms, 'term')} · ` }}{{ behind.credits }} cr</span
+              >
+              <span v-if="unfolded || behind.terms" class="quiet small block">{{
+                unfolded ? 'fold past terms' : 'show by term'
+              }}</span>
+            </th>
+            <th
+              v-for="t in terms"
+              :key="t.term.code"
+              scope="col"
+              :class="{ coming: t.term.code === student.coming?.code, gone: t.phase === 'past' }"
             >
-            <span v-if="unfolded || behind.terms" class="quiet small block">{{
-              unfolded ? 'fold past terms' : 'show by term'
-            }}</span>
-          </th>
-          <th
-            v-for="t in terms"
-            :key="t.term.code"
-            scope="col"
-            :class="{ coming: t.term.code === student.coming?.code, gone: t.phase === 'past' }"
+              <RouteTermHead :at="t" />
+            </th>
+            <th scope="col">
+              <span class="display">Not placed</span>
+              <span class="quiet small block">{{ notPlaced }} cr needed</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="row in rows"
+            :key="row.key"
+            :class="[`hue-${row.hue.hue}`, { doubled: row.hue.doubled }]"
           >
-            <span class="display">{{ college.shortTerm(t.term.code) }}</span>
-            <span class="quiet small">{{ t.note }}</span>
-            <span v-if="t.result" class="small block">{{ resultText(t.result) }}</span>
-            <span v-else class="load">
-              <span class="track" aria-hidden="true">
-                <span
-                  :class="{ over: t.load > t.most }"
-                  :style="{ width: `${Math.min(100, (100 * t.load) / t.most)}%` }"
-                />
-              </span>
-              <span :class="{ stops: t.load > t.most }">{{ t.load }} cr</span>
-            </span>
-            <span
-              class="small block"
-              :class="t.hoursMost !== undefined && t.hours > t.hoursMost ? 'stops' : 'quiet'"
-              >{{ t.hours }}{{ t.hoursMost === undefined ? '' : ` of ${t.hoursMost}` }} h study a week</span
+            <th scope="row">
+              <RouteRowHead :row="row" />
+            </th>
+            <td class="behind">
+              <button
+                v-for="c in behindOf(row)"
+                :key="c.attempt.key"
+                class="mini"
+                @click="panel.open(c.attempt.course)"
+              >
+                <CourseChip :attempt="c.attempt" :hue="row.hue.hue" />
+              </button>
+            </td>
+            <RouteCell
+              v-for="t in terms"
+              :key="t.term.code"
+              :class="{
+                coming: t.term.code === student.coming?.code,
+                legal: lifted?.row === row.key && t.plannable && !reasons.get(t.term.code),
+                illegal: lifted?.row === row.key && reasons.get(t.term.code),
+                over: lifted?.row === row.key && lifted.over === t.term.code
+              }"
+              @over="$event && hover(t.term.code)"
+              @dropped="dropIn($event, t.term.code)"
             >
-            <TermNote v-if="t.phase !== 'past'" :term="t.term" />
-            <TalkPins is="term" :about="[t.term.code]" />
-          </th>
-          <th scope="col">
-            <span class="display">Not placed</span>
-            <span class="quiet small block">{{ notPlaced }} cr needed</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in rows" :key="row.key" :class="[`hue-${row.hue.hue}`, { doubled: row.hue.doubled }]">
-          <th scope="row">
-            <span class="area">
-              <span class="display">{{ row.title }}</span>
-              <span v-if="row.area" class="quiet small">{{ short(row) }}</span>
-            </span>
-            <template v-if="row.area">
-              <AreaBar :amounts="row.area.amounts" :credits="row.area.credits" :hue="row.hue.hue" />
-              <span class="quiet small">{{ stateWords(row) }}</span>
-              <TalkPins is="need" :about="row.area.needs.map((one) => one.need.id)" />
-            </template>
-            <span v-else class="quiet small">counts toward nothing</span>
-          </th>
-          <td class="behind">
-            <button
-              v-for="c in behindOf(row)"
-              :key="c.attempt.key"
-              class="mini"
-              @click="panel.open(c.attempt.course)"
-            >
-              <CourseChip :attempt="c.attempt" :hue="row.hue.hue" />
-            </button>
-          </td>
-          <RouteCell
-            v-for="t in terms"
-            :key="t.term.code"
-            :class="{
-              coming: t.term.code === student.coming?.code,
-              legal: lifted?.row === row.key && t.plannable && !reasons.get(t.term.code),
-              illegal: lifted?.row === row.key && reasons.get(t.term.code),
-              over: lifted?.row === row.key && lifted.over === t.term.code
-            }"
-            @over="$event && hover(t.term.code)"
-            @dropped="dropIn($event, t.term.code)"
-          >
-            <RouteCourse
-              v-for="c in inTerm(row, t.term.code)"
-              :key="c.attempt.key"
-              :course="c"
-              :hue="row.hue.hue"
-              :run="run"
-              :lifted="lifted?.course.attempt.key === c.attempt.key"
-              :linked="linked.has(c.attempt.course)"
-              :terms="future"
-              :reason-in="(term) => reasonIn(c, term)"
-              @move="move(c, $event)"
-              @remove="remove(c)"
-              @replace="emit('replace', c)"
-              @lift="lift(c, row.key)"
-              @drag="drag($event, c, row.key)"
-              @edit="edit(c, $event)"
-            />
-            <span v-if="lifted?.row === row.key && reasons.get(t.term.code)" class="reason">{{
-              reasons.get(t.term.code)
-            }}</span>
-            <span v-else-if="lifted?.row === row.key && lifted.over === t.term.code" class="reason">{{
-              dragging ? 'here' : 'here, with space'
-            }}</span>
-          </RouteCell>
-          <td class="open">
-            <RouteNeed
-              v-for="need in row.open"
-              :key="need.need.id"
-              :result="need"
-              @open="emit('need', need)"
-              @drag="drag"
-            />
-            <span v-if="row.area && !row.open.length" class="quiet">–</span>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+              <RouteCourse
+                v-for="c in inTerm(row, t.term.code)"
+                :key="c.attempt.key"
+                :course="c"
+                :hue="row.hue.hue"
+                :run="run"
+                :lifted="lifted?.course.attempt.key === c.attempt.key"
+                :linked="linked.has(c.attempt.course)"
+                :terms="future"
+                :reason-in="(term) => reasonIn(c, term)"
+                @move="move(c, $event)"
+                @remove="remove(c)"
+                @replace="emit('replace', c)"
+                @lift="lift(c, row.key)"
+                @drag="drag($event, c, row.key)"
+                @edit="edit(c, $event)"
+              />
+              <RouteGhost
+                v-for="ghost in suggestions.ghostsIn(row.key, t.term.code)"
+                :key="`${ghost.placed.suggestion.id} ${ghost.course}`"
+                :ghost="ghost"
+              />
+              <span v-if="lifted?.row === row.key && reasons.get(t.term.code)" class="reason">{{
+                reasons.get(t.term.code)
+              }}</span>
+              <span v-else-if="lifted?.row === row.key && lifted.over === t.term.code" class="reason">{{
+                dragging ? 'here' : 'here, with space'
+              }}</span>
+            </RouteCell>
+            <td class="open">
+              <RouteNeed
+                v-for="need in row.open"
+                :key="need.need.id"
+                :result="need"
+                @open="emit('need', need)"
+                @drag="drag"
+              />
+              <span v-if="row.area && !row.open.length" class="quiet">–</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <SuggestionArrows :sheet="sheet" />
+    </div>
     <p class="chain quiet small">{{ chainText || 'Point at a planned course to see its chain.' }}</p>
   </div>
 </template>
@@ -271,6 +226,11 @@ function walk(key: string): boolean {
 }
 .board {
   overflow-x: auto;
+}
+.sheet {
+  position: relative;
+  width: fit-content;
+  min-width: 100%;
 }
 table {
   border-collapse: collapse;
@@ -316,13 +276,6 @@ tbody th {
     inset 4px 0 0 var(--card),
     inset 6px 0 0 var(--hue);
 }
-.area {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 0 6px;
-  margin-bottom: 3px;
-}
 .block {
   display: block;
 }
@@ -331,28 +284,6 @@ tbody th {
 }
 .fold:hover {
   text-decoration: underline;
-}
-.load {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  font-size: 12.5px;
-}
-.track {
-  flex: 1;
-  max-width: 90px;
-  height: 6px;
-  border-radius: 3px;
-  background: var(--shade);
-  overflow: hidden;
-}
-.track span {
-  display: block;
-  height: 100%;
-  background: var(--dusk);
-}
-.track .over {
-  background: var(--rowan);
 }
 .gone {
   background: var(--shade);

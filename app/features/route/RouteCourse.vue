@@ -32,6 +32,11 @@ const noteText = ref('')
 const may = computed(
   () => student.mayEditRoute && props.course.attempt.status === 'planned' && !filling.proposal
 )
+const suggestions = useSuggestions()
+/** Suggestions that would change something here. */
+const touched = computed(() =>
+  suggestions.touchedAt(`${props.course.attempt.course}@${props.course.attempt.term}`)
+)
 const place = ref<HTMLElement>()
 useDragged(
   place,
@@ -64,12 +69,21 @@ function saveNote() {
 </script>
 
 <template>
-  <div ref="place">
+  <div
+    ref="place"
+    :class="{ touched: touched.length }"
+    :data-place="`${course.attempt.course}@${course.attempt.term}`"
+  >
     <v-menu v-model="open" :disabled="!may" location="bottom start" :close-on-content-click="true">
       <template #activator="{ props: menu }">
         <button
           class="course"
-          :class="{ lifted, linked, proposed: course.proposed }"
+          :class="{
+            lifted,
+            linked,
+            proposed: course.proposed,
+            struck: touched.some((one) => one.as === 'goes')
+          }"
           v-bind="may ? menu : {}"
           :data-course="course.attempt.course"
           @keydown="onKey"
@@ -120,6 +134,7 @@ function saveNote() {
         <v-bare-btn role="menuitem" @click="emit('remove')">Take off the route</v-bare-btn>
       </div>
     </v-menu>
+    <SuggestionPin v-for="one in touched" :key="one.placed.suggestion.id" :placed="one.placed" />
     <TalkPins is="course" :about="[course.attempt.course]" />
     <form v-if="noting" class="note" @submit.prevent="saveNote" @keydown.esc.stop="noting = false">
       <v-text-field
@@ -139,6 +154,19 @@ function saveNote() {
   display: block;
   width: 100%;
   border-radius: 6px;
+}
+.touched {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 3px;
+}
+.touched > .course {
+  flex: 1;
+  min-width: 0;
+}
+.course.struck :deep(.top) {
+  text-decoration: line-through 2px var(--ember);
 }
 .course.lifted {
   opacity: 0.5;

@@ -10,12 +10,13 @@ const college = useCollege()
 const { rows, terms } = useRouteBoard(ref(true))
 const { move, edit, remove, reasonIn, future } = useLift(terms)
 const run = useTermRun()
+const suggestions = useSuggestions()
 const shown = ref(student.coming?.code ?? 'open')
 const term = computed(() => terms.value.find((t) => t.term.code === shown.value))
 const here = computed(() =>
   rows.value
     .map((row) => ({ row, courses: row.courses.filter((c) => c.attempt.term === shown.value) }))
-    .filter((r) => r.courses.length)
+    .filter(({ row, courses }) => courses.length || suggestions.ghostsIn(row.key, shown.value).length)
 )
 </script>
 
@@ -53,6 +54,11 @@ const here = computed(() =>
           @remove="remove(c)"
           @replace="emit('replace', c)"
           @edit="edit(c, $event)"
+        />
+        <RouteGhost
+          v-for="ghost in suggestions.ghostsIn(row.key, shown)"
+          :key="`${ghost.placed.suggestion.id} ${ghost.course}`"
+          :ghost="ghost"
         />
       </section>
       <p v-if="!here.length" class="quiet">Nothing is placed in {{ college.termName(shown) }}.</p>

@@ -114,7 +114,12 @@ export const useFilling = defineStore('filling', () => {
   async function accept(): Promise<void> {
     const chosen = (proposal.value?.courses ?? []).filter((one) => kept.value.has(keyOf(one.planned)))
     const added = chosen.map(({ planned }) => ({ kind: 'add' as const, planned }))
-    if (added.length && !(await changes.changeRoute({ kind: 'several', changes: added }))) return
+    // A suggestion for each term: it is answered by itself.
+    const terms = student.isSuggesting ? [...new Set(added.map((one) => one.planned.term))] : [undefined]
+    for (const term of terms) {
+      const part = added.filter((one) => term === undefined || one.planned.term === term)
+      if (part.length && !(await changes.changeRoute({ kind: 'several', changes: part }))) return
+    }
     leave()
   }
   return { search, proposal, kept, ended, preview, start, suggest, choose, stop, leave, toggle, accept }

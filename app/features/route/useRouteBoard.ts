@@ -55,6 +55,7 @@ export function useRouteBoard(past = ref(false)) {
   const college = useCollege()
   const { hues } = useHues()
   const filling = useFilling()
+  const suggestions = useSuggestions()
   const summers = ref(false)
   /** With what is kept of a proposal, while there is one. */
   const reading = computed(() => filling.preview ?? student.reading)
@@ -134,7 +135,7 @@ export function useRouteBoard(past = ref(false)) {
         placedByOffice: false
       })
     )
-    if (outside.length || repeats.length) {
+    if (outside.length || repeats.length || suggestions.hasOutside) {
       const hue = { hue: OUTSIDE_HUE, doubled: false }
       found.push({
         key: 'outside',

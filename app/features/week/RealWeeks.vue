@@ -45,6 +45,7 @@ function inWeek(list: readonly Section[]): Section[] {
     return [{ ...section, half: 'full' as const, meetings }]
   })
 }
+const appointmentsOn = useAppointmentsOn()
 const agenda = computed(() => {
   const classes = classesBetween(
     [...props.held, ...props.picked],
@@ -53,8 +54,13 @@ const agenda = computed(() => {
     standing.holidays
   )
   return days.value
-    .map((day) => ({ day, classes: classes.filter((one) => one.day === day), free: whyFree(day) }))
-    .filter((one) => one.classes.length || (one.free && weekdayOf(one.day) <= 5))
+    .map((day) => ({
+      day,
+      classes: classes.filter((one) => one.day === day),
+      appointments: appointmentsOn(isoDate(day)),
+      free: whyFree(day)
+    }))
+    .filter((one) => one.classes.length || one.appointments.length || (one.free && weekdayOf(one.day) <= 5))
 })
 const move = (by: number) => (monday.value = mondays.value[number.value - 1 + by] ?? monday.value)
 </script>
@@ -88,6 +94,10 @@ const move = (by: number) => (monday.value = mondays.value[number.value - 1 + by
           <span class="quiet">{{ meeting.room ?? college.campusName(meeting.campus) }}</span>
         </li>
       </ul>
+      <p v-for="meeting in one.appointments" :key="meeting.id" class="meets">
+        <span class="when">{{ meeting.time }}</span> {{ meeting.advisor.name }}
+        <span class="quiet">{{ meeting.place }}</span>
+      </p>
     </li>
     <li v-if="!agenda.length" class="quiet">No classes in this week.</li>
   </ol>
@@ -123,6 +133,11 @@ const move = (by: number) => (monday.value = mondays.value[number.value - 1 + by
 .agenda ul li {
   display: flex;
   gap: 10px;
+}
+.meets {
+  display: flex;
+  gap: 10px;
+  margin: 0;
 }
 .when {
   flex: 0 0 92px;

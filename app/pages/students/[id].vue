@@ -19,6 +19,11 @@ const relation = computed(
       student.picture?.relation ?? 'self'
     ]
 )
+/** What whoever looks may do here, beside reading. */
+const may = computed(() => {
+  const acts = [...(student.maySuggest ? ['suggest'] : []), ...(student.mayGrant ? ['grant exceptions'] : [])]
+  return `you read${acts.length ? ` and may ${acts.join(' and ')}` : ' here'}, the student plans`
+})
 </script>
 
 <template>
@@ -28,12 +33,7 @@ const relation = computed(
         >Viewing <strong>{{ student.picture.student.name }}</strong>, as
         {{ relation === 'registrar' ? 'the registrar' : `their ${relation}` }} ·
         {{ student.picture.programs[0]?.spec.title }},
-        {{ STANDING_WORDS[student.picture.student.standing] }} ·
-        {{
-          student.mayGrant
-            ? 'you read here and grant exceptions, the student plans'
-            : 'you read here, the student plans'
-        }}</span
+        {{ STANDING_WORDS[student.picture.student.standing] }} · {{ may }}</span
       >
       <NuxtLink :to="session.home" class="textlink"
         >Back to the {{ relation === 'registrar' ? 'terms' : 'desk' }}</NuxtLink

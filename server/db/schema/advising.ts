@@ -12,8 +12,10 @@ import {
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
-import type { Refusal, SignOffCondition } from '#core/findings'
+import type { PlannedCourse } from '#core/degree'
+import type { Refusal, RouteChange, SignOffCondition } from '#core/findings'
 import { PERMISSION_KINDS } from '#core/week'
+import { SUGGESTION_STATES } from '#shared/advising/suggestions'
 import { AGREED_BY, THREAD_SUBJECTS } from '#shared/advising/talk'
 import { term } from './calendar'
 import { course } from './catalog'
@@ -177,6 +179,8 @@ export const thread = mysqlTable(
     about: mysqlEnum(THREAD_SUBJECTS).notNull(),
     /** The course, term, need or section; nothing of the whole route. */
     aboutKey: varchar({ length: 80 }),
+    /** Its number in the talk, where it has one: among matters and suggestions of the student. */
+    number: int(),
     /** Among advisors: it is no part of what is sent to the student. */
     advisorsOnly: boolean().notNull().default(false),
     settledAt: instant(),
@@ -185,6 +189,7 @@ export const thread = mysqlTable(
   (t) => [
     index('thread_student').on(t.studentId),
     check('thread_about', sql`(${t.about} = 'route') = (${t.aboutKey} is null)`),
+    check('thread_number', sql`(${t.number} is null) = ${t.advisorsOnly}`),
     check('thread_settled', sql`(${t.settledAt} is null) = (${t.settledById} is null)`)
   ]
 )
@@ -220,6 +225,43 @@ export const threadRead = mysqlTable(
       .references(() => remark.id)
   },
   (t) => [primaryKey({ columns: [t.accountId, t.threadId] })]
+)
+
+/** A change of a route that an advisor proposes; the student accepts it or not. */
+export const suggestion = mysqlTable(
+  'suggestion',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    routeId: int()
+      .notNull()
+      .references(() => route.id),
+    byId: int()
+      .notNull()
+      .references(() => account.id),
+    at: instant().notNull(),
+    /** Its number in the talk. */
+    number: int().notNull(),
+    change: json().$type<RouteChange>().notNull(),
+    /** What was planned of its courses when it was made. */
+    before: json().$type<PlannedCourse[]>().notNull(),
+    why: varchar({ length: 400 }),
+    state: mysqlEnum(SUGGESTION_STATES).notNull(),
+    answeredById: int().references(() => account.id),
+    answeredAt: instant(),
+    /** What was said with the answer. */
+    words: varchar({ length: 400 })
+  },
+  (t) => [
+    index('suggestion_student').on(t.studentId),
+    check(
+      'suggestion_answered',
+      sql`(${t.state} in ('accepted', 'declined')) = (${t.answeredById} is not null)`
+    ),
+    check('suggestion_at', sql`(${t.answeredById} is null) = (${t.answeredAt} is null)`)
+  ]
 )
 
 /** What was agreed in a talk: what, who, by when. */

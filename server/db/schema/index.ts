@@ -1,4 +1,5 @@
 export * from './advising'
+export * from './appointments'
 export * from './calendar'
 export * from './catalog'
 export * from './institution'

@@ -4,6 +4,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
+import { nextNumber } from './numbers'
 import { lockStudent } from '#server/features/record/lock'
 import type { ActorContext } from '#server/features/route/route'
 import type { Relation } from '#server/http/access'
@@ -52,10 +53,11 @@ export async function readTalk(
     (row) => row.remark.threadId
   )
   return threads.map(
-    ({ thread: { id, about, aboutKey, advisorsOnly, settledAt }, settledBy, read }): Thread => {
+    ({ thread: { id, number, about, aboutKey, advisorsOnly, settledAt }, settledBy, read }): Thread => {
       const own = remarks.get(id) ?? []
       return {
         id,
+        number,
         about: { is: about, key: aboutKey },
         advisorsOnly,
         settled: settledBy && settledAt ? { by: settledBy, at: settledAt.getTime() } : null,
@@ -134,7 +136,13 @@ async function beginThread(
   student: StudentId,
   { about, advisorsOnly }: Extract<RemarkSaid, { to: 'matter' }>
 ) {
-  const values = { studentId: student, about: about.is, aboutKey: about.key, advisorsOnly }
+  const values = {
+    studentId: student,
+    number: advisorsOnly ? null : await nextNumber(tx, student),
+    about: about.is,
+    aboutKey: about.key,
+    advisorsOnly
+  }
   const [made] = await tx.insert(t.thread).values(values).$returningId()
   return { id: made!.id, settledAt: null, ...values }
 }

@@ -1,5 +1,5 @@
 /** Mails: sent in their order of need, each taken by one server at a time, and read by those they are for. */
-import { asc, desc, eq, lte } from 'drizzle-orm'
+import { and, asc, desc, eq, lte } from 'drizzle-orm'
 import { all, inTransaction, type Database, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { Post } from '#server/gateways/post'
@@ -29,12 +29,16 @@ function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<b
       .for('update', { skipLocked: true })
     if (!due) return false
     const [of] = await tx
-      .select({ event: t.eventLog, to: t.account.mail })
+      .select({ event: t.eventLog, to: t.account.mail, own: t.student.id })
       .from(t.mail)
       .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
       .innerJoin(t.account, eq(t.account.id, t.mail.accountId))
+      .leftJoin(
+        t.student,
+        and(eq(t.student.id, t.eventLog.studentId), eq(t.student.accountId, t.mail.accountId))
+      )
       .where(eq(t.mail.id, due.id))
-    const told = mailOf(of!.event as MailedEvent, shelf)
+    const told = mailOf(of!.event as MailedEvent, shelf, of!.own !== null)
     const sent =
       told && of!.to
         ? await post.send({ reference: `ridgeway-mail-${due.id}`, to: of!.to, ...told }).then(
@@ -63,14 +67,18 @@ function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<b
 /** Somebody's mails, the newest first. */
 export async function readMails(db: Reader, account: number, shelf: Shelf): Promise<MailView[]> {
   const rows = await db
-    .select({ id: t.mail.id, state: t.mail.state, event: t.eventLog })
+    .select({ id: t.mail.id, state: t.mail.state, event: t.eventLog, own: t.student.id })
     .from(t.mail)
     .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+    .leftJoin(
+      t.student,
+      and(eq(t.student.id, t.eventLog.studentId), eq(t.student.accountId, t.mail.accountId))
+    )
     .where(eq(t.mail.accountId, account))
     .orderBy(desc(t.mail.id))
     .limit(100)
-  return rows.flatMap(({ id, state, event }) => {
-    const told = mailOf(event as MailedEvent, shelf)
+  return rows.flatMap(({ id, state, event, own }) => {
+    const told = mailOf(event as MailedEvent, shelf, own !== null)
     return told ? [{ id, at: event.at.getTime(), state, ...told }] : []
   })
 }

@@ -167,6 +167,7 @@ export const advisorRows = (db: Reader, ids: number[]) =>
   db
     .select({
       studentId: t.advising.studentId,
+      id: t.advisor.id,
       purpose: t.advising.purpose,
       name: t.account.name,
       kind: t.advisor.kind,

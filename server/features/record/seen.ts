@@ -84,6 +84,11 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   agreed: advisors<StudentView['agreed']>([]),
   // Read for whoever asks; among advisors or not.
   talk: advisors<StudentView['talk']>([]),
+  // Read for whoever asks, with their routes.
+  suggestions: advisors<StudentView['suggestions']>([]),
+  // Read for whoever asks; to an advisor their own.
+  appointments: advisors<StudentView['appointments']>([]),
+  talkRecords: advisors<StudentView['talkRecords']>([]),
   termNotes: advisors<StudentView['termNotes']>([]),
   marks: nobodyElse<StudentView['marks']>([]),
   habits: nobodyElse<StudentView['habits']>({ wishes: [], travelHolds: false }),

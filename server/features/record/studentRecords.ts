@@ -180,7 +180,8 @@ export async function readStudentRecords(
         howToLift
       })),
       accounts: accounts.get(s.id) ?? [],
-      advisors: (advisors.get(s.id) ?? []).map(({ name, kind, purpose, office, mail, phone, hours }) => ({
+      advisors: (advisors.get(s.id) ?? []).map(({ id, name, kind, purpose, office, mail, phone, hours }) => ({
+        id,
         name,
         kind,
         purpose,

@@ -123,7 +123,7 @@ export async function changeRoute(
   body: { route: number | null; version: number; change: RouteChange }
 ): Promise<RouteAnswer> {
   const route = await lockCurrent(tx, at, body)
-  return write(tx, at, route, body.change, { kind: 'do', of: null })
+  return makeChange(tx, at, route, body.change)
 }
 
 /** Takes the last change back, or makes the one taken back last again. */
@@ -136,7 +136,7 @@ export async function stepRoute(
   const found = historyOf(await stepsOf(tx, route.id))[body.step]
   if (!found) throw new Refused(409, 'nothingTo', `There is nothing to ${body.step} on this route.`)
   const change = body.step === 'undo' ? inverse(found.change) : found.change
-  return write(tx, at, route, change, { kind: body.step, of: found.version })
+  return makeChange(tx, at, route, change, { kind: body.step, of: found.version })
 }
 
 /** Makes the route what it was after an earlier version; as a change of its own, so that it can be undone. */
@@ -154,7 +154,7 @@ export async function returnTo(
     ...added.map((planned) => ({ kind: 'add' as const, planned }))
   ]
   if (!changes.length) throw new Refused(422, 'nothingChanged', 'The route is as it was then.')
-  return write(tx, at, route, { kind: 'several', changes }, { kind: 'do', of: null })
+  return makeChange(tx, at, route, { kind: 'several', changes })
 }
 
 /** What a route held after an earlier version: the later steps are taken back one by one. */
@@ -169,7 +169,7 @@ async function plannedAt(db: Reader, route: RouteRow, now: PlannedCourse[], vers
 }
 
 /** The same, still at the version that was seen. @throws Refused when it has moved on meanwhile. */
-async function lockCurrent(
+export async function lockCurrent(
   tx: Transaction,
   at: ActorContext,
   seen: { route: number | null; version: number }
@@ -183,19 +183,20 @@ async function lockCurrent(
   )
 }
 
-async function write(
+/** What a change would make of a route. @throws Refused when it cannot be made */
+export async function tryChange(
   tx: Transaction,
-  { who, student, now, zone }: ActorContext,
-  route: RouteRow,
+  { now, zone }: Pick<ActorContext, 'now' | 'zone'>,
+  route: Pick<RouteRow, 'id'>,
   change: RouteChange,
-  step: Pick<Step, 'kind' | 'of'>
-): Promise<RouteAnswer> {
+  kind: Step['kind'] = 'do'
+) {
   const before = await plannedOn(tx, route.id)
   const terms = new Map<string, Awaited<ReturnType<typeof termRow>>>()
   for (const code of new Set(termsTouched(change))) terms.set(code, await termRow(tx, code))
   // What is taken back goes back to where it was, also into a term that takes nothing new.
   const mayEnter = (code: string) =>
-    step.kind !== 'do' || takesPlans(datesOfTerm(terms.get(code)!), momentOf(now, zone))
+    kind !== 'do' || takesPlans(datesOfTerm(terms.get(code)!), momentOf(now, zone))
   const changed = applyChange(before, change, mayEnter)
   if (!changed.ok) {
     const { fault, of } = changed
@@ -204,19 +205,35 @@ async function write(
     throw new Refused(422, fault, CHANGE_FAULTS[fault], [{ field, message: CHANGE_FAULTS[fault] }])
   }
   const courses = await courseIds(tx, [...new Set(coursesTouched(change))])
+  const known = new Map(before.map((planned) => [placeOf(planned), planned]))
+  for (const planned of changed.courses)
+    if (known.get(placeOf(planned))?.credits !== planned.credits) await mustCarry(tx, planned)
+  return { before, after: changed.courses, made: changed.made, terms, courses }
+}
+
+const placeOf = ({ course, term }: PlannedCourse) => `${course}@${term}`
+
+/** Makes a change of a route, as a step of its history. */
+export async function makeChange(
+  tx: Transaction,
+  at: ActorContext,
+  route: RouteRow,
+  change: RouteChange,
+  step: Pick<Step, 'kind' | 'of'> = { kind: 'do', of: null }
+): Promise<RouteAnswer> {
+  const { who, student, now } = at
+  const { before, after, made, terms, courses } = await tryChange(tx, at, route, change, step.kind)
   const row = (planned: PlannedCourse) => ({
     routeId: route.id,
     courseId: courses.get(planned.course)!,
     termId: terms.get(planned.term)!.id
   })
-  const key = (planned: PlannedCourse) => `${planned.course}@${planned.term}`
-  const known = new Map(before.map((planned) => [key(planned), planned]))
-  for (const planned of changed.courses) {
-    const old = known.get(key(planned))
-    known.delete(key(planned))
+  const known = new Map(before.map((planned) => [placeOf(planned), planned]))
+  for (const planned of after) {
+    const old = known.get(placeOf(planned))
+    known.delete(placeOf(planned))
     const { credits, note, locked } = planned
     if (old?.credits === credits && old.note === note && old.locked === locked) continue
-    if (old?.credits !== credits) await mustCarry(tx, planned)
     await tx
       .insert(t.plannedCourse)
       .values({ ...row(planned), credits, note, locked })
@@ -244,7 +261,7 @@ async function write(
     version,
     kind: step.kind,
     ofVersion: step.of,
-    change: changed.made,
+    change: made,
     at: new Date(now),
     by: who.id
   })
@@ -254,13 +271,13 @@ async function write(
     student,
     action: 'route.changed',
     before: { route: route.id, version: route.version },
-    after: { route: route.id, version, change: changed.made, step: step.kind }
+    after: { route: route.id, version, change: made, step: step.kind }
   })
   const { undo, redo } = historyOf(await stepsOf(tx, route.id))
   return {
     route: route.id,
     version,
-    made: changed.made,
+    made,
     changedAt: now,
     changedBy: who.name,
     undo: undo?.change ?? null,

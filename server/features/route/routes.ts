@@ -153,6 +153,7 @@ export async function dropRoute(tx: Transaction, at: ActorContext, id: number): 
   if (route.chosen)
     throw new Refused(422, 'chosen', 'The chosen route cannot be taken away. Choose another one first.')
   const courses = await plannedOn(tx, id)
+  await tx.delete(t.suggestion).where(eq(t.suggestion.routeId, id))
   await tx.delete(t.note).where(eq(t.note.routeId, id))
   await tx.delete(t.routeStep).where(eq(t.routeStep.routeId, id))
   await tx.delete(t.plannedCourse).where(eq(t.plannedCourse.routeId, id))

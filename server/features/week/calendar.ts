@@ -2,7 +2,7 @@
  * Classes as iCalendar (RFC 5545): each meeting of a section is one event that repeats weekly on its days until its
  * last date, without the holidays, in the zone of the institution, which comes with its rules.
  */
-import ical, { ICalEventStatus } from 'ical-generator'
+import ical, { ICalAlarmType, ICalEventStatus } from 'ical-generator'
 import { DateTime } from 'luxon'
 import { tzlib_get_ical_block } from 'timezones-ical-library'
 import {
@@ -17,6 +17,19 @@ import {
 import { datesOf, type Holidays, type Section } from '#core/week'
 import { KIND_WORDS } from '#shared/words'
 
+/** An appointment as a calendar shows it. */
+export interface CalendarAppointment {
+  id: number
+  sequence: number
+  title: string
+  startsAt: Instant
+  endsAt: Instant
+  place: string
+  description: string
+  /** Invited to, and not answered. */
+  isOpen: boolean
+}
+
 export interface CalendarClass {
   section: Section
   title: string
@@ -30,7 +43,12 @@ const DAYS: Record<Weekday, string> = { 1: 'MO', 2: 'TU', 3: 'WE', 4: 'TH', 5: '
 export function classCalendar(
   name: string,
   classes: readonly CalendarClass[],
-  { zone, holidays, now }: { zone: string; holidays: Holidays; now: Instant }
+  {
+    zone,
+    holidays,
+    now,
+    appointments = []
+  }: { zone: string; holidays: Holidays; now: Instant; appointments?: readonly CalendarAppointment[] }
 ): string {
   const calendar = ical({ name, prodId: { company: 'Ridgeway', product: 'Classes', language: 'EN' } })
   const at = (date: IsoDate, minute: Minutes) =>
@@ -69,11 +87,46 @@ export function classCalendar(
       })
     })
   }
+  addAppointments(calendar, appointments, now)
   // The zone's rules stand before the first event; where there is none they are not needed.
   const text = calendar
     .toString()
     .replace('BEGIN:VEVENT', () => `${tzlib_get_ical_block(zone)[0]!}\r\nBEGIN:VEVENT`)
   return `${text}\r\n`
+}
+
+/** The appointments of an advisor. */
+export function appointmentCalendar(
+  name: string,
+  appointments: readonly CalendarAppointment[],
+  now: Instant
+): string {
+  const calendar = ical({ name, prodId: { company: 'Ridgeway', product: 'Appointments', language: 'EN' } })
+  addAppointments(calendar, appointments, now)
+  return `${calendar.toString()}\r\n`
+}
+
+const ALARM_BEFORE_S = 15 * 60
+
+/** Each is one event at instants in UTC, with an alarm; a change counts its sequence up (RFC 5545, 3.8.7.4). */
+function addAppointments(
+  calendar: ReturnType<typeof ical>,
+  appointments: readonly CalendarAppointment[],
+  now: Instant
+): void {
+  for (const { id, sequence, title, startsAt, endsAt, place, description, isOpen } of appointments)
+    calendar.createEvent({
+      id: `appointment-${id}@ridgeway`,
+      sequence,
+      stamp: new Date(now),
+      summary: title + (isOpen ? ' (to be answered)' : ''),
+      start: new Date(startsAt),
+      end: new Date(endsAt),
+      location: place,
+      description,
+      status: isOpen ? ICalEventStatus.TENTATIVE : ICalEventStatus.CONFIRMED,
+      alarms: [{ type: ICalAlarmType.display, trigger: ALARM_BEFORE_S, description: title }]
+    })
 }
 
 /** Where an event begins in a zone, its repetition ends at an instant in UTC, and what is left out is local again. */

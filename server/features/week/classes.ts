@@ -9,7 +9,7 @@ import { goingWith } from '#shared/reading'
 import type { Shelf } from '#shared/catalog/shelf'
 import { termWeek } from '#shared/week/termWeek'
 import { campusDate } from '#shared/when'
-import { classCalendar, type CalendarClass } from './calendar'
+import { classCalendar, type CalendarAppointment, type CalendarClass } from './calendar'
 
 /** Of a term: the seats that stay with the draft week, and what is picked in it. */
 function classesOf(
@@ -35,7 +35,17 @@ function classesOf(
 export function calendarOfClasses(
   picture: StudentRecord,
   shelf: Shelf,
-  { term, week, now }: { term?: TermView | undefined; week?: DraftWeek | undefined; now: Instant }
+  {
+    term,
+    week,
+    now,
+    appointments = []
+  }: {
+    term?: TermView | undefined
+    week?: DraftWeek | undefined
+    now: Instant
+    appointments?: readonly CalendarAppointment[]
+  }
 ): string {
   const today = campusDate(now, shelf.zone)
   const terms = term ? [term] : shelf.terms.filter((one) => one.published && phaseOf(one, today) !== 'past')
@@ -47,6 +57,7 @@ export function calendarOfClasses(
   return classCalendar(term ? `Classes ${term.name}` : 'Classes', classes, {
     zone: shelf.zone,
     holidays,
-    now
+    now,
+    appointments
   })
 }

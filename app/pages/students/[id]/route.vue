@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import type { NeedResult, PlannedCourse } from '#core/degree'
-import { countedOn } from '#core/route'
 import type { BoardCourse } from '~/features/route/useRouteBoard'
 import { routeFigures } from '#shared/degree/figures'
 import { ago } from '#shared/when'
-import { changeText, findingSubject, findingText } from '#shared/route/texts'
+import { changeText } from '#shared/route/texts'
 import { count } from '#shared/words'
-import { leavesText } from '#shared/catalog/texts'
 import { NEED_STATES } from '#shared/degree/texts'
 
 useHead({ title: 'Route · Ridgeway' })
@@ -16,7 +14,6 @@ const college = useCollege()
 const clock = useClock()
 const standing = useStanding()
 const narrow = useNarrow()
-const { findings } = useRouteBoard()
 const talk = useTalk()
 
 const picture = computed(() => student.picture!)
@@ -50,8 +47,12 @@ onUnmounted(() => {
 })
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement
-  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
-  if (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || !student.mayEditRoute) return
+  if (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || event.defaultPrevented || event.altKey)
+    return
+  const isControl = event.ctrlKey || event.metaKey
+  if (event.key === 's' && !isControl && student.maySuggest) student.suggests = !student.suggests
+  if (!isControl || event.key.toLowerCase() !== 'z') return
+  if (!student.mayChangeRoute || student.isSuggesting) return
   event.preventDefault()
   void changes.stepRoute(event.shiftKey ? 'redo' : 'undo')
 }
@@ -80,9 +81,6 @@ watch(
   },
   { flush: 'post' }
 )
-const granted = computed(() => picture.value.waivers.filter((one) => one.state === 'granted'))
-/** What the route counts on, of what is under way. */
-const relied = computed(() => (student.reading ? countedOn(student.reading.context) : []))
 /** With what is kept of a proposal, while there is one. */
 const figures = computed(() => (filling.preview ? routeFigures(filling.preview) : standing.figures))
 const aheadText = computed(() =>
@@ -111,7 +109,17 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
       </span>
     </div>
     <div class="actions no-print">
-      <template v-if="student.mayEditRoute">
+      <v-btn
+        v-if="student.maySuggest"
+        size="small"
+        :variant="student.isSuggesting ? 'flat' : 'outlined'"
+        :color="student.isSuggesting ? 'primary' : undefined"
+        :aria-pressed="student.isSuggesting"
+        aria-keyshortcuts="s"
+        @click="student.suggests = !student.suggests"
+        >{{ student.isSuggesting ? 'Stop suggesting' : 'Suggest changes' }}</v-btn
+      >
+      <template v-if="student.mayChangeRoute && !student.isSuggesting">
         <v-btn
           size="small"
           :disabled="!route.undo"
@@ -126,8 +134,8 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
           @click="changes.stepRoute('redo')"
           >Redo</v-btn
         >
-        <v-btn size="small" @click="toggle('fill')">Fill the rest</v-btn>
       </template>
+      <v-btn v-if="student.mayEditRoute" size="small" @click="toggle('fill')">Fill the rest</v-btn>
       <v-btn v-if="student.own" size="small" @click="toggle('carry')">My limits</v-btn>
       <RouteMenu />
       <v-btn
@@ -148,6 +156,7 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
       <kbd>/</kbd>, or <v-text-btn @click="open = 'fill'">let the rest be filled</v-text-btn>, from what your
       program suggests if you like.
     </p>
+    <SuggestionBar />
     <CarryPanel v-if="open === 'carry'" @close="open = undefined" />
     <RoutesPanel v-if="open === 'routes'" @close="open = undefined" />
 
@@ -157,64 +166,7 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
 
     <div class="foot">
       <div class="column">
-        <section class="card" aria-labelledby="findings-title">
-          <h2 id="findings-title">
-            {{ findings.length ? count(findings.length, 'finding') : 'No findings' }}
-          </h2>
-          <p v-if="!findings.length" class="quiet">
-            {{
-              route.courses.length
-                ? 'Every planned course may stand where it stands.'
-                : 'There is nothing to check yet.'
-            }}
-          </p>
-          <div
-            v-for="finding in findings"
-            :key="`${finding.code} ${findingSubject(finding, college.shortTerm)}`"
-            class="finding"
-          >
-            <p>
-              <span class="flag" aria-hidden="true" />
-              <strong class="stops">{{ findingSubject(finding, college.shortTerm) }}</strong>
-              {{ student.say(findingText(finding, college.shortTerm)) }}
-            </p>
-            <div class="ways">
-              <!-- While a proposal is looked at, ways would be of a route that is not there yet. -->
-              <template v-if="student.mayEditRoute && !filling.proposal">
-                <v-btn
-                  v-for="way in finding.ways"
-                  :key="changeText(way, college.shortTerm)"
-                  size="small"
-                  @click="changes.changeRoute(way)"
-                  >{{ changeText(way, college.shortTerm) }}</v-btn
-                >
-              </template>
-              <v-btn
-                v-if="finding.code === 'needLeft' && student.mayEditRoute"
-                size="small"
-                @click="open = 'fill'"
-                >Fill the rest</v-btn
-              >
-              <v-btn
-                v-if="finding.code === 'late' && student.own"
-                size="small"
-                @click="changes.changeCarry({ ...picture.carry, target: finding.term })"
-                >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
-              >
-              <WaiverAsk v-if="finding.code === 'prerequisite'" :course="finding.course" />
-            </div>
-          </div>
-          <div v-for="one in granted" :key="one.course" class="finding">
-            The prerequisite of <strong>{{ one.course }}</strong> is waived:
-            <WaiverAsk :course="one.course" />
-          </div>
-          <p v-if="relied.length" class="quiet">
-            Grades under way are assumed:
-            <template v-for="({ leaf, courses }, i) in relied" :key="i"
-              >{{ i ? '; ' : '' }}{{ leavesText([leaf]) }} for {{ courses.join(', ') }}</template
-            >.
-          </p>
-        </section>
+        <RouteFindings @fill="open = 'fill'" />
         <ReviewCard id="review" tabindex="-1" />
       </div>
       <TalkPanel />
@@ -275,21 +227,6 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
 }
 .foot p {
   margin: 0 0 4px;
-}
-.finding {
-  padding: 6px 0;
-  border-top: 1px solid var(--rule);
-}
-.flag {
-  display: inline-block;
-  border: 6px solid var(--rowan);
-  border-left-color: transparent;
-  border-bottom-color: transparent;
-}
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 }
 .need {
   padding: 18px;

@@ -26,6 +26,7 @@ const weekOf = computed(() => {
   const weeks = Math.ceil((dayNumber(current.value.end) - dayNumber(current.value.start) + 1) / 7)
   return `${current.value.name}, week ${week} of ${weeks}`
 })
+const appointmentsOn = useAppointmentsOn()
 /** This week's classes of the term that is running, day by day; what is free says why. */
 const week = computed(() => {
   const term = current.value
@@ -43,12 +44,13 @@ const week = computed(() => {
     const date = monday + day - 1
     return {
       day,
+      date: isoDate(date),
       free:
         holidays.get(date) ??
         (isoDate(date) < term.start ? 'not begun' : isoDate(date) > term.end ? 'over' : 'free'),
       classes: classes.filter((one) => one.day === date)
     }
-  }).filter((row) => row.day <= 5 || row.classes.length)
+  }).filter((row) => row.day <= 5 || row.classes.length || appointmentsOn(row.date).length)
 })
 const DATES = 6
 const dates = computed(() =>
@@ -138,6 +140,9 @@ function act(to: string) {
                     )
                     .join(' · ')
                 }}
+                <span v-for="one in appointmentsOn(row.date)" :key="one.id" class="meets"
+                  >{{ one.time }} {{ one.advisor.name }}</span
+                >
               </dd>
             </template>
           </dl>
@@ -178,6 +183,9 @@ function act(to: string) {
 </template>
 
 <style scoped>
+.meets {
+  display: block;
+}
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 372px;

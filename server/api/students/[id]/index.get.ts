@@ -1,5 +1,8 @@
 import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
+import { readSuggestions } from '#server/features/advising/suggestions'
+import { readTalkRecords } from '#server/features/advising/talkRecords'
+import { readAppointments } from '#server/features/appointments/queries'
 import { readTalk } from '#server/features/advising/talk'
 import { readMarks } from '#server/features/catalog/marks'
 import { readTermNotes } from '#server/features/route/load'
@@ -23,6 +26,9 @@ export default studentEndpoint(
       routes,
       marks: relation === 'self' ? await readMarks(db, student, who.id) : [],
       talk: await readTalk(db, student, { account: who.id, relation }),
+      suggestions: await readSuggestions(db, student, { account: who.id, relation }),
+      appointments: await readAppointments(db, student, { account: who.id, relation }),
+      talkRecords: await readTalkRecords(db, student),
       termNotes: await readTermNotes(db, student),
       habits: await readHabits(db, student),
       calendarKey: relation === 'self' ? await readCalendarKey(db, student) : null

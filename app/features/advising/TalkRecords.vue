@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { TALKED_HOW } from '#shared/appointments/appointments'
+import { HOW_WORDS } from '#shared/appointments/texts'
+import { dayText } from '#shared/when'
+import { count } from '#shared/words'
+
+/** Talks that were held: when, how, and the advisor's summary, which the student reads too. */
+const student = useStudent()
+const changes = useChanges()
+const college = useCollege()
+const adding = ref(false)
+const on = ref('')
+const how = ref<(typeof TALKED_HOW)[number]>('inPerson')
+const summary = ref('')
+const busy = ref(false)
+const records = computed(() => student.picture?.talkRecords ?? [])
+const all = ref(false)
+const SHOWN = 2
+const shown = computed(() => (all.value ? records.value : records.value.slice(0, SHOWN)))
+
+function begin() {
+  on.value = college.today
+  adding.value = true
+}
+async function send() {
+  const text = summary.value.trim()
+  if (text.length < 3 || !on.value || busy.value) return
+  busy.value = true
+  if (await changes.recordTalk({ on: on.value, how: how.value, summary: text })) {
+    summary.value = ''
+    adding.value = false
+  }
+  busy.value = false
+}
+</script>
+
+<template>
+  <section v-if="records.length || !student.own" class="held" aria-labelledby="held-title">
+    <header>
+      <h3 id="held-title">Spoken</h3>
+      <span class="quiet small">{{
+        student.own ? 'as your advisors noted it' : 'the student reads it too'
+      }}</span>
+      <v-text-btn v-if="!student.own && !adding" class="push" @click="begin">Note a talk</v-text-btn>
+    </header>
+    <form v-if="adding" @submit.prevent="send" @keydown.esc.stop="adding = false">
+      <v-text-field v-model="on" label="day" type="date" :max="college.today" />
+      <v-select
+        v-model="how"
+        label="how"
+        :items="TALKED_HOW.map((value) => ({ value, title: HOW_WORDS[value] }))"
+      />
+      <v-textarea
+        v-model="summary"
+        class="wide"
+        label="what you spoke about"
+        rows="2"
+        auto-grow
+        maxlength="2000"
+        @vue:mounted="focusIn"
+      />
+      <v-btn type="submit" size="small" :disabled="busy || summary.trim().length < 3">Note it</v-btn>
+      <v-text-btn type="button" @click="adding = false">Cancel</v-text-btn>
+    </form>
+    <p v-for="one in shown" :key="one.id">
+      <strong>{{ dayText(one.on) }}</strong> <span class="quiet">{{ HOW_WORDS[one.how] }}, {{ one.by }}</span>
+      <span class="said">{{ one.summary }}</span>
+    </p>
+    <v-text-btn v-if="!all && records.length > SHOWN" @click="all = true">{{
+      count(records.length - SHOWN, 'earlier talk')
+    }}</v-text-btn>
+  </section>
+</template>
+
+<style scoped>
+.held {
+  border-top: 1px solid var(--rule);
+  padding: 8px 0;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 10px;
+}
+h3 {
+  margin: 0;
+  font-size: 15px;
+}
+.push {
+  margin-left: auto;
+}
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  margin: 6px 0;
+}
+.wide {
+  flex: 1 1 100%;
+}
+p {
+  margin: 4px 0 0;
+}
+.said {
+  display: block;
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+}
+</style>

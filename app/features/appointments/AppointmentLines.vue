@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import type { OfferedSlot } from '#core/appointments'
+import { isActive } from '#shared/appointments/appointments'
+import type { AppointmentSaid } from '#shared/appointments/requests'
+
+/** When student and advisor meet next; booked by one, or asked for by the other. */
+const student = useStudent()
+const changes = useChanges()
+const clock = useClock()
+const adding = ref(false)
+const advisors = computed(() => student.picture?.advisors ?? [])
+const chosen = ref<number>()
+const advisor = computed(() => chosen.value ?? advisors.value[0]?.id)
+const ahead = computed(() =>
+  (student.picture?.appointments ?? []).filter((one) => isActive(one) && one.endsAt > clock.minute)
+)
+const book = ({ date, start }: OfferedSlot, about: string | null) =>
+  changes.makeAppointment({
+    ...{ advisor: advisor.value!, date, start, about },
+    ...{ length: null, place: null, bring: null }
+  })
+const invite = (said: AppointmentSaid) => changes.makeAppointment(said)
+</script>
+
+<template>
+  <section class="meet" aria-labelledby="meet-title">
+    <header>
+      <h3 id="meet-title">Appointments</h3>
+      <v-text-btn v-if="!adding && advisors.length" class="push" @click="adding = true">{{
+        student.own ? 'Book a time' : 'Invite'
+      }}</v-text-btn>
+    </header>
+    <template v-if="adding">
+      <template v-if="student.own">
+        <v-select
+          v-if="advisors.length > 1"
+          class="with"
+          :model-value="advisor"
+          label="with"
+          :items="advisors.map((one) => ({ value: one.id, title: `${one.name}, ${one.purpose} advisor` }))"
+          @update:model-value="chosen = $event"
+        />
+        <BookTime :advisor="advisor!" :book="book" act="Book it" @close="adding = false" />
+      </template>
+      <InviteTime v-else :send="invite" act="Invite" @close="adding = false" />
+    </template>
+    <ul v-if="ahead.length">
+      <AppointmentLine v-for="one in ahead" :key="`${one.id} ${one.startsAt}`" :appointment="one" />
+    </ul>
+    <p v-else-if="!adding" class="quiet small">None ahead.</p>
+  </section>
+</template>
+
+<style scoped>
+.meet {
+  border-top: 1px solid var(--rule);
+  padding: 8px 0;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 10px;
+}
+h3 {
+  margin: 0;
+  font-size: 15px;
+}
+.push {
+  margin-left: auto;
+}
+/* Room for the label that stands on its upper edge. */
+.with {
+  margin-top: 10px;
+}
+ul {
+  list-style: none;
+  margin: 4px 0 0;
+  padding: 0;
+}
+p {
+  margin: 2px 0 0;
+}
+</style>

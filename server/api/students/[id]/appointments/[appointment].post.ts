@@ -1,0 +1,11 @@
+import { appointmentActBody, appointmentParams } from '#shared/appointments/requests'
+import { changeAppointment } from '#server/features/appointments/appointments'
+import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+
+/** Accepts, declines, moves, cancels or prepares an appointment. */
+export default changeEndpoint(
+  'POST /api/students/:id/appointments/:appointment',
+  { params: appointmentParams, body: appointmentActBody },
+  async (tx, doing, { params, body, relation }) =>
+    changeAppointment(tx, { ...doing, relation, shelf: await currentShelf() }, params.appointment, body)
+)
