@@ -8,13 +8,12 @@ import type { StudentRecord } from '#shared/record/responses'
 import type { Who } from '#shared/accounts/responses'
 import { waitsAtTheGate } from '#shared/advising/desk'
 import { isOverdue } from '#shared/advising/talk'
-import { routeFigures } from '#shared/degree/figures'
 import { holdsFor } from '#shared/charges/balance'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
-import { readStudent } from '#shared/reading'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { deskReading } from './deskReadings'
 import { countUnread } from './talk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 
@@ -58,9 +57,9 @@ function deskRow(
   shelf: Shelf,
   now: Instant
 ): Omit<DeskRow, 'unread'> {
-  const reading = readStudent(picture, shelf, now)
+  const reading = deskReading(picture, shelf, now)
   const since = sinceSignOff(picture, term, now)
-  const { programs, findings, outside } = routeFigures(reading)
+  const { programs, findings, outside } = reading.figures
   const standing = reading.standings.find((one) => one.term.code === term)!
   const inTerm = [...picture.route.courses, ...picture.held].filter((one) => one.term === term)
   return {
