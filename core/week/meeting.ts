@@ -77,7 +77,8 @@ export function sharesDate(a: Meeting, b: Meeting, day: Weekday, holidays: Holid
 /** The dates on which a meeting takes place, in order. */
 export function datesOf(meeting: Meeting, holidays: Holidays = new Set()): DayNumber[] {
   const dates: DayNumber[] = []
-  for (let day = dayNumber(meeting.from); day <= dayNumber(meeting.to); day++) {
+  const last = dayNumber(meeting.to)
+  for (let day = dayNumber(meeting.from); day <= last; day++) {
     if (meeting.days.includes(weekdayOf(day)) && !holidays.has(day)) dates.push(day)
   }
   return dates
