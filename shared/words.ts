@@ -1,4 +1,5 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
+import type { Role } from '#shared/accounts/responses'
 import type { Season, StudyLevel } from '#core/catalog'
 import type { Enrolment } from '#core/degree'
 import type { Standing } from '#core/requisites'
@@ -10,6 +11,13 @@ export const STANDING_WORDS: Record<Standing, string> = {
   junior: 'third year',
   senior: 'fourth year',
   graduate: 'graduate'
+}
+
+export const ROLE_WORDS: Record<Role, string> = {
+  student: 'student',
+  programAdvisor: 'program advisor',
+  supportAdvisor: 'support advisor',
+  registrar: "registrar's office"
 }
 
 export const MODE_WORDS: Record<Mode, string> = {

@@ -7,6 +7,7 @@ useHead({ title: 'Signing in · Ridgeway' })
 const account = useAccount()
 const college = useCollege()
 const places = useOwnPlaces()
+const session = useWho()
 onMounted(() => account.load())
 
 const others = computed(() => account.sessions.filter((one) => !one.here).length)
@@ -50,7 +51,8 @@ async function change() {
         <div class="page-head">
           <h1>Signing in</h1>
           <span class="quiet"
-            >where you are signed in, by the server’s own clock; your password; what was mailed to you</span
+            >where you are signed in, by the server’s own clock; your password; who read what is yours; what
+            was mailed to you</span
           >
         </div>
         <v-alert v-if="problem" class="said" density="compact" variant="tonal" role="alert">{{
@@ -114,6 +116,7 @@ async function change() {
             </v-form>
           </section>
         </div>
+        <RecordReads v-if="session.who?.student" :student="session.who.student" />
         <MailList />
       </div>
     </ViewState>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useOnline } from '@vueuse/core'
-import { STANDING_WORDS } from '#shared/words'
+import { ROLE_WORDS, STANDING_WORDS } from '#shared/words'
 
 const props = defineProps<{ places: Place[] }>()
 const session = useWho()
@@ -37,12 +37,7 @@ const initials = computed(() =>
 const role = computed(() => {
   const own = student.own ? student.picture : undefined
   if (own) return own.programs[0]?.spec.shortTitle ?? STANDING_WORDS[own.student.standing]
-  return {
-    student: 'student',
-    programAdvisor: 'program advisor',
-    supportAdvisor: 'support advisor',
-    registrar: "registrar's office"
-  }[session.who?.role ?? 'student']
+  return ROLE_WORDS[session.who?.role ?? 'student']
 })
 const THEMES = [
   { value: 'system', title: 'As the system' },

@@ -8,7 +8,8 @@ import type { StudentRecord } from '#shared/record/responses'
 export type Relation = StudentRecord['relation']
 
 /** What is logged when somebody reads what is another's. */
-export type Read = 'record.read' | 'sheet.read' | 'dates.read' | 'classes.read' | 'versions.read'
+export const READS = ['record.read', 'sheet.read', 'dates.read', 'classes.read', 'versions.read'] as const
+export type Read = (typeof READS)[number]
 
 interface ForAnybody {
   /** Why nobody has to be signed in. */
@@ -77,6 +78,8 @@ export const ACCESS = {
   'GET /api/students/:id/dates': { relations: READERS, reads: 'dates.read' },
   'GET /api/students/:id/classes': { relations: READERS, reads: 'classes.read' },
   'GET /api/students/:id/routes/:route/versions': { relations: READERS, reads: 'versions.read' },
+
+  'GET /api/students/:id/reads': { relations: OWN },
 
   'POST /api/students/:id/route': { relations: OWN_OR_ADVISOR },
   'POST /api/students/:id/route/step': { relations: OWN_OR_ADVISOR },

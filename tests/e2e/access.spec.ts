@@ -136,6 +136,21 @@ test('what others read of a record is logged, by whom and what; what is one’s 
   expect((await logged('imke.varga'))[0]).toEqual({ action: 'signIn.made', student_id: null })
 })
 
+test('a student sees who has read the record, when and in what part', async ({ site }) => {
+  const orla = await enterAnew(site, 'orla.denholt')
+  for (const path of ['', '/sheet?term=AU27']) await orla.request.get(`/api/students/1${path}`)
+  await leave(orla)
+  const imke = await enterAnew(site, 'imke.varga')
+  await imke.goto('/account')
+  const reads = imke.getByRole('region', { name: 'Who has read your record' })
+  await expect(reads.getByRole('listitem').filter({ hasText: 'Orla Denholt' })).toContainText(
+    'program advisor Fri 9 Apr 2027, last at 9:40 am'
+  )
+  await expect(reads.getByRole('listitem').filter({ hasText: 'Orla Denholt' })).toContainText('run sheet')
+  await expect(reads).not.toContainText('Imke Varga')
+  await leave(imke)
+})
+
 test('a record is sent as far as it is for whoever asks', async ({ site }) => {
   const imke = await enterAnew(site, 'imke.varga')
   const post = async (path: string, data: object) =>
