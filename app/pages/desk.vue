@@ -1,7 +1,17 @@
 <script setup lang="ts">
+import Papa from 'papaparse'
 import { dayNumber, weekdayOf } from '#core/time'
-import { DESK_REASONS, DESK_WORDS, deskReasons, type DeskReason } from '#shared/advising/desk'
-import { dayMonth, LONG_DAY_NAMES } from '#shared/when'
+import {
+  DESK_ORDER,
+  DESK_REASONS,
+  DESK_SHORT,
+  DESK_WORDS,
+  deskReasons,
+  inOrderOfNeed,
+  type DeskReason
+} from '#shared/advising/desk'
+import { campusDate, dayMonth, instantText, LONG_DAY_NAMES } from '#shared/when'
+import { STANDING_WORDS } from '#shared/words'
 
 useHead({ title: 'Desk · Ridgeway' })
 const staff = useStaff()
@@ -14,20 +24,40 @@ onMounted(() => staff.load())
 const rows = computed(() => staff.desk?.rows ?? [])
 const reasons = computed(() => new Map(rows.value.map((row) => [row.id, deskReasons(row, clock.minute)])))
 const withReason = (reason: DeskReason) =>
-  rows.value.filter((row) => reasons.value.get(row.id)!.includes(reason))
-/** Reasons that apply to nobody are told as well; a waiver only where one is asked. */
+  rows.value.filter((row) => reasons.value.get(row.id)!.some((one) => one.reason === reason))
+/** Of those that apply to nobody, the usual ones are told as well. */
+const USUAL = new Set<DeskReason>(['soon', 'asked', 'words', 'holds'])
 const figures = computed(() =>
   DESK_REASONS.map((reason) => ({ reason, count: withReason(reason).length })).filter(
-    ({ reason, count }) => count > 0 || (reason !== 'waivers' && reason !== 'open')
+    ({ reason, count }) => count > 0 || USUAL.has(reason)
   )
 )
 const shown = ref<DeskReason>()
-/** Without a choice, everybody for whom there is a reason; and who has planned nothing. */
+/** Without a choice, everybody for whom there is a reason beside that nobody has spoken with them. */
 const list = computed(() =>
-  shown.value
-    ? withReason(shown.value)
-    : rows.value.filter((row) => reasons.value.get(row.id)!.length > 0 || !row.planned)
+  shown.value ? withReason(shown.value) : rows.value.filter((row) => reasons.value.get(row.id)!.length > 0)
 )
+const ordered = computed(() => inOrderOfNeed(list.value, clock.minute))
+function saveTable() {
+  const lines = ordered.value.map((row) => ({
+    Student: row.name,
+    Programs: row.programs,
+    Standing: STANDING_WORDS[row.standing],
+    Reasons: reasons.value
+      .get(row.id)!
+      .map((one) => DESK_SHORT[one.reason])
+      .join('; '),
+    'Review asked': row.reviews.map((one) => college.termName(one.term)).join('; '),
+    'Signed off': row.signedOffAt === null ? '' : campusDate(row.signedOffAt, college.zone),
+    'May register from': row.opens === null ? '' : instantText(row.opens, college.zone),
+    'Courses planned': row.planned,
+    Findings: row.findings,
+    Holds: row.holds,
+    'Credits needed': row.needed
+  }))
+  const name = `desk-${college.today}${shown.value ? `-${shown.value}` : ''}.csv`
+  saveFile(name, csvText(Papa.unparse(lines, { newline: '\r\n' })), 'text/csv')
+}
 const title = computed(
   () => `Your desk, ${LONG_DAY_NAMES[weekdayOf(dayNumber(college.today))]} ${dayMonth(college.today)}`
 )
@@ -55,7 +85,12 @@ const title = computed(
             <span class="quiet">{{ DESK_WORDS[one.reason] }}</span>
           </v-bare-btn>
         </div>
-        <StudentTable v-if="list.length" :rows="list" :term="college.termName(staff.desk!.term)" />
+        <p class="order quiet small">
+          {{ DESK_ORDER }} A column’s head sorts by it.
+          <v-text-btn v-if="list.length" @click="saveTable">Save as a table (CSV)</v-text-btn>
+          <WriteToMany :rows="ordered" :term="staff.desk!.term" />
+        </p>
+        <StudentTable v-if="list.length" :rows="ordered" :term="college.termName(staff.desk!.term)" />
         <p v-else class="card empty">
           {{
             rows.length
@@ -70,20 +105,19 @@ const title = computed(
 
 <style scoped>
 .figures {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
-  gap: 10px;
-  margin-bottom: 12px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-bottom: 10px;
 }
 .figures button {
   display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  text-align: left;
-  padding: 8px 12px;
+  align-items: baseline;
+  gap: 7px;
+  padding: 4px 12px;
 }
 .figures strong {
-  font-size: 21px;
+  font-size: 18px;
 }
 .figures button[aria-pressed='true'] {
   background: var(--dusk-tint);
@@ -92,12 +126,10 @@ const title = computed(
 .figures .soon {
   border-color: var(--ember);
 }
+.order {
+  margin: 0 0 8px;
+}
 .empty {
   padding: 24px;
-}
-@media (max-width: 720px) {
-  .figures {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-  }
 }
 </style>

@@ -25,43 +25,114 @@ export function isClear(row: DeskRow, term: string): boolean {
 
 /** Reasons to look at a student, in order of urgency. */
 export const DESK_REASONS = [
+  'offer',
   'open',
+  'requests',
   'soon',
   'asked',
   'words',
-  'waivers',
-  'overdue',
   'changed',
+  'holds',
+  'overdue',
+  'late',
   'findings',
-  'holds'
+  'unplanned',
+  'silent'
 ] as const
 export type DeskReason = (typeof DESK_REASONS)[number]
 
 export const DESK_WORDS: Record<DeskReason, string> = {
+  offer: 'a seat offer runs out',
   open: 'open now, no sign-off',
+  requests: 'asked for a waiver or permission',
   soon: 'open within a week, no sign-off',
   asked: 'asked for review',
   words: 'wrote something new',
-  waivers: 'asked for a waiver',
-  overdue: 'agreed and overdue',
   changed: 'changed since the sign-off',
+  holds: 'held from registering',
+  overdue: 'agreed and overdue',
+  late: 'finish later than they want',
   findings: 'routes with findings',
-  holds: 'held from registering'
+  unplanned: 'nothing planned for the term',
+  silent: 'never spoken with'
 }
 
-/** Every reason that applies to a student at an instant. */
-export function deskReasons(row: DeskRow, now: Instant): DeskReason[] {
+/** The same of one student, where space is short. */
+export const DESK_SHORT: Record<DeskReason, string> = {
+  offer: 'seat offer',
+  open: 'open, no sign-off',
+  requests: 'a request waits',
+  soon: 'opens, no sign-off',
+  asked: 'review asked',
+  words: 'new words',
+  changed: 'changed since sign-off',
+  holds: 'hold',
+  overdue: 'agreed, overdue',
+  late: 'finish too late',
+  findings: 'findings',
+  unplanned: 'nothing planned',
+  silent: 'never spoken'
+}
+
+/** How the desk is put in order, to be read there. */
+export const DESK_ORDER =
+  'By the most urgent reason, in the order of the boxes above; within one, what is due or was asked first; then by how many reasons there are.'
+
+/** A reason that applies, and the instant that orders it among its like: when it is due, or since when it waits. */
+export interface DeskWhy {
+  reason: DeskReason
+  at: Instant | null
+}
+
+/** Every reason that applies to a student at an instant, the most urgent first. */
+export function deskReasons(row: DeskRow, now: Instant): DeskWhy[] {
+  const isSoon = row.adding === 'notYet' && row.opens !== null && row.opens - now < WEEK_MS
   const applies: Record<DeskReason, boolean> = {
+    offer: row.offerUntil !== null && row.offerUntil > now,
     open: waitsAtTheGate(row),
-    soon:
-      row.signedOffAt === null && row.adding === 'notYet' && row.opens !== null && row.opens - now < WEEK_MS,
+    requests: row.waiversAsked + row.permissionsAsked > 0,
+    soon: row.signedOffAt === null && isSoon,
     asked: row.reviews.length > 0,
     words: row.unread > 0,
-    overdue: row.overdue > 0,
-    waivers: row.waiversAsked > 0,
     changed: row.changedSince,
+    holds: row.holds > 0,
+    overdue: row.overdue > 0,
+    late: row.late,
     findings: row.findings > 0,
-    holds: row.holds > 0
+    unplanned: !row.planned,
+    silent: !row.spoken
   }
-  return DESK_REASONS.filter((reason) => applies[reason])
+  const at: Partial<Record<DeskReason, Instant | null>> = {
+    offer: row.offerUntil,
+    open: row.opens,
+    soon: row.opens,
+    asked: row.reviews[0]?.askedAt ?? null
+  }
+  return DESK_REASONS.filter((reason) => applies[reason]).map((reason) => ({
+    reason,
+    at: at[reason] ?? null
+  }))
+}
+
+/** Students in the order in which they need their advisor; by name where nothing tells them apart. */
+export function inOrderOfNeed(rows: readonly DeskRow[], now: Instant): DeskRow[] {
+  const found = rows.map((row) => {
+    const reasons = deskReasons(row, now)
+    const first = reasons[0]
+    return {
+      row,
+      rank: first ? DESK_REASONS.indexOf(first.reason) : Infinity,
+      at: first?.at ?? Infinity,
+      many: reasons.length
+    }
+  })
+  return found
+    .sort(
+      (one, other) =>
+        (one.rank === other.rank ? 0 : one.rank - other.rank) ||
+        (one.at === other.at ? 0 : one.at - other.at) ||
+        other.many - one.many ||
+        one.row.name.localeCompare(other.row.name)
+    )
+    .map(({ row }) => row)
 }

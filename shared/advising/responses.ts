@@ -61,6 +61,14 @@ export interface DeskRow {
   overdue: number
   /** Waivers asked for and not answered. */
   waiversAsked: number
+  /** Permissions asked for and neither answered nor handed on. */
+  permissionsAsked: number
+  /** When the first seat offer to them runs out. */
+  offerUntil: Instant | null
+  /** The route finishes later than the student wants, or not at all. */
+  late: boolean
+  /** Whether they and an advisor have spoken or written to each other. */
+  spoken: boolean
   signedOffAt: Instant | null
   changedSince: boolean
   planned: number

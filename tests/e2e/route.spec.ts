@@ -274,7 +274,7 @@ test('a waiver is asked for, granted by the advisor, and settles its finding', a
 
   const advisor = await enter(site, 'orla.denholt')
   await advisor.goto('/desk')
-  await expect(advisor.locator('tr', { hasText: 'Imke Varga' })).toContainText('1 waiver asked')
+  await expect(advisor.locator('tr', { hasText: 'Imke Varga' })).toContainText('a request waits')
   await openRoute(advisor)
   await advisor.getByRole('button', { name: 'Waive the prerequisite of ENDA 410', exact: true }).click()
   await expect(advisor.getByText('Waiver granted by Orla Denholt, today.')).toBeVisible()

@@ -11,7 +11,10 @@ test('every view of the staff and the door are clean', async ({ site }) => {
   await clean(door, 'sign-in')
   await leave(door)
   for (const [who, views] of [
-    ['orla.denholt', ['/desk', '/students', '/openings', '/students/1/route', '/students/1/degree']],
+    [
+      'orla.denholt',
+      ['/desk', '/students', '/hours', '/openings', '/students/1/route', '/students/1/degree']
+    ],
     ['edda.whitlock', ['/terms', '/openings']]
   ] as const) {
     const page = await enter(site, who)

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { everybodyAgrees } from '../agreed'
 import { ACCESS } from '../../server/http/access'
@@ -179,4 +180,38 @@ test('clear terms are signed off together, one left out, and taken back in one s
   await expect(orla.getByText(`Autumn 2027 is signed off no more for ${all - 1} students.`)).toBeVisible()
   expect(await logged('signOff.withdrawn')).toBe(withdrawn + all - 1)
   await leave(orla)
+})
+
+test('the desk says why and by when, in an order that is explained; some are written to at once', async ({
+  site
+}) => {
+  const orla = await enter(site, 'orla.denholt')
+  await orla.goto('/desk')
+  await expect(orla.getByText('By the most urgent reason, in the order of the boxes above')).toBeVisible()
+  await orla.getByRole('button', { name: /^\d+ asked for review$/ }).click()
+  const download = orla.waitForEvent('download')
+  await orla.getByRole('button', { name: 'Save as a table (CSV)' }).click()
+  const table = await readFile((await (await download).path())!, 'utf8')
+  expect(table).toMatch(/^\ufeffStudent,Programs,Standing,Reasons/)
+  expect(table).toMatch(/Hanne Petrossian,.*review asked/)
+  const start = orla.getByRole('button', { name: /^Write to \d+ students?$/ })
+  const all = Number(/\d+/.exec((await start.textContent())!)![0])
+  await start.click()
+  await orla.getByLabel('what you want to say').fill('{frist}, we should talk.')
+  await expect(orla.getByRole('alert')).toHaveText('There is no field {frist}.')
+  await orla.getByLabel('what you want to say').fill('{first}, {term} comes: we should talk.')
+  await expect(orla.getByText(/reads: \w+, Autumn 2027 comes: we should talk\.$/)).toBeVisible()
+  for (const box of await orla.getByRole('checkbox', { name: /^Write to / }).all())
+    if ((await box.getAttribute('aria-label')) !== 'Write to Hanne Petrossian') await box.uncheck()
+  await wellMade(orla, 'writing to several')
+  expect(all).toBeGreaterThan(1)
+  await orla.getByRole('button', { name: 'Send to 1', exact: true }).click()
+  await expect(orla.getByText('Written to 1 student.')).toBeVisible()
+  await leave(orla)
+  const hanne = await enter(site, 'hanne.petrossian')
+  await hanne.goto('/students/7/route')
+  await expect(threadAbout(hanne, 'the whole route').last()).toContainText(
+    'Hanne, Autumn 2027 comes: we should talk.'
+  )
+  await leave(hanne)
 })

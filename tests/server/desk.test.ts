@@ -27,13 +27,14 @@ afterAll(() => world.close())
 
 /** What it says, against a reading of its own. */
 function isAsRead(picture: StudentRecord, shelf: Shelf, now: number): void {
-  const { today, standings, climb, figures } = deskReading(picture, shelf, now)
+  const { today, standings, climb, figures, late } = deskReading(picture, shelf, now)
   const anew = readStudent(picture, shelf, now)
-  expect({ today, standings, climb, figures }).toEqual({
+  expect({ today, standings, climb, figures, late }).toEqual({
     today: anew.today,
     standings: anew.standings,
     climb: anew.climb,
-    figures: routeFigures(anew)
+    figures: routeFigures(anew),
+    late: anew.findings.some((one) => one.code === 'late' || one.code === 'needLeft')
   })
 }
 

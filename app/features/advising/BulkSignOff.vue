@@ -6,13 +6,12 @@ import { count } from '#shared/words'
 
 /** Terms that nothing speaks against, looked at in a line each and signed off together, one by one in the log. */
 const props = defineProps<{ rows: readonly DeskRow[]; term: string }>()
-const staff = useStaff()
 const college = useCollege()
 const clock = useClock()
 const notice = useNotice()
 const open = ref(false)
 const leftOut = ref(new Set<number>())
-const busy = ref(false)
+const { busy, forEach } = useForEachStudent()
 const clear = computed(() => props.rows.filter((row) => isClear(row, props.term)))
 const chosen = computed(() => clear.value.filter((row) => !leftOut.value.has(row.id)))
 const termName = computed(() => college.termName(props.term))
@@ -27,25 +26,6 @@ function choose(row: DeskRow, isChosen: boolean) {
   if (isChosen) next.delete(row.id)
   else next.add(row.id)
   leftOut.value = next
-}
-/** Each by itself: what one refuses keeps nobody else from it. @returns whom it went through for */
-async function forEach(
-  rows: readonly DeskRow[],
-  work: (row: DeskRow) => Promise<unknown>
-): Promise<DeskRow[]> {
-  const done: DeskRow[] = []
-  busy.value = true
-  for (const row of rows)
-    try {
-      await work(row)
-      done.push(row)
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      notice.say(`${row.name}: ${error.message}`)
-    }
-  busy.value = false
-  await staff.load()
-  return done
 }
 async function sign() {
   const done = await forEach(chosen.value, (row) =>

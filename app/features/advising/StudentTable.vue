@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { DataTableHeader } from 'vuetify'
+import { DESK_SHORT, deskReasons, inOrderOfNeed, type DeskReason } from '#shared/advising/desk'
 import type { DeskRow } from '#shared/advising/responses'
 import { ago, shortDay, shortInstant } from '#shared/when'
 import { count, STANDING_WORDS } from '#shared/words'
 
 /** Students of an advisor: where each stands, and the way to their record. */
-defineProps<{ rows: DeskRow[]; term: string }>()
+const props = defineProps<{ rows: DeskRow[]; term: string }>()
 const college = useCollege()
 const clock = useClock()
 
@@ -34,46 +35,61 @@ function review(row: DeskRow): string {
   if (row.signedOffAt !== null) asked.push(`signed off ${shortDay(row.signedOffAt, zone)}`)
   return asked.join(' · ') || 'not asked'
 }
+/** Why they are on the desk, and by when or since when. */
+const why = (row: DeskRow) =>
+  deskReasons(row, clock.minute).map(({ reason, at }) => ({
+    reason,
+    text: DESK_SHORT[reason],
+    when: whenOf(reason, at)
+  }))
+function whenOf(reason: DeskReason, at: number | null): string {
+  if (at === null) return ''
+  if (reason === 'asked') return ago(at, clock.minute, college.zone)
+  if (reason === 'offer') return `by ${shortInstant(at, college.zone)}`
+  return `${reason === 'open' ? 'since' : 'by'} ${shortDay(at, college.zone)}`
+}
 function checks(row: DeskRow): string {
   const parts: string[] = []
   if (row.findings) parts.push(count(row.findings, 'finding'))
-  if (row.unread) parts.push(`${count(row.unread, 'new word')}`)
-  if (row.overdue) parts.push(`${row.overdue} agreed and overdue`)
-  if (row.waiversAsked) parts.push(`${count(row.waiversAsked, 'waiver')} asked`)
   if (row.holds) parts.push(count(row.holds, 'hold'))
   if (row.outside) parts.push(`${row.outside} credits outside the degree`)
-  if (row.changedSince) parts.push('changed since sign-off')
-  if (!row.planned) parts.push('nothing planned for the term')
   return parts.join(' · ') || 'clear'
 }
-const stops = (row: DeskRow) => row.findings > 0 || row.holds > 0 || !row.planned
+const stops = (row: DeskRow) => row.findings > 0 || row.holds > 0
 function action(row: DeskRow): string {
   if (row.reviews.length) return 'Review'
   return row.changedSince ? 'See change' : 'Open'
 }
+const ranks = computed(() => new Map(inOrderOfNeed(props.rows, clock.minute).map((row, i) => [row.id, i])))
+const rankOf = (row: DeskRow) => ranks.value.get(row.id)!
+/** Not on a phone. */
+const WIDE = { cellProps: { class: 'wide' }, headerProps: { class: 'wide' } }
 /** In the order of whoever asks, until one is chosen. */
 const COLUMNS: DataTableHeader<DeskRow>[] = [
   { key: 'name', title: 'Student' },
+  { key: 'why', title: 'Why, and by when', sortRaw: (one, other) => rankOf(one) - rankOf(other) },
   {
     key: 'climb',
     title: 'Credits by term, earned and planned',
-    cellProps: { class: 'wide' },
-    headerProps: { class: 'wide' },
+    ...WIDE,
     sortRaw: (one, other) => other.needed - one.needed
   },
   {
     key: 'review',
     title: 'Review',
+    ...WIDE,
     sortRaw: (one, other) => (one.reviews[0]?.askedAt ?? Infinity) - (other.reviews[0]?.askedAt ?? Infinity)
   },
   {
     key: 'checks',
     title: 'What the checks say',
+    ...WIDE,
     sortRaw: (one, other) => other.findings + other.holds - (one.findings + one.holds)
   },
   {
     key: 'opens',
     title: 'May register from',
+    ...WIDE,
     sortRaw: (one, other) => (one.opens ?? Infinity) - (other.opens ?? Infinity)
   },
   { key: 'open', title: '', sortable: false, align: 'end' }
@@ -97,6 +113,12 @@ const COLUMNS: DataTableHeader<DeskRow>[] = [
         }}{{ row.attendance === 'evening' ? ' · evening' : ''
         }}{{ row.purpose === 'support' ? ' · support' : '' }}</span
       >
+    </template>
+    <template #[`item.why`]="{ item: row }">
+      <span v-for="(one, i) in why(row).slice(0, 3)" :key="one.reason" class="block" :class="{ quiet: i }">
+        {{ one.text }} <span v-if="one.when" class="small quiet">{{ one.when }}</span>
+      </span>
+      <span v-if="why(row).length > 3" class="small quiet">and {{ why(row).length - 3 }} more</span>
     </template>
     <template #[`item.climb`]="{ item: row }">
       <svg

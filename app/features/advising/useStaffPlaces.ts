@@ -46,7 +46,9 @@ export function useStaffPlaces() {
       ]
     }
     const rows = staff.desk?.rows
-    const waiting = rows?.filter((r) => r.reviews.length > 0 || r.waiversAsked > 0 || waitsAtTheGate(r))
+    const waiting = rows?.filter(
+      (r) => r.reviews.length > 0 || r.waiversAsked + r.permissionsAsked > 0 || waitsAtTheGate(r)
+    )
     const ahead = staff.hours?.appointments.length
     // Nothing is said before it is known.
     const state = !waiting ? '' : waiting.length ? `${waiting.length} to answer` : 'nothing waits'

@@ -6,7 +6,7 @@ import type { Instant } from '#core/time'
 import type { Desk, DeskRow } from '#shared/advising/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import type { Who } from '#shared/accounts/responses'
-import { waitsAtTheGate } from '#shared/advising/desk'
+import { inOrderOfNeed } from '#shared/advising/desk'
 import { isOverdue } from '#shared/advising/talk'
 import { holdsFor } from '#shared/charges/balance'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
@@ -14,13 +14,10 @@ import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { deskReading } from './deskReadings'
-import { countUnread } from './talk'
+import { countUnread, spokenWith } from './talk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 
-/**
- * Students of an advisor, those who need one first: whose opening has begun without a sign-off, then by asked
- * review, waivers asked, findings, name.
- */
+/** Students of an advisor, those who need one first. */
 export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant): Promise<Desk> {
   const rows = await db
     .select({ student: t.advising.studentId, purpose: t.advising.purpose })
@@ -32,23 +29,14 @@ export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant)
   const purposes = new Map(rows.map((row) => [row.student, row.purpose]))
   const pictures = await readStudentRecords(db, [...purposes.keys()], 'programAdvisor')
   const unread = await countUnread(db, [...purposes.keys()], who.id)
+  const spoken = await spokenWith(db, [...purposes.keys()])
   const desk = pictures.map((picture) => ({
     ...deskRow(picture, purposes.get(picture.student.id)!, term, shelf, now),
-    unread: unread.get(picture.student.id) ?? 0
+    unread: unread.get(picture.student.id) ?? 0,
+    spoken: spoken.has(picture.student.id)
   }))
-  desk.sort(
-    (a, b) =>
-      Number(waitsAtTheGate(b)) - Number(waitsAtTheGate(a)) ||
-      askedAt(a) - askedAt(b) ||
-      b.waiversAsked - a.waiversAsked ||
-      b.findings - a.findings ||
-      (a.name < b.name ? -1 : 1)
-  )
-  return { term, rows: desk }
+  return { term, rows: inOrderOfNeed(desk, now) }
 }
-
-/** Since when the first of the reviews waits that wait for an answer. */
-const askedAt = ({ reviews }: Pick<DeskRow, 'reviews'>) => reviews[0]?.askedAt ?? Infinity
 
 function deskRow(
   picture: StudentRecord,
@@ -56,7 +44,7 @@ function deskRow(
   term: TermCode,
   shelf: Shelf,
   now: Instant
-): Omit<DeskRow, 'unread'> {
+): Omit<DeskRow, 'unread' | 'spoken'> {
   const reading = deskReading(picture, shelf, now)
   const since = sinceSignOff(picture, term, now)
   const { programs, findings, outside } = reading.figures
@@ -75,6 +63,12 @@ function deskRow(
       .sort((a, b) => a.askedAt - b.askedAt),
     overdue: picture.agreed.filter((one) => isOverdue(one, reading.today)).length,
     waiversAsked: picture.waivers.filter((one) => one.state === 'asked').length,
+    permissionsAsked: picture.requests.filter((one) => one.state === 'asked' && !one.forwarded).length,
+    offerUntil: picture.offers.reduce<number | null>(
+      (first, one) => Math.min(first ?? Infinity, one.until),
+      null
+    ),
+    late: reading.late,
     signedOffAt: since?.signOff.at ?? null,
     changedSince: hasChanged(since),
     planned: new Set(inTerm.map((one) => one.course)).size,

@@ -12,6 +12,8 @@ import type { StudentRecord } from '#shared/record/responses'
 
 export interface DeskReading extends Pick<Reading, 'today' | 'standings' | 'climb'> {
   figures: RouteFigures
+  /** The route finishes later than the student wants, or not at all. */
+  late: boolean
 }
 
 /** By student, the last one. */
@@ -33,7 +35,8 @@ export function deskReading(picture: StudentRecord, shelf: Shelf, now: Instant):
 function read(picture: StudentRecord, shelf: Shelf, now: Instant): DeskReading {
   const reading = readStudent(picture, shelf, now)
   const { today, standings, climb } = reading
-  return { today, standings, climb, figures: routeFigures(reading) }
+  const late = reading.findings.some((one) => one.code === 'late' || one.code === 'needLeft')
+  return { today, standings, climb, figures: routeFigures(reading), late }
 }
 
 /** Seats come and go, and no audit or check asks about them. */

@@ -98,6 +98,20 @@ export async function countUnread(
   return new Map(rows.map((row) => [row.student, Number(row.n)]))
 }
 
+/** Of students, those who have written with an advisor, or spoken as far as it was noted. */
+export async function spokenWith(db: Reader, students: readonly number[]): Promise<ReadonlySet<number>> {
+  if (!students.length) return new Set()
+  const written = await db
+    .selectDistinct({ id: t.thread.studentId })
+    .from(t.thread)
+    .where(all(inArray(t.thread.studentId, [...students]), eq(t.thread.advisorsOnly, false)))
+  const noted = await db
+    .selectDistinct({ id: t.talkRecord.studentId })
+    .from(t.talkRecord)
+    .where(inArray(t.talkRecord.studentId, [...students]))
+  return new Set([...written, ...noted].map((row) => row.id))
+}
+
 /** Says something: in a thread, or of a matter that nobody has spoken of. What is said in a settled thread opens it again. */
 export async function addRemark(
   tx: Transaction,

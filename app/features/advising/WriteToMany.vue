@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { FIELDS, filledIn, unknownFields } from '#shared/advising/message'
+import type { DeskRow } from '#shared/advising/responses'
+import { count } from '#shared/words'
+
+/** The same words to several students, each in their own talk, with what differs filled in. */
+const props = defineProps<{ rows: readonly DeskRow[]; term: string }>()
+const college = useCollege()
+const notice = useNotice()
+const { busy, forEach } = useForEachStudent()
+const open = ref(false)
+const text = ref('')
+const leftOut = ref(new Set<number>())
+/** A key for each: what is sent again after a lost answer is said once. */
+let keys = new Map<number, string>()
+const chosen = computed(() => props.rows.filter((row) => !leftOut.value.has(row.id)))
+const unknown = computed(() => unknownFields(text.value))
+const mayFill = computed(() => ({ term: college.termName(props.term), zone: college.zone }))
+const preview = computed(() => {
+  const [first] = chosen.value
+  return first && text.value.trim()
+    ? { name: first.name, text: filledIn(text.value.trim(), first, mayFill.value) }
+    : undefined
+})
+
+function start() {
+  leftOut.value = new Set()
+  keys = new Map(props.rows.map((row) => [row.id, newKey()]))
+  open.value = true
+}
+function choose(row: DeskRow, isChosen: boolean) {
+  const next = new Set(leftOut.value)
+  if (isChosen) next.delete(row.id)
+  else next.add(row.id)
+  leftOut.value = next
+}
+async function send() {
+  const said = text.value.trim()
+  const about = { is: 'route', key: null }
+  const done = await forEach(chosen.value, (row) =>
+    api(`/api/students/${row.id}/remarks`, {
+      method: 'POST',
+      key: keys.get(row.id)!,
+      body: { to: 'matter', about, advisorsOnly: false, text: filledIn(said, row, mayFill.value) }
+    })
+  )
+  if (!done.length) return
+  open.value = false
+  text.value = ''
+  notice.say(`Written to ${count(done.length, 'student')}.`)
+}
+</script>
+
+<template>
+  <v-text-btn v-if="rows.length" @click="start">Write to {{ count(rows.length, 'student') }}</v-text-btn>
+  <v-dialog v-model="open" max-width="680" aria-labelledby="write-title">
+    <div class="card write">
+      <h2 id="write-title">Write to {{ count(chosen.length, 'student') }}</h2>
+      <p class="quiet">Each reads it in their own talk, is mailed that you wrote, and may answer.</p>
+      <v-textarea v-model="text" label="what you want to say" rows="3" auto-grow maxlength="1500" />
+      <p class="small quiet">
+        Filled in for each:
+        <template v-for="(means, field, i) in FIELDS" :key="field"
+          >{{ i ? '; ' : '' }}<code>{{ `{${field}\}` }}</code> {{ means }}</template
+        >.
+      </p>
+      <p v-if="unknown.length" class="fault" role="alert">
+        There is no field {{ unknown.map((one) => `{${one}\}`).join(', ') }}.
+      </p>
+      <p v-else-if="preview" class="preview">
+        <span class="quiet small">{{ preview.name }} reads:</span> {{ preview.text }}
+      </p>
+      <ul>
+        <li v-for="row in rows" :key="row.id">
+          <v-checkbox-btn
+            :model-value="!leftOut.has(row.id)"
+            :aria-label="`Write to ${row.name}`"
+            @update:model-value="(on) => choose(row, Boolean(on))"
+          />
+          {{ row.name }} <span class="quiet">{{ row.programs }}</span>
+        </li>
+      </ul>
+      <div class="acts">
+        <v-btn
+          variant="flat"
+          color="primary"
+          :disabled="busy || !chosen.length || !text.trim() || unknown.length > 0"
+          @click="send"
+          >Send to {{ chosen.length }}</v-btn
+        >
+        <v-btn :disabled="busy" @click="open = false">Close</v-btn>
+      </div>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.write {
+  padding: 18px;
+  max-height: 84vh;
+  overflow-y: auto;
+  color: var(--ink);
+}
+p {
+  margin: 4px 0;
+}
+.preview {
+  border-left: 3px solid var(--dusk);
+  padding-left: 10px;
+  white-space: pre-line;
+}
+.fault {
+  color: var(--ember);
+}
+ul {
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+  max-height: 30vh;
+  overflow-y: auto;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 10px;
+}
+.acts {
+  display: flex;
+  gap: 10px;
+}
+</style>
