@@ -104,6 +104,9 @@ async function send() {
 p {
   margin: 4px 0;
 }
+.v-textarea {
+  width: 100%;
+}
 .preview {
   border-left: 3px solid var(--dusk);
   padding-left: 10px;
