@@ -197,6 +197,15 @@ describe('hours', () => {
     await within(world, (tx) => writeHours(tx, { who: orla, now }, { ...said, away: [] }))
   })
 
+  it('of an account that is not set up as an advisor are none, and cannot be offered', async () => {
+    const { now } = await at(world)
+    const edda = await person(world.db, 'Edda Whitlock')
+    expect(await readHours(world.db, edda, now)).toMatchObject({ times: [], appointments: [] })
+    await expect(
+      within(world, (tx) => writeHours(tx, { who: edda, now }, { times: [], away: [] }))
+    ).rejects.toMatchObject({ status: 404, code: 'noAdvisor' })
+  })
+
   it('say which field is wrong', () => {
     const time = { weekday: 2, start: 600, end: 700, length: 30, place: 'Slate 118' }
     const faults = (over: object) =>
@@ -249,6 +258,7 @@ describe('what both are told', () => {
     const reminders = async (who: Person) =>
       (await mailsTo(who)).filter((one) => one.subject.includes(', Thu 15 Apr')).length
     expect([await reminders(imke), await reminders(orla)]).toEqual([0, 0])
+    await acts(orla, (await seen(imke))[0]!.id, { act: 'prepare', bring: 'the plan' })
     await setTime(world, Date.parse('2027-04-14T17:00:00Z'))
     await Promise.all([remindOfAppointments(world.db), remindOfAppointments(world.db)])
     await remindOfAppointments(world.db)

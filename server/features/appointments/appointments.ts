@@ -167,7 +167,12 @@ export async function changeAppointment(
     case 'prepare':
       if (doing.relation === 'self')
         throw new Refused(403, 'notYours', 'What to bring is said by the advisor.')
-      return write(tx, doing, found, 'appointment.prepared', { bring: said.bring })
+      // When it was agreed stays as it is: the reminder is still due.
+      return write(tx, doing, found, 'appointment.prepared', {
+        bring: said.bring,
+        changedById: found.changedById,
+        changedAt: found.changedAt
+      })
     case 'move':
       return moveAppointment(tx, doing, found, said)
   }
@@ -223,7 +228,7 @@ async function write(
 ): Promise<void> {
   await tx
     .update(t.appointment)
-    .set({ ...change, sequence: sequence + 1, changedById: doing.who.id, changedAt: new Date(doing.now) })
+    .set({ changedById: doing.who.id, changedAt: new Date(doing.now), ...change, sequence: sequence + 1 })
     .where(eq(t.appointment.id, id))
   await tell(tx, doing, id, action, startsAt.getTime())
 }

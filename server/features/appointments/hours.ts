@@ -18,10 +18,15 @@ import { slotAt } from './times'
 /** How far ahead slots are shown. */
 const AHEAD_DAYS = 42
 
+async function maybeAdvisor(db: Reader, account: number): Promise<number | undefined> {
+  const [row] = await db.select({ id: t.advisor.id }).from(t.advisor).where(eq(t.advisor.accountId, account))
+  return row?.id
+}
+
 /** The advisor who somebody is. @throws Refused for who is none */
 export async function advisorOf(db: Reader, account: number): Promise<number> {
-  const [row] = await db.select({ id: t.advisor.id }).from(t.advisor).where(eq(t.advisor.accountId, account))
-  if (row) return row.id
+  const advisor = await maybeAdvisor(db, account)
+  if (advisor !== undefined) return advisor
   throw new Refused(404, 'noAdvisor', 'You are not set up as an advisor. The registrar can do that.')
 }
 
@@ -73,8 +78,10 @@ export async function freeSlots(
   })
 }
 
+/** The hours of whoever asks; none for an account that is not set up as an advisor yet. */
 export async function readHours(db: Reader, who: Who, now: Instant): Promise<HoursView> {
-  const advisor = await advisorOf(db, who.id)
+  const advisor = await maybeAdvisor(db, who.id)
+  if (advisor === undefined) return { times: [], away: [], calendarKey: null, appointments: [] }
   const [address] = await db.select().from(t.advisorCalendar).where(eq(t.advisorCalendar.advisorId, advisor))
   return {
     times: await offeredBy(db, advisor),
