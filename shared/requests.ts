@@ -1,6 +1,7 @@
 /** What may be sent to the server, checked there: what several features share. Every message says what to do instead. */
 import { maybeCourseCode, type CourseCode, type TermCode } from '#core/ids'
 import type { Weekday } from '#core/time'
+import { date } from '#shared/fileShapes'
 import { z } from 'zod'
 
 export const course = z.string().transform((text, context): CourseCode => {
@@ -13,6 +14,19 @@ export const termCode = z
   .string()
   .regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')
   .transform((text) => text as TermCode)
+
+/** A few words beside something; nothing is said by blanks. */
+export const fewWords = z
+  .string()
+  .trim()
+  .max(400, 'has to be 400 characters or less')
+  .nullable()
+  .default(null)
+  .transform((text) => text || null)
+
+export const dayOfCentury = date.refine((one) => one >= '2000-01-01' && one < '2100-01-01', {
+  error: 'has to be a day of this century'
+})
 
 export const noteText = z.string().trim().max(400, 'has to be 400 characters or less').nullable()
 

@@ -2,8 +2,7 @@
 import type { CourseCode } from '#core/ids'
 import { COMMON_SCALE } from '#core/grades'
 import { PERMISSION_KINDS } from '#core/week'
-import { date } from '#shared/fileShapes'
-import { course, idInAddress, reason, termCode } from '#shared/requests'
+import { course, dayOfCentury, fewWords, idInAddress, reason, termCode } from '#shared/requests'
 import { routeChange, routeId, seenVersion } from '#shared/route/requests'
 import { z } from 'zod'
 import { AGREED_BY, THREAD_SUBJECTS } from './talk'
@@ -27,23 +26,11 @@ export const notYetBody = z.object({
   missing: note.min(5, 'has to say what is missing, in five characters or more')
 })
 
-/** A few words beside an answer or a change; nothing is said by blanks. */
-const words = z
-  .string()
-  .trim()
-  .max(400, 'has to be 400 characters or less')
-  .nullable()
-  .default(null)
-  .transform((text) => text || null)
-
 const creditsOfTerm = z
   .number('has to be a number')
   .min(0, 'has to be 0 or more')
   .max(60, 'has to be 60 or less')
   .multipleOf(0.5, 'has to be in whole or half credits')
-const day = date.refine((one) => one >= '2000-01-01' && one < '2100-01-01', {
-  error: 'has to be a day of this century'
-})
 const pair = { course, other: course }
 
 const conditionBody = z
@@ -74,7 +61,7 @@ export const signOffBody = z
     creditsMost: creditsOfTerm.optional(),
     conditions: z.array(conditionBody).max(10, 'has to be ten or fewer').default([]),
     /** The last day on which it stands. */
-    until: day.nullable().default(null)
+    until: dayOfCentury.nullable().default(null)
   })
   .refine(({ creditsLeast: least, creditsMost: most }) => (least ?? 0) <= (most ?? Infinity), {
     error: 'has to be at most as much as the other end of the range',
@@ -123,7 +110,7 @@ export const agreedBody = z.object({
     .min(3, 'has to say what, in three characters or more')
     .max(200, 'has to be 200 characters or less'),
   who: z.enum(AGREED_BY),
-  due: day.nullable().default(null)
+  due: dayOfCentury.nullable().default(null)
 })
 export type AgreedSaid = z.output<typeof agreedBody>
 export const agreedParams = z.object({ id: idInAddress, line: idInAddress })
@@ -143,8 +130,8 @@ export const permissionParams = z.object({ id: idInAddress, permission: idInAddr
 export const permissionAnswerBody = z.object({
   answer: z.enum(['given', 'declined']),
   /** The last day on which it holds. */
-  until: day.nullable().default(null),
-  words
+  until: dayOfCentury.nullable().default(null),
+  words: fewWords
 })
 export type PermissionAnswer = z.output<typeof permissionAnswerBody>
 
@@ -153,10 +140,10 @@ export const suggestionBody = z.object({
   route: routeId.default(null),
   version: seenVersion,
   change: routeChange,
-  why: words
+  why: fewWords
 })
 export const suggestionParams = z.object({ id: idInAddress, suggestion: idInAddress })
-export const suggestionWhyBody = z.object({ why: words })
+export const suggestionWhyBody = z.object({ why: fewWords })
 export const suggestionAnswersBody = z.object({
   route: routeId.default(null),
   version: seenVersion,
@@ -166,6 +153,6 @@ export const suggestionAnswersBody = z.object({
     .max(60, 'has to name 60 suggestions or less')
     .refine((all) => new Set(all).size === all.length, { error: 'has to name each suggestion once' }),
   answer: z.enum(['accepted', 'declined'], 'has to be accepted or declined'),
-  words
+  words: fewWords
 })
 export type SuggestionAnswers = z.output<typeof suggestionAnswersBody>

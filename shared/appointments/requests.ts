@@ -1,19 +1,10 @@
 /** What is sent for hours, appointments and records of talks. */
 import type { OfferedTime } from '#core/appointments'
 import { WEEKDAYS } from '#core/time'
-import { date } from '#shared/fileShapes'
-import { idInAddress } from '#shared/requests'
+import { dayOfCentury, fewWords, idInAddress, minute } from '#shared/requests'
 import { z } from 'zod'
 import { TALKED_HOW } from './appointments'
 
-const DAY_MIN = 24 * 60
-const minute = z
-  .int('has to be whole minutes of the day')
-  .min(0, 'has to be 0 or more')
-  .max(DAY_MIN, 'has to be within the day')
-const day = date.refine((one) => one >= '2000-01-01' && one < '2100-01-01', {
-  error: 'has to be a day of this century'
-})
 const length = z
   .int('has to be whole minutes')
   .min(5, 'has to be 5 minutes or more')
@@ -23,14 +14,6 @@ const place = z
   .trim()
   .min(2, 'has to say a room, or a link')
   .max(160, 'has to be 160 characters or less')
-const words = z
-  .string()
-  .trim()
-  .max(400, 'has to be 400 characters or less')
-  .nullable()
-  .default(null)
-  .transform((text) => text || null)
-
 const offered = z
   .object({
     weekday: z
@@ -39,13 +22,13 @@ const offered = z
       .max(7, 'has to be 7 or less')
       .nullable()
       .default(null),
-    on: day.nullable().default(null),
+    on: dayOfCentury.nullable().default(null),
     start: minute,
     end: minute,
     length,
     place,
-    from: day.nullable().default(null),
-    until: day.nullable().default(null)
+    from: dayOfCentury.nullable().default(null),
+    until: dayOfCentury.nullable().default(null)
   })
   .refine((one) => (one.weekday === null) !== (one.on === null), {
     error: 'has to be a day of the week or a date, one of the two',
@@ -72,7 +55,7 @@ export const hoursBody = z.object({
   times: z.array(offered, 'has to be a list of times').max(40, 'has to be 40 times or less'),
   away: z
     .array(
-      z.object({ from: day, to: day }).refine((one) => one.from <= one.to, {
+      z.object({ from: dayOfCentury, to: dayOfCentury }).refine((one) => one.from <= one.to, {
         error: 'has to be the first date or later',
         path: ['to']
       }),
@@ -87,13 +70,13 @@ export const freeTimesParams = z.object({ id: idInAddress, advisor: idInAddress 
 export const appointmentBody = z.object({
   /** Whom the student books; of an advisor who invites it is themselves. */
   advisor: idInAddress.nullable().default(null),
-  date: day,
+  date: dayOfCentury,
   start: minute,
   /** Said by an advisor who invites; a booked slot has its own. */
   length: length.nullable().default(null),
   place: place.nullable().default(null),
-  about: words,
-  bring: words
+  about: fewWords,
+  bring: fewWords
 })
 export type AppointmentSaid = z.output<typeof appointmentBody>
 
@@ -102,17 +85,22 @@ export const appointmentActBody = z.discriminatedUnion(
   'act',
   [
     z.object({ act: z.literal('accept') }),
-    z.object({ act: z.literal('decline'), words }),
-    z.object({ act: z.literal('move'), date: day, start: minute, place: place.nullable().default(null) }),
-    z.object({ act: z.literal('cancel'), words }),
-    z.object({ act: z.literal('prepare'), bring: words })
+    z.object({ act: z.literal('decline'), words: fewWords }),
+    z.object({
+      act: z.literal('move'),
+      date: dayOfCentury,
+      start: minute,
+      place: place.nullable().default(null)
+    }),
+    z.object({ act: z.literal('cancel'), words: fewWords }),
+    z.object({ act: z.literal('prepare'), bring: fewWords })
   ],
   'has to be accept, decline, move, cancel or prepare'
 )
 export type AppointmentAct = z.output<typeof appointmentActBody>
 
 export const talkRecordBody = z.object({
-  on: day,
+  on: dayOfCentury,
   how: z.enum(TALKED_HOW, 'has to be inPerson, byPhone, byVideo or byMail'),
   summary: z
     .string()

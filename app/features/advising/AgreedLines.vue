@@ -14,7 +14,7 @@ const PURPOSES = { programAdvisor: 'program', supportAdvisor: 'support' } as con
 const what = ref('')
 const who = ref<Doer>('student')
 const due = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 
 const lines = computed(() => student.picture?.agreed ?? [])
 /** Who is meant, by name where there is one of them. */
@@ -32,23 +32,19 @@ const doers = computed(() => {
 })
 async function add() {
   const text = what.value.trim()
-  if (text.length < 3 || busy.value) return
-  busy.value = true
-  if (await changes.addAgreed({ what: text, who: who.value, due: due.value || null })) {
-    what.value = due.value = ''
-    adding.value = false
-  }
-  busy.value = false
+  if (text.length < 3) return
+  const line = { what: text, who: who.value, due: due.value || null }
+  if (!(await once(() => changes.addAgreed(line)))) return
+  what.value = due.value = ''
+  adding.value = false
 }
 </script>
 
 <template>
-  <section class="agreed" aria-labelledby="agreed-title">
-    <header>
-      <h3 id="agreed-title">Agreed</h3>
-      <span class="quiet small">what · who · by when</span>
-      <v-text-btn v-if="!adding" class="push" @click="adding = true">Add a line</v-text-btn>
-    </header>
+  <TalkPart id="agreed" title="Agreed" hint="what · who · by when">
+    <template #act>
+      <v-text-btn v-if="!adding" @click="adding = true">Add a line</v-text-btn>
+    </template>
     <form v-if="adding" @submit.prevent="add" @keydown.esc.stop="adding = false">
       <v-text-field v-model="what" label="what" maxlength="200" @vue:mounted="focusIn" />
       <v-select v-model="who" label="who" :items="doers" />
@@ -74,27 +70,10 @@ async function add() {
         >
       </li>
     </ul>
-  </section>
+  </TalkPart>
 </template>
 
 <style scoped>
-.agreed {
-  border-top: 1px solid var(--rule);
-  padding-top: 8px;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 10px;
-}
-h3 {
-  margin: 0;
-  font-size: 15px;
-}
-.push {
-  margin-left: auto;
-}
 form {
   display: flex;
   flex-wrap: wrap;

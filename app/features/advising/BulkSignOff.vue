@@ -10,22 +10,14 @@ const college = useCollege()
 const clock = useClock()
 const notice = useNotice()
 const open = ref(false)
-const leftOut = ref(new Set<number>())
-const { busy, forEach } = useForEachStudent()
 const clear = computed(() => props.rows.filter((row) => isClear(row, props.term)))
-const chosen = computed(() => clear.value.filter((row) => !leftOut.value.has(row.id)))
+const { busy, forEach, leftOut, chosen, choose, chooseAll } = useForEachStudent(() => clear.value)
 const termName = computed(() => college.termName(props.term))
 const askedAt = (row: DeskRow) => row.reviews.find((one) => one.term === props.term)!.askedAt
 
 function start() {
-  leftOut.value = new Set()
+  chooseAll()
   open.value = true
-}
-function choose(row: DeskRow, isChosen: boolean) {
-  const next = new Set(leftOut.value)
-  if (isChosen) next.delete(row.id)
-  else next.add(row.id)
-  leftOut.value = next
 }
 async function sign() {
   const done = await forEach(chosen.value, (row) =>

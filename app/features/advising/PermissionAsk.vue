@@ -12,7 +12,7 @@ const college = useCollege()
 const clock = useClock()
 const asking = ref(false)
 const reason = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 const request = computed(() =>
   student.picture?.requests.findLast((one) => one.section === props.section && one.kind === props.kind)
 )
@@ -30,16 +30,15 @@ const said = computed(() => {
   return `Permission asked ${when(value.askedAt)}${handed}: “${value.reason}”`
 })
 
-async function once(work: () => Promise<boolean>) {
-  busy.value = true
-  if (await work()) {
-    asking.value = false
-    reason.value = ''
-  }
-  busy.value = false
+async function settle(work: () => Promise<boolean>) {
+  if (!(await once(work))) return
+  asking.value = false
+  reason.value = ''
 }
 const ask = () =>
-  once(() => changes.askPermission({ section: props.section, kind: props.kind, reason: reason.value.trim() }))
+  settle(() =>
+    changes.askPermission({ section: props.section, kind: props.kind, reason: reason.value.trim() })
+  )
 </script>
 
 <template>
@@ -48,7 +47,7 @@ const ask = () =>
     <v-text-btn
       v-if="student.own && request!.state === 'asked'"
       :disabled="busy"
-      @click="once(() => changes.withdrawPermission(request!.id))"
+      @click="settle(() => changes.withdrawPermission(request!.id))"
       >withdraw it</v-text-btn
     ></span
   >

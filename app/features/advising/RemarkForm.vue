@@ -3,14 +3,11 @@
 const props = defineProps<{ label: string; say: (text: string) => Promise<boolean> }>()
 defineEmits<{ cancel: [] }>()
 const text = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 
 async function send() {
   const said = text.value.trim()
-  if (!said || busy.value) return
-  busy.value = true
-  if (await props.say(said)) text.value = ''
-  busy.value = false
+  if (said && (await once(() => props.say(said)))) text.value = ''
 }
 </script>
 

@@ -13,18 +13,14 @@ const session = useWho()
 const mayHandOn = computed(() => session.who?.role === 'programAdvisor' && !props.request.forwarded)
 const until = ref('')
 const words = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 const seats = computed(() => props.request.seats)
 /** Seats as they are, and with one more. */
 const share = computed(() => Math.min(1, seats.value.taken / (seats.value.capacity + 1)))
 
-async function once(how: 'answer' | 'forward', body: object) {
-  busy.value = true
-  await staff.settle(props.request, how, body)
-  busy.value = false
-}
+const settle = (how: 'answer' | 'forward', body: object) => once(() => staff.settle(props.request, how, body))
 const answer = (given: 'given' | 'declined') =>
-  once('answer', { answer: given, until: until.value || null, words: words.value.trim() || null })
+  settle('answer', { answer: given, until: until.value || null, words: words.value.trim() || null })
 </script>
 
 <template>
@@ -57,12 +53,12 @@ const answer = (given: 'given' | 'declined') =>
       <v-text-field v-model="until" type="date" label="holds until" />
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Grant it</v-btn>
       <v-btn :disabled="busy" @click="answer('declined')">Decline</v-btn>
-      <v-text-btn v-if="mayHandOn" type="button" :disabled="busy" @click="once('forward', {})"
+      <v-text-btn v-if="mayHandOn" type="button" :disabled="busy" @click="settle('forward', {})"
         >Hand on to the registrar</v-text-btn
       >
     </form>
     <div v-else class="acts">
-      <v-btn variant="flat" color="primary" :disabled="busy" @click="once('forward', {})"
+      <v-btn variant="flat" color="primary" :disabled="busy" @click="settle('forward', {})"
         >Hand on to the registrar</v-btn
       >
       <span class="quiet">The registrar decides this, in the name of the department.</span>

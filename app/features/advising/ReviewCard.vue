@@ -31,17 +31,14 @@ const when = (at: number) => ago(at, clock.minute, college.zone)
 const note = ref('')
 const missing = ref('')
 const open = ref<'ask' | 'notYet'>()
-const busy = ref(false)
-async function once(work: () => Promise<boolean>) {
-  busy.value = true
-  if (await work()) {
-    open.value = undefined
-    note.value = missing.value = ''
-  }
-  busy.value = false
+const { busy, once } = useOnce()
+async function settle(work: () => Promise<boolean>) {
+  if (!(await once(work))) return
+  open.value = undefined
+  note.value = missing.value = ''
 }
-const ask = () => once(() => changes.askForReview(term.value!.code, note.value.trim() || null))
-const sayNotYet = () => once(() => changes.notYet(term.value!.code, missing.value.trim()))
+const ask = () => settle(() => changes.askForReview(term.value!.code, note.value.trim() || null))
+const sayNotYet = () => settle(() => changes.notYet(term.value!.code, missing.value.trim()))
 
 /** What is signed off unless the advisor says otherwise; what they say stays while they look at the student. */
 const usual = computed(() => rangeOf(standing.planned, term.value?.loadMost ?? 0))
@@ -68,7 +65,7 @@ const rangeProblem = computed(() => {
   return range.value.least > range.value.most ? 'It ends below where it begins.' : ''
 })
 const sign = () =>
-  once(() =>
+  settle(() =>
     changes.signOff({
       term: term.value!.code,
       creditsLeast: range.value.least,
@@ -97,7 +94,10 @@ const sign = () =>
     </p>
     <p v-if="isOpen" class="state">
       Review asked {{ when(review!.askedAt) }}<template v-if="review!.note">: “{{ review!.note }}”</template>
-      <v-text-btn v-if="student.own" :disabled="busy" @click="once(() => changes.withdrawReview(term!.code))"
+      <v-text-btn
+        v-if="student.own"
+        :disabled="busy"
+        @click="settle(() => changes.withdrawReview(term!.code))"
         >Withdraw it</v-text-btn
       >
     </p>
@@ -187,7 +187,7 @@ const sign = () =>
           >
         </div>
       </template>
-      <v-btn v-if="signOff" :disabled="busy" @click="once(() => changes.withdrawSignOff(term!.code))"
+      <v-btn v-if="signOff" :disabled="busy" @click="settle(() => changes.withdrawSignOff(term!.code))"
         >Withdraw sign-off</v-btn
       >
     </template>

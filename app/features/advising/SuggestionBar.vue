@@ -5,7 +5,7 @@ import { count } from '#shared/words'
 const student = useStudent()
 const suggestions = useSuggestions()
 const changes = useChanges()
-const busy = ref(false)
+const { busy, once } = useOnce()
 
 const numbers = computed(() => suggestions.placed.map((one) => one.suggestion.number))
 const listed = computed(() =>
@@ -14,15 +14,13 @@ const listed = computed(() =>
     : `${numbers.value.slice(0, -1).join(', ')} and ${numbers.value.at(-1)}`
 )
 const name = computed(() => student.picture!.student.name)
-async function answer(said: 'accepted' | 'declined') {
-  if (busy.value) return
-  busy.value = true
-  await changes.answerSuggestions(
-    suggestions.placed.map((one) => one.suggestion.id),
-    said
+const answer = (said: 'accepted' | 'declined') =>
+  once(() =>
+    changes.answerSuggestions(
+      suggestions.placed.map((one) => one.suggestion.id),
+      said
+    )
   )
-  busy.value = false
-}
 </script>
 
 <template>

@@ -29,23 +29,20 @@ const who = computed(() => (props.suggestion.own ? 'You' : props.suggestion.by))
 /** What is being written: an answer with words, or why it is suggested. */
 const writing = ref<'decline' | 'why'>()
 const words = ref('')
-const busy = ref(false)
-async function once(act: () => Promise<boolean>) {
-  if (busy.value) return
-  busy.value = true
-  if (await act()) writing.value = undefined
-  busy.value = false
+const { busy, once } = useOnce()
+async function settle(act: () => Promise<boolean>) {
+  if (await once(act)) writing.value = undefined
 }
 function write(what: 'decline' | 'why') {
   words.value = what === 'why' ? (props.suggestion.why ?? '') : ''
   writing.value = what
 }
 const { id } = props.suggestion
-const accept = () => once(() => changes.answerSuggestions([id], 'accepted'))
-const decline = (said: string | null) => once(() => changes.answerSuggestions([id], 'declined', said))
+const accept = () => settle(() => changes.answerSuggestions([id], 'accepted'))
+const decline = (said: string | null) => settle(() => changes.answerSuggestions([id], 'declined', said))
 function send() {
   const said = words.value.trim() || null
-  void (writing.value === 'why' ? once(() => changes.explainSuggestion(id, said)) : decline(said))
+  void (writing.value === 'why' ? settle(() => changes.explainSuggestion(id, said)) : decline(said))
 }
 </script>
 

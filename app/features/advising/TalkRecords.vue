@@ -12,7 +12,7 @@ const adding = ref(false)
 const on = ref('')
 const how = ref<(typeof TALKED_HOW)[number]>('inPerson')
 const summary = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 const records = computed(() => student.picture?.talkRecords ?? [])
 const all = ref(false)
 const SHOWN = 2
@@ -24,25 +24,24 @@ function begin() {
 }
 async function send() {
   const text = summary.value.trim()
-  if (text.length < 3 || !on.value || busy.value) return
-  busy.value = true
-  if (await changes.recordTalk({ on: on.value, how: how.value, summary: text })) {
-    summary.value = ''
-    adding.value = false
-  }
-  busy.value = false
+  if (text.length < 3 || !on.value) return
+  const record = { on: on.value, how: how.value, summary: text }
+  if (!(await once(() => changes.recordTalk(record)))) return
+  summary.value = ''
+  adding.value = false
 }
 </script>
 
 <template>
-  <section v-if="records.length || !student.own" class="held" aria-labelledby="held-title">
-    <header>
-      <h3 id="held-title">Spoken</h3>
-      <span class="quiet small">{{
-        student.own ? 'as your advisors noted it' : 'the student reads it too'
-      }}</span>
-      <v-text-btn v-if="!student.own && !adding" class="push" @click="begin">Note a talk</v-text-btn>
-    </header>
+  <TalkPart
+    v-if="records.length || !student.own"
+    id="held"
+    title="Spoken"
+    :hint="student.own ? 'as your advisors noted it' : 'the student reads it too'"
+  >
+    <template #act>
+      <v-text-btn v-if="!student.own && !adding" @click="begin">Note a talk</v-text-btn>
+    </template>
     <form v-if="adding" @submit.prevent="send" @keydown.esc.stop="adding = false">
       <v-text-field v-model="on" label="day" type="date" :max="college.today" />
       <v-select
@@ -69,27 +68,10 @@ async function send() {
     <v-text-btn v-if="!all && records.length > SHOWN" @click="all = true">{{
       count(records.length - SHOWN, 'earlier talk')
     }}</v-text-btn>
-  </section>
+  </TalkPart>
 </template>
 
 <style scoped>
-.held {
-  border-top: 1px solid var(--rule);
-  padding: 8px 0;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 10px;
-}
-h3 {
-  margin: 0;
-  font-size: 15px;
-}
-.push {
-  margin-left: auto;
-}
 form {
   display: flex;
   flex-wrap: wrap;

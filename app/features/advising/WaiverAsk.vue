@@ -10,14 +10,12 @@ const college = useCollege()
 const clock = useClock()
 const asking = ref(false)
 const reason = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 const waiver = computed(() => student.picture?.waivers.find((one) => one.course === props.course))
 const when = (at: number) => ago(at, clock.minute, college.zone)
 
-async function once(work: () => Promise<boolean>) {
-  busy.value = true
-  if (await work()) asking.value = false
-  busy.value = false
+async function settle(work: () => Promise<boolean>) {
+  if (await once(work)) asking.value = false
 }
 </script>
 
@@ -35,7 +33,7 @@ async function once(work: () => Promise<boolean>) {
         size="small"
         :disabled="busy"
         :aria-label="`Waive the prerequisite of ${course}`"
-        @click="once(() => changes.answerWaiver(course, 'granted'))"
+        @click="settle(() => changes.answerWaiver(course, 'granted'))"
         >Waive it</v-btn
       >
       <v-btn
@@ -43,7 +41,7 @@ async function once(work: () => Promise<boolean>) {
         size="small"
         :disabled="busy"
         :aria-label="`Do not waive the prerequisite of ${course}`"
-        @click="once(() => changes.answerWaiver(course, 'declined'))"
+        @click="settle(() => changes.answerWaiver(course, 'declined'))"
         >{{ waiver.state === 'granted' ? 'Take it back' : 'Do not' }}</v-btn
       >
     </template>
@@ -52,7 +50,7 @@ async function once(work: () => Promise<boolean>) {
     <form
       v-if="asking"
       class="waiver"
-      @submit.prevent="once(() => changes.askWaiver(course, reason.trim()))"
+      @submit.prevent="settle(() => changes.askWaiver(course, reason.trim()))"
       @keydown.esc.stop="asking = false"
     >
       <label

@@ -7,13 +7,11 @@ import { count } from '#shared/words'
 const props = defineProps<{ rows: readonly DeskRow[]; term: string }>()
 const college = useCollege()
 const notice = useNotice()
-const { busy, forEach } = useForEachStudent()
+const { busy, forEach, leftOut, chosen, choose, chooseAll } = useForEachStudent(() => props.rows)
 const open = ref(false)
 const text = ref('')
-const leftOut = ref(new Set<number>())
 /** A key for each: what is sent again after a lost answer is said once. */
 let keys = new Map<number, string>()
-const chosen = computed(() => props.rows.filter((row) => !leftOut.value.has(row.id)))
 const unknown = computed(() => unknownFields(text.value))
 const mayFill = computed(() => ({ term: college.termName(props.term), zone: college.zone }))
 const preview = computed(() => {
@@ -24,15 +22,9 @@ const preview = computed(() => {
 })
 
 function start() {
-  leftOut.value = new Set()
+  chooseAll()
   keys = new Map(props.rows.map((row) => [row.id, newKey()]))
   open.value = true
-}
-function choose(row: DeskRow, isChosen: boolean) {
-  const next = new Set(leftOut.value)
-  if (isChosen) next.delete(row.id)
-  else next.add(row.id)
-  leftOut.value = next
 }
 async function send() {
   const said = text.value.trim()

@@ -13,20 +13,17 @@ const college = useCollege()
 const moving = ref(false)
 const cancelling = ref(false)
 const words = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 const time = computed(() => appointmentTime(props.appointment, college.zone))
 const other = computed(() => (student.own ? props.appointment.advisor : props.appointment.student).name)
 const asks = computed(() => props.appointment.state === 'invited')
 const { id } = props.appointment
 
-async function once(act: () => Promise<boolean>) {
-  if (busy.value) return
-  busy.value = true
-  if (await act()) cancelling.value = false
-  busy.value = false
+async function settle(act: () => Promise<boolean>) {
+  if (await once(act)) cancelling.value = false
 }
 const cancel = () =>
-  once(() =>
+  settle(() =>
     changes.changeAppointment(id, {
       act: student.own && asks.value ? 'decline' : 'cancel',
       words: words.value.trim() || null
@@ -87,7 +84,7 @@ const was = computed(() => ({
         size="small"
         :disabled="busy"
         :aria-label="`Accept: ${time}`"
-        @click="once(() => changes.changeAppointment(id, { act: 'accept' }))"
+        @click="settle(() => changes.changeAppointment(id, { act: 'accept' }))"
         >Accept</v-btn
       >
       <v-text-btn :aria-label="`Move: ${time}`" @click="moving = true">{{

@@ -23,13 +23,12 @@ const invite = (said: AppointmentSaid) => changes.makeAppointment(said)
 </script>
 
 <template>
-  <section class="meet" aria-labelledby="meet-title">
-    <header>
-      <h3 id="meet-title">Appointments</h3>
-      <v-text-btn v-if="!adding && advisors.length" class="push" @click="adding = true">{{
+  <TalkPart id="meet" title="Appointments">
+    <template #act>
+      <v-text-btn v-if="!adding && advisors.length" @click="adding = true">{{
         student.own ? 'Book a time' : 'Invite'
       }}</v-text-btn>
-    </header>
+    </template>
     <template v-if="adding">
       <template v-if="student.own">
         <v-select
@@ -48,27 +47,10 @@ const invite = (said: AppointmentSaid) => changes.makeAppointment(said)
       <AppointmentLine v-for="one in ahead" :key="`${one.id} ${one.startsAt}`" :appointment="one" />
     </ul>
     <p v-else-if="!adding" class="quiet small">None ahead.</p>
-  </section>
+  </TalkPart>
 </template>
 
 <style scoped>
-.meet {
-  border-top: 1px solid var(--rule);
-  padding: 8px 0;
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 10px;
-}
-h3 {
-  margin: 0;
-  font-size: 15px;
-}
-.push {
-  margin-left: auto;
-}
 /* Room for the label that stands on its upper edge. */
 .with {
   margin-top: 10px;

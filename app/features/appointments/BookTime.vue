@@ -22,7 +22,7 @@ const slots = shallowRef<OfferedSlot[]>()
 const failure = ref<string>()
 const chosen = shallowRef<OfferedSlot>()
 const about = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 
 async function load(): Promise<void> {
   failure.value = undefined
@@ -69,11 +69,9 @@ const DAYS = 4
 const shown = computed(() => (all.value ? days.value : days.value.slice(0, DAYS)))
 
 async function send() {
-  if (!chosen.value || busy.value) return
-  busy.value = true
-  const isBooked = await props.book(chosen.value, about.value.trim() || null)
-  busy.value = false
-  if (isBooked) return emit('close')
+  const slot = chosen.value
+  if (!slot || busy.value) return
+  if (await once(() => props.book(slot, about.value.trim() || null))) return emit('close')
   // Somebody may have been faster.
   chosen.value = undefined
   await load()

@@ -16,14 +16,13 @@ const length = ref(30)
 const place = ref(props.start?.place ?? '')
 const about = ref('')
 const bring = ref('')
-const busy = ref(false)
+const { busy, once } = useOnce()
 const LENGTHS = [15, 20, 30, 45, 60].map((value) => ({ value, title: `${value} min` }))
 const isFilled = computed(() => date.value && time.value && place.value.trim().length >= 2)
 
 async function submit() {
-  if (!isFilled.value || busy.value) return
-  busy.value = true
-  const isSent = await props.send({
+  if (!isFilled.value) return
+  const said: AppointmentSaid = {
     advisor: null,
     date: date.value,
     start: minutes(time.value),
@@ -31,9 +30,8 @@ async function submit() {
     place: place.value.trim(),
     about: about.value.trim() || null,
     bring: bring.value.trim() || null
-  })
-  busy.value = false
-  if (isSent) emit('close')
+  }
+  if (await once(() => props.send(said))) emit('close')
 }
 </script>
 

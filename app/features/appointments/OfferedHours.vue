@@ -8,7 +8,7 @@ import { count } from '#shared/words'
 /** The hours that an advisor offers, every week or once, and the days away. */
 const props = defineProps<{ hours: HoursView }>()
 const staff = useStaff()
-const busy = ref(false)
+const { busy, once } = useOnce()
 
 const times = computed(() => [...props.hours.times].sort((a, b) => orderOf(a).localeCompare(orderOf(b))))
 /** Every week first, by day and hour; then what is offered once. */
@@ -23,13 +23,8 @@ function spanOf({ from, until }: OfferedTime): string {
   return parts.join(' ')
 }
 
-async function save(said: { times?: OfferedTime[]; away?: Away[] }): Promise<boolean> {
-  if (busy.value) return false
-  busy.value = true
-  const isSaved = await staff.offer({ times: props.hours.times, away: props.hours.away, ...said })
-  busy.value = false
-  return isSaved
-}
+const save = (said: { times?: OfferedTime[]; away?: Away[] }) =>
+  once(() => staff.offer({ times: props.hours.times, away: props.hours.away, ...said }))
 
 const EVERY = WEEKDAYS.map((day) => ({ value: day as Weekday | 0, title: `every ${LONG_DAY_NAMES[day]}` }))
 const DAYS = [...EVERY, { value: 0 as const, title: 'once, on a date' }]
