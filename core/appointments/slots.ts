@@ -66,7 +66,8 @@ export function slotsOf(
   }
 ): OfferedSlot[] {
   const found = new Map<string, OfferedSlot>()
-  for (let day = dayNumber(after.date); day <= dayNumber(to); day++) {
+  const last = dayNumber(to)
+  for (let day = dayNumber(after.date); day <= last; day++) {
     const date = isoDate(day)
     if (away.some((one) => one.from <= date && date <= one.to)) continue
     for (const time of offered) {

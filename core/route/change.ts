@@ -24,8 +24,21 @@ export function termsTouched(change: RouteChange): TermCode[] {
 
 /** The courses a change is about. */
 export function coursesTouched(change: RouteChange): CourseCode[] {
-  return singles(change).map((one) => ('planned' in one ? one.planned.course : one.course))
+  return singles(change).map(courseOf)
 }
+
+export const courseOf = (one: SingleChange): CourseCode =>
+  'planned' in one ? one.planned.course : one.course
+
+export const detailOf = ({ credits, note, locked }: PlannedDetail): PlannedDetail => ({
+  credits,
+  note,
+  locked
+})
+
+/** Whether the same is said of a planned course. */
+export const sameDetail = (one: PlannedDetail, other: PlannedDetail): boolean =>
+  one.credits === other.credits && one.note === other.note && one.locked === other.locked
 
 /** The term that a change puts something into; what leaves a term leaves it whatever the term's state. */
 function termsEntered(one: SingleChange): TermCode[] {
@@ -84,11 +97,9 @@ function applySingle(
     case 'edit': {
       const index = at(change.course, change.term)
       if (index < 0) return 'notInTerm'
-      const { credits, note, locked } = courses[index]!
-      const from: PlannedDetail = { credits, note, locked }
+      const from = detailOf(courses[index]!)
       const { to } = change
-      if (from.credits === to.credits && from.note === to.note && from.locked === to.locked)
-        return 'nothingChanged'
+      if (sameDetail(from, to)) return 'nothingChanged'
       return { courses: courses.with(index, { ...courses[index]!, ...to }), made: { ...change, from } }
     }
   }

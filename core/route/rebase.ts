@@ -2,7 +2,7 @@
 import type { PlannedCourse } from '../degree'
 import type { PlannedDetail, RouteChange, SingleChange } from '../findings'
 import type { CourseCode, TermCode } from '../ids'
-import { applyChange, differenceOf } from './change'
+import { applyChange, courseOf, detailOf, differenceOf, sameDetail } from './change'
 
 /** Why a proposed change cannot be made any more. */
 export type RebaseFault = 'notPlanned' | 'unclear' | 'termClosed'
@@ -57,14 +57,13 @@ export function rebase(
 
 const of = (courses: readonly PlannedCourse[], course: CourseCode) =>
   courses.filter((one) => one.course === course)
-const courseOf = (one: SingleChange): CourseCode => ('planned' in one ? one.planned.course : one.course)
 
 /** What a change comes to, whatever the steps: what leaves the plan first. */
 function aimsOf(before: readonly PlannedCourse[], after: readonly PlannedCourse[]): SingleChange[] {
   const { removed, moved, added } = differenceOf(before, after)
   const stays = (one: PlannedCourse): SingleChange[] => {
     const was = before.find((other) => other.course === one.course && other.term === one.term)
-    if (!was || (was.credits === one.credits && was.note === one.note && was.locked === one.locked)) return []
+    if (!was || sameDetail(was, one)) return []
     return [{ kind: 'edit', course: one.course, term: one.term, from: detailOf(was), to: detailOf(one) }]
   }
   return [
@@ -74,8 +73,6 @@ function aimsOf(before: readonly PlannedCourse[], after: readonly PlannedCourse[
     ...after.flatMap(stays)
   ]
 }
-
-const detailOf = ({ credits, note, locked }: PlannedDetail): PlannedDetail => ({ credits, note, locked })
 
 type One = { change: SingleChange; follows: boolean } | 'done' | 'gone'
 
@@ -129,7 +126,7 @@ function rebaseEdit(one: Single<'edit'>, planned: PlannedCourse | undefined): On
     note: from.note === to.note ? is.note : to.note,
     locked: from.locked === to.locked ? is.locked : to.locked
   }
-  if (is.credits === wanted.credits && is.note === wanted.note && is.locked === wanted.locked) return 'done'
+  if (sameDetail(is, wanted)) return 'done'
   return {
     change: { ...one, term: planned.term, from: is, to: wanted },
     follows: planned.term !== one.term
