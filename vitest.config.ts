@@ -18,7 +18,6 @@ export default defineConfig({
           name: 'server',
           include: ['tests/server/**/*.test.ts'],
           globalSetup: ['tests/server/database.ts'],
-          fileParallelism: false,
           hookTimeout: 60_000,
           testTimeout: 30_000
         }

@@ -31,7 +31,7 @@ import type { DemoSeat } from './enrolment'
 import { chargesOf, pricesOf } from './prices'
 import { Random } from './random'
 import { receiptsOf, type DemoReceipt } from './receipts'
-import { advisors, DEMO_PASSWORD, registrar, SHARED_BY } from './staff'
+import { advisors, DEMO_PASSWORD, departments, registrar, SHARED_BY, teachers } from './staff'
 import { demoTalk } from './talk'
 
 const SEED = 20270409
@@ -124,8 +124,19 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
   await put(t.campusClock, [{ id: 1, mode: 'standing', campusAt: DEMO_NOW, setAt: DEMO_NOW }])
 
   await put(
+    t.department,
+    departments.map(({ name }, i) => ({ id: i + 1, name }))
+  )
+  const departmentOf = (college: string) =>
+    departments.findIndex((one) => one.college === college) + 1 || null
+  await put(
     t.subject,
-    subjects.map(([code, about], i) => ({ id: i + 1, code, ...about }))
+    subjects.map(([code, about], i) => ({
+      id: i + 1,
+      code,
+      ...about,
+      departmentId: departmentOf(about.college)
+    }))
   )
   await put(
     t.course,
@@ -256,7 +267,13 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       situation: s.situation
     })),
     ...advisors.map(({ name, signIn, role, situation }) => ({ name, signIn, role, situation })),
-    { ...registrar, role: 'registrar' }
+    { ...registrar, role: 'registrar' },
+    ...departments.map(({ by }, i) => ({ ...by, role: 'department', departmentId: i + 1 })),
+    ...teachers.map((one) => ({
+      ...one,
+      role: 'instructor',
+      instructorId: offer.instructors.find(({ name }) => name === one.name)!.id
+    }))
   ]
   const accountId = ids(accounts, (a) => a.signIn)
   await put(

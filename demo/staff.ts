@@ -108,6 +108,28 @@ export const advisors: DemoAdvisor[] = [
   }
 ]
 
+/** Who decides in the name of subjects, and the subjects of whose college they are. */
+export const departments = [
+  {
+    name: 'Land and Water Studies',
+    college: 'Land and Water',
+    by: {
+      name: 'Tamsin Orford',
+      signIn: 'tamsin.orford',
+      situation: 'Department of Land and Water Studies: its sections, and requests about them.'
+    }
+  }
+]
+
+/** Of those who teach, the ones who sign in; by name. */
+export const teachers = [
+  {
+    name: 'Idris Brandvold',
+    signIn: 'idris.brandvold',
+    situation: 'Instructor of Environmental Data: who is in the sections, who is in line, requests.'
+  }
+]
+
 export const registrar = {
   name: 'Edda Whitlock',
   signIn: 'edda.whitlock',

@@ -49,7 +49,7 @@ export const READ_KEYS = [
   'tests',
   'milestones',
   'exceptions',
-  'waivers',
+  'requests',
   'record',
   'held',
   'waiting',
@@ -227,8 +227,9 @@ export function permissionsAt({ permitted }: Pick<StudentRecord, 'permitted'>, n
 }
 
 /** Courses whose prerequisite is not asked of the student. */
-export function waivedOf({ waivers }: Pick<StudentRecord, 'waivers'>): ReadonlySet<CourseCode> {
-  return new Set(waivers.filter((one) => one.state === 'granted').map((one) => one.course))
+export function waivedOf({ requests }: Pick<StudentRecord, 'requests'>): ReadonlySet<CourseCode> {
+  const given = requests.filter((one) => one.kind === 'waiver' && one.state === 'given')
+  return new Set(given.flatMap((one) => one.course ?? []))
 }
 
 function wasTaken({ record, held }: ReadableStudent, planned: { course: string; term: string }): boolean {

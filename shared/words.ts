@@ -17,7 +17,9 @@ export const ROLE_WORDS: Record<Role, string> = {
   student: 'student',
   programAdvisor: 'program advisor',
   supportAdvisor: 'support advisor',
-  registrar: "registrar's office"
+  registrar: "registrar's office",
+  instructor: 'instructor',
+  department: 'department'
 }
 
 export const MODE_WORDS: Record<Mode, string> = {

@@ -89,6 +89,7 @@ const title = computed(
           {{ DESK_ORDER }} A column’s head sorts by it.
           <v-text-btn v-if="list.length" @click="saveTable">Save as a table (CSV)</v-text-btn>
           <WriteToMany :rows="ordered" :term="staff.desk!.term" />
+          <HandOver :rows="ordered" />
         </p>
         <StudentTable v-if="list.length" :rows="ordered" :term="college.termName(staff.desk!.term)" />
         <p v-else class="card empty">

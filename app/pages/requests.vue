@@ -1,9 +1,25 @@
 <script setup lang="ts">
+import type { DeskRequest } from '#shared/advising/asking'
+import { inGroups } from '#shared/advising/askingTexts'
+
 useHead({ title: 'Requests · Ridgeway' })
 const staff = useStaff()
 const places = useStaffPlaces()
 onMounted(() => staff.load())
-const list = computed(() => staff.requests ?? [])
+
+const SHOWN = {
+  waiting: { name: 'All waiting', is: (one: DeskRequest) => one.state === 'asked' },
+  mine: { name: 'Yours to decide', is: (one: DeskRequest) => one.state === 'asked' && one.mayDecide },
+  others: { name: 'To hand on', is: (one: DeskRequest) => one.state === 'asked' && !one.mayDecide },
+  answered: { name: 'Answered', is: (one: DeskRequest) => one.state !== 'asked' }
+} as const
+const shown = ref<keyof typeof SHOWN>('waiting')
+const all = computed(() => staff.requests ?? [])
+/** What is answered stands by itself, so that one answer can be another. */
+const groups = computed(() => {
+  const list = all.value.filter(SHOWN[shown.value].is)
+  return shown.value === 'answered' ? list.toReversed().map((one) => [one]) : inGroups(list)
+})
 </script>
 
 <template>
@@ -12,10 +28,30 @@ const list = computed(() => staff.requests ?? [])
       <div class="page">
         <div class="page-head">
           <h1>Requests</h1>
-          <span class="push quiet">asked for first, answered first</span>
+          <v-bare-btn
+            v-for="(one, key) in SHOWN"
+            :key="key"
+            class="pill"
+            :aria-pressed="shown === key"
+            @click="shown = key"
+            >{{ one.name }} {{ all.filter(one.is).length }}</v-bare-btn
+          >
+          <span class="push quiet small"
+            >asked for first, answered first; keys on a row: g grants, d declines, f hands on</span
+          >
         </div>
-        <RequestCard v-for="one in list" :key="one.id" :request="one" />
-        <p v-if="!list.length" class="card empty">No request waits for you.</p>
+        <div v-if="groups.length" class="card">
+          <RequestCard
+            v-for="group in groups"
+            :key="`${group[0]!.id} ${group[0]!.state}`"
+            :requests="group"
+          />
+        </div>
+        <p v-else class="card empty">
+          {{
+            shown === 'answered' ? 'You have answered none in the last 30 days.' : 'No request waits for you.'
+          }}
+        </p>
       </div>
     </ViewState>
   </AppFrame>
@@ -24,5 +60,9 @@ const list = computed(() => staff.requests ?? [])
 <style scoped>
 .empty {
   padding: 24px;
+}
+.pill[aria-pressed='true'] {
+  background: var(--dusk-tint);
+  border-color: var(--dusk);
 }
 </style>

@@ -26,11 +26,20 @@ export const placesOfStudent = (id: number, states?: Record<PlaceOfStudent, stri
     state: states?.[at] ?? ''
   }))
 
+const HOMES: Record<Who['role'], string> = {
+  student: '/sign-in',
+  programAdvisor: '/desk',
+  supportAdvisor: '/desk',
+  registrar: '/terms',
+  instructor: '/teaching',
+  department: '/teaching'
+}
+
 /** The first place of a person. */
 export function homeOf(who: Pick<Who, 'role' | 'student'> | null): string {
   if (!who) return '/sign-in'
   if (who.student) return `/students/${who.student}/today`
-  return who.role === 'registrar' ? '/terms' : '/desk'
+  return HOMES[who.role]
 }
 
 /** Whether a page is for this person by their role; which students staff may read, the server decides. */
@@ -38,6 +47,9 @@ export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boo
   if (path === '/account') return true
   const within = (place: string) => path === place || path.startsWith(`${place}/`)
   if (who.student) return within(`/students/${who.student}`) || within('/courses')
+  const teaches = who.role === 'instructor' || who.role === 'department'
+  if (within('/teaching')) return teaches
+  if (teaches) return within('/requests') || within('/courses')
   if (within('/terms')) return who.role === 'registrar'
   if (path === '/desk' || path === '/students') return who.role !== 'registrar'
   return true

@@ -92,9 +92,11 @@ export function decide(facts: RegistrationFacts, group: readonly Option[]): Line
   const general = generalRefusals(facts)
   const lines = group.map((option): LineDecision => {
     const { refusals, assumed, setAside } = optionRefusals(facts, option, group)
+    const isLate = permits(facts.permissions, 'late', option.main.code)
+    if (isLate && general.some((one) => one.code === 'closed')) setAside.add('late')
     return {
       course: option.course,
-      refusals: [...general, ...refusals],
+      refusals: [...general.filter((one) => !isLate || one.code !== 'closed'), ...refusals],
       assumed,
       setAside: PERMISSION_KINDS.filter((kind) => setAside.has(kind))
     }
@@ -217,7 +219,7 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
     refusals.push({ code: 'together', with: partner })
   const addEnds = facts.sessions.get(option.main.session)?.addEnds
   if (addEnds !== undefined && facts.now >= addEnds && facts.now < facts.closes)
-    refusals.push({ code: 'sessionClosed', section: option.main.code, since: addEnds })
+    refuse({ code: 'sessionClosed', section: option.main.code, since: addEnds }, 'late', [option.main])
   const signed = facts.signOff.policy === 'none' ? null : standingSignOff(facts.signOff.given, facts.now)
   if (facts.signOff.policy === 'strict' && signed && !signed.courses.includes(option.course)) {
     refusals.push({ code: 'outsideSignOff' })
@@ -228,11 +230,12 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   }
   for (const section of sections) {
     if (mine.has(section.code)) continue
-    refusals.push(...barriersOf(section, { ...facts.student, permissions: facts.permissions }))
-    if (section.permissionNeeded && permits(facts.permissions, 'consent', section.code))
-      setAside.add('consent')
-    const full = seatRefusal(facts, section)
-    if (full) refuse(full, 'full', [section])
+    for (const barrier of barriersOf(section, { ...facts.student, permissions: new Map() })) {
+      if (barrier.code === 'officeOnly') refusals.push(barrier)
+      else refuse(barrier, barrier.code === 'permission' ? 'consent' : 'restriction', [section])
+    }
+    const seats = seatRefusal(facts, section)
+    if (seats) refuse(seats, seats.code, [section])
   }
 
   const others = group.filter((other) => other !== option)
@@ -245,7 +248,7 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
     main: option.main
   })
   for (const refusal of asked.refusals) {
-    if (refusal.code === 'prerequisite') refuse(refusal, 'prerequisite')
+    if (refusal.code === 'prerequisite' || refusal.code === 'corequisite') refuse(refusal, refusal.code)
     else refusals.push(refusal)
   }
 
@@ -278,7 +281,7 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
 export function seatRefusal(
   { student, block }: Pick<RegistrationFacts, 'student' | 'block'>,
   section: Section
-): Refusal | undefined {
+): Extract<Refusal, { code: 'full' | 'reserved' }> | undefined {
   const { code, kind, capacity, waiting } = section
   const left = capacity - section.taken
   const kept = keptForOthers(section, { programs: student.programs, block })

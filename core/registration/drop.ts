@@ -5,6 +5,7 @@ import type { CourseCode } from '../ids'
 import { coursesIn, evaluateRule, missingPart, ruleOf } from '../requisites'
 import { asOfTerm } from '../route'
 import type { Instant } from '../time'
+import { permits } from '../week'
 import type { RegistrationFacts } from './decide'
 
 /** Until when a term, or a session of it, lets go of its students, half-open: at the instant itself it is over. */
@@ -79,7 +80,9 @@ function ownRefusals(facts: RegistrationFacts, course: CourseCode): Refusal[] {
   if (!seat) return [{ code: 'notHeld' }]
   if (seat.placedByOffice) return [{ code: 'placed' }]
   const { ends } = dropDatesOf(facts, course)
-  return facts.now < ends ? [] : [{ code: 'dropEnded', since: ends }]
+  return facts.now < ends || permits(facts.permissions, 'late', seat.section)
+    ? []
+    : [{ code: 'dropEnded', since: ends }]
 }
 
 /** Which courses that stay ask in the same term for one that goes, and have it as long as it does not go. */

@@ -10,14 +10,21 @@ export function permissionFor(
 ): { kind: PermissionKind; section: SectionCode } | undefined {
   switch (refusal.code) {
     case 'prerequisite':
+    case 'corequisite':
     case 'clash':
     case 'load':
       return { kind: refusal.code, section: main.code }
+    case 'closed':
+    case 'sessionClosed':
+    case 'dropEnded':
+      return { kind: 'late', section: main.code }
     case 'conditionCredits':
       return { kind: 'load', section: main.code }
     case 'full':
     case 'reserved':
-      return { kind: 'full', section: refusal.section }
+      return { kind: refusal.code, section: refusal.section }
+    case 'notForYou':
+      return { kind: 'restriction', section: refusal.section }
     case 'permission':
       return { kind: 'consent', section: refusal.section }
     default:

@@ -7,6 +7,7 @@ import { factsIn } from '../testing/facts'
 import { optionsAmong, sectionsFor, type Option, type PermissionKind, type Section } from '../week'
 import { decideCourse } from './course'
 import { afterGroup, decide, givenBack, type RegistrationFacts } from './decide'
+import { decideDrop } from './drop'
 import { groupLines } from './group'
 import { openingFor, type Opening } from './opening'
 import type { SignOff } from './signOff'
@@ -161,16 +162,56 @@ describe('the decision', () => {
       const over = { heldSections: [held], permissions: new Map([[held.code, new Set(['clash'] as const)]]) }
       expect(codes(plain, over)).toEqual([])
     })
-    it('for a full section adds a seat also where those left are kept for others', () => {
+    /** What is left when just this kind is given for a section. */
+    const with1 = (kind: PermissionKind, of: Section, over: Partial<RegistrationFacts> = {}) =>
+      codes(one(of), { ...over, permissions: new Map([[of.code, new Set([kind])]]) })
+
+    it('for seats kept for others lets into those, and one for a full section does not', () => {
       const kept = section('STAT 110', [], {
         capacity: 20,
         taken: 18,
         reserved: [{ program: 'HERI', block: null, left: 2 }]
       })
       expect(codes(one(kept))).toEqual(['reserved'])
-      expect(codes(one(kept), { permissions: new Map([[kept.code, new Set(['full'] as const)]]) })).toEqual(
-        []
-      )
+      expect(with1('full', kept)).toEqual(['reserved'])
+      expect(with1('reserved', kept)).toEqual([])
+      expect(with1('reserved', { ...kept, taken: 20 })).toEqual(['full'])
+    })
+    it('for a restriction lets in whom the section is not for, and says so only for them', () => {
+      const others = section('STAT 110', [], { onlyFor: { programs: ['GEOF'], standings: [] } })
+      expect(codes(one(others))).toEqual(['notForYou'])
+      expect(with1('restriction', others)).toEqual([])
+      const own = { ...others, onlyFor: { programs: ['ENVD'], standings: [] } }
+      const given = { permissions: new Map([[own.code, new Set(['restriction'] as const)]]) }
+      expect(decide(facts(given), [one(own)])[0]!.setAside).toEqual([])
+    })
+    it('for what has to be taken beside it leaves what has to come before', () => {
+      const both = section('SOIL 220', [], { prerequisite: 'STAT 212 and with HYDR 331' })
+      expect(codes(one(both))).toEqual(['prerequisite', 'corequisite'])
+      expect(with1('corequisite', both)).toEqual(['prerequisite'])
+      expect(with1('prerequisite', both)).toEqual(['corequisite'])
+    })
+    it('to be late lets in after adding has ended, and out after dropping has', () => {
+      const past = { now: facts().closes }
+      expect(codes(plain, past)).toEqual(['closed'])
+      expect(with1('late', plain.main, past)).toEqual([])
+      const early = section('STAT 110', [], { session: 'first' })
+      const dates = { addEnds: facts().now, freeUntil: facts().now, ends: facts().now }
+      const sessions = new Map([[early.session, dates]])
+      expect(codes(one(early), { sessions })).toEqual(['sessionClosed'])
+      expect(with1('late', early, { sessions })).toEqual([])
+      const { main } = plain
+      const seat = { course: main.course, term: termCode('AU27'), section: main.code, credits: 3 }
+      const over = {
+        heldSections: [main],
+        held: [{ ...seat, placedByOffice: false }],
+        now: facts().drop.ends
+      }
+      const dropped = (more: Partial<RegistrationFacts>) =>
+        decideDrop(facts({ ...over, ...more }), [main.course])[0]!
+      expect(dropped({}).refusals.map((refusal) => refusal.code)).toEqual(['dropEnded'])
+      const permissions = new Map([[main.code, new Set(['late'] as const)]])
+      expect(dropped({ permissions })).toMatchObject({ refusals: [], mark: 'W' })
     })
   })
   it('wants consent for a section, and takes it for the course rule as well', () => {

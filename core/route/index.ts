@@ -28,6 +28,7 @@ export {
 export { rebase, type Rebased, type RebaseFault } from './rebase'
 export { climbOf, routeFinish, type Climb, type ClimbPoint } from './climb'
 export { Offered, type NoSection, type NoWeek, type OfferedTo, type TermOffer } from './offered'
+export { paceOf, programPace, type Pace } from './pace'
 export { termResult, type TermResult } from './results'
 export { alignSequence, type Aligned } from './sequence'
 export { slackOf, type Slack } from './slack'

@@ -5,7 +5,17 @@ import type { Holidays } from './meeting'
 import { optionsAmong, sectionsOf, type Option, type Section } from './option'
 
 /** What a permission sets aside, and nothing else. */
-export const PERMISSION_KINDS = ['prerequisite', 'clash', 'full', 'load', 'consent'] as const
+export const PERMISSION_KINDS = [
+  'prerequisite',
+  'corequisite',
+  'clash',
+  'full',
+  'reserved',
+  'restriction',
+  'load',
+  'consent',
+  'late'
+] as const
 export type PermissionKind = (typeof PERMISSION_KINDS)[number]
 /** The permissions that somebody has at an instant, by the section they are for. */
 export type Permissions = ReadonlyMap<SectionCode, ReadonlySet<PermissionKind>>
@@ -39,7 +49,7 @@ export function barriersOf(
 ): Barrier[] {
   const found: Barrier[] = []
   if (officeOnly) found.push({ code: 'officeOnly', section: code })
-  if (onlyFor) {
+  if (onlyFor && !permits(permissions, 'restriction', code)) {
     const inProgram = !onlyFor.programs.length || onlyFor.programs.some((one) => programs.includes(one))
     const inStanding = !onlyFor.standings.length || onlyFor.standings.includes(standing)
     if (!inProgram || !inStanding)

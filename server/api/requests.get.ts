@@ -1,5 +1,8 @@
 import { endpoint } from '#server/http/endpoint'
-import { readWaitingRequests } from '#server/features/advising/permissions'
+import { readDeskRequests } from '#server/features/advising/deskRequests'
+import { campusNow } from '#server/gateways/clock'
 
-/** Requests that wait for whoever asks. */
-export default endpoint('GET /api/requests', {}, ({ db, who }) => readWaitingRequests(db, who))
+/** Requests that wait for whoever asks, and those they have answered. */
+export default endpoint('GET /api/requests', {}, async ({ db, who }) =>
+  readDeskRequests(db, who, await campusNow(db))
+)

@@ -35,10 +35,11 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'remark.amongAdvisors': ['advisors'],
   'thread.settled': ['record'],
   'thread.settledAmongAdvisors': ['advisors'],
-  'permission.asked': ['record'],
-  'permission.answered': ['record'],
-  'permission.forwarded': ['record'],
-  'permission.withdrawn': ['record'],
+  'advising.handedOver': ['record', 'requests'],
+  'request.asked': ['record', 'requests'],
+  'request.answered': ['record', 'requests'],
+  'request.handedOn': ['record', 'requests'],
+  'request.withdrawn': ['record', 'requests'],
   'suggestion.made': ['record'],
   'suggestion.added': ['record'],
   'suggestion.explained': ['record'],
@@ -78,14 +79,12 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'offer.lapsed': ['record', 'seats'],
   'exception.granted': ['record'],
   'exception.withdrawn': ['record'],
-  'waiver.asked': ['record'],
-  'waiver.answered': ['record'],
   'grades.posted': ['record'],
   'clock.set': ['clock']
 }
 
 /** Of everybody, whoever's action it was. */
-const FOR_ALL = new Set<NewsKind>(['seats', 'term', 'clock'])
+const FOR_ALL = new Set<NewsKind>(['seats', 'term', 'clock', 'requests'])
 
 const keyOfChange = new WeakMap<Reader, string>()
 

@@ -2,7 +2,8 @@
  * Who may do what: the one table of all endpoints. An endpoint names its line here and asks nothing else; a test calls
  * each of them as everybody, and fails for an endpoint without a line.
  */
-import type { Role } from '#shared/accounts/responses'
+import { ROLES, type Role } from '#shared/accounts/responses'
+import { DECIDERS } from '#shared/advising/asking'
 import type { StudentRecord } from '#shared/record/responses'
 
 export type Relation = StudentRecord['relation']
@@ -30,11 +31,10 @@ const ADVISOR = ['programAdvisor'] as const
 const TALKERS = ['self', 'programAdvisor', 'supportAdvisor'] as const
 const RULES = ['programAdvisor', 'registrar'] as const
 const READERS = ['self', 'programAdvisor', 'supportAdvisor', 'registrar'] as const
-const EVERYBODY = ['student', 'programAdvisor', 'supportAdvisor', 'registrar'] as const
 const ADVISORS = ['programAdvisor', 'supportAdvisor'] as const
-/** Whoever answers requests, or hands them on. */
-const DECIDERS = ['programAdvisor', 'registrar'] as const
+const EVERYBODY = ROLES
 const REGISTRAR = ['registrar'] as const
+const TEACHERS = ['instructor', 'department'] as const
 
 export const ACCESS = {
   'GET /api/session': { open: 'says that nobody is signed in' },
@@ -65,7 +65,12 @@ export const ACCESS = {
   'GET /api/terms/:code/seats': { roles: EVERYBODY },
   'GET /api/news': { roles: EVERYBODY },
   'GET /api/desk': { roles: ADVISORS },
+  'GET /api/advisors': { roles: ADVISORS },
+  'POST /api/desk/hand-over': { roles: ADVISORS },
+  'GET /api/teaching': { roles: TEACHERS },
   'GET /api/requests': { roles: DECIDERS },
+  'POST /api/requests/answers': { roles: DECIDERS },
+  'POST /api/requests/:request/hand-on': { roles: DECIDERS },
   'GET /api/hours': { roles: ADVISORS },
   'POST /api/hours': { roles: ADVISORS },
   'POST /api/hours/calendar-address': { roles: ADVISORS },
@@ -94,10 +99,8 @@ export const ACCESS = {
   'POST /api/students/:id/review': { relations: OWN },
   'DELETE /api/students/:id/review': { relations: OWN },
   'POST /api/students/:id/review/answer': { relations: ADVISOR },
-  'POST /api/students/:id/permissions': { relations: OWN },
-  'DELETE /api/students/:id/permissions/:permission': { relations: OWN },
-  'POST /api/students/:id/permissions/:permission/answer': { relations: RULES },
-  'POST /api/students/:id/permissions/:permission/forward': { relations: ADVISOR },
+  'POST /api/students/:id/requests': { relations: OWN },
+  'DELETE /api/students/:id/requests/:request': { relations: OWN },
   'POST /api/students/:id/remarks': { relations: TALKERS },
   'POST /api/students/:id/threads/:thread': { relations: TALKERS },
   'POST /api/students/:id/suggestions': { relations: ADVISORS },
@@ -125,8 +128,6 @@ export const ACCESS = {
   'POST /api/students/:id/agreement': { relations: OWN },
   'POST /api/students/:id/payments': { relations: OWN },
   'POST /api/students/:id/offers/:offer': { relations: OWN },
-  'POST /api/students/:id/waivers/:course': { relations: OWN },
-  'POST /api/students/:id/waivers/:course/answer': { relations: RULES },
   'POST /api/students/:id/exceptions': { relations: RULES },
   'DELETE /api/students/:id/exceptions/:exception': { relations: RULES },
   'POST /api/students/:id/sign-off': { relations: ADVISOR },

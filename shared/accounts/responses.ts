@@ -1,7 +1,15 @@
 /** What the server answers about who is signed in. */
 import type { StudentId } from '#core/ids'
 
-export type Role = 'student' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
+export const ROLES = [
+  'student',
+  'programAdvisor',
+  'supportAdvisor',
+  'registrar',
+  'instructor',
+  'department'
+] as const
+export type Role = (typeof ROLES)[number]
 
 export interface Who {
   id: number

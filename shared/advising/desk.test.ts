@@ -9,10 +9,13 @@ let last = 0
 /** A student for whom nothing is to be done. */
 const row = (name: string, over: Partial<DeskRow> = {}): DeskRow => ({
   ...{ id: studentId(++last), name, programs: 'BSc Env. Data', standing: 'junior', attendance: 'fullTime' },
-  ...{ purpose: 'program', reviews: [], unread: 0, overdue: 0, waiversAsked: 0, permissionsAsked: 0 },
+  ...{ purpose: 'program', standsInFor: null, reviews: [], unread: 0, overdue: 0, requestsAsked: 0 },
   ...{ offerUntil: null, late: false, spoken: true, signedOffAt: 1, changedSince: false, planned: 5 },
   ...{ findings: 0, outside: 0, needed: 0, holds: 0, opens: NOW + 72 * HOUR, adding: 'notYet' },
-  climb: { goal: 120, points: [] },
+  climb: {
+    ...{ goal: 120, points: [], usual: 15, aim: null },
+    pace: { earned: 0, terms: 0, ahead: 0, byAim: null }
+  },
   ...over
 })
 const review = (hours: number) => [{ term: termCode('AU27'), askedAt: NOW - hours * HOUR }]
@@ -26,8 +29,7 @@ describe('why a student is on the desk', () => {
   it.each([
     ['offer', { offerUntil: NOW + 1 }],
     ['open', { adding: 'open', signedOffAt: null, opens: NOW - 1 }],
-    ['requests', { permissionsAsked: 1 }],
-    ['requests', { waiversAsked: 1 }],
+    ['requests', { requestsAsked: 1 }],
     ['soon', { signedOffAt: null }],
     ['asked', { reviews: review(1) }],
     ['words', { unread: 1 }],

@@ -18,7 +18,7 @@ export function isClear(row: DeskRow, term: string): boolean {
     row.planned > 0 &&
     !row.findings &&
     !row.holds &&
-    !row.waiversAsked &&
+    !row.requestsAsked &&
     !row.unread
   )
 }
@@ -44,7 +44,7 @@ export type DeskReason = (typeof DESK_REASONS)[number]
 export const DESK_WORDS: Record<DeskReason, string> = {
   offer: 'a seat offer runs out',
   open: 'open now, no sign-off',
-  requests: 'asked for a waiver or permission',
+  requests: 'asked for something that you decide',
   soon: 'open within a week, no sign-off',
   asked: 'asked for review',
   words: 'wrote something new',
@@ -90,7 +90,7 @@ export function deskReasons(row: DeskRow, now: Instant): DeskWhy[] {
   const applies: Record<DeskReason, boolean> = {
     offer: row.offerUntil !== null && row.offerUntil > now,
     open: waitsAtTheGate(row),
-    requests: row.waiversAsked + row.permissionsAsked > 0,
+    requests: row.requestsAsked > 0,
     soon: row.signedOffAt === null && isSoon,
     asked: row.reviews.length > 0,
     words: row.unread > 0,

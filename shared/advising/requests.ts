@@ -5,11 +5,8 @@ import { PERMISSION_KINDS } from '#core/week'
 import { course, dayOfCentury, fewWords, idInAddress, reason, termCode } from '#shared/requests'
 import { routeChange, routeId, seenVersion } from '#shared/route/requests'
 import { z } from 'zod'
+import { DECIDERS } from './asking'
 import { AGREED_BY, THREAD_SUBJECTS } from './talk'
-
-export const waiverBody = z.object({ reason })
-
-export const waiverAnswerBody = z.object({ answer: z.enum(['granted', 'declined']) })
 
 const note = z.string().trim().max(1000, 'has to be 1,000 characters or less')
 
@@ -116,24 +113,46 @@ export type AgreedSaid = z.output<typeof agreedBody>
 export const agreedParams = z.object({ id: idInAddress, line: idInAddress })
 export const agreedDoneBody = z.object({ done: z.boolean('has to be true or false') })
 
-export const permissionBody = z.object({
-  section: z
-    .string()
-    .trim()
-    .min(1, 'has to be the code of a section')
-    .max(12, 'has to be the code of a section'),
-  kind: z.enum(PERMISSION_KINDS),
-  reason
-})
-export type PermissionAsked = z.output<typeof permissionBody>
-export const permissionParams = z.object({ id: idInAddress, permission: idInAddress })
-export const permissionAnswerBody = z.object({
-  answer: z.enum(['given', 'declined']),
+const inProgram = {
+  program: z.string().trim().min(1, 'has to name a program').max(8, 'has to be the code of a program'),
+  need: z.string().trim().min(1, 'has to name a requirement').max(40, 'has to be the id of a requirement')
+}
+export const requestBody = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.enum(PERMISSION_KINDS),
+    section: z
+      .string()
+      .trim()
+      .min(1, 'has to be the code of a section')
+      .max(12, 'has to be the code of a section'),
+    reason
+  }),
+  z.object({ kind: z.literal('waiver'), course, reason }),
+  z.object({ kind: z.literal('need'), ...inProgram, reason }),
+  z.object({ kind: z.literal('substitution'), ...inProgram, course, reason })
+])
+export type RequestAsked = z.output<typeof requestBody>
+export const requestParams = z.object({ id: idInAddress, request: idInAddress })
+
+export const requestAnswerBody = z.object({
+  requests: z
+    .array(idInAddress, 'has to be a list of numbers of requests')
+    .min(1, 'has to name at least one request')
+    .max(60, 'has to name 60 requests or less')
+    .refine((all) => new Set(all).size === all.length, { error: 'has to name each request once' }),
+  answer: z.enum(['given', 'declined'], 'has to be given or declined'),
   /** The last day on which it holds. */
   until: dayOfCentury.nullable().default(null),
   words: fewWords
 })
-export type PermissionAnswer = z.output<typeof permissionAnswerBody>
+export type RequestAnswer = z.output<typeof requestAnswerBody>
+
+export const handOnParams = z.object({ request: idInAddress })
+export const handOnBody = z.object({
+  to: z.enum(DECIDERS, 'has to be programAdvisor, instructor, department or registrar'),
+  words: fewWords
+})
+export type RequestHandedOn = z.output<typeof handOnBody>
 
 export const suggestionBody = z.object({
   /** Null for the chosen one. */
@@ -156,3 +175,15 @@ export const suggestionAnswersBody = z.object({
   words: fewWords
 })
 export type SuggestionAnswers = z.output<typeof suggestionAnswersBody>
+
+export const handOverBody = z.object({
+  students: z
+    .array(idInAddress, 'has to be a list of numbers of students')
+    .min(1, 'has to name at least one student')
+    .max(400, 'has to name 400 students or less')
+    .refine((all) => new Set(all).size === all.length, { error: 'has to name each student once' }),
+  /** The advisor who takes them on. */
+  to: idInAddress,
+  note: fewWords
+})
+export type HandOverSaid = z.output<typeof handOverBody>

@@ -3,7 +3,8 @@ import type { Adding } from '#core/calendar'
 import type { SignOffCondition } from '#core/findings'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import type { Standing } from '#core/requisites'
-import type { Instant } from '#core/time'
+import type { Pace } from '#core/route'
+import type { Instant, IsoDate } from '#core/time'
 
 export interface AdvisorCard {
   id: number
@@ -14,6 +15,8 @@ export interface AdvisorCard {
   mail: string
   phone: string
   hours: string
+  /** Days on which they are away, both included, and who stands in. */
+  away: { from: IsoDate; to: IsoDate; standIn: string | null }[]
 }
 
 export interface SignOffView {
@@ -37,15 +40,6 @@ export interface ReviewView {
   answer: { by: string; at: Instant; missing: string | null } | null
 }
 
-/** Whether the prerequisite of a course is asked of the student. */
-export interface WaiverView {
-  course: CourseCode
-  state: 'asked' | 'granted' | 'declined'
-  reason: string
-  askedAt: Instant
-  answered: { by: string; at: Instant } | null
-}
-
 export interface DeskRow {
   id: StudentId
   name: string
@@ -53,16 +47,16 @@ export interface DeskRow {
   standing: Standing
   attendance: string
   purpose: 'program' | 'support'
+  /** The advisor who is away, where whoever looks stands in. */
+  standsInFor: string | null
   /** Reviews that wait for an answer, of any term, the oldest first. */
   reviews: { term: TermCode; askedAt: Instant }[]
   /** Threads with remarks that whoever looks has not read. */
   unread: number
   /** Lines that were agreed and are not done, past their day. */
   overdue: number
-  /** Waivers asked for and not answered. */
-  waiversAsked: number
-  /** Permissions asked for and neither answered nor handed on. */
-  permissionsAsked: number
+  /** Requests that wait for the program advisor; none of another's to decide. */
+  requestsAsked: number
   /** When the first seat offer to them runs out. */
   offerUntil: Instant | null
   /** The route finishes later than the student wants, or not at all. */
@@ -79,7 +73,14 @@ export interface DeskRow {
   opens: Instant | null
   /** Whether the student may add courses to the term. */
   adding: Adding
-  climb: { goal: number; points: { reached: number; ahead: boolean }[] }
+  climb: {
+    goal: number
+    points: { reached: number; ahead: boolean }[]
+    pace: Pace
+    /** Credits of a regular term at the pace of the program. */
+    usual: number
+    aim: TermCode | null
+  }
 }
 
 export interface Desk {

@@ -86,7 +86,7 @@ describe('a term that is clear to be signed off', () => {
     planned: 5,
     findings: 0,
     holds: 0,
-    waiversAsked: 0,
+    requestsAsked: 0,
     unread: 0,
     reviews: [{ term: AUTUMN, askedAt: 0 }]
   } as unknown as DeskRow
@@ -97,7 +97,7 @@ describe('a term that is clear to be signed off', () => {
       { planned: 0 },
       { findings: 1 },
       { holds: 1 },
-      { waiversAsked: 1 },
+      { requestsAsked: 1 },
       { unread: 1 },
       { reviews: [] },
       { reviews: [{ term: termCode('SP28'), askedAt: 0 }] }

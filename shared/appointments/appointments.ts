@@ -21,10 +21,15 @@ export interface AppointmentView {
   words: string | null
 }
 
+/** Days away, with the advisor who stands in. */
+export interface AwayTime extends Away {
+  standIn: { id: number; name: string } | null
+}
+
 /** An advisor's hours as they offer them, and who comes. */
 export interface HoursView {
   times: OfferedTime[]
-  away: Away[]
+  away: AwayTime[]
   /** Of the private calendar address; null while there is none. */
   calendarKey: string | null
   /** Those to come, in order. */

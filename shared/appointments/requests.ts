@@ -55,10 +55,17 @@ export const hoursBody = z.object({
   times: z.array(offered, 'has to be a list of times').max(40, 'has to be 40 times or less'),
   away: z
     .array(
-      z.object({ from: dayOfCentury, to: dayOfCentury }).refine((one) => one.from <= one.to, {
-        error: 'has to be the first date or later',
-        path: ['to']
-      }),
+      z
+        .object({
+          from: dayOfCentury,
+          to: dayOfCentury,
+          /** The advisor who stands in. */
+          standIn: idInAddress.nullable().default(null)
+        })
+        .refine((one) => one.from <= one.to, {
+          error: 'has to be the first date or later',
+          path: ['to']
+        }),
       'has to be a list of dates away'
     )
     .max(40, 'has to be 40 times away or less')

@@ -1,4 +1,5 @@
 /** What is mailed to a student of what others, or time, did to their record, and to an advisor of appointments; worked out from the log's own entry. */
+import { DECIDER_WORDS, KIND_SENTENCES, type Decider, type RequestKind } from '#shared/advising/asking'
 import type { TermView } from '#shared/catalog/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { rehearsalText, type RehearsalSaid } from '#shared/registration/rehearsal'
@@ -48,6 +49,13 @@ function insteadText({ instead }: Record<string, unknown>): string {
   return found
     ? `The nearest that fits your week and had a seat then: ${found.section}, ${found.hours} (${found.code}).`
     : 'No other section of it could be registered by you then.'
+}
+
+const sentenceOf = ({ kind }: Record<string, unknown>) => KIND_SENTENCES[kind as RequestKind]
+/** `Asked was for a seat more in a full section: ENDA 310, section F5NAB.` */
+function askedText(of: Record<string, unknown>): string {
+  const parts = [of.title, of.course, of.section && `section ${String(of.section)}`].filter(Boolean)
+  return `Asked was ${sentenceOf(of)}: ${parts.map(String).join(', ')}.`
 }
 
 /** What a remark is about. */
@@ -118,6 +126,7 @@ const TOLD: Record<string, Teller> = {
     subject: `${term} is not signed off yet`,
     text: `Your advisor has looked at ${term} and says what is missing: ${String(of.missing)}`
   }),
+  // Before requests were one kind of thing.
   'permission.answered': ({ of }, { zone }) => ({
     subject: `Your request for ${String(of.course)} is answered`,
     text: `The permission you asked for (${String(of.course)}, section ${String(of.section)}) was ${
@@ -125,6 +134,34 @@ const TOLD: Record<string, Teller> = {
         ? `given${of.until === null ? '' : `, and holds until ${deadlineText(Number(of.until), zone)}`}`
         : 'declined'
     }.${of.words ? ` ${String(of.words)}` : ''}`
+  }),
+  'advising.handedOver': ({ of }, { toStudent }) => ({
+    subject: toStudent
+      ? `${String(of.to)} is your ${of.purpose === 'support' ? 'support' : 'program'} advisor from now on`
+      : `${String(of.by)} has handed ${count(Number(of.students), 'student')} over to you`,
+    text: toStudent
+      ? `${String(of.by)} has handed this over. What was said, signed off and agreed stays as it is.`
+      : 'They are on your desk from now on. What was noted for you stands in the talk, among advisors.'
+  }),
+  'request.asked': ({ of }) => ({
+    subject: `${String(of.by)} asks ${sentenceOf(of)}`,
+    text: `${askedText(of)} It waits for you under Requests. Reason: “${String(of.reason)}”`
+  }),
+  'request.handedOn': ({ of }, { toStudent }) => ({
+    subject: toStudent
+      ? `Your request is handed on to ${DECIDER_WORDS[of.to as Decider]}`
+      : `${String(of.by)} hands a request on to you`,
+    text: `${askedText(of)} ${
+      toStudent ? `${String(of.by)} has handed it on.` : 'It waits for you under Requests.'
+    }${said(of.words)}`
+  }),
+  'request.answered': ({ of }, { zone }) => ({
+    subject: `Your request is ${String(of.answer)}`,
+    text: `${askedText(of)} It is ${
+      of.answer === 'given' && of.until !== null
+        ? `given, and holds until ${deadlineText(Number(of.until), zone)}`
+        : String(of.answer)
+    }.${said(of.words)}`
   }),
   'remark.made': ({ of }, about) => {
     const subject = `${String(of.by)} wrote to you about ${subjectOf(of, about)}`

@@ -3,9 +3,10 @@ import type { StudentId, TermCode } from '#core/ids'
 
 /**
  * What has changed: a student's route, the rest of their record, what only they see of it, what only
- * advisors see of it, the seats of a term, the grades or sections of a term, or the campus clock.
+ * advisors see of it, the seats of a term, the grades or sections of a term, the campus clock, or requests that wait for
+ * somebody.
  */
-export type NewsKind = 'route' | 'record' | 'own' | 'advisors' | 'seats' | 'term' | 'clock'
+export type NewsKind = 'route' | 'record' | 'own' | 'advisors' | 'seats' | 'term' | 'clock' | 'requests'
 
 export interface News {
   kind: NewsKind

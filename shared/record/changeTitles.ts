@@ -1,4 +1,5 @@
 /** What a change is called where it waits, was refused or can be taken back. */
+import { KIND_SENTENCES } from '#shared/advising/asking'
 import { changeText } from '#shared/route/texts'
 import { count } from '#shared/words'
 import type { Change, Of } from './changes'
@@ -41,8 +42,8 @@ const TITLES: Titles = {
   askReview: ({ term: code }, term) => `asking for a review of ${term(code)}`,
   withdrawReview: ({ term: code }, term) => `withdrawing the review of ${term(code)}`,
   notYet: ({ term: code }, term) => `the answer about ${term(code)}`,
-  askPermission: ({ said }) => `asking for a permission for ${said.section}`,
-  withdrawPermission: () => 'withdrawing a request',
+  askFor: ({ said }) => `asking ${KIND_SENTENCES[said.kind]}`,
+  withdrawRequest: () => 'withdrawing a request',
   remark: () => 'what you wrote',
   settleThread: ({ settled }) => (settled ? 'settling a matter' : 'opening a matter again'),
   readThread: () => 'what you have read',
@@ -68,9 +69,7 @@ const TITLES: Titles = {
   withdrawSignOff: ({ term: code }, term) => `withdrawing the sign-off of ${term(code)}`,
   answerProgram: () => 'the answer about the program',
   grantException: () => 'an exception',
-  withdrawException: () => 'withdrawing an exception',
-  askWaiver: ({ course }) => `asking for a waiver of ${course}`,
-  answerWaiver: ({ course }) => `the answer about ${course}`
+  withdrawException: () => 'withdrawing an exception'
 }
 
 export function titleOf(change: Change, term: (code: string) => string): string {

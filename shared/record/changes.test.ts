@@ -70,8 +70,8 @@ describe('how a change is sent', () => {
     expect(request).toMatchObject({ method: 'POST', body: { route: 7, version: 4, change: addition } })
   })
   it('names courses as addresses do, and a term to be taken back in its query', () => {
-    expect(requestOf({ kind: 'askWaiver', course: ENVI, reason: 'because' }, 0).where).toBe(
-      'waivers/ENVI-310'
+    expect(requestOf({ kind: 'mark', course: ENVI, said: { starred: true }, at: 0 }, 0).where).toBe(
+      'courses/ENVI-310'
     )
     expect(requestOf({ kind: 'withdrawSignOff', term: AUTUMN }, 0)).toEqual({
       method: 'DELETE',
@@ -311,7 +311,10 @@ describe('what a change is called', () => {
       'taking off ENVI 310'
     ],
     [{ kind: 'changeWeek', week: 3, said: { goingWith: true } }, 'going with another draft week'],
-    [{ kind: 'askWaiver', course: ENVI, reason: 'because' }, 'asking for a waiver of ENVI 310']
+    [
+      { kind: 'askFor', said: { kind: 'waiver', course: ENVI, reason: 'because' } },
+      'asking to be excused from the prerequisite'
+    ]
   ])('%o', (change, title) => {
     expect(titleOf(change, term)).toBe(title)
   })

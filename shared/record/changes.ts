@@ -7,7 +7,7 @@ import type { RouteChange } from '#core/findings'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
-import type { AgreedSaid, PermissionAsked, RemarkSaid } from '#shared/advising/requests'
+import type { AgreedSaid, RequestAsked, RemarkSaid } from '#shared/advising/requests'
 import type { AppointmentAct, AppointmentSaid, TalkRecordSaid } from '#shared/appointments/requests'
 import type { SignOffSaid } from '#shared/advising/signOff'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
@@ -67,8 +67,8 @@ export type Change =
   | { kind: 'askReview'; term: TermCode; note: string | null; at: Instant }
   | { kind: 'withdrawReview'; term: TermCode }
   | { kind: 'notYet'; term: TermCode; missing: string; by: string; at: Instant }
-  | { kind: 'askPermission'; said: PermissionAsked }
-  | { kind: 'withdrawPermission'; permission: number }
+  | { kind: 'askFor'; said: RequestAsked }
+  | { kind: 'withdrawRequest'; request: number }
   | { kind: 'remark'; said: RemarkSaid }
   | { kind: 'settleThread'; thread: number; settled: boolean; by: string; at: Instant }
   | { kind: 'readThread'; thread: number; upTo: number }
@@ -110,8 +110,6 @@ export type Change =
       )
     }
   | { kind: 'withdrawException'; exception: ExceptionGrant['id'] }
-  | { kind: 'askWaiver'; course: CourseCode; reason: string }
-  | { kind: 'answerWaiver'; course: CourseCode; answer: 'granted' | 'declined' }
 
 export type Of<Kind extends Change['kind']> = Extract<Change, { kind: Kind }>
 
@@ -182,8 +180,8 @@ const SENT: Sent = {
   askReview: ({ term, note }) => post('review', { term, note }),
   withdrawReview: ({ term }) => remove('review', { term }),
   notYet: ({ term, missing }) => post('review/answer', { term, missing }),
-  askPermission: ({ said }) => post('permissions', said),
-  withdrawPermission: ({ permission }) => remove(`permissions/${permission}`),
+  askFor: ({ said }) => post('requests', said),
+  withdrawRequest: ({ request }) => remove(`requests/${request}`),
   remark: ({ said }) => post('remarks', said),
   settleThread: ({ thread, settled }) => post(`threads/${thread}`, { settled }),
   readThread: ({ thread, upTo }) => post(`threads/${thread}`, { readUpTo: upTo }),
@@ -202,9 +200,7 @@ const SENT: Sent = {
   withdrawSignOff: ({ term }) => remove('sign-off', { term }),
   answerProgram: ({ said }) => post('program', said),
   grantException: ({ said }) => post('exceptions', said),
-  withdrawException: ({ exception }) => remove(`exceptions/${exception}`),
-  askWaiver: ({ course, reason }) => post(`waivers/${inAddress(course)}`, { reason }),
-  answerWaiver: ({ course, answer }) => post(`waivers/${inAddress(course)}/answer`, { answer })
+  withdrawException: ({ exception }) => remove(`exceptions/${exception}`)
 }
 
 /** How a change is sent; `version` is that of its route. */

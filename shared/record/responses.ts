@@ -6,8 +6,8 @@ import type { Hold } from '#core/registration'
 import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { PermissionKind, Section } from '#core/week'
-import type { AdvisorCard, ReviewView, SignOffView, WaiverView } from '#shared/advising/responses'
-import type { PermissionRequest } from '#shared/advising/permissions'
+import type { AdvisorCard, ReviewView, SignOffView } from '#shared/advising/responses'
+import type { StudentRequest } from '#shared/advising/asking'
 import type { AppointmentView, TalkRecordView } from '#shared/appointments/appointments'
 import type { Suggestion } from '#shared/advising/suggestions'
 import type { AgreedLine, Thread } from '#shared/advising/talk'
@@ -37,7 +37,6 @@ export interface StudentRecord {
   /** Conditions met beside courses, by id. */
   milestones: string[]
   exceptions: ExceptionGrant[]
-  waivers: WaiverView[]
   record: RecordEntry[]
   held: HeldWithParts[]
   waiting: WaitingPlace[]
@@ -67,8 +66,8 @@ export interface StudentRecord {
   signOffs: SignOffView[]
   /** Of each term the review that was asked for last. */
   reviews: ReviewView[]
-  /** Permissions that were asked for, with their answers. */
-  requests: PermissionRequest[]
+  /** What was asked for and not withdrawn, with the answers. */
+  requests: StudentRequest[]
   /** What was agreed in talks, to be done first by its day. */
   agreed: AgreedLine[]
 }

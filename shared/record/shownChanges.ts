@@ -80,9 +80,9 @@ const SHOWN: Shown = {
     ...view,
     reviews: view.reviews.map((one) => (one.term === term ? { ...one, answer: { by, at, missing } } : one))
   }),
-  withdrawPermission: (view, { permission }) => ({
+  withdrawRequest: (view, { request }) => ({
     ...view,
-    requests: view.requests.filter((one) => one.id !== permission)
+    requests: view.requests.filter((one) => one.id !== request)
   }),
   settleThread: (view, { thread, settled, by, at }) =>
     withThread(view, thread, () => ({ settled: settled ? { by, at } : null })),

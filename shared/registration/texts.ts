@@ -113,10 +113,14 @@ function notGivenUpText(why: Refusal, zone: string): string {
 
 const SET_ASIDE: Record<PermissionKind, string> = {
   prerequisite: 'its prerequisite',
+  corequisite: 'what has to be taken beside it',
   clash: 'its clash',
   full: 'that it is full: a seat is added for you',
+  reserved: 'that its last seats are kept for others',
+  restriction: 'for whom it is',
   load: 'the limit of credits',
-  consent: 'that it needs consent'
+  consent: 'that it needs consent',
+  late: 'that its dates have passed'
 }
 
 /** What permissions set aside for a line. */

@@ -43,7 +43,9 @@ const PEOPLE = [
   { name: 'orla.denholt', role: 'programAdvisor', relation: 'programAdvisor' },
   { name: 'nell.fairweather', role: 'supportAdvisor', relation: 'supportAdvisor' },
   { name: 'casimir.boyle', role: 'programAdvisor', relation: undefined },
-  { name: 'edda.whitlock', role: 'registrar', relation: 'registrar' }
+  { name: 'edda.whitlock', role: 'registrar', relation: 'registrar' },
+  { name: 'idris.brandvold', role: 'instructor', relation: undefined },
+  { name: 'tamsin.orford', role: 'department', relation: undefined }
 ] as const
 const PLACES: Record<string, string> = {
   id: '1',
@@ -56,7 +58,7 @@ const PLACES: Record<string, string> = {
   exception: '1',
   offer: '1',
   thread: '1',
-  permission: '1',
+  request: '1',
   suggestion: '1',
   appointment: '1',
   advisor: '1',

@@ -66,8 +66,6 @@ const RIGHT: Record<string, unknown[]> = {
   'POST /api/sections/:section/cancel': [{ reason: 'too few students' }],
   'POST /api/sections/:section/move': [{ days: [2, 4], start: 600, end: 675 }],
   'POST /api/students/:id/payments': [{ term: 'AU27', amount: 500 }],
-  'POST /api/students/:id/waivers/:course': [{ reason: 'took its like elsewhere' }],
-  'POST /api/students/:id/waivers/:course/answer': [{ answer: 'granted' }],
   'POST /api/students/:id/exceptions': [
     { kind: 'waiver', program: 'ENVD', need: 'speaking', reason: 'did it elsewhere' }
   ],
@@ -90,10 +88,17 @@ const RIGHT: Record<string, unknown[]> = {
     { to: 'thread', thread: 1, text: 'so it is' },
     { to: 'matter', about: { is: 'course', key: 'ENDA 310' }, advisorsOnly: false, text: 'why there?' }
   ],
-  'POST /api/students/:id/permissions': [{ section: 'L9SQG', kind: 'full', reason: 'needed to finish' }],
-  'POST /api/students/:id/permissions/:permission/answer': [
-    { answer: 'given', until: '2027-05-01', words: 'this once' }
+  'POST /api/students/:id/requests': [
+    { kind: 'full', section: 'L9SQG', reason: 'needed to finish' },
+    { kind: 'waiver', course: 'ENDA 410', reason: 'took its like elsewhere' },
+    {
+      ...{ kind: 'substitution', program: 'ENVD', need: 'speaking', course: 'HERI 320' },
+      reason: 'the talk was given there'
+    }
   ],
+  'POST /api/desk/hand-over': [{ students: [1, 7], to: 4, note: 'they know' }],
+  'POST /api/requests/answers': [{ requests: [1], answer: 'given', until: '2027-05-01', words: 'this once' }],
+  'POST /api/requests/:request/hand-on': [{ to: 'registrar', words: 'it is about seats' }],
   'POST /api/students/:id/threads/:thread': [{ settled: true, readUpTo: 1 }],
   'POST /api/students/:id/suggestions': [
     {

@@ -45,7 +45,8 @@ test('what a student asks is on the desk of the advisor', async ({ site }) => {
   const mira = await enter(site, 'mira.sandoval')
   const waiting = orla.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: /^Desk/ })
   const before = await waiting.textContent()
-  const asked = await send(mira, '/api/students/12/waivers/ENDA-410', { reason: 'took its like elsewhere' })
+  const waiver = { kind: 'waiver', course: 'ENDA 410', reason: 'took its like elsewhere' }
+  const asked = await send(mira, '/api/students/12/requests', waiver)
   expect(asked.ok()).toBe(true)
   await expect(waiting).not.toHaveText(before!)
   for (const page of [mira, orla]) await leave(page)

@@ -1,48 +1,60 @@
+import type { Page } from '@playwright/test'
 import { everybodyAgrees } from '../agreed'
 import { clean, settled, wellMade } from './axe'
-import { enter, expect, leave, OPENS, PHONE, setClock, test } from './site'
+import { enter, expect, leave, OPENS, PHONE, setClock, test, type DemoSite } from './site'
 
 test.use({ scenario: 'permissions' })
 
-test('a permission is asked from a refusal, handed on, granted on a phone, and used', async ({ site }) => {
-  await everybodyAgrees(site.url)
+async function fill(site: DemoSite, course: string) {
   await site.query(
     `update section s join course c on c.id = s.course_id join term t on t.id = s.term_id
-     set s.taken = s.capacity where c.code = 'ENDA 310' and t.code = 'AU27' and s.number = '01'`
+     set s.taken = s.capacity where c.code = '${course}' and t.code = 'AU27' and s.number = '01'`
   )
+}
+const nobodyWaits = (page: Page) => expect(page.getByText('No request waits for you.')).toBeVisible()
+
+test('a permission is asked from a refusal, handed on, granted on a phone, and used', async ({ site }) => {
+  await everybodyAgrees(site.url)
+  await fill(site, 'ENDA 310')
   const imke = await enter(site, 'imke.varga')
   const orla = await enter(site, 'orla.denholt')
   await orla.request.post('/api/students/1/sign-off', { data: { term: 'AU27' } })
-  await orla.goto('/requests')
-  await expect(orla.getByText('No request waits for you.')).toBeVisible()
+  const idris = await enter(site, 'idris.brandvold')
+  await idris.goto('/requests')
+  await nobodyWaits(idris)
 
   await imke.goto('/students/1/register')
   await settled(imke)
-  await imke.getByRole('button', { name: 'ask for a seat more in a full section' }).click()
-  await imke
-    .getByLabel('why you ask for a seat more in a full section')
-    .fill('The field season builds on it.')
+  await imke.getByRole('button', { name: /^Ask for a seat more in a full section/ }).click()
+  await imke.getByLabel('why you ask').fill('The field season builds on it.')
   await wellMade(imke, 'asking for a permission')
   await imke.getByRole('button', { name: 'Ask', exact: true }).click()
-  await expect(imke.getByText('“The field season builds on it.”')).toBeVisible()
+  await expect(imke.getByText('Waits for the instructor.')).toBeVisible()
 
-  const card = orla.getByRole('article', { name: 'Imke Varga, ENDA 310' })
+  const card = idris.getByRole('article', { name: 'Imke Varga, ENDA 310' })
   await expect(card).toContainText('The field season builds on it.')
-  await expect(card).toContainText(/(\d+) of \1 seats taken; with this one/)
-  await expect(card.getByRole('button', { name: 'Grant it' })).toHaveCount(0)
-  await clean(orla, 'requests')
-  await card.getByRole('button', { name: 'Hand on to the registrar' }).click()
-  await expect(orla.getByText('No request waits for you.')).toBeVisible()
+  await expect(card).toContainText(/Let Imke Varga into ENDA 310-01 although all its (\d+) seats are taken/)
+  await expect(card).toContainText('You decide, as the instructor')
+  await wellMade(idris, 'requests of an instructor')
+  await card.getByRole('button', { name: 'say something with it' }).click()
+  await card.getByLabel('what you say with it').fill('It is about the room.')
+  await card.getByRole('button', { name: 'the department', exact: true }).click()
+  await nobodyWaits(idris)
+  await expect(imke.getByText('Waits for the department.')).toBeVisible()
 
-  const edda = await enter(site, 'edda.whitlock', PHONE)
-  await edda.goto('/requests')
-  const handed = edda.getByRole('article', { name: 'Imke Varga, ENDA 310' })
-  await expect(handed).toContainText('handed on by Orla Denholt')
-  await handed.getByLabel('what you say with it').fill('One chair more.')
-  await wellMade(edda, 'requests on a phone')
-  expect(await edda.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  await handed.getByRole('button', { name: 'Grant it' }).click()
-  await expect(edda.getByText('No request waits for you.')).toBeVisible()
+  const tamsin = await enter(site, 'tamsin.orford', PHONE)
+  await tamsin.goto('/requests')
+  const handed = tamsin.getByRole('article', { name: 'Imke Varga, ENDA 310' })
+  await expect(handed).toContainText('handed on by Idris Brandvold')
+  await expect(handed).toContainText('It is about the room.')
+  await wellMade(tamsin, 'requests on a phone')
+  expect(await tamsin.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await handed.focus()
+  await handed.press('g')
+  await nobodyWaits(tamsin)
+  await tamsin.getByRole('button', { name: /^Answered/ }).click()
+  await expect(handed.getByRole('button', { name: 'Take it back' })).toBeVisible()
+  await clean(tamsin, 'answered requests')
 
   await expect(imke.getByText(/A permission sets aside/).first()).toBeVisible()
   await setClock(imke, OPENS)
@@ -56,5 +68,75 @@ test('a permission is asked from a refusal, handed on, granted on a phone, and u
      join term t on t.id = s.term_id where c.code = 'ENDA 310' and t.code = 'AU27' and s.number = '01'`
   )
   expect(counts!.left).toBe(0)
-  for (const page of [imke, orla, edda]) await leave(page)
+  for (const page of [imke, orla, idris, tamsin]) await leave(page)
+})
+
+test('alike requests are answered together, one left out', async ({ site }) => {
+  const students = [
+    [1, 'imke.varga'],
+    [12, 'mira.sandoval'],
+    [7, 'hanne.petrossian']
+  ] as const
+  for (const [id, name] of students) {
+    const page = await enter(site, name)
+    const said = { kind: 'waiver', course: 'ENDA 410', reason: `took its like, ${name}` }
+    expect((await page.request.post(`/api/students/${id}/requests`, { data: said })).ok()).toBe(true)
+    await leave(page)
+  }
+  const orla = await enter(site, 'orla.denholt')
+  await orla.goto('/requests')
+  const card = orla.getByRole('article', { name: '3 students, ENDA 410' })
+  await expect(card).toContainText('without its prerequisite')
+  await card.getByLabel('Answer Mira Sandoval').click()
+  await wellMade(orla, 'alike requests')
+  await card.getByRole('button', { name: 'Grant 2' }).click()
+  await expect(orla.getByRole('article', { name: 'Mira Sandoval, ENDA 410' })).toBeVisible()
+  const states = await site.query<{ student: number; state: string }>(
+    "select student_id as student, state from request where kind = 'waiver' order by student_id"
+  )
+  expect(states).toEqual([
+    { student: 1, state: 'given' },
+    { student: 7, state: 'given' },
+    { student: 12, state: 'asked' }
+  ])
+  await leave(orla)
+})
+
+test('an instructor sees who is in the sections and who is in line, and nothing else of a record', async ({
+  site
+}) => {
+  const idris = await enter(site, 'idris.brandvold')
+  await expect(idris.getByRole('heading', { name: 'Your sections' })).toBeVisible()
+  await idris
+    .getByRole('button', { name: /^Class list of / })
+    .first()
+    .click()
+  await wellMade(idris, 'class list')
+  for (const path of ['/desk', '/students/1/route', '/terms']) {
+    await idris.goto(path)
+    await expect(idris).toHaveURL(/\/teaching$/)
+  }
+  expect((await idris.request.get('/api/students/1')).status()).toBe(403)
+  await leave(idris)
+})
+
+test('another course is asked for in place of a requirement, and counts once it is granted', async ({
+  site
+}) => {
+  const imke = await enter(site, 'imke.varga')
+  await imke.request.post('/api/students/1/requests', {
+    data: {
+      ...{ kind: 'substitution', program: 'ENVD', need: 'speaking', course: 'HERI 320' },
+      reason: 'Its talk is the longer one.'
+    }
+  })
+  const orla = await enter(site, 'orla.denholt')
+  await orla.goto('/requests')
+  const card = orla.getByRole('article', { name: 'Imke Varga, HERI 320' })
+  await expect(card).toContainText(/Count HERI 320 for Imke Varga as “.+” although it is another course/)
+  await card.getByRole('button', { name: 'Grant', exact: true }).click()
+  await imke.goto('/students/1/degree')
+  await settled(imke)
+  await expect(imke.getByText('HERI 320 taken for it')).toBeAttached()
+  for (const page of [imke, orla]) await leave(page)
 })

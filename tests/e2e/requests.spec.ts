@@ -60,9 +60,11 @@ const MALFORMED: [string, unknown, string][] = [
     { kind: 'substitution', program: 'ENVD', need: 'x', reason: 'because', course: 'X' },
     'course'
   ],
-  ['students/1/waivers/ENDA-410', { reason: 'no' }, 'reason'],
-  ['students/1/waivers/nothing', { reason: 'took its like elsewhere' }, 'course'],
-  ['students/1/waivers/ENDA-410/answer', { answer: 'perhaps' }, 'answer'],
+  ['students/1/requests', { kind: 'waiver', course: 'ENDA 410', reason: 'no' }, 'reason'],
+  ['students/1/requests', { kind: 'waiver', course: 'x', reason: 'took its like' }, 'course'],
+  ['students/1/requests', { kind: 'favour', reason: 'took its like' }, 'kind'],
+  ['requests/answers', { requests: [1], answer: 'perhaps' }, 'answer'],
+  ['requests/answers', { requests: [], answer: 'given' }, 'requests'],
   ['students/1/terms/AU27', { text: 12 }, 'text'],
   [
     'students/1/carry',
@@ -91,7 +93,7 @@ test('a malformed body gives 400 with the field, and changes nothing', async ({ 
   const advisor = await enter(site, 'orla.denholt')
   const before = await site.query('select version from route where id = 1')
   for (const [path, body, field] of MALFORMED) {
-    const who = /exceptions|answer$/.test(path) ? advisor : page
+    const who = /exceptions|answers$/.test(path) ? advisor : page
     const { status, body: answer } = await post(who.request, path, body)
     const label = `${path} ${JSON.stringify(body).slice(0, 80)}`
     expect(status, label).toBe(400)
@@ -234,11 +236,10 @@ test('nobody gets past the door, and nobody into another record', async ({ site 
     403
   )
   expect((await post(bram.request, 'students/4/sign-off', { term: 'AU27' })).status).toBe(403)
-  const reason = { reason: 'took its like elsewhere' }
-  expect((await post(bram.request, 'students/1/waivers/ENDA-410', reason)).status).toBe(403)
+  const asked = { kind: 'waiver', course: 'ENDA 410', reason: 'took its like elsewhere' }
+  expect((await post(bram.request, 'students/1/requests', asked)).status).toBe(403)
   expect((await bram.request.get('/api/students/1/dates')).status()).toBe(403)
-  const granted = { answer: 'granted' }
-  expect((await post(bram.request, 'students/4/waivers/GEOG-230/answer', granted)).status).toBe(403)
+  expect((await post(bram.request, 'requests/answers', { requests: [1], answer: 'given' })).status).toBe(403)
   await leave(bram)
 
   const casimir = await enter(site, 'casimir.boyle')

@@ -152,7 +152,7 @@ test('the answer to a review is given on a phone', async ({ site }) => {
 test('clear terms are signed off together, one left out, and taken back in one step', async ({ site }) => {
   const orla = await enter(site, 'orla.denholt')
   const desk = (await (await orla.request.get('/api/desk')).json()) as { rows: Record<string, number>[] }
-  const stops = ['findings', 'holds', 'waiversAsked', 'unread']
+  const stops = ['findings', 'holds', 'requestsAsked', 'unread']
   const free = desk.rows.filter((row) => row.planned! > 0 && stops.every((one) => row[one] === 0))
   for (const row of free.slice(0, 3))
     await site.query(

@@ -40,6 +40,51 @@ describe('migrations', () => {
   })
 })
 
+describe('requests of before they were one kind of thing', () => {
+  it('are there with their states, whom they wait for, and how they were handed on', async () => {
+    const connection = await mysql.createConnection({ uri: await freshDatabase('before_requests') })
+    const run = async (name: string) => {
+      const file = new URL(`../../server/db/migrations/${name}.sql`, import.meta.url)
+      for (const one of readFileSync(file, 'utf8').split('--> statement-breakpoint'))
+        await connection.query(one)
+    }
+    const journal = new URL('../../server/db/migrations/meta/_journal.json', import.meta.url)
+    const { entries } = JSON.parse(readFileSync(journal, 'utf8')) as {
+      entries: { idx: number; tag: string }[]
+    }
+    for (const { tag } of entries.filter(({ idx }) => idx < 32)) await run(tag)
+    await connection.query('set foreign_key_checks = 0')
+    await connection.query(
+      `insert into permission (id, student_id, section_id, kind, state, reason, asked_at, against, forwarded_at, forwarded_by_id, by_id, decided_at, words)
+       values (3, 1, 7, 'full', 'asked', 'a', '2027-04-01', '{"code":"reserved"}', null, null, null, null, null),
+         (4, 1, 8, 'clash', 'given', 'b', '2027-04-02', null, '2027-04-03', 5, 6, '2027-04-04', 'so be it')`
+    )
+    await connection.query(
+      `insert into waiver (student_id, course_id, state, reason, asked_at, answered_by_id, answered_at)
+       values (2, 9, 'granted', 'c', '2027-04-05', 6, '2027-04-06')`
+    )
+    await run('0032_requests')
+    const [rows] = await connection.query(
+      `select r.id, r.student_id as student, r.kind, r.section_id as section, r.course_id as course, r.state,
+         r.waits_for as \`waits\`, r.by_id as \`by\`, r.words, h.by_id as handed, h.handed_to as \`to\`
+       from request r left join request_handed_on h on h.request_id = r.id order by r.id`
+    )
+    await connection.end()
+    const none = { course: null, by: null, words: null, handed: null, to: null }
+    expect(rows).toEqual([
+      { ...none, id: 3, student: 1, kind: 'reserved', section: 7, state: 'asked', waits: 'registrar' },
+      {
+        ...{ id: 4, student: 1, kind: 'clash', section: 8, course: null, state: 'given', waits: 'registrar' },
+        ...{ by: 6, words: 'so be it', handed: 5, to: 'registrar' }
+      },
+      {
+        ...{ ...none, id: 5, student: 2, kind: 'waiver', section: null, course: 9, state: 'given' },
+        ...{ waits: 'programAdvisor', by: 6 }
+      }
+    ])
+  })
+})
+
 describe('the database refuses', () => {
   it('more seats taken than there are', async () => {
     const [section] = await world.db.select().from(t.section).limit(1)

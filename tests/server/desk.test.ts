@@ -60,8 +60,12 @@ describe('what the desk keeps of a record', () => {
       { ...record, carry: { ...record.carry, credits: 9 } },
       {
         ...record,
-        waivers: [
-          { course: route.courses[0]!.course, state: 'granted', reason: '', askedAt: 0, answered: null }
+        requests: [
+          {
+            ...{ id: 1, kind: 'waiver', course: route.courses[0]!.course, state: 'given' },
+            ...{ section: null, program: null, need: null, reason: '', askedAt: 0 },
+            ...{ waitsFor: 'programAdvisor', handedOn: [], answer: null }
+          }
         ]
       },
       {

@@ -147,13 +147,14 @@ describe('a place in line', () => {
 
 describe('a permission for a full section', () => {
   const permit = (who: Who, until: number | null) =>
-    world.db.insert(t.permission).values({
+    world.db.insert(t.request).values({
       studentId: idOf(who),
       sectionId: section,
       kind: 'full',
       state: 'given',
       reason: 'A transfer.',
       askedAt: new Date(OPENS),
+      waitsFor: 'registrar',
       until: until === null ? null : new Date(until)
     })
   const counts = async () =>
@@ -163,7 +164,7 @@ describe('a permission for a full section', () => {
         .from(t.section)
         .where(eq(t.section.id, section))
     )[0]
-  afterEach(() => world.db.delete(t.permission))
+  afterEach(() => world.db.delete(t.request))
 
   it('adds a seat for its student, and nobody in line loses one', async () => {
     await join(people[3]!)

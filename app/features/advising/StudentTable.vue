@@ -111,7 +111,8 @@ const COLUMNS: DataTableHeader<DeskRow>[] = [
       <span class="quiet block"
         >{{ row.programs }} · {{ STANDING_WORDS[row.standing]
         }}{{ row.attendance === 'evening' ? ' · evening' : ''
-        }}{{ row.purpose === 'support' ? ' · support' : '' }}</span
+        }}{{ row.purpose === 'support' ? ' · support' : ''
+        }}{{ row.standsInFor === null ? '' : ` · for ${row.standsInFor}, who is away` }}</span
       >
     </template>
     <template #[`item.why`]="{ item: row }">

@@ -1,6 +1,8 @@
-import type { WaitingRequest } from '#shared/advising/permissions'
-import type { Away, OfferedTime } from '#core/appointments'
-import type { HoursView } from '#shared/appointments/appointments'
+import { DECIDERS, type Decider, type DeskRequest } from '#shared/advising/asking'
+import type { TaughtSection } from '#shared/sections/teaching'
+import type { OfferedTime } from '#core/appointments'
+import type { AdvisorName } from '#shared/advising/handOver'
+import type { AwayTime, HoursView } from '#shared/appointments/appointments'
 import type { Desk } from '#shared/advising/responses'
 import type { OpeningView } from '#shared/responses'
 
@@ -8,10 +10,12 @@ import type { OpeningView } from '#shared/responses'
 export const useStaff = defineStore('staff', () => {
   const desk = shallowRef<Desk>()
   const openings = shallowRef<OpeningView[]>([])
-  /** Requests that wait for whoever looks; undefined for who answers none. */
-  const requests = shallowRef<WaitingRequest[]>()
+  /** Requests that wait for whoever looks, and those they answered; undefined for who answers none. */
+  const requests = shallowRef<DeskRequest[]>()
   /** Hours that an advisor offers, and who comes. */
   const hours = shallowRef<HoursView>()
+  /** Sections of whoever teaches, or of a department. */
+  const sections = shallowRef<TaughtSection[]>()
   const failure = ref<string>()
   const ready = ref(false)
 
@@ -19,12 +23,15 @@ export const useStaff = defineStore('staff', () => {
     const session = useWho()
     const isAdvisor = session.who?.role === 'programAdvisor' || session.who?.role === 'supportAdvisor'
     try {
-      const decides = session.who?.role === 'programAdvisor' || session.who?.role === 'registrar'
-      const [all, mine, waiting, offered] = await Promise.all([
+      const role = session.who?.role ?? 'student'
+      const decides = (DECIDERS as readonly string[]).includes(role)
+      const teaches = role === 'instructor' || role === 'department'
+      const [all, mine, waiting, offered, taught] = await Promise.all([
         api<OpeningView[]>('/api/openings'),
         isAdvisor ? api<Desk>('/api/desk') : undefined,
-        decides ? api<WaitingRequest[]>('/api/requests') : undefined,
+        decides ? api<DeskRequest[]>('/api/requests') : undefined,
         isAdvisor ? api<HoursView>('/api/hours') : undefined,
+        teaches ? api<TaughtSection[]>('/api/teaching') : undefined,
         useCollege().load(),
         useClock().sync()
       ])
@@ -32,6 +39,7 @@ export const useStaff = defineStore('staff', () => {
       desk.value = mine
       requests.value = waiting
       hours.value = offered
+      sections.value = taught
       failure.value = undefined
       ready.value = true
     } catch (error) {
@@ -39,26 +47,23 @@ export const useStaff = defineStore('staff', () => {
       failure.value = error.message
     }
   }
-  /** Changes something of a request; what came of it is read. @returns whether it went through */
-  async function settle(
-    { id, student }: WaitingRequest,
-    how: 'answer' | 'forward',
-    body: object
-  ): Promise<boolean> {
-    try {
-      await api(`/api/students/${student.id}/permissions/${id}/${how}`, { method: 'POST', body })
-      await load()
-      return true
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      useNotice().say(error.message)
-      await load()
-      return false
-    }
-  }
+  /** Everybody who advises; read when it is asked for. */
+  const readAdvisors = () => api<AdvisorName[]>('/api/advisors')
+  /** Hands students over to another advisor. @returns whether it went through */
+  const handOver = (said: { students: number[]; to: number; note: string | null }): Promise<boolean> =>
+    change('/api/desk/hand-over', { method: 'POST', body: said })
+  /** Decides requests with one answer. @returns whether it went through */
+  const answer = (
+    requests: number[],
+    said: { answer: 'given' | 'declined'; until: string | null; words: string | null }
+  ): Promise<boolean> => change('/api/requests/answers', { method: 'POST', body: { requests, ...said } })
+  /** Hands a request on. @returns whether it went through */
+  const handOn = (request: number, said: { to: Decider; words: string | null }): Promise<boolean> =>
+    change(`/api/requests/${request}/hand-on`, { method: 'POST', body: said })
   /** Offers other hours from now on. @returns whether it went through */
-  async function offer(said: { times: OfferedTime[]; away: Away[] }): Promise<boolean> {
-    return change('/api/hours', { method: 'POST', body: said })
+  async function offer({ times, away }: { times: OfferedTime[]; away: AwayTime[] }): Promise<boolean> {
+    const body = { times, away: away.map((one) => ({ ...one, standIn: one.standIn?.id ?? null })) }
+    return change('/api/hours', { method: 'POST', body })
   }
   /** Makes a private calendar address, or withdraws it. */
   const setAddress = (wanted: boolean): Promise<boolean> =>
@@ -70,13 +75,30 @@ export const useStaff = defineStore('staff', () => {
   async function change(where: string, how: { method: 'POST' | 'DELETE'; body?: object }): Promise<boolean> {
     try {
       await api(where, how)
-      await load()
+      if (ready.value) await load()
       return true
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       useNotice().say(error.message)
+      // What was refused may be another by now.
+      if (ready.value) await load()
       return false
     }
   }
-  return { desk, hours, offer, setAddress, requests, settle, openings, failure, ready, load }
+  return {
+    desk,
+    hours,
+    offer,
+    setAddress,
+    requests,
+    answer,
+    handOn,
+    readAdvisors,
+    handOver,
+    sections,
+    openings,
+    failure,
+    ready,
+    load
+  }
 })

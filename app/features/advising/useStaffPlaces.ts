@@ -12,7 +12,9 @@ export function useStaffPlaces() {
 
   // Many may change something at once; the desk is read once for all of them.
   const follow = useThrottleFn(() => void staff.load(), 600, true)
-  useNews().onNews(({ student }) => student !== null && staff.ready && follow())
+  useNews().onNews(
+    ({ student, kind }) => (student !== null || kind === 'requests') && staff.ready && follow()
+  )
   useNews().onMissed(() => staff.ready && follow())
 
   const next = computed(() => {
@@ -21,7 +23,7 @@ export function useStaffPlaces() {
     return ahead.length ? `next in ${timeLeft(Math.min(...ahead) - clock.minute)}` : 'none ahead'
   })
   return computed((): Place[] => {
-    const asked = staff.requests
+    const asked = staff.requests?.filter((one) => one.state === 'asked')
     const requests: Place[] = asked
       ? [
           {
@@ -45,10 +47,18 @@ export function useStaffPlaces() {
         openings
       ]
     }
+    if (session.who?.role === 'instructor' || session.who?.role === 'department')
+      return [
+        {
+          to: '/teaching',
+          name: 'Sections',
+          key: 't',
+          state: staff.sections ? count(staff.sections.length, 'section') : ''
+        },
+        ...requests
+      ]
     const rows = staff.desk?.rows
-    const waiting = rows?.filter(
-      (r) => r.reviews.length > 0 || r.waiversAsked + r.permissionsAsked > 0 || waitsAtTheGate(r)
-    )
+    const waiting = rows?.filter((r) => r.reviews.length > 0 || r.requestsAsked > 0 || waitsAtTheGate(r))
     const ahead = staff.hours?.appointments.length
     // Nothing is said before it is known.
     const state = !waiting ? '' : waiting.length ? `${waiting.length} to answer` : 'nothing waits'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { Away, OfferedTime } from '#core/appointments'
+import type { OfferedTime } from '#core/appointments'
 import { dayNumber, minutes, WEEKDAYS, weekdayOf, type Weekday } from '#core/time'
-import type { HoursView } from '#shared/appointments/appointments'
+import type { AdvisorName } from '#shared/advising/handOver'
+import type { AwayTime, HoursView } from '#shared/appointments/appointments'
 import { campusDate, clockTime, dayText, LONG_DAY_NAMES } from '#shared/when'
 import { count } from '#shared/words'
 
@@ -23,7 +24,7 @@ function spanOf({ from, until }: OfferedTime): string {
   return parts.join(' ')
 }
 
-const save = (said: { times?: OfferedTime[]; away?: Away[] }) =>
+const save = (said: { times?: OfferedTime[]; away?: AwayTime[] }) =>
   once(() => staff.offer({ times: props.hours.times, away: props.hours.away, ...said }))
 
 const EVERY = WEEKDAYS.map((day) => ({ value: day as Weekday | 0, title: `every ${LONG_DAY_NAMES[day]}` }))
@@ -60,18 +61,31 @@ async function add() {
   await save({ times: [...props.hours.times, time] })
 }
 
-const away = reactive({ from: '', to: '' })
+const away = reactive({ from: '', to: '', standIn: null as number | null })
+/** Those who may do what this advisor does. */
+const others = ref<AdvisorName[]>([])
+const session = useWho()
+onMounted(async () => {
+  const all = await staff.readAdvisors().catch(() => [])
+  others.value = all.filter((one) => one.role === session.who?.role && one.name !== session.who.name)
+})
+const standIns = computed(() => [
+  { value: null, title: 'nobody' },
+  ...others.value.map(({ id, name }) => ({ value: id, title: name }))
+])
 async function addAway() {
   if (!away.from) return
   const to = away.to || away.from
   if (to < away.from) return (fault.value = 'The last day away has to be the first or later.')
   fault.value = undefined
-  if (await save({ away: [...props.hours.away, { from: away.from, to }] })) away.from = away.to = ''
+  const standIn = others.value.find((one) => one.id === away.standIn) ?? null
+  if (await save({ away: [...props.hours.away, { from: away.from, to, standIn }] })) away.from = away.to = ''
 }
-const awayText = ({ from, to }: Away) => (from === to ? dayText(from) : `${dayText(from)} to ${dayText(to)}`)
+const awayText = ({ from, to }: AwayTime) =>
+  from === to ? dayText(from) : `${dayText(from)} to ${dayText(to)}`
 /** What is booked on days away stays: it is told, for the advisor to move it. */
 const college = useCollege()
-const booked = ({ from, to }: Away) =>
+const booked = ({ from, to }: AwayTime) =>
   props.hours.appointments.filter(({ startsAt }) => {
     const date = campusDate(startsAt, college.zone)
     return from <= date && date <= to
@@ -130,6 +144,7 @@ const isWeekend = (date: string) => date !== '' && weekdayOf(dayNumber(date)) > 
     <ul v-if="hours.away.length">
       <li v-for="one in hours.away" :key="awayText(one)">
         {{ awayText(one) }}
+        <span v-if="one.standIn" class="quiet">{{ one.standIn.name }} stands in</span>
         <span v-if="booked(one)" class="fault"
           >{{ count(booked(one), 'appointment') }} booked then; move them</span
         >
@@ -143,6 +158,7 @@ const isWeekend = (date: string) => date !== '' && weekdayOf(dayNumber(date)) > 
     <form @submit.prevent="addAway">
       <v-text-field v-model="away.from" label="first day away" type="date" />
       <v-text-field v-model="away.to" label="last day away" type="date" />
+      <v-select v-model="away.standIn" label="who stands in" :items="standIns" class="wide" />
       <v-btn type="submit" size="small" :disabled="busy || !away.from">Add it</v-btn>
     </form>
   </section>

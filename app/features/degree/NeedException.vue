@@ -15,6 +15,10 @@ const reason = ref('')
 const busy = ref(false)
 const field = useId()
 
+function openFor(what: 'waiver' | 'substitution') {
+  kind.value = what
+  granting.value = true
+}
 const standing = computed(() => {
   const { waived, substituted } = props.result.need
   return [
@@ -35,6 +39,31 @@ const why = computed(() => {
   return reason.value.trim().length < 5 ? 'Say why, in a few words.' : ''
 })
 
+/** What was asked for here, but for what is granted: that stands as an exception. */
+const asked = computed(() =>
+  (student.picture?.requests ?? []).filter(
+    (one) => one.program === props.program && one.need === props.result.need.id && one.state !== 'given'
+  )
+)
+const swaps = computed(() => asked.value.flatMap((one) => (one.kind === 'substitution' ? one.course! : [])))
+const about = computed(() => ({ program: props.program, need: props.result.need.id }))
+/** A student asks for what an advisor may grant. */
+const mayAsk = computed(() => student.own && props.result.state === 'needed' && !props.result.need.waived)
+async function askInstead() {
+  busy.value = true
+  const said = {
+    kind: 'substitution' as const,
+    ...about.value,
+    course: code.value!,
+    reason: reason.value.trim()
+  }
+  const done = await changes.askFor(said)
+  busy.value = false
+  if (!done) return
+  granting.value = false
+  reason.value = course.value = ''
+}
+
 async function grant() {
   busy.value = true
   const common = { program: props.program, need: props.result.need.id, reason: reason.value.trim() }
@@ -51,23 +80,44 @@ async function grant() {
 </script>
 
 <template>
-  <div v-if="standing.length || mayGrant" class="exception">
+  <div v-if="standing.length || mayGrant || mayAsk || asked.length" class="exception">
     <p v-for="{ grant: one, text } in standing" :key="one.id" class="given">
       <strong>{{ text }}</strong> by {{ one.by }}, {{ shortDay(one.at, college.zone) }}: “{{ one.reason }}”
       <v-text-btn v-if="student.mayGrant" class="no-print" @click="changes.withdrawException(one.id)">
         Withdraw
       </v-text-btn>
     </p>
+    <template v-if="mayAsk || asked.length">
+      <p v-if="mayAsk || asked.some((one) => one.kind === 'need')" class="small no-print">
+        <RequestAsk :said="{ kind: 'need', ...about }" />
+      </p>
+      <p v-for="one in [...new Set(swaps)]" :key="one" class="small no-print">
+        {{ one }}: <RequestAsk :said="{ kind: 'substitution', ...about, course: one }" />
+      </p>
+    </template>
+    <v-text-btn
+      v-if="mayAsk && !granting"
+      class="small no-print"
+      :aria-label="`Ask for another course in place of ${result.need.title}`"
+      @click="openFor('substitution')"
+    >
+      ask to have another course taken for it
+    </v-text-btn>
     <v-text-btn
       v-if="mayGrant && !granting"
       class="small no-print"
       :aria-label="`Grant an exception for ${result.need.title}`"
-      @click="granting = true"
+      @click="openFor('waiver')"
     >
       Grant an exception
     </v-text-btn>
-    <form v-if="granting" class="form no-print" @submit.prevent="grant" @keydown.esc="granting = false">
-      <fieldset>
+    <form
+      v-if="granting"
+      class="form no-print"
+      @submit.prevent="mayGrant ? grant() : askInstead()"
+      @keydown.esc="granting = false"
+    >
+      <fieldset v-if="mayGrant">
         <legend class="visually-hidden">Kind of exception</legend>
         <label><v-radio v-model="kind" value="waiver" /> not asked for (waiver)</label>
         <label><v-radio v-model="kind" value="substitution" /> met by another course</label>
@@ -80,9 +130,9 @@ async function grant() {
         </datalist>
       </label>
       <label class="reason">Reason <v-text-field v-model="reason" maxlength="400" /></label>
-      <v-btn type="submit" size="small" :disabled="why !== '' || busy" :aria-describedby="`${field}-why`"
-        >Grant</v-btn
-      >
+      <v-btn type="submit" size="small" :disabled="why !== '' || busy" :aria-describedby="`${field}-why`">{{
+        mayGrant ? 'Grant' : 'Ask'
+      }}</v-btn>
       <v-text-btn type="button" @click="granting = false">Cancel</v-text-btn>
       <span :id="`${field}-why`" class="quiet small" role="status">{{ why }}</span>
     </form>

@@ -1,7 +1,7 @@
 import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { differenceOf, singles } from '#core/route'
-import type { AgreedSaid, PermissionAsked, RemarkSaid } from '#shared/advising/requests'
+import type { AgreedSaid, RequestAsked, RemarkSaid } from '#shared/advising/requests'
 import type { AppointmentAct, AppointmentSaid, TalkRecordSaid } from '#shared/appointments/requests'
 import type { SignOffSaid } from '#shared/advising/signOff'
 import type { SuggestionsAnswer } from '#shared/advising/suggestions'
@@ -214,8 +214,8 @@ export const useChanges = defineStore('changes', () => {
       make({ kind: 'askReview', term, note, at: clock.now }),
     withdrawReview: (term: TermCode) => make({ kind: 'withdrawReview', term }),
     notYet: (term: TermCode, missing: string) => make({ kind: 'notYet', term, missing, ...byMe() }),
-    askPermission: (said: PermissionAsked) => make({ kind: 'askPermission', said }),
-    withdrawPermission: (permission: number) => make({ kind: 'withdrawPermission', permission }),
+    askFor: (said: RequestAsked) => make({ kind: 'askFor', said }),
+    withdrawRequest: (request: number) => make({ kind: 'withdrawRequest', request }),
     remark: (said: RemarkSaid) => make({ kind: 'remark', said }),
     settleThread: (thread: number, settled: boolean) =>
       make({ kind: 'settleThread', thread, settled, ...byMe() }),
@@ -235,10 +235,7 @@ export const useChanges = defineStore('changes', () => {
     withdrawSignOff: (term: TermCode) => make({ kind: 'withdrawSignOff', term }),
     answerProgram: (said: Answered) => make({ kind: 'answerProgram', said }),
     grantException: (said: Granted) => make({ kind: 'grantException', said }),
-    withdrawException: (exception: number) => make({ kind: 'withdrawException', exception }),
-    askWaiver: (course: CourseCode, reason: string) => make({ kind: 'askWaiver', course, reason }),
-    answerWaiver: (course: CourseCode, answer: 'granted' | 'declined') =>
-      make({ kind: 'answerWaiver', course, answer })
+    withdrawException: (exception: number) => make({ kind: 'withdrawException', exception })
   }
 })
 

@@ -27,6 +27,11 @@ function settles(refusal: Refusal) {
   )
   return option && permissionFor(refusal, option)
 }
+/** Once the term is closed, what would let it in still; for a seat that is held, out. */
+const late = computed(() => {
+  const code = props.line.sections?.find((one) => one.parent === null)?.code
+  return code && { kind: 'late' as const, section: code }
+})
 /** The seats alone are in the way, and there is a line for them. */
 const mayWait = computed(() => props.line.line?.refusals.length === 0)
 /** Of a line that waits: how many stand before it in the longest of its lines. */
@@ -51,12 +56,16 @@ const noLine = computed(() =>
       >and number {{ line.waiting.place }} of {{ line.waiting.of }} in line for
       {{ line.waiting.sections.map((one) => one.code).join(' + ') }}</span
     >
+    <RequestAsk v-if="late && line.drop?.refusals.some((one) => one.code === 'dropEnded')" :said="late" />
   </template>
   <template v-else-if="line.state === 'waiting'"
     ><span class="word waiting">in line</span> A place in line is not a seat. Credits count once the seat is
     taken.</template
   >
-  <span v-else-if="closed" class="word stopped">not registered</span>
+  <template v-else-if="closed && !line.setAside.includes('late')">
+    <span class="word stopped">not registered</span>
+    <RequestAsk v-if="late" :said="late" />
+  </template>
   <template v-else-if="line.state === 'unsettled'"
     ><span class="word unsettled">unsettled</span> planned, no section picked.
     <NuxtLink class="textlink" :to="place('week')">Pick one</NuxtLink></template
@@ -72,7 +81,7 @@ const noLine = computed(() =>
         or
         <v-text-btn @click="emit('giveUp', refusal.with)">give up {{ refusal.with }} for it</v-text-btn>
       </template>
-      <PermissionAsk v-if="settles(refusal)" v-bind="settles(refusal)!" />
+      <RequestAsk v-if="settles(refusal)" :said="settles(refusal)!" />
     </span>
     <span v-if="mayWait" class="reason quiet">{{
       student.say(

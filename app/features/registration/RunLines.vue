@@ -102,7 +102,7 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
           <td class="pick">
             <div class="marks">
               <v-checkbox-btn
-                v-if="line.state === 'ready' && !closed"
+                v-if="line.state === 'ready' && (!closed || line.setAside.includes('late'))"
                 :model-value="!left.has(line.course)"
                 :aria-label="`Register ${line.course}`"
                 :disabled="!student.own"

@@ -55,7 +55,9 @@ export function useRunSheet() {
   const ready = computed(() => lines.value.filter((line) => line.state === 'ready'))
   /** Courses that are ready and not to be registered by the next run. */
   const left = computed(() => new Set(prepared.value.leftOut))
-  const chosen = computed(() => ready.value.filter((line) => !left.value.has(line.course)))
+  /** Once adding has ended, only what a permission lets in still. */
+  const isOpen = (line: SheetLine) => !closed.value || line.setAside.includes('late')
+  const chosen = computed(() => ready.value.filter((line) => isOpen(line) && !left.value.has(line.course)))
   /** What is given back before anything else by the next run. */
   const drops = computed(
     () =>
@@ -71,10 +73,11 @@ export function useRunSheet() {
     fallbacks.find((one) => one.fallback.kind === 'line' || !one.refusals.length)?.fallback.kind === 'line' &&
     line?.refusals.length === 0
   const credits = computed(() => {
-    const added = closed.value ? [] : chosen.value.filter((line) => !waitsFor(line))
-    const gone = closed.value
-      ? new Set<CourseCode | null>()
-      : new Set([...drops.value, ...added.flatMap((line) => [line.course, line.givesUp])])
+    const added = chosen.value.filter((line) => !waitsFor(line))
+    const gone = new Set([
+      ...(closed.value ? [] : drops.value),
+      ...added.flatMap((line) => [line.course, line.givesUp])
+    ])
     return creditsOf(standing.heldSections.filter((one) => !gone.has(one.course))) + creditsOf(added)
   })
   const creditsOf = (list: readonly { credits: number }[]) =>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { countedOn } from '#core/route'
 import { leavesText } from '#shared/catalog/texts'
+import { waivedOf } from '#shared/reading'
 import { changeText, findingSubject, findingText } from '#shared/route/texts'
 import { count } from '#shared/words'
 
@@ -11,7 +12,7 @@ const changes = useChanges()
 const college = useCollege()
 const filling = useFilling()
 const { findings } = useRouteBoard()
-const granted = computed(() => student.picture!.waivers.filter((one) => one.state === 'granted'))
+const waived = computed(() => [...waivedOf(student.picture!)])
 /** What the route counts on, of what is under way. */
 const relied = computed(() => (student.reading ? countedOn(student.reading.context) : []))
 </script>
@@ -58,12 +59,15 @@ const relied = computed(() => (student.reading ? countedOn(student.reading.conte
           @click="changes.changeCarry({ ...student.picture!.carry, target: finding.term })"
           >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
         >
-        <WaiverAsk v-if="finding.code === 'prerequisite'" :course="finding.course" />
+        <RequestAsk
+          v-if="finding.code === 'prerequisite'"
+          :said="{ kind: 'waiver', course: finding.course }"
+        />
       </div>
     </div>
-    <div v-for="one in granted" :key="one.course" class="finding">
-      The prerequisite of <strong>{{ one.course }}</strong> is waived:
-      <WaiverAsk :course="one.course" />
+    <div v-for="course in waived" :key="course" class="finding">
+      The prerequisite of <strong>{{ course }}</strong> is waived:
+      <RequestAsk :said="{ kind: 'waiver', course }" />
     </div>
     <p v-if="relied.length" class="quiet">
       Grades under way are assumed:

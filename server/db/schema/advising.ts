@@ -9,12 +9,11 @@ import {
   mysqlEnum,
   mysqlTable,
   primaryKey,
-  uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
 import type { PlannedCourse } from '#core/degree'
 import type { Refusal, RouteChange, SignOffCondition } from '#core/findings'
-import { PERMISSION_KINDS } from '#core/week'
+import { DECIDERS, REQUEST_KINDS } from '#shared/advising/asking'
 import { SUGGESTION_STATES } from '#shared/advising/suggestions'
 import { AGREED_BY, THREAD_SUBJECTS } from '#shared/advising/talk'
 import { term } from './calendar'
@@ -84,55 +83,64 @@ export const exception = mysqlTable(
   ]
 )
 
-/** A student asks that the prerequisite of a course be waived; an advisor or the registrar grants it or not. */
-export const waiver = mysqlTable(
-  'waiver',
+/**
+ * A student asks for a permission, a waiver or a substitution; whoever may decides. What it is about is a section for a
+ * permission, a course for a waiver of its prerequisite, and a requirement for the rest.
+ */
+export const request = mysqlTable(
+  'request',
   {
     id: id(),
     studentId: int()
       .notNull()
       .references(() => student.id),
-    courseId: int()
-      .notNull()
-      .references(() => course.id),
-    state: mysqlEnum(['asked', 'granted', 'declined']).notNull(),
-    reason: varchar({ length: 400 }).notNull(),
-    askedAt: instant().notNull(),
-    answeredById: int().references(() => account.id),
-    answeredAt: instant()
-  },
-  (t) => [
-    uniqueIndex('waiver_course').on(t.studentId, t.courseId),
-    check('waiver_answered', sql`(${t.state} = 'asked') = (${t.answeredById} is null)`)
-  ]
-)
-
-/** Lets a student into a section in spite of a rule. Asked for, then given or not. */
-export const permission = mysqlTable(
-  'permission',
-  {
-    id: id(),
-    studentId: int()
-      .notNull()
-      .references(() => student.id),
-    sectionId: int()
-      .notNull()
-      .references(() => section.id),
-    kind: mysqlEnum(PERMISSION_KINDS).notNull(),
+    kind: mysqlEnum(REQUEST_KINDS).notNull(),
+    sectionId: int().references(() => section.id),
+    courseId: int().references(() => course.id),
+    programVersionId: int().references(() => programVersion.id),
+    needId: varchar({ length: 40 }),
     state: mysqlEnum(['asked', 'given', 'declined', 'withdrawn']).notNull(),
     reason: varchar({ length: 400 }).notNull(),
     askedAt: instant().notNull(),
     /** What stood in the way when it was asked for. */
     against: json().$type<Refusal>(),
-    forwardedAt: instant(),
-    forwardedById: int().references(() => account.id),
+    /** Whose answer it waits for, or waited for last. */
+    waitsFor: mysqlEnum(DECIDERS).notNull(),
     byId: int().references(() => account.id),
     decidedAt: instant(),
     /** What was said with the answer. */
     words: varchar({ length: 400 }),
     until: instant()
   },
-  (t) => [index('permission_student').on(t.studentId, t.sectionId)]
+  (t) => [
+    index('request_student').on(t.studentId, t.sectionId),
+    index('request_state').on(t.state, t.waitsFor),
+    check(
+      'request_about',
+      sql`(${t.sectionId} is null) = (${t.kind} in ('waiver', 'need', 'substitution'))
+        and (${t.courseId} is not null) = (${t.kind} in ('waiver', 'substitution'))
+        and (${t.programVersionId} is not null) = (${t.kind} in ('need', 'substitution'))
+        and (${t.needId} is null) = (${t.programVersionId} is null)`
+    )
+  ]
+)
+
+/** A request was handed on by somebody to whoever is named. */
+export const requestHandedOn = mysqlTable(
+  'request_handed_on',
+  {
+    id: id(),
+    requestId: int()
+      .notNull()
+      .references(() => request.id),
+    byId: int()
+      .notNull()
+      .references(() => account.id),
+    at: instant().notNull(),
+    handedTo: mysqlEnum(DECIDERS).notNull(),
+    words: varchar({ length: 400 })
+  },
+  (t) => [index('request_handed_on_request').on(t.requestId)]
 )
 
 /** A student asks the program advisor to look at a term of the chosen route; the last one of a term is the one that counts. */

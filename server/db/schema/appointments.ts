@@ -42,7 +42,7 @@ export const offeredTime = mysqlTable(
   ]
 )
 
-/** Dates on which an advisor offers nothing, both included. */
+/** Dates on which an advisor is away and offers nothing, both included; and who stands in, if anybody. */
 export const advisorAway = mysqlTable(
   'advisor_away',
   {
@@ -51,10 +51,12 @@ export const advisorAway = mysqlTable(
       .notNull()
       .references(() => advisor.id),
     fromDate: date({ mode: 'string' }).notNull(),
-    toDate: date({ mode: 'string' }).notNull()
+    toDate: date({ mode: 'string' }).notNull(),
+    standInId: int().references(() => advisor.id)
   },
   (t) => [
     index('advisor_away_advisor').on(t.advisorId),
+    check('advisor_away_other', sql`${t.standInId} is null or ${t.standInId} <> ${t.advisorId}`),
     check('advisor_away_order', sql`${t.fromDate} <= ${t.toDate}`)
   ]
 )

@@ -14,6 +14,7 @@ import {
 } from 'drizzle-orm/mysql-core'
 import type { Season } from '#core/catalog'
 import { credits, id, money } from './columns'
+import { department } from './institution'
 
 export const subject = mysqlTable(
   'subject',
@@ -22,7 +23,8 @@ export const subject = mysqlTable(
     code: varchar({ length: 5 }).notNull(),
     name: varchar({ length: 80 }).notNull(),
     /** The college, of several, that it belongs to. */
-    college: varchar({ length: 80 }).notNull()
+    college: varchar({ length: 80 }).notNull(),
+    departmentId: int().references(() => department.id)
   },
   (t) => [uniqueIndex('subject_code').on(t.code)]
 )

@@ -1,11 +1,23 @@
-import { index, int, mysqlTable, primaryKey, smallint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import {
+  index,
+  int,
+  json,
+  mysqlTable,
+  primaryKey,
+  smallint,
+  uniqueIndex,
+  varchar
+} from 'drizzle-orm/mysql-core'
+import type { RequestPolicy } from '#shared/advising/asking'
 import { id } from './columns'
 
 export const institution = mysqlTable('institution', {
   id: id(),
   name: varchar({ length: 120 }).notNull(),
   /** IANA name; openings are shown in it. */
-  timeZone: varchar({ length: 64 }).notNull()
+  timeZone: varchar({ length: 64 }).notNull(),
+  /** Who decides requests, of the kinds of which it is not as is usual. */
+  requestPolicy: json().$type<Partial<RequestPolicy>>()
 })
 
 export const campus = mysqlTable(
@@ -61,3 +73,9 @@ export const room = mysqlTable(
   },
   (t) => [uniqueIndex('room_name').on(t.buildingId, t.name), index('room_building').on(t.buildingId)]
 )
+
+/** Decides in the name of its subjects. */
+export const department = mysqlTable('department', {
+  id: id(),
+  name: varchar({ length: 80 }).notNull()
+})

@@ -17,11 +17,12 @@ import {
   varchar
 } from 'drizzle-orm/mysql-core'
 import { STANDINGS } from '#core/requisites'
+import { ROLES } from '#shared/accounts/responses'
 import { term } from './calendar'
 import { course } from './catalog'
 import { credits, id, instant, money } from './columns'
-import { campus } from './institution'
-import { block } from './offer'
+import { campus, department } from './institution'
+import { block, instructor } from './offer'
 import { programVersion } from './program'
 
 export const account = mysqlTable(
@@ -33,11 +34,18 @@ export const account = mysqlTable(
     passwordHash: varchar({ length: 200 }).notNull(),
     /** Where mails go; null: nowhere. */
     mail: varchar({ length: 120 }),
-    role: mysqlEnum(['student', 'programAdvisor', 'supportAdvisor', 'registrar']).notNull(),
+    role: mysqlEnum(ROLES).notNull(),
     /** On a demo card: the situation this person stands for. */
-    situation: varchar({ length: 160 })
+    situation: varchar({ length: 160 }),
+    /** Who teaches; and for which department somebody acts. */
+    instructorId: int().references(() => instructor.id),
+    departmentId: int().references(() => department.id)
   },
-  (t) => [uniqueIndex('account_sign_in').on(t.signIn)]
+  (t) => [
+    uniqueIndex('account_sign_in').on(t.signIn),
+    check('account_instructor', sql`${t.instructorId} is null or ${t.role} = 'instructor'`),
+    check('account_department', sql`${t.departmentId} is null or ${t.role} = 'department'`)
+  ]
 )
 
 /** Where an account is signed in; times are the machine's. */

@@ -3,8 +3,9 @@ import { asc, eq, isNotNull } from 'drizzle-orm'
 import { studentId, type StudentId } from '#core/ids'
 import type { Role, Who } from '#shared/accounts/responses'
 import type { StudentRecord } from '#shared/record/responses'
-import { all, inTransaction, untilThrough, type Database, type Reader } from '#server/db/connect'
-import { account, advising, advisor, institution, student } from '#server/db/schema/index'
+import { inTransaction, untilThrough, type Database, type Reader } from '#server/db/connect'
+import { account, institution, student } from '#server/db/schema/index'
+import { advisedBy } from '#server/features/advising/advisedBy'
 import { campusNow } from '#server/gateways/clock'
 import { logAlone, logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
@@ -120,11 +121,7 @@ async function relationTo(db: Reader, who: Who, id: StudentId): Promise<Relation
     const [there] = await db.select({ id: student.id }).from(student).where(eq(student.id, id))
     return there ? 'registrar' : undefined
   }
-  const [row] = await db
-    .select({ purpose: advising.purpose })
-    .from(advising)
-    .innerJoin(advisor, eq(advisor.id, advising.advisorId))
-    .where(all(eq(advisor.accountId, who.id), eq(advising.studentId, id)))
+  const [row] = await advisedBy(db, who.id, id)
   if (!row) return undefined
   return row.purpose === 'program' && who.role === 'programAdvisor' ? 'programAdvisor' : 'supportAdvisor'
 }

@@ -18,7 +18,9 @@ const LIMITS: Record<Role, { idle: number; whole: number }> = {
   student: { idle: 16 * HOUR, whole: 7 * 24 * HOUR },
   programAdvisor: { idle: 2 * HOUR, whole: 12 * HOUR },
   supportAdvisor: { idle: 2 * HOUR, whole: 12 * HOUR },
-  registrar: { idle: 2 * HOUR, whole: 12 * HOUR }
+  registrar: { idle: 2 * HOUR, whole: 12 * HOUR },
+  instructor: { idle: 2 * HOUR, whole: 12 * HOUR },
+  department: { idle: 2 * HOUR, whole: 12 * HOUR }
 }
 const LONGEST = Math.max(...Object.values(LIMITS).map(({ whole }) => whole))
 const REMEMBERED_MS = 2000

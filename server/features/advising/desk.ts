@@ -1,7 +1,7 @@
 /** An advisor's desk: whom they advise, and who of them needs what. */
-import { asc, eq } from 'drizzle-orm'
 import { officeTerm } from '#core/calendar'
 import type { TermCode } from '#core/ids'
+import { paceOf, programPace } from '#core/route'
 import type { Instant } from '#core/time'
 import type { Desk, DeskRow } from '#shared/advising/responses'
 import type { StudentRecord } from '#shared/record/responses'
@@ -12,26 +12,22 @@ import { holdsFor } from '#shared/charges/balance'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import type { Reader } from '#server/db/connect'
-import * as t from '#server/db/schema/index'
+import { advisedBy } from './advisedBy'
 import { deskReading } from './deskReadings'
 import { countUnread, spokenWith } from './talk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 
 /** Students of an advisor, those who need one first. */
 export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant): Promise<Desk> {
-  const rows = await db
-    .select({ student: t.advising.studentId, purpose: t.advising.purpose })
-    .from(t.advising)
-    .innerJoin(t.advisor, eq(t.advisor.id, t.advising.advisorId))
-    .where(eq(t.advisor.accountId, who.id))
-    .orderBy(asc(t.advising.studentId))
+  const rows = await advisedBy(db, who.id)
   const term = officeTerm(shelf.terms, momentOf(now, shelf.zone))!.code
-  const purposes = new Map(rows.map((row) => [row.student, row.purpose]))
+  const purposes = new Map(rows.map((row) => [row.student as number, row]))
   const pictures = await readStudentRecords(db, [...purposes.keys()], 'programAdvisor')
   const unread = await countUnread(db, [...purposes.keys()], who.id)
   const spoken = await spokenWith(db, [...purposes.keys()])
   const desk = pictures.map((picture) => ({
-    ...deskRow(picture, purposes.get(picture.student.id)!, term, shelf, now),
+    ...deskRow(picture, purposes.get(picture.student.id)!.purpose, term, shelf, now),
+    standsInFor: purposes.get(picture.student.id)!.standsInFor,
     unread: unread.get(picture.student.id) ?? 0,
     spoken: spoken.has(picture.student.id)
   }))
@@ -44,11 +40,14 @@ function deskRow(
   term: TermCode,
   shelf: Shelf,
   now: Instant
-): Omit<DeskRow, 'unread' | 'spoken'> {
+): Omit<DeskRow, 'unread' | 'spoken' | 'standsInFor'> {
   const reading = deskReading(picture, shelf, now)
   const since = sinceSignOff(picture, term, now)
   const { programs, findings, outside } = reading.figures
   const standing = reading.standings.find((one) => one.term.code === term)!
+  const goal = programs[0]?.credits ?? 0
+  const sequence = picture.programs[0]?.spec.suggested?.length
+  const aim = picture.carry.target
   const inTerm = [...picture.route.courses, ...picture.held].filter((one) => one.term === term)
   return {
     id: picture.student.id,
@@ -62,8 +61,10 @@ function deskRow(
       .map((one) => ({ term: one.term, askedAt: one.askedAt }))
       .sort((a, b) => a.askedAt - b.askedAt),
     overdue: picture.agreed.filter((one) => isOverdue(one, reading.today)).length,
-    waiversAsked: picture.waivers.filter((one) => one.state === 'asked').length,
-    permissionsAsked: picture.requests.filter((one) => one.state === 'asked' && !one.forwarded).length,
+    requestsAsked:
+      purpose === 'program'
+        ? picture.requests.filter((one) => one.state === 'asked' && one.waitsFor === 'programAdvisor').length
+        : 0,
     offerUntil: picture.offers.reduce<number | null>(
       (first, one) => Math.min(first ?? Infinity, one.until),
       null
@@ -81,8 +82,17 @@ function deskRow(
     opens: standing.opens,
     adding: standing.adding,
     climb: {
-      goal: programs[0]?.credits ?? 0,
-      points: reading.climb.points.map((p) => ({ reached: p.reached, ahead: p.status === 'ahead' }))
+      goal,
+      points: reading.climb.points.map((p) => ({ reached: p.reached, ahead: p.status === 'ahead' })),
+      pace: paceOf(reading.climb, {
+        goal,
+        length: sequence,
+        terms: shelf.terms,
+        aim,
+        isOver: (one) => one.end < reading.today
+      }),
+      usual: programPace(goal, sequence),
+      aim
     }
   }
 }

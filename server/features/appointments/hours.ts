@@ -1,17 +1,17 @@
 /** Hours that advisors offer, and what of them is free. */
 import { slotsOf, type OfferedSlot, type OfferedTime } from '#core/appointments'
 import { WEEKDAYS, isoDate, dayNumber, type Instant } from '#core/time'
-import type { Reader, Transaction } from '#server/db/connect'
+import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { secretKey } from '#server/features/week/drafts'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { isActive, type HoursView } from '#shared/appointments/appointments'
+import { isActive, type AwayTime, type HoursView } from '#shared/appointments/appointments'
 import type { HoursSaid } from '#shared/appointments/requests'
 import type { Shelf } from '#shared/catalog/shelf'
 import { campusDate, campusMinute } from '#shared/when'
-import { asc, eq } from 'drizzle-orm'
+import { asc, eq, inArray } from 'drizzle-orm'
 import { activeFrom, appointmentsOf } from './queries'
 import { slotAt } from './times'
 
@@ -46,13 +46,24 @@ async function offeredBy(db: Reader, advisor: number): Promise<OfferedTime[]> {
   )
 }
 
-async function awayOf(db: Reader, advisor: number) {
+async function awayOf(db: Reader, advisor: number): Promise<AwayTime[]> {
   const rows = await db
-    .select()
+    .select({
+      from: t.advisorAway.fromDate,
+      to: t.advisorAway.toDate,
+      id: t.advisor.id,
+      name: t.account.name
+    })
     .from(t.advisorAway)
+    .leftJoin(t.advisor, eq(t.advisor.id, t.advisorAway.standInId))
+    .leftJoin(t.account, eq(t.account.id, t.advisor.accountId))
     .where(eq(t.advisorAway.advisorId, advisor))
     .orderBy(asc(t.advisorAway.fromDate))
-  return rows.map(({ fromDate, toDate }) => ({ from: fromDate, to: toDate }))
+  return rows.map(({ from, to, id, name }) => ({
+    from,
+    to,
+    standIn: id !== null && name !== null ? { id, name } : null
+  }))
 }
 
 /** What of an advisor's hours can be booked from now on; of `student`, what they have already is no time either. */
@@ -101,6 +112,7 @@ export async function writeHours(
 ): Promise<void> {
   const advisor = await advisorOf(tx, who.id)
   await lockAdvisor(tx, advisor)
+  await mayStandIn(tx, who, advisor, away)
   const before = { times: await offeredBy(tx, advisor), away: await awayOf(tx, advisor) }
   await tx.delete(t.offeredTime).where(eq(t.offeredTime.advisorId, advisor))
   await tx.delete(t.advisorAway).where(eq(t.advisorAway.advisorId, advisor))
@@ -120,9 +132,14 @@ export async function writeHours(
       }))
     )
   if (away.length)
-    await tx
-      .insert(t.advisorAway)
-      .values(away.map(({ from, to }) => ({ advisorId: advisor, fromDate: from, toDate: to })))
+    await tx.insert(t.advisorAway).values(
+      away.map(({ from, to, standIn }) => ({
+        advisorId: advisor,
+        fromDate: from,
+        toDate: to,
+        standInId: standIn
+      }))
+    )
   await logEvent(tx, {
     at: now,
     account: who.id,
@@ -131,6 +148,32 @@ export async function writeHours(
     before,
     after: { times, away }
   })
+}
+
+/** @throws Refused where somebody named to stand in is not an advisor who may do what is done for them */
+async function mayStandIn(
+  tx: Transaction,
+  who: Who,
+  advisor: number,
+  away: HoursSaid['away']
+): Promise<void> {
+  const named = [...new Set(away.flatMap((one) => one.standIn ?? []))]
+  const known = named.length
+    ? await tx
+        .select({ id: t.advisor.id })
+        .from(t.advisor)
+        .innerJoin(t.account, eq(t.account.id, t.advisor.accountId))
+        .where(all(inArray(t.advisor.id, named), eq(t.account.role, who.role)))
+    : []
+  const may = new Set(known.map((row) => row.id).filter((id) => id !== advisor))
+  const at = away.findIndex((one) => one.standIn !== null && !may.has(one.standIn))
+  if (at >= 0)
+    throw new Refused(
+      422,
+      'noStandIn',
+      'Whoever stands in has to be another advisor who may do what you do.',
+      [{ field: `away.${at}.standIn`, message: 'has to be another advisor of the same kind' }]
+    )
 }
 
 /** Locks an advisor's row: bookings that come at once are put in order. */

@@ -12,17 +12,22 @@ import { logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
 import { lockStudent } from '#server/features/record/lock'
 
-export type ExceptionBody = { program: string; need: string; reason: string } & (
+type Excepted = { program: string; need: string } & (
   { kind: 'waiver' } | { kind: 'substitution'; course: CourseCode }
 )
+export type ExceptionBody = { reason: string } & Excepted
 
-export async function grantException(
+/**
+ * What an exception would be of.
+ *
+ * @throws Refused where there is no such requirement, the course fits without one, or it is granted already
+ */
+export async function mayHaveException(
   tx: Transaction,
-  who: Who,
   student: StudentId,
-  body: ExceptionBody,
-  at: { now: Instant; shelf: Shelf }
-): Promise<void> {
+  body: Excepted,
+  shelf: Shelf
+): Promise<{ versionId: number; courseId: number | null; title: string }> {
   const { versionId, spec } = await programOn(tx, student, body.program)
   const need = needIn(spec, body.need)
   if (!need)
@@ -32,8 +37,8 @@ export async function grantException(
   const course = body.kind === 'substitution' ? body.course : undefined
   const courseId = course ? (await courseIds(tx, [course])).get(course)! : null
   if (course) {
-    const compiled = programOf(spec, at.shelf).needs.find((one) => one.id === body.need)
-    if (compiled && takes(compiled, at.shelf.catalog.course(course)))
+    const compiled = programOf(spec, shelf).needs.find((one) => one.id === body.need)
+    if (compiled && takes(compiled, shelf.catalog.course(course)))
       throw new Refused(422, 'fitsAlready', `${course} fits "${need.title}" without an exception.`, [
         { field: 'course', message: 'has to be a course that the requirement does not take' }
       ])
@@ -42,16 +47,27 @@ export async function grantException(
   const standing = await tx
     .select({ kind: t.exception.kind, courseId: t.exception.courseId })
     .from(t.exception)
-    .where(
-      all(
-        eq(t.exception.studentId, student),
-        eq(t.exception.programVersionId, versionId),
-        eq(t.exception.needId, body.need),
-        isNull(t.exception.withdrawnAt)
-      )
-    )
+    .where(all(ofNeed(student, versionId, body.need), isNull(t.exception.withdrawnAt)))
   if (standing.some((one) => one.kind === 'waiver' || (courseId !== null && one.courseId === courseId)))
     throw new Refused(409, 'grantedAlready', `An exception for "${need.title}" is granted already.`)
+  return { versionId, courseId, title: need.title }
+}
+
+const ofNeed = (student: StudentId, versionId: number, need: string) =>
+  all(
+    eq(t.exception.studentId, student),
+    eq(t.exception.programVersionId, versionId),
+    eq(t.exception.needId, need)
+  )
+
+export async function grantException(
+  tx: Transaction,
+  who: Who,
+  student: StudentId,
+  body: ExceptionBody,
+  at: { now: Instant; shelf: Shelf }
+): Promise<void> {
+  const { versionId, courseId } = await mayHaveException(tx, student, body, at.shelf)
   await tx.insert(t.exception).values({
     studentId: student,
     kind: body.kind,
@@ -63,6 +79,25 @@ export async function grantException(
     at: new Date(at.now)
   })
   await logEvent(tx, { at: at.now, account: who.id, student, action: 'exception.granted', after: body })
+}
+
+/** Withdraws the exception that stands for just this, where one does. */
+export async function takeBackException(
+  tx: Transaction,
+  who: Who,
+  student: StudentId,
+  body: Excepted,
+  now: Instant
+): Promise<void> {
+  const { versionId } = await programOn(tx, student, body.program)
+  const courseId =
+    body.kind === 'substitution' ? (await courseIds(tx, [body.course])).get(body.course)! : null
+  const standing = await tx
+    .select({ id: t.exception.id, courseId: t.exception.courseId })
+    .from(t.exception)
+    .where(all(ofNeed(student, versionId, body.need), isNull(t.exception.withdrawnAt)))
+  const own = standing.find((one) => one.courseId === courseId)
+  if (own) await withdrawException(tx, who, student, own.id, now)
 }
 
 export async function withdrawException(
@@ -103,7 +138,8 @@ async function programOn(tx: Transaction, student: StudentId, code: string) {
   return { versionId: row.version.id, spec: programSpec({ ...row.program, ...row.version }) }
 }
 
-function needIn(spec: ProgramSpec, id: string): { title: string } | undefined {
+/** A requirement of a program, in any branch. */
+export function needIn(spec: Pick<ProgramSpec, 'areas'>, id: string): { title: string } | undefined {
   const search = (requirements: readonly RequirementSpec[]): { title: string } | undefined => {
     for (const one of requirements) {
       if (!isChoice(one)) {

@@ -1,22 +1,19 @@
 /** Who hears which news: what somebody may not see, they do not hear of. */
-import { eq } from 'drizzle-orm'
 import type { Who } from '#shared/accounts/responses'
+import { DECIDERS } from '#shared/advising/asking'
 import type { News } from '#shared/news/responses'
 import type { Reader } from '#server/db/connect'
-import { advising, advisor } from '#server/db/schema/index'
+import { advisedBy } from '#server/features/advising/advisedBy'
 
 /** Whether somebody hears of it, as their students stand now. */
 export async function readAudience(db: Reader, who: Who): Promise<(news: News) => boolean> {
   const students = new Set<number>()
   if (who.role === 'programAdvisor' || who.role === 'supportAdvisor') {
-    const rows = await db
-      .select({ student: advising.studentId })
-      .from(advising)
-      .innerJoin(advisor, eq(advisor.id, advising.advisorId))
-      .where(eq(advisor.accountId, who.id))
+    const rows = await advisedBy(db, who.id)
     for (const { student } of rows) students.add(student)
   }
   return ({ student, kind }) => {
+    if (kind === 'requests') return (DECIDERS as readonly string[]).includes(who.role)
     if (student === null) return true
     if (student === who.student) return kind !== 'advisors'
     return kind !== 'own' && (who.role === 'registrar' || students.has(student))

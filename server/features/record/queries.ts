@@ -1,9 +1,9 @@
 /** The rows behind the records of students, each kind in one sweep over all of them. */
+import { alias } from 'drizzle-orm/mysql-core'
 import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { PROGRAM_COLUMNS } from '#server/features/catalog/catalog'
-import { alias } from 'drizzle-orm/mysql-core'
 import { asc, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
 
 export const programRows = (db: Reader, ids: number[]) =>
@@ -228,23 +228,24 @@ export const draftRows = (db: Reader, ids: number[]) =>
     .where(inArray(t.draftWeek.studentId, ids))
     .orderBy(desc(t.draftWeek.goingWith), asc(t.draftWeek.id), asc(t.pickedSection.id))
 
-/** Requests for permissions with their answers, but for what was withdrawn. */
-export function requestRows(db: Reader, ids: number[]) {
-  const forwarder = alias(t.account, 'forwarder')
-  return db
+/** Requests with their answers, but for what was withdrawn. */
+export const requestRows = (db: Reader, ids: number[]) =>
+  db
     .select({
-      permission: t.permission,
+      request: t.request,
       section: t.section.code,
-      by: t.account.name,
-      forwardedBy: forwarder.name
+      course: t.course.code,
+      program: t.program.code,
+      by: t.account.name
     })
-    .from(t.permission)
-    .innerJoin(t.section, eq(t.section.id, t.permission.sectionId))
-    .leftJoin(t.account, eq(t.account.id, t.permission.byId))
-    .leftJoin(forwarder, eq(forwarder.id, t.permission.forwardedById))
-    .where(all(inArray(t.permission.studentId, ids), ne(t.permission.state, 'withdrawn')))
-    .orderBy(asc(t.permission.id))
-}
+    .from(t.request)
+    .leftJoin(t.section, eq(t.section.id, t.request.sectionId))
+    .leftJoin(t.course, eq(t.course.id, t.request.courseId))
+    .leftJoin(t.programVersion, eq(t.programVersion.id, t.request.programVersionId))
+    .leftJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .leftJoin(t.account, eq(t.account.id, t.request.byId))
+    .where(all(inArray(t.request.studentId, ids), ne(t.request.state, 'withdrawn')))
+    .orderBy(asc(t.request.id))
 
 export const signOffRows = (db: Reader, ids: number[]) =>
   db
@@ -265,12 +266,19 @@ export const reviewRows = (db: Reader, ids: number[]) =>
     .where(all(inArray(t.review.studentId, ids), isNull(t.review.withdrawnAt)))
     .orderBy(asc(t.review.id))
 
-export function waiverRows(db: Reader, ids: number[]) {
+/** Days on which advisors are away, and who stands in. */
+export function awayRows(db: Reader, advisors: number[]) {
+  const standIn = alias(t.advisor, 'stand_in')
   return db
-    .select({ waiver: t.waiver, course: t.course.code, by: t.account.name })
-    .from(t.waiver)
-    .innerJoin(t.course, eq(t.course.id, t.waiver.courseId))
-    .leftJoin(t.account, eq(t.account.id, t.waiver.answeredById))
-    .where(inArray(t.waiver.studentId, ids))
-    .orderBy(asc(t.waiver.askedAt))
+    .select({
+      advisor: t.advisorAway.advisorId,
+      from: t.advisorAway.fromDate,
+      to: t.advisorAway.toDate,
+      standIn: t.account.name
+    })
+    .from(t.advisorAway)
+    .leftJoin(standIn, eq(standIn.id, t.advisorAway.standInId))
+    .leftJoin(t.account, eq(t.account.id, standIn.accountId))
+    .where(inArray(t.advisorAway.advisorId, advisors))
+    .orderBy(asc(t.advisorAway.fromDate))
 }

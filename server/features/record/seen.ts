@@ -46,7 +46,6 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   tests: everybody,
   milestones: everybody,
   exceptions: everybody,
-  waivers: everybody,
   record: everybody,
   held: everybody,
   waiting: everybody,

@@ -6,21 +6,22 @@ import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { readAgreed } from '#server/features/advising/agreed'
+import { handedOnRows } from '#server/features/advising/deskRequests'
 import { readAccounts } from '#server/features/charges/ledger'
 import { programSpec } from '#server/features/catalog/catalog'
 import { readOpenings } from '#server/features/registration/openings'
 import { keepFreeOf } from '#server/features/week/habits'
-import type { PermissionRequest } from '#shared/advising/permissions'
+import { isPermission, type HandedOn, type StudentRequest } from '#shared/advising/asking'
 import type { ReviewView } from '#shared/advising/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import {
   programRows,
   exceptionRows,
-  waiverRows,
   recordRows,
   agreementRows,
   preparedRows,
   advisorRows,
+  awayRows,
   routeRows,
   plannedRows,
   signOffRows,
@@ -64,7 +65,6 @@ export async function readStudentRecords(
     (row) => row.studentId
   )
   const exceptions = groupBy(await exceptionRows(db, wanted), (row) => row.grant.studentId)
-  const waivers = groupBy(await waiverRows(db, wanted), (row) => row.waiver.studentId)
   const record = groupBy(await recordRows(db, wanted), (row) => row.studentId)
   const seats = await readSeatParts(db, wanted, relation)
   const agreements = groupBy(await agreementRows(db, wanted), (row) => row.studentId)
@@ -76,7 +76,10 @@ export async function readStudentRecords(
       .where(all(inArray(t.hold.studentId, wanted), isNull(t.hold.liftedAt))),
     (row) => row.studentId
   )
-  const advisors = groupBy(await advisorRows(db, wanted), (row) => row.studentId)
+  const advising = await advisorRows(db, wanted)
+  const advisors = groupBy(advising, (row) => row.studentId)
+  const theirs = [...new Set(advising.map((row) => row.id))]
+  const away = groupBy(theirs.length ? await awayRows(db, theirs) : [], (row) => row.advisor)
   const routes = groupBy(await routeRows(db, wanted), (row) => row.route.studentId)
   const routeIds = [...routes.values()].flat().map((row) => row.route.id)
   const planned = groupBy(routeIds.length ? await plannedRows(db, routeIds) : [], (row) => row.routeId)
@@ -90,7 +93,12 @@ export async function readStudentRecords(
   )
   const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
   const reviews = groupBy(await reviewRows(db, wanted), (row) => row.studentId)
-  const requests = groupBy(await requestRows(db, wanted), (row) => row.permission.studentId)
+  const asked = await requestRows(db, wanted)
+  const requests = groupBy(asked, (row) => row.request.studentId)
+  const handedOn = await handedOnRows(
+    db,
+    asked.map((row) => row.request.id)
+  )
   const agreed = await readAgreed(db, wanted)
   const keepFree = groupBy(
     await db
@@ -138,13 +146,6 @@ export async function readStudentRecords(
         by,
         at: grant.at.getTime()
       })),
-      waivers: (waivers.get(s.id) ?? []).map(({ waiver, course, by }) => ({
-        course: courseCode(course),
-        state: waiver.state,
-        reason: waiver.reason,
-        askedAt: waiver.askedAt.getTime(),
-        answered: by && waiver.answeredAt ? { by, at: waiver.answeredAt.getTime() } : null
-      })),
       record: (record.get(s.id) ?? []).map(
         ({ course, term, credits, grade, origin, campus, mode, categories }): RecordEntry => ({
           course: courseCode(course),
@@ -180,15 +181,9 @@ export async function readStudentRecords(
         howToLift
       })),
       accounts: accounts.get(s.id) ?? [],
-      advisors: (advisors.get(s.id) ?? []).map(({ id, name, kind, purpose, office, mail, phone, hours }) => ({
-        id,
-        name,
-        kind,
-        purpose,
-        office,
-        mail,
-        phone,
-        hours
+      advisors: (advisors.get(s.id) ?? []).map(({ studentId: _, ...card }) => ({
+        ...card,
+        away: (away.get(card.id) ?? []).map(({ from, to, standIn }) => ({ from, to, standIn }))
       })),
       route: {
         id: route?.route.id ?? null,
@@ -230,8 +225,10 @@ export async function readStudentRecords(
         return found ? [{ term, title: found.title, opens: found.opens }] : []
       }),
       keepFree: (keepFree.get(s.id) ?? []).map(keepFreeOf),
-      permitted: (requests.get(s.id) ?? []).flatMap(({ permission: { kind, state, until }, section }) =>
-        state === 'given' ? [{ section: section as SectionCode, kind, until: until?.getTime() ?? null }] : []
+      permitted: (requests.get(s.id) ?? []).flatMap(({ request: { kind, state, until }, section }) =>
+        state === 'given' && isPermission(kind)
+          ? [{ section: section as SectionCode, kind, until: until?.getTime() ?? null }]
+          : []
       ),
       signOffs: (signOffs.get(s.id) ?? []).map((row) => ({
         term: termCode(row.term),
@@ -245,7 +242,7 @@ export async function readStudentRecords(
       })),
       reviews: lastOfEachTerm(reviews.get(s.id) ?? []),
       agreed: agreed.get(s.id) ?? [],
-      requests: (requests.get(s.id) ?? []).map(requestOf)
+      requests: (requests.get(s.id) ?? []).map((row) => requestOf(row, handedOn))
     }
   })
 }
@@ -260,22 +257,24 @@ function lastOfEachTerm(rows: Awaited<ReturnType<typeof reviewRows>>): ReviewVie
   }))
 }
 
-function requestOf({
-  permission: row,
-  section,
-  by,
-  forwardedBy
-}: Awaited<ReturnType<typeof requestRows>>[number]): PermissionRequest {
+function requestOf(
+  { request: row, section, course, program, by }: Awaited<ReturnType<typeof requestRows>>[number],
+  handedOn: ReadonlyMap<number, HandedOn[]>
+): StudentRequest {
   return {
     id: row.id,
-    section: section as SectionCode,
     kind: row.kind,
-    state: row.state as PermissionRequest['state'],
+    section: section as SectionCode | null,
+    course: course === null ? null : courseCode(course),
+    program,
+    need: row.needId,
+    state: row.state as StudentRequest['state'],
     reason: row.reason,
     askedAt: row.askedAt.getTime(),
-    forwarded: forwardedBy && row.forwardedAt ? { by: forwardedBy, at: row.forwardedAt.getTime() } : null,
+    waitsFor: row.waitsFor,
+    handedOn: handedOn.get(row.id) ?? [],
     answer:
-      by && row.decidedAt
+      row.state !== 'asked' && by && row.decidedAt
         ? { by, at: row.decidedAt.getTime(), words: row.words, until: row.until?.getTime() ?? null }
         : null
   }

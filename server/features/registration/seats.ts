@@ -263,7 +263,10 @@ async function addSeats(
 ) {
   const full = options
     .flatMap(sectionsOf)
-    .filter((section) => seatRefusal(facts, section) && added.some((row) => row.code === section.code))
+    .filter(
+      (section) =>
+        seatRefusal(facts, section)?.code === 'full' && added.some((row) => row.code === section.code)
+    )
   for (const { code, course, capacity } of full) {
     await tx
       .update(t.section)

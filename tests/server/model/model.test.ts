@@ -153,15 +153,16 @@ class Server {
   }
   async permit(who: number, given: boolean) {
     const studentId = idOf(this.people[who]!)
-    await world.db.delete(t.permission).where(eq(t.permission.studentId, studentId))
+    await world.db.delete(t.request).where(eq(t.request.studentId, studentId))
     if (given)
-      await world.db.insert(t.permission).values({
+      await world.db.insert(t.request).values({
         studentId,
         sectionId: ids.A,
         kind: 'full',
         state: 'given',
         reason: 'A transfer.',
-        askedAt: new Date(OPENS)
+        askedAt: new Date(OPENS),
+        waitsFor: 'registrar'
       })
   }
   raise = () =>

@@ -43,13 +43,16 @@ const gone = computed(
 )
 
 const term = computed(() => standing.term)
-/** Everything but the time itself stands in the way; the clock on the button says the time. */
+/** Everything but the time itself stands in the way; the clock on the button, or a permission to be late, says the time. */
 const blocking = computed(
-  () => sheet.value?.general.filter((one) => !(one.code === 'notOpen' && opened.value)) ?? []
+  () =>
+    sheet.value?.general.filter(
+      (one) => !(one.code === 'notOpen' && opened.value) && one.code !== 'closed'
+    ) ?? []
 )
 const disabledWhy = computed(() => {
   if (!student.own) return 'Only the student registers here.'
-  if (closed.value) return standing.closedWhy
+  if (closed.value && !chosen.value.length) return standing.closedWhy
   const first = blocking.value[0]
   if (first) return student.say(refusalText(first, college.zone))
   if (drops.value.size) return undefined
@@ -127,7 +130,7 @@ function press() {
           @click="dropping.askAll"
           >Drop everything …</v-btn
         >
-        <div v-if="!closed" class="go" :class="{ push: !student.own }">
+        <div v-if="!closed || chosen.length" class="go" :class="{ push: !student.own || closed }">
           <span v-if="disabledWhy" id="why" class="quiet">{{ disabledWhy }}</span>
           <v-checkbox
             v-if="student.own && chosen.length > 1"

@@ -3,7 +3,7 @@ import { dayNumber, isoDate, weekdayOf, WEEKDAYS } from '#core/time'
 import { classesBetween, mondayOf } from '#core/week'
 import { datesAhead } from '#shared/route/datesAhead'
 import { programText } from '#shared/degree/figures'
-import { clockTime, campusDate, dayMonth, DAY_NAMES, LONG_DAY_NAMES } from '#shared/when'
+import { clockTime, dayMonth, DAY_NAMES, LONG_DAY_NAMES } from '#shared/when'
 import { KIND_WORDS } from '#shared/words'
 
 useHead({ title: 'Today · Ridgeway' })
@@ -147,22 +147,7 @@ function act(to: string) {
             </template>
           </dl>
         </section>
-        <section v-for="advisor in advisors" :key="advisor.mail" class="card box">
-          <h2>
-            {{ advisor.name }}
-            <span class="quiet role">{{
-              advisor.kind === 'office' ? 'office' : `${advisor.purpose} advisor`
-            }}</span>
-          </h2>
-          <p v-if="standing.signOff && advisor.name === standing.signOff.by">
-            Signed off {{ college.termName(standing.signOff.term) }} on
-            {{ dayMonth(campusDate(standing.signOff.at, college.zone)) }}.
-          </p>
-          <p>{{ advisor.office }}, {{ advisor.hours }}.</p>
-          <p>
-            <a class="textlink" :href="`mailto:${advisor.mail}`">{{ advisor.mail }}</a> · {{ advisor.phone }}
-          </p>
-        </section>
+        <AdvisorBox v-for="advisor in advisors" :key="advisor.id" :advisor="advisor" />
         <section v-if="!advisors.length" class="card box">
           <h2>No advisor yet</h2>
           <p>Ask the Advising Office, Larch House, ground floor, 555 0100.</p>
@@ -260,11 +245,6 @@ li + li {
 }
 .box p {
   margin: 4px 0 0;
-}
-.role {
-  font-family: var(--body);
-  font-weight: 400;
-  font-size: 13.5px;
 }
 dl {
   display: grid;

@@ -1,0 +1,213 @@
+<script setup lang="ts">
+import { ScatterChart, LineChart } from 'echarts/charts'
+import { GridComponent, TooltipComponent } from 'echarts/components'
+import { init, use, type ECharts } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import type { DeskRow } from '#shared/advising/responses'
+import { count } from '#shared/words'
+import { themes } from '~/theme/tokens'
+
+/** All students of an advisor against the pace of their program: terms behind them, and what of the degree is earned. */
+const props = defineProps<{ rows: readonly DeskRow[] }>()
+use([ScatterChart, LineChart, GridComponent, TooltipComponent, SVGRenderer])
+const college = useCollege()
+const { preferred } = useThemeChoice()
+
+/** At their own pace so far, they do not reach the whole by the term they aim at. */
+const isShort = ({ climb }: DeskRow) => climb.pace.byAim !== null && climb.pace.byAim < climb.goal
+const known = computed(() => props.rows.filter(({ climb }) => climb.goal > 0))
+const short = computed(() =>
+  known.value.filter(isShort).sort((a, b) => missing(b) - missing(a) || a.name.localeCompare(b.name))
+)
+const missing = ({ climb }: DeskRow) => climb.goal - (climb.pace.byAim ?? climb.goal)
+const behind = computed(() => known.value.filter((row) => row.climb.pace.ahead < 0))
+const share = ({ climb }: DeskRow, credits: number) => Math.min(100, (100 * credits) / climb.goal)
+/** The longest way at the pace of a program, and of those who have been on it for longer. */
+const longest = computed(() =>
+  Math.max(
+    1,
+    ...known.value.map(({ climb }) => Math.ceil(climb.goal / climb.usual)),
+    ...known.value.map(({ climb }) => climb.pace.terms)
+  )
+)
+/** A line for each pace that there is. */
+const paces = computed(() => [...new Set(known.value.map(({ climb }) => climb.goal / climb.usual))])
+
+const place = ref<HTMLElement>()
+let chart: ECharts | undefined
+const FONT = 'Atkinson Hyperlegible Next Variable'
+function draw() {
+  if (!chart) return
+  const { colors } = themes[preferred.value]
+  const text = { color: colors.quiet, fontFamily: FONT }
+  const axis = {
+    nameLocation: 'middle' as const,
+    nameTextStyle: { ...text, fontSize: 12 },
+    axisLine: { show: true, lineStyle: { color: colors.rule } },
+    axisTick: { show: false },
+    splitLine: { show: false }
+  }
+  const label = { ...text, fontSize: 11 }
+  // Those with the same number of terms and credits stand beside one another.
+  const seen = new Map<string, number>()
+  const at = (row: DeskRow) => {
+    const spot = `${row.climb.pace.terms} ${Math.round(share(row, row.climb.pace.earned) / 2)}`
+    const n = seen.get(spot) ?? 0
+    seen.set(spot, n + 1)
+    return [
+      row.climb.pace.terms + (n % 2 ? -1 : 1) * Math.ceil(n / 2) * 0.09,
+      share(row, row.climb.pace.earned)
+    ]
+  }
+  chart.setOption(
+    {
+      animation: false,
+      grid: { left: 58, right: 18, top: 14, bottom: 42 },
+      tooltip: {
+        trigger: 'item',
+        backgroundColor: colors.card,
+        borderColor: colors.rule,
+        textStyle: { color: colors.ink, fontFamily: FONT, fontSize: 13 },
+        formatter: ({ name }: { name: string }) => {
+          const row = known.value.find((one) => String(one.id) === name)
+          return row ? `${row.name}<br>${sentence(row)}` : ''
+        }
+      },
+      xAxis: {
+        ...axis,
+        type: 'value',
+        name: 'regular terms behind them',
+        nameGap: 26,
+        min: 0,
+        max: longest.value,
+        interval: 1,
+        axisLabel: label
+      },
+      yAxis: {
+        ...axis,
+        type: 'value',
+        name: 'of the degree, earned',
+        nameGap: 42,
+        min: 0,
+        max: 100,
+        interval: 25,
+        axisLabel: { ...label, formatter: '{value} %' }
+      },
+      series: [
+        ...paces.value.map((length) => ({
+          type: 'line' as const,
+          silent: true,
+          symbol: 'none',
+          lineStyle: { color: colors.quiet, type: 'dashed' as const, width: 1 },
+          data: [
+            [0, 0],
+            [length, 100]
+          ]
+        })),
+        {
+          type: 'scatter',
+          symbolSize: 11,
+          data: known.value.map((row) => ({
+            value: at(row),
+            name: String(row.id),
+            itemStyle: {
+              color: row.climb.pace.ahead < 0 ? colors.card : colors.dusk,
+              borderColor: isShort(row) ? colors.rowan : colors.dusk,
+              borderWidth: isShort(row) ? 2.5 : 1.5
+            }
+          }))
+        }
+      ]
+    },
+    true
+  )
+}
+function sentence({ climb }: DeskRow): string {
+  const { earned, ahead, byAim } = climb.pace
+  const pace = ahead < 0 ? `${-ahead} behind the pace` : ahead ? `${ahead} ahead of the pace` : 'on the pace'
+  const aim =
+    byAim === null || climb.aim === null
+      ? 'no aim to measure by'
+      : byAim < climb.goal
+        ? `${Math.round(byAim)} by ${college.shortTerm(climb.aim)} at this pace`
+        : `done by ${college.shortTerm(climb.aim)} at this pace`
+  return `${earned} of ${climb.goal} credits, ${pace}; ${aim}`
+}
+let watching: ResizeObserver | undefined
+onMounted(() => {
+  chart = init(place.value!, null, { renderer: 'svg' })
+  chart.on('click', ({ name }) => void navigateTo(`/students/${name}/route`))
+  watching = new ResizeObserver(() => chart?.resize())
+  watching.observe(place.value!)
+  draw()
+})
+onUnmounted(() => {
+  watching?.disconnect()
+  chart?.dispose()
+})
+watch([() => props.rows, preferred], draw)
+</script>
+
+<template>
+  <section class="card climb" aria-labelledby="climb-title">
+    <div>
+      <h2 id="climb-title">The climb of your students</h2>
+      <p class="quiet small">
+        Dashed: the pace of a program. Hollow: behind it. Ringed in red: will not finish by their aim at the
+        pace so far.
+      </p>
+      <div
+        ref="place"
+        class="place"
+        role="img"
+        :aria-label="`${count(known.length, 'student')}: ${behind.length} behind the pace of their program, ${short.length} not done by their aim at this pace`"
+      />
+    </div>
+    <div>
+      <h3>Not done by their aim at this pace: {{ short.length }}</h3>
+      <ul v-if="short.length">
+        <li v-for="row in short" :key="row.id">
+          <NuxtLink class="textlink" :to="`/students/${row.id}/route`">{{ row.name }}</NuxtLink>
+          <span class="quiet small">{{ sentence(row) }}</span>
+        </li>
+      </ul>
+      <p v-else class="quiet">Nobody who has said when they want to finish, and has a term behind them.</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.climb {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 6px 22px;
+  padding: 12px 16px;
+  margin-bottom: 12px;
+}
+.place {
+  height: 300px;
+}
+h3 {
+  margin: 2px 0 4px;
+  font-size: 15px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-height: 310px;
+  overflow-y: auto;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 10px;
+  padding: 4px 0;
+  border-top: 1px solid var(--rule);
+}
+@media (max-width: 900px) {
+  .climb {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,11 @@
+import { studentParams } from '#shared/requests'
+import { requestBody } from '#shared/advising/requests'
+import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { askFor } from '#server/features/advising/requests'
+
+/** The student asks for a permission, a waiver or a substitution. */
+export default changeEndpoint(
+  'POST /api/students/:id/requests',
+  { params: studentParams, body: requestBody },
+  async (tx, doing, { body }) => askFor(tx, doing, body, await currentShelf())
+)

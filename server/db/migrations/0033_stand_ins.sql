@@ -1,0 +1,3 @@
+ALTER TABLE `advisor_away` ADD `stand_in_id` int;--> statement-breakpoint
+ALTER TABLE `advisor_away` ADD CONSTRAINT `advisor_away_other` CHECK (`advisor_away`.`stand_in_id` is null or `advisor_away`.`stand_in_id` <> `advisor_away`.`advisor_id`);--> statement-breakpoint
+ALTER TABLE `advisor_away` ADD CONSTRAINT `advisor_away_stand_in_id_advisor_id_fk` FOREIGN KEY (`stand_in_id`) REFERENCES `advisor`(`id`) ON DELETE no action ON UPDATE no action;
