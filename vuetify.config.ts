@@ -20,6 +20,13 @@ export default defineVuetifyConfiguration({
       hideDetails: 'auto',
       menuProps: { transition: false, contentClass: 'choices' }
     },
+    VAutocomplete: {
+      variant: 'outlined',
+      density: 'compact',
+      hideDetails: 'auto',
+      menuProps: { transition: false, contentClass: 'choices' }
+    },
+    VChip: { size: 'small', rounded: 'lg' },
     VMenu: { transition: false },
     VDialog: { transition: false },
     VTooltip: { transition: false }

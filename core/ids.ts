@@ -29,6 +29,9 @@ export function courseCode(text: string): CourseCode {
   return code
 }
 
+export const maybeTermCode = (text: string): TermCode | undefined =>
+  TERM.test(text) ? (text as TermCode) : undefined
+
 /** @throws RangeError when the text is not a term code such as `AU27`. */
 export function termCode(text: string): TermCode {
   if (!TERM.test(text)) throw new RangeError(`expected a term code such as "AU27", got "${text}"`)

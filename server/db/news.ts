@@ -11,6 +11,7 @@ import { news } from './schema/index'
 /** What an action of the log is to those who look; nothing where it changes nothing that is shown. */
 export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'program.answered': ['record'],
+  'program.changed': ['record'],
   'route.changed': ['route'],
   'route.made': ['record'],
   'route.described': ['record'],
@@ -36,6 +37,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'thread.settled': ['record'],
   'thread.settledAmongAdvisors': ['advisors'],
   'advising.handedOver': ['record', 'requests'],
+  'group.offered': ['record'],
   'request.asked': ['record', 'requests'],
   'request.answered': ['record', 'requests'],
   'request.handedOn': ['record', 'requests'],
@@ -100,7 +102,8 @@ export async function tell(
   event: Pick<LoggedEvent, 'account' | 'student' | 'after'>
 ): Promise<void> {
   if (!kinds.length) return
-  const { route, version, term } = (event.after ?? {}) as { route?: number; version?: number; term?: string }
+  const said = (event.after ?? {}) as { route?: number; version?: number; term?: string | null }
+  const { route, version, term } = { ...said, term: said.term ?? undefined }
   await db.insert(news).values(
     kinds.map((kind) => ({
       at: new Date(),

@@ -4,8 +4,11 @@ import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { PERMISSION_KINDS, type PermissionKind, type Section } from '#core/week'
 
-/** A permission for a section; a waiver of a course's prerequisite, or of a requirement; another course for one. */
-export const REQUEST_KINDS = [...PERMISSION_KINDS, 'waiver', 'need', 'substitution'] as const
+/**
+ * A permission for a section; a waiver of a course's prerequisite, or of a requirement; another course for one; another
+ * program than the one on record.
+ */
+export const REQUEST_KINDS = [...PERMISSION_KINDS, 'waiver', 'need', 'substitution', 'program'] as const
 export type RequestKind = (typeof REQUEST_KINDS)[number]
 
 export const isPermission = (kind: RequestKind): kind is PermissionKind =>
@@ -30,7 +33,8 @@ export const USUAL_POLICY: RequestPolicy = {
   load: ['programAdvisor'],
   waiver: ['programAdvisor'],
   need: ['programAdvisor'],
-  substitution: ['programAdvisor']
+  substitution: ['programAdvisor'],
+  program: []
 }
 
 /** Whether somebody may decide a kind of request. */
@@ -77,6 +81,8 @@ export interface DeskRequest extends Omit<StudentRequest, 'program' | 'need'> {
   number: string | null
   /** The requirement in question. */
   need: { program: string; title: string } | null
+  /** The program that is said to be wrong, with its catalog year. */
+  onRecord: { title: string; catalogYear: string } | null
   /** What stood in the way when it was asked for. */
   against: Refusal | null
   seats: { taken: number; capacity: number; waiting: number } | null
@@ -101,7 +107,8 @@ export const KIND_SENTENCES: Record<RequestKind, string> = {
   late: 'for a late change',
   waiver: 'to be excused from the prerequisite',
   need: 'to be excused from a requirement',
-  substitution: 'to have another course taken for a requirement'
+  substitution: 'to have another course taken for a requirement',
+  program: 'to have the program on record put right'
 }
 
 export const DECIDER_WORDS: Record<Decider, string> = {
@@ -117,6 +124,16 @@ export const areAlike = (
   other: Pick<DeskRequest, 'kind' | 'section' | 'course' | 'need'>
 ): boolean =>
   one.kind === other.kind &&
+  // Of each it is another program that is right.
+  one.kind !== 'program' &&
   one.section === other.section &&
   one.course === other.course &&
   one.need?.title === other.need?.title
+
+/** A version of a program, to which a student could be moved. */
+export interface ProgramVersion {
+  id: number
+  code: string
+  title: string
+  catalogYear: string
+}

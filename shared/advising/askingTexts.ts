@@ -3,7 +3,7 @@ import type { Refusal } from '#core/findings'
 import { LONG_DAY_NAMES } from '#shared/when'
 import { areAlike, type DeskRequest } from './asking'
 
-type Asked = Pick<DeskRequest, 'kind' | 'against' | 'course' | 'number' | 'need' | 'seats'>
+type Asked = Pick<DeskRequest, 'kind' | 'against' | 'course' | 'number' | 'need' | 'seats' | 'onRecord'>
 
 /** `Let ... into ENDA 325-02` and `although all its 30 seats are taken`; the names stand between the first two. */
 export interface RuleSentence {
@@ -12,7 +12,7 @@ export interface RuleSentence {
   although: string
 }
 
-export function ruleSentence({ kind, against, course, number, need, seats }: Asked): RuleSentence {
+export function ruleSentence({ kind, against, course, number, need, seats, onRecord }: Asked): RuleSentence {
   const section = `${course}-${number}`
   const into = { before: 'Let', after: `into ${section}` }
   switch (kind) {
@@ -44,6 +44,12 @@ export function ruleSentence({ kind, against, course, number, need, seats }: Ask
     }
     case 'waiver':
       return { before: 'Let', after: `take ${course}`, although: 'without its prerequisite' }
+    case 'program':
+      return {
+        before: 'The program of',
+        after: `on record is ${onRecord?.title}, catalog ${onRecord?.catalogYear}`,
+        although: 'which they say is wrong'
+      }
     case 'need':
       return {
         before: 'Excuse',

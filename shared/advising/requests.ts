@@ -143,9 +143,14 @@ export const requestAnswerBody = z.object({
   answer: z.enum(['given', 'declined'], 'has to be given or declined'),
   /** The last day on which it holds. */
   until: dayOfCentury.nullable().default(null),
+  /** The version of a program that is right, where that was asked about. */
+  version: idInAddress.nullable().default(null),
   words: fewWords
 })
 export type RequestAnswer = z.output<typeof requestAnswerBody>
+
+export const effectParams = z.object({ request: idInAddress })
+export const effectQuery = z.object({ version: idInAddress })
 
 export const handOnParams = z.object({ request: idInAddress })
 export const handOnBody = z.object({
@@ -187,3 +192,33 @@ export const handOverBody = z.object({
   note: fewWords
 })
 export type HandOverSaid = z.output<typeof handOverBody>
+
+export const groupBody = z
+  .object({
+    title: z
+      .string()
+      .trim()
+      .min(3, 'has to be three characters or more')
+      .max(80, 'has to be 80 characters or less'),
+    term: termCode,
+    students: z
+      .array(idInAddress, 'has to be a list of numbers of students')
+      .min(1, 'has to name at least one student')
+      .max(120, 'has to name 120 students or less')
+      .refine((all) => new Set(all).size === all.length, { error: 'has to name each student once' }),
+    courses: z
+      .array(course, 'has to be a list of courses')
+      .max(12, 'has to be 12 courses or fewer')
+      .refine((all) => new Set(all).size === all.length, { error: 'has to name each course once' })
+      .default([]),
+    sequence: z.boolean('has to be true or false').default(false),
+    task: z
+      .object({ what: agreedBody.shape.what, due: dayOfCentury.nullable().default(null) })
+      .nullable()
+      .default(null)
+  })
+  .refine(({ courses, sequence, task }) => courses.length > 0 || sequence || task !== null, {
+    error: 'has to name a course, or there has to be a task',
+    path: ['courses']
+  })
+export type GroupSaid = z.output<typeof groupBody>

@@ -41,7 +41,7 @@ function whenText(of: Record<string, unknown>, { zone, toStudent }: About & { to
 }
 const other = (of: Record<string, unknown>, toStudent: boolean) => String(toStudent ? of.advisor : of.student)
 
-const listed = (sections: unknown) => (Array.isArray(sections) ? sections.join(' + ') : '')
+const listed = (sections: unknown, by = ' + ') => (Array.isArray(sections) ? sections.join(by) : '')
 
 /** What could be registered in place of a section, as of the change. */
 function insteadText({ instead }: Record<string, unknown>): string {
@@ -142,6 +142,21 @@ const TOLD: Record<string, Teller> = {
     text: toStudent
       ? `${String(of.by)} has handed this over. What was said, signed off and agreed stays as it is.`
       : 'They are on your desk from now on. What was noted for you stands in the talk, among advisors.'
+  }),
+  'program.changed': ({ of, before }) => ({
+    subject: 'Your program on record is another one',
+    text: `It was ${String(before.program)}, catalog ${String(before.catalogYear)}; it is ${String(of.program)}, catalog ${String(of.catalogYear)}, from now on. Confirm it on Degree.`
+  }),
+  'group.offered': ({ term, of }) => ({
+    subject: `${String(of.by)} plans with your group: ${String(of.title)}`,
+    text: [
+      (of.courses as string[]).length
+        ? `Suggested for ${term}: ${listed(of.courses, ', ')}. You accept or decline it on Route.`
+        : '',
+      of.task ? `To do${of.due ? ` by ${dayText(String(of.due))}` : ''}: ${String(of.task)}.` : ''
+    ]
+      .filter(Boolean)
+      .join(' ')
   }),
   'request.asked': ({ of }) => ({
     subject: `${String(of.by)} asks ${sentenceOf(of)}`,

@@ -96,6 +96,12 @@ const RIGHT: Record<string, unknown[]> = {
       reason: 'the talk was given there'
     }
   ],
+  'POST /api/groups': [
+    {
+      ...{ title: 'the autumn', term: 'AU27', students: [1, 7], courses: ['WRIT 215'], sequence: true },
+      task: { what: 'ask for a review', due: '2027-04-20' }
+    }
+  ],
   'POST /api/desk/hand-over': [{ students: [1, 7], to: 4, note: 'they know' }],
   'POST /api/requests/answers': [{ requests: [1], answer: 'given', until: '2027-05-01', words: 'this once' }],
   'POST /api/requests/:request/hand-on': [{ to: 'registrar', words: 'it is about seats' }],

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { everybodyAgrees } from '../agreed'
 import { clean, settled, wellMade } from './axe'
-import { enter, expect, leave, OPENS, PHONE, setClock, test, type DemoSite } from './site'
+import { choose, enter, expect, leave, OPENS, PHONE, setClock, test, type DemoSite } from './site'
 
 test.use({ scenario: 'permissions' })
 
@@ -106,6 +106,7 @@ test('an instructor sees who is in the sections and who is in line, and nothing 
   site
 }) => {
   const idris = await enter(site, 'idris.brandvold')
+  await idris.goto('/')
   await expect(idris.getByRole('heading', { name: 'Your sections' })).toBeVisible()
   await idris
     .getByRole('button', { name: /^Class list of / })
@@ -114,7 +115,7 @@ test('an instructor sees who is in the sections and who is in line, and nothing 
   await wellMade(idris, 'class list')
   for (const path of ['/desk', '/students/1/route', '/terms']) {
     await idris.goto(path)
-    await expect(idris).toHaveURL(/\/teaching$/)
+    await expect(idris.getByRole('heading', { name: 'This page is not one of yours' })).toBeVisible()
   }
   expect((await idris.request.get('/api/students/1')).status()).toBe(403)
   await leave(idris)
@@ -139,4 +140,24 @@ test('another course is asked for in place of a requirement, and counts once it 
   await settled(imke)
   await expect(imke.getByText('HERI 320 taken for it')).toBeAttached()
   for (const page of [imke, orla]) await leave(page)
+})
+
+test('a program that is reported as wrong is put right by the registrar, with its effect before', async ({
+  site
+}) => {
+  const hanne = await enter(site, 'hanne.petrossian')
+  const said = { program: 'ENVD', answer: 'wrong', instead: 'BA Heritage and Landscape' }
+  expect((await hanne.request.post('/api/students/7/program', { data: said })).ok()).toBe(true)
+  const edda = await enter(site, 'edda.whitlock')
+  await edda.goto('/requests')
+  const card = edda.getByRole('article', { name: /^Hanne Petrossian/ })
+  await expect(card.getByRole('button', { name: 'Grant' })).toBeDisabled()
+  await choose(edda, 'the program that is right', /^BA Heritage and Landscape/)
+  await expect(card).toContainText(/needed \d+ cr/)
+  await wellMade(edda, 'a program to be put right')
+  await card.getByRole('button', { name: 'Grant' }).click()
+  await expect(card).toHaveCount(0)
+  await hanne.goto('/students/7/degree')
+  await expect(hanne.getByText('BA Heritage and Landscape').first()).toBeVisible()
+  for (const page of [hanne, edda]) await leave(page)
 })

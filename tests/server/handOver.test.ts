@@ -91,14 +91,12 @@ describe('who stands in', () => {
   })
   it('of one who is advised by both counts as their own', async () => {
     await setTime(world, Date.parse('2027-04-09T13:40:00Z'))
-    await world.db
-      .insert(t.advising)
-      .values({
-        advisorId: await numberOf(rhys),
-        studentId: idOf(imke),
-        purpose: 'program',
-        sinceOn: '2027-01-01'
-      })
+    await world.db.insert(t.advising).values({
+      advisorId: await numberOf(rhys),
+      studentId: idOf(imke),
+      purpose: 'program',
+      sinceOn: '2027-01-01'
+    })
     expect(await advisedBy(world.db, rhys.id, idOf(imke))).toEqual([
       { student: idOf(imke), purpose: 'program', standsInFor: null }
     ])

@@ -48,6 +48,28 @@ function heldOpen(work: (tx: Transaction) => Promise<unknown>) {
   return { isBegun, end }
 }
 
+describe('news of what has no term', () => {
+  it('is told without one, and keeps nobody from the rest', async () => {
+    const tail = new NewsTail(world.db)
+    await tail.head()
+    const heard: Heard[] = []
+    const leave = tail.listen((some) => void heard.push(...some))
+    const of = { at: 0, account: imke.id, student: idOf(imke), action: 'request.asked' as const }
+    await within(world, (tx) => logEvent(tx, { ...of, after: { kind: 'waiver', term: null } }))
+    // As a row of another release may have it.
+    await world.db.insert(t.news).values({ at: new Date(), kind: 'requests', about: { term: 'gone' } })
+    await within(world, (tx) => change(tx, 50))
+    await tail.head()
+    leave()
+    expect(heard.map((one) => [one.news.kind, one.news.term])).toEqual([
+      ['record', undefined],
+      ['requests', undefined],
+      ['requests', undefined],
+      ['record', undefined]
+    ])
+  })
+})
+
 describe('the tail of the news', () => {
   it('hears what is committed, once, and nothing that is taken back', async () => {
     const tail = new NewsTail(world.db)

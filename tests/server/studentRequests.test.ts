@@ -11,6 +11,8 @@ import { registrationFacts } from '#shared/registration/registering'
 import * as t from '#server/db/schema/index'
 import { answerRequests, handOn } from '#server/features/advising/requestAnswers'
 import { readDeskRequests } from '#server/features/advising/deskRequests'
+import { answerProgram } from '#server/features/degree/answer'
+import { effectOfProgram, readVersions } from '#server/features/degree/programChange'
 import { askFor, withdrawRequest } from '#server/features/advising/requests'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { run } from '#server/features/registration/run'
@@ -317,6 +319,52 @@ describe('an exception that is asked for', () => {
     await answer(edda, { requests: [id], answer: 'given' })
     expect((await look()).exceptions).toMatchObject([{ kind: 'waiver', need: 'speaking', course: null }])
     await expect(ask(swap)).rejects.toMatchObject({ code: 'grantedAlready' })
+  })
+})
+
+describe('a program that is said to be wrong', () => {
+  const report = async (said: Parameters<typeof answerProgram>[3]) => {
+    const { now } = await at(world)
+    return within(world, (tx) => answerProgram(tx, imke, idOf(imke), said, now))
+  }
+  const wrong = { program: 'ENVD', answer: 'wrong' as const, instead: 'The one of 2025, please.' }
+  const waiting = async () => (await waitingFor(edda)).filter((one) => one.kind === 'program')
+  it('waits for the registrar, once, until its student says that it is right', async () => {
+    await report(wrong)
+    await report({ ...wrong, instead: 'BA Heritage.' })
+    expect(await waiting()).toMatchObject([
+      { reason: 'BA Heritage.', onRecord: { title: expect.any(String) as string }, mayDecide: true }
+    ])
+    await report({ program: 'ENVD', answer: 'confirmed' })
+    expect(await waiting()).toEqual([])
+    await report(wrong)
+    await withdraw((await waiting())[0]!.id)
+    expect((await look()).programs[0]).toMatchObject({ confirmed: 'open', saidInstead: null })
+  })
+  it('gives way to the one that is right, whose effect is told before', async () => {
+    await report(wrong)
+    const { id } = (await waiting())[0]!
+    const heritage = (await readVersions(world.db)).find((one) => one.code === 'HERI')!
+    const about = { shelf: world.shelf, now: (await at(world)).now }
+    const effects = await effectOfProgram(world.db, id, heritage.id, about)
+    expect(effects.find((one) => one.of === 'needed')).toBeDefined()
+    const own = (await readVersions(world.db)).find((one) => one.code === 'ENVD')!
+    expect(await effectOfProgram(world.db, id, own.id, about)).toEqual([])
+    const given = { requests: [id], answer: 'given' }
+    await expect(answer(edda, given)).rejects.toMatchObject({ fields: [{ field: 'version' }] })
+    await expect(answer(edda, { ...given, version: own.id })).rejects.toMatchObject({ code: 'hasAlready' })
+    await answer(edda, { ...given, version: heritage.id, words: 'As your letter says.' })
+    const [first] = (await look()).programs
+    expect(first).toMatchObject({ spec: { code: 'HERI' }, confirmed: 'open' })
+    await expect(answer(edda, { requests: [id], answer: 'declined' })).rejects.toMatchObject({
+      code: 'settled'
+    })
+  })
+  it('stays where the registrar finds it right, and is to be confirmed anew', async () => {
+    await report({ ...wrong, program: 'HERI' })
+    const { id } = (await waiting())[0]!
+    await answer(edda, { requests: [id], answer: 'declined', words: 'It is what you applied for.' })
+    expect((await look()).programs[0]).toMatchObject({ spec: { code: 'HERI' }, confirmed: 'open' })
   })
 })
 

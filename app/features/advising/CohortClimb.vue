@@ -15,7 +15,9 @@ const { preferred } = useThemeChoice()
 
 /** At their own pace so far, they do not reach the whole by the term they aim at. */
 const isShort = ({ climb }: DeskRow) => climb.pace.byAim !== null && climb.pace.byAim < climb.goal
-const known = computed(() => props.rows.filter(({ climb }) => climb.goal > 0))
+/** Of a certificate of a few courses there is no pace. */
+const known = computed(() => props.rows.filter(({ climb }) => climb.goal >= 2 * climb.usual))
+const unsaid = computed(() => known.value.filter(({ climb }) => climb.aim === null).length)
 const short = computed(() =>
   known.value.filter(isShort).sort((a, b) => missing(b) - missing(a) || a.name.localeCompare(b.name))
 )
@@ -171,7 +173,12 @@ watch([() => props.rows, preferred], draw)
           <span class="quiet small">{{ sentence(row) }}</span>
         </li>
       </ul>
-      <p v-else class="quiet">Nobody who has said when they want to finish, and has a term behind them.</p>
+      <p v-else-if="unsaid < known.length" class="quiet">
+        Whoever has said when they want to finish, and has a term behind them, does at the pace so far.
+      </p>
+      <p v-if="unsaid" class="quiet small">
+        {{ unsaid }} of {{ count(known.length, 'student') }} have not said when they want to finish.
+      </p>
     </div>
   </section>
 </template>

@@ -85,7 +85,9 @@ async function hand() {
 p {
   margin: 4px 0 8px;
 }
+.v-select,
 .v-textarea {
+  width: 100%;
   margin-top: 10px;
 }
 ul {

@@ -19,6 +19,8 @@ const clock = useClock()
 const until = ref('')
 const words = ref('')
 const saying = ref(false)
+/** The program that is right, where that is asked about. */
+const version = ref<number | null>(null)
 const leftOut = ref(new Set<number>())
 const { busy, once } = useOnce()
 
@@ -31,6 +33,8 @@ const names = computed(() => {
   const [one, ...others] = props.requests
   return others.length ? count(props.requests.length, 'student') : one!.student.name
 })
+/** Another program is given only once it is said which. */
+const isSettled = computed(() => first.value.kind !== 'program' || version.value !== null)
 /** Instructors and departments see nothing else of a record. */
 const mayOpen = computed(() => first.value.as === 'programAdvisor' || first.value.as === 'registrar')
 /** What the record of the student shows of it. */
@@ -68,7 +72,12 @@ const answer = (given: 'given' | 'declined') =>
   once(() =>
     staff.answer(
       chosen.value.map((one) => one.id),
-      { answer: given, until: given === 'given' ? until.value || null : null, words: said() }
+      {
+        answer: given,
+        until: given === 'given' ? until.value || null : null,
+        version: given === 'given' ? version.value : null,
+        words: said()
+      }
     )
   )
 const handOn = (whom: Decider) =>
@@ -80,7 +89,7 @@ const handOn = (whom: Decider) =>
 function onKey(event: KeyboardEvent) {
   if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return
   const act = {
-    g: () => first.value.mayDecide && answer('given'),
+    g: () => first.value.mayDecide && isSettled.value && answer('given'),
     d: () => first.value.mayDecide && answer('declined'),
     f: () => isWaiting.value && first.value.others.length && handOn(to.value)
   }[event.key]
@@ -96,7 +105,7 @@ function onKey(event: KeyboardEvent) {
   <article
     class="request"
     tabindex="0"
-    :aria-label="`${names}, ${first.course ?? first.need?.title}`"
+    :aria-label="`${names}, ${first.course ?? first.need?.title ?? first.onRecord?.title}`"
     @keydown="onKey"
   >
     <div>
@@ -138,6 +147,11 @@ function onKey(event: KeyboardEvent) {
       </p>
     </div>
     <div>
+      <ProgramChange
+        v-if="first.kind === 'program' && isWaiting && first.mayDecide"
+        v-model="version"
+        :request="first.id"
+      />
       <p v-if="does" class="small does">{{ does }}</p>
       <p v-if="asks" class="small">{{ asks }}</p>
       <SeatsDrawn v-if="seats" :seats="seats" :more="Math.max(1, chosen.length)" />
@@ -160,7 +174,11 @@ function onKey(event: KeyboardEvent) {
     <div v-if="isWaiting">
       <div class="keys">
         <template v-if="first.mayDecide">
-          <v-btn variant="flat" color="primary" :disabled="busy || !chosen.length" @click="answer('given')"
+          <v-btn
+            variant="flat"
+            color="primary"
+            :disabled="busy || !chosen.length || !isSettled"
+            @click="answer('given')"
             >Grant{{ requests.length > 1 ? ` ${chosen.length}` : '' }}</v-btn
           >
           <v-btn :disabled="busy || !chosen.length" @click="answer('declined')">Decline</v-btn>
@@ -201,9 +219,13 @@ function onKey(event: KeyboardEvent) {
         }}{{ first.answer!.until === null ? '' : `, until ${deadlineText(first.answer!.until, college.zone)}`
         }}{{ first.answer!.words ? `: “${first.answer!.words}”` : '' }}
       </p>
-      <v-btn :disabled="busy" size="small" @click="answer(first.state === 'given' ? 'declined' : 'given')">{{
-        first.state === 'given' ? 'Take it back' : 'Grant it after all'
-      }}</v-btn>
+      <v-btn
+        v-if="first.kind !== 'program'"
+        :disabled="busy"
+        size="small"
+        @click="answer(first.state === 'given' ? 'declined' : 'given')"
+        >{{ first.state === 'given' ? 'Take it back' : 'Grant it after all' }}</v-btn
+      >
     </div>
   </article>
 </template>

@@ -1,6 +1,8 @@
 import { DECIDERS, type Decider, type DeskRequest } from '#shared/advising/asking'
 import type { TaughtSection } from '#shared/sections/teaching'
 import type { OfferedTime } from '#core/appointments'
+import type { GroupSession } from '#shared/advising/groups'
+import type { GroupSaid } from '#shared/advising/requests'
 import type { AdvisorName } from '#shared/advising/handOver'
 import type { AwayTime, HoursView } from '#shared/appointments/appointments'
 import type { Desk } from '#shared/advising/responses'
@@ -47,6 +49,17 @@ export const useStaff = defineStore('staff', () => {
       failure.value = error.message
     }
   }
+  /** Groups that were planned with; read when they are looked at. */
+  const groups = shallowRef<GroupSession[]>()
+  async function readGroups(): Promise<void> {
+    groups.value = await api<GroupSession[]>('/api/groups')
+  }
+  /** Offers the same to several students. @returns whether it went through */
+  async function planWithGroup(said: GroupSaid): Promise<boolean> {
+    const made = await change('/api/groups', { method: 'POST', body: said })
+    await readGroups()
+    return made
+  }
   /** Everybody who advises; read when it is asked for. */
   const readAdvisors = () => api<AdvisorName[]>('/api/advisors')
   /** Hands students over to another advisor. @returns whether it went through */
@@ -55,7 +68,12 @@ export const useStaff = defineStore('staff', () => {
   /** Decides requests with one answer. @returns whether it went through */
   const answer = (
     requests: number[],
-    said: { answer: 'given' | 'declined'; until: string | null; words: string | null }
+    said: {
+      answer: 'given' | 'declined'
+      until: string | null
+      words: string | null
+      version?: number | null
+    }
   ): Promise<boolean> => change('/api/requests/answers', { method: 'POST', body: { requests, ...said } })
   /** Hands a request on. @returns whether it went through */
   const handOn = (request: number, said: { to: Decider; words: string | null }): Promise<boolean> =>
@@ -93,6 +111,9 @@ export const useStaff = defineStore('staff', () => {
     requests,
     answer,
     handOn,
+    groups,
+    readGroups,
+    planWithGroup,
     readAdvisors,
     handOver,
     sections,

@@ -22,8 +22,10 @@ const rows = computed(() => {
           <v-text-btn :aria-expanded="climbs" @click="climbs = !climbs">{{
             climbs ? 'Close the climb' : 'The climb of all'
           }}</v-text-btn>
+          <PlanWithGroup :rows="rows" :term="staff.desk!.term" />
           <span class="push find"><v-text-field v-model="text" label="Name or program" hide-details /></span>
         </div>
+        <GroupSessions />
         <LazyCohortClimb v-if="climbs && rows.length" :rows="rows" />
         <StudentTable v-if="rows.length" :rows="rows" :term="college.termName(staff.desk!.term)" />
         <p v-else class="card empty">No student fits “{{ text }}”.</p>

@@ -85,7 +85,8 @@ export const exception = mysqlTable(
 
 /**
  * A student asks for a permission, a waiver or a substitution; whoever may decides. What it is about is a section for a
- * permission, a course for a waiver of its prerequisite, and a requirement for the rest.
+ * permission, a course for a waiver of its prerequisite, a program
+ * that is wrong, and a requirement for the rest.
  */
 export const request = mysqlTable(
   'request',
@@ -117,10 +118,10 @@ export const request = mysqlTable(
     index('request_state').on(t.state, t.waitsFor),
     check(
       'request_about',
-      sql`(${t.sectionId} is null) = (${t.kind} in ('waiver', 'need', 'substitution'))
+      sql`(${t.sectionId} is null) = (${t.kind} in ('waiver', 'need', 'substitution', 'program'))
         and (${t.courseId} is not null) = (${t.kind} in ('waiver', 'substitution'))
-        and (${t.programVersionId} is not null) = (${t.kind} in ('need', 'substitution'))
-        and (${t.needId} is null) = (${t.programVersionId} is null)`
+        and (${t.programVersionId} is not null) = (${t.kind} in ('need', 'substitution', 'program'))
+        and (${t.needId} is not null) = (${t.kind} in ('need', 'substitution'))`
     )
   ]
 )
@@ -295,4 +296,44 @@ export const agreed = mysqlTable(
     index('agreed_student').on(t.studentId),
     check('agreed_done', sql`(${t.doneAt} is null) = (${t.doneById} is null)`)
   ]
+)
+
+/** An advisor plans with a group: courses of a term, or a task with a day, are offered to each of them. */
+export const groupSession = mysqlTable(
+  'group_session',
+  {
+    id: id(),
+    byId: int()
+      .notNull()
+      .references(() => account.id),
+    title: varchar({ length: 80 }).notNull(),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    /** Offered to everybody; with `sequence`, what their program suggests for the term, too. */
+    courses: json().$type<string[]>().notNull(),
+    sequence: boolean().notNull(),
+    task: varchar({ length: 200 }),
+    dueOn: date({ mode: 'string' }),
+    madeAt: instant().notNull()
+  },
+  (t) => [index('group_session_by').on(t.byId)]
+)
+
+/** What a student of a group was offered; what became of it stands with the suggestion and the line. */
+export const groupMember = mysqlTable(
+  'group_member',
+  {
+    sessionId: int()
+      .notNull()
+      .references(() => groupSession.id),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    suggestionId: int().references(() => suggestion.id),
+    agreedId: int().references(() => agreed.id),
+    /** Courses that were not offered to this student, since they have or plan them, or why nothing was. */
+    without: json().$type<string[]>().notNull()
+  },
+  (t) => [primaryKey({ columns: [t.sessionId, t.studentId] }), index('group_member_student').on(t.studentId)]
 )

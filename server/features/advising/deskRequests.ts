@@ -107,6 +107,10 @@ export async function readDeskRequests(
       section: section && (section.code as SectionCode),
       number: section && section.number,
       need: needOf(row),
+      onRecord:
+        request.kind === 'program' && row.program && row.version
+          ? { title: row.program.title, catalogYear: row.version.catalogYear }
+          : null,
       against: request.against,
       reason: request.reason,
       askedAt: request.askedAt.getTime(),

@@ -6,6 +6,7 @@ import type { Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { grantException, takeBackException } from '#server/features/degree/exceptions'
+import { settleProgram } from '#server/features/degree/programChange'
 import { lockStudents } from '#server/features/record/lock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
@@ -36,7 +37,7 @@ interface Answering {
 export async function answerRequests(
   tx: Transaction,
   { who, now, shelf }: Answering,
-  { requests: ids, answer, until, words }: RequestAnswer
+  { requests: ids, answer, until, version, words }: RequestAnswer
 ): Promise<void> {
   const policy = await readPolicy(tx)
   const ends = answer === 'given' ? standsUntil(until, { now, zone: shelf.zone }) : null
@@ -48,7 +49,13 @@ export async function answerRequests(
         { field: 'until', message: 'has to be left out: only a permission ends' }
       ])
     if (row.state === answer) throw new Refused(409, 'answeredAlready', `It is ${answer} already.`)
-    if (!isPermission(row.kind)) await settleException(tx, { who, now, shelf }, row, answer, words)
+    if (row.kind === 'program') {
+      if (answer === 'given' && version === null)
+        throw new Refused(422, 'noProgram', 'Choose the program that is right.', [
+          { field: 'version', message: 'has to be the version of a program' }
+        ])
+      await settleProgram(tx, { who, now }, row, answer === 'given' ? version : null)
+    } else if (!isPermission(row.kind)) await settleException(tx, { who, now, shelf }, row, answer, words)
     const values = { state: answer, waitsFor: as, byId: who.id, decidedAt: new Date(now), words, until: ends }
     await tx.update(t.request).set(values).where(eq(t.request.id, row.id))
     await logEvent(tx, {

@@ -7,6 +7,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { courseIds } from '#server/features/catalog/catalog'
+import { askToConfirm } from '#server/features/degree/programChange'
 import { mayHaveException } from '#server/features/degree/exceptions'
 import { lockStudent } from '#server/features/record/lock'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -161,6 +162,7 @@ export async function withdrawRequest(
   if (row.state !== 'asked' && !(row.state === 'given' && isPermission(row.kind)))
     throw new Refused(409, 'notWaiting', 'It is answered or withdrawn already.')
   await tx.update(t.request).set({ state: 'withdrawn' }).where(eq(t.request.id, id))
+  if (row.kind === 'program') await askToConfirm(tx, row)
   const before = { request: id, kind: row.kind, state: row.state }
   await logEvent(tx, { at: now, account: who.id, student, action: 'request.withdrawn', before })
 }

@@ -75,7 +75,9 @@ export async function suggest(
   tx: Transaction,
   at: ActorContext,
   relation: Relation,
-  said: { route: number | null; version: number; change: RouteChange; why: string | null }
+  said: { route: number | null; version: number; change: RouteChange; why: string | null },
+  /** Whether the student is told of it by something else. */
+  isTold?: 'told'
 ): Promise<{ suggestion: number; route: number; version: number }> {
   const { who, student, now } = at
   await lockStudent(tx, student)
@@ -124,7 +126,7 @@ export async function suggest(
     account: who.id,
     student,
     // Of several that wait for an answer the first is mailed.
-    action: waiting.length ? 'suggestion.added' : 'suggestion.made',
+    action: waiting.length || isTold ? 'suggestion.added' : 'suggestion.made',
     before: replaced.length ? { suggestions: replaced.map((one) => one.id) } : null,
     after: { suggestion: entry!.id, route: route.id, change: made, by: who.name }
   })

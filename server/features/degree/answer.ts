@@ -7,6 +7,7 @@ import { all, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
+import { reportProgram, withdrawReport } from './programChange'
 
 export type ProgramAnswer = { program: string } & (
   { answer: 'confirmed' } | { answer: 'wrong'; instead: string }
@@ -35,6 +36,8 @@ export async function answerProgram(
     .update(t.studentProgram)
     .set({ confirmed: body.answer, saidInstead, saidAt: new Date(now) })
     .where(all(eq(t.studentProgram.studentId, student), eq(t.studentProgram.programVersionId, row.versionId)))
+  if (body.answer === 'wrong') await reportProgram(tx, { who, student, now }, row.versionId, body.instead)
+  else await withdrawReport(tx, student, row.versionId)
   await logEvent(tx, {
     at: now,
     account: who.id,

@@ -7,7 +7,7 @@
  * to a mark misses nothing by asking for what comes after it; some may be heard twice.
  */
 import { asc, eq, gt, inArray, max, min, or, type SQL } from 'drizzle-orm'
-import { studentId, termCode } from '#core/ids'
+import { maybeTermCode, studentId } from '#core/ids'
 import type { News } from '#shared/news/responses'
 import { all, type Database } from '#server/db/connect'
 import { joinNext } from '#server/http/joinNext'
@@ -127,13 +127,15 @@ export class NewsTail {
       .limit(ROWS_MOST)
     return rows.map(({ row: { id, at, kind, studentId: student, changeKey, about }, by }) => {
       const { term, ...rest } = about
+      // What one row says wrong would keep everybody from everything.
+      const code = maybeTermCode(String(term))
       const told: News = {
         kind,
         student: student === null ? null : studentId(student),
         by,
         change: changeKey,
         ...rest,
-        ...(term === undefined ? {} : { term: termCode(term) })
+        ...(code === undefined ? {} : { term: code })
       }
       return { id, at: at.getTime(), news: told }
     })

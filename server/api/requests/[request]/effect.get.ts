@@ -1,0 +1,15 @@
+import { effectParams, effectQuery } from '#shared/advising/requests'
+import { effectOfProgram } from '#server/features/degree/programChange'
+import { campusNow } from '#server/gateways/clock'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+
+/** What another program would make of the degree of a student who reported theirs as wrong. */
+export default endpoint(
+  'GET /api/requests/:request/effect',
+  { params: effectParams, query: effectQuery },
+  async ({ db, params, query }) =>
+    effectOfProgram(db, params.request, query.version, {
+      shelf: await currentShelf(),
+      now: await campusNow(db)
+    })
+)
