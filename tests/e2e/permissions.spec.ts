@@ -125,6 +125,16 @@ test('another course is asked for in place of a requirement, and counts once it 
   site
 }) => {
   const imke = await enter(site, 'imke.varga')
+  await imke.goto('/students/1/degree')
+  await settled(imke)
+  await imke
+    .getByRole('button', { name: /^Ask for an exception for/ })
+    .first()
+    .click()
+  await imke.getByLabel('Reason').fill('I have done the like at sea.')
+  await wellMade(imke, 'asking for an exception')
+  await imke.getByRole('button', { name: 'Ask', exact: true }).click()
+  await expect(imke.getByText(/^Asked today to be excused from a requirement/)).toBeVisible()
   await imke.request.post('/api/students/1/requests', {
     data: {
       ...{ kind: 'substitution', program: 'ENVD', need: 'speaking', course: 'HERI 320' },

@@ -15,10 +15,6 @@ const reason = ref('')
 const busy = ref(false)
 const field = useId()
 
-function openFor(what: 'waiver' | 'substitution') {
-  kind.value = what
-  granting.value = true
-}
 const standing = computed(() => {
   const { waived, substituted } = props.result.need
   return [
@@ -49,15 +45,14 @@ const swaps = computed(() => asked.value.flatMap((one) => (one.kind === 'substit
 const about = computed(() => ({ program: props.program, need: props.result.need.id }))
 /** A student asks for what an advisor may grant. */
 const mayAsk = computed(() => student.own && props.result.state === 'needed' && !props.result.need.waived)
-async function askInstead() {
+async function ask() {
   busy.value = true
-  const said = {
-    kind: 'substitution' as const,
-    ...about.value,
-    course: code.value!,
-    reason: reason.value.trim()
-  }
-  const done = await changes.askFor(said)
+  const said = { ...about.value, reason: reason.value.trim() }
+  const done = await changes.askFor(
+    kind.value === 'waiver'
+      ? { kind: 'need', ...said }
+      : { kind: 'substitution', ...said, course: code.value! }
+  )
   busy.value = false
   if (!done) return
   granting.value = false
@@ -87,37 +82,27 @@ async function grant() {
         Withdraw
       </v-text-btn>
     </p>
-    <template v-if="mayAsk || asked.length">
-      <p v-if="mayAsk || asked.some((one) => one.kind === 'need')" class="small no-print">
-        <RequestAsk :said="{ kind: 'need', ...about }" />
-      </p>
-      <p v-for="one in [...new Set(swaps)]" :key="one" class="small no-print">
-        {{ one }}: <RequestAsk :said="{ kind: 'substitution', ...about, course: one }" />
-      </p>
-    </template>
+    <p v-if="asked.some((one) => one.kind === 'need')" class="small no-print">
+      <RequestAsk :said="{ kind: 'need', ...about }" />
+    </p>
+    <p v-for="one in [...new Set(swaps)]" :key="one" class="small no-print">
+      {{ one }}: <RequestAsk :said="{ kind: 'substitution', ...about, course: one }" />
+    </p>
     <v-text-btn
-      v-if="mayAsk && !granting"
-      class="small no-print"
-      :aria-label="`Ask for another course in place of ${result.need.title}`"
-      @click="openFor('substitution')"
+      v-if="(mayGrant || mayAsk) && !granting"
+      class="small no-print ask"
+      :aria-label="`${mayGrant ? 'Grant' : 'Ask for'} an exception for ${result.need.title}`"
+      @click="granting = true"
     >
-      ask to have another course taken for it
-    </v-text-btn>
-    <v-text-btn
-      v-if="mayGrant && !granting"
-      class="small no-print"
-      :aria-label="`Grant an exception for ${result.need.title}`"
-      @click="openFor('waiver')"
-    >
-      Grant an exception
+      {{ mayGrant ? 'Grant an exception' : 'Ask for an exception' }}
     </v-text-btn>
     <form
       v-if="granting"
       class="form no-print"
-      @submit.prevent="mayGrant ? grant() : askInstead()"
+      @submit.prevent="mayGrant ? grant() : ask()"
       @keydown.esc="granting = false"
     >
-      <fieldset v-if="mayGrant">
+      <fieldset>
         <legend class="visually-hidden">Kind of exception</legend>
         <label><v-radio v-model="kind" value="waiver" /> not asked for (waiver)</label>
         <label><v-radio v-model="kind" value="substitution" /> met by another course</label>
@@ -154,6 +139,9 @@ async function grant() {
   align-items: center;
   gap: 6px 14px;
   padding: 6px 0;
+}
+.ask {
+  font-weight: 400;
 }
 fieldset {
   border: 0;

@@ -36,9 +36,9 @@ const mailTo = (people: readonly InSection[]) =>
       <tr>
         <th scope="col">Section</th>
         <th scope="col">Meets</th>
-        <th scope="col">Instructors</th>
+        <th scope="col" class="wide">Instructors</th>
         <th scope="col">Seats</th>
-        <th scope="col">In line</th>
+        <th scope="col" class="wide">In line</th>
         <th scope="col"><span class="visually-hidden">Class list</span></th>
       </tr>
     </thead>
@@ -50,9 +50,9 @@ const mailTo = (people: readonly InSection[]) =>
             <span class="quiet small title">{{ one.title }}</span>
           </th>
           <td>{{ one.section.cancelled ? 'cancelled' : sectionHours(one.section) }}</td>
-          <td>{{ one.section.instructors.join(', ') }}</td>
+          <td class="wide">{{ one.section.instructors.join(', ') }}</td>
           <td>{{ seatsText(one.section) }}</td>
-          <td>{{ one.waiting.length || '' }}</td>
+          <td class="wide">{{ one.waiting.length || '' }}</td>
           <td>
             <v-text-btn
               :aria-expanded="opened === one.section.code"
@@ -108,6 +108,11 @@ th[scope='row'] {
   flex-wrap: wrap;
   gap: 4px 16px;
   margin: 4px 0;
+}
+@media (max-width: 720px) {
+  .wide {
+    display: none;
+  }
 }
 .people {
   columns: 220px 4;
