@@ -117,6 +117,7 @@ async function change() {
           </section>
         </div>
         <RecordReads v-if="session.who?.student" :student="session.who.student" />
+        <MailChoice />
         <MailList />
       </div>
     </ViewState>

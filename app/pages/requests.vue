@@ -15,6 +15,12 @@ const SHOWN = {
 } as const
 const shown = ref<keyof typeof SHOWN>('waiting')
 const all = computed(() => staff.requests ?? [])
+const choices = computed(() =>
+  (Object.keys(SHOWN) as (keyof typeof SHOWN)[]).map((value) => ({
+    value,
+    title: `${SHOWN[value].name} ${all.value.filter(SHOWN[value].is).length}`
+  }))
+)
 /** What is answered stands by itself, so that one answer can be another. */
 const groups = computed(() => {
   const list = all.value.filter(SHOWN[shown.value].is)
@@ -28,14 +34,7 @@ const groups = computed(() => {
       <div class="page">
         <div class="page-head">
           <h1>Requests</h1>
-          <v-bare-btn
-            v-for="(one, key) in SHOWN"
-            :key="key"
-            class="pill"
-            :aria-pressed="shown === key"
-            @click="shown = key"
-            >{{ one.name }} {{ all.filter(one.is).length }}</v-bare-btn
-          >
+          <ChoicePills v-model="shown" :items="choices" />
           <span class="push quiet small"
             >asked for first, answered first; keys on a row: g grants, d declines, f hands on</span
           >
@@ -60,9 +59,5 @@ const groups = computed(() => {
 <style scoped>
 .empty {
   padding: 24px;
-}
-.pill[aria-pressed='true'] {
-  background: var(--dusk-tint);
-  border-color: var(--dusk);
 }
 </style>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { TermCode } from '#core/ids'
+
 useHead({ title: 'Sections · Ridgeway' })
 const staff = useStaff()
 const college = useCollege()
@@ -10,9 +12,10 @@ const codes = computed(() => {
   const own = new Set((staff.sections ?? []).map(({ section }) => section.term))
   return (college.shelf?.terms ?? []).map((one) => one.code).filter((code) => own.has(code))
 })
-const chosen = ref<string>()
+const choices = computed(() => codes.value.map((code) => ({ value: code, title: college.termName(code) })))
+const chosen = ref<TermCode>()
 /** The last term is the one that is worked on. */
-const term = computed(() => chosen.value ?? codes.value.at(-1))
+const term = computed({ get: () => chosen.value ?? codes.value.at(-1), set: (code) => (chosen.value = code) })
 const list = computed(() => (staff.sections ?? []).filter(({ section }) => section.term === term.value))
 </script>
 
@@ -22,14 +25,7 @@ const list = computed(() => (staff.sections ?? []).filter(({ section }) => secti
       <div class="page">
         <div class="page-head">
           <h1>{{ session.who?.role === 'department' ? 'Sections of your subjects' : 'Your sections' }}</h1>
-          <v-bare-btn
-            v-for="code in codes"
-            :key="code"
-            class="pill"
-            :aria-pressed="term === code"
-            @click="chosen = code"
-            >{{ college.termName(code) }}</v-bare-btn
-          >
+          <ChoicePills v-model="term" :items="choices" />
         </div>
         <TaughtSections v-if="list.length" :sections="list" />
         <p v-else class="card empty">
@@ -43,9 +39,5 @@ const list = computed(() => (staff.sections ?? []).filter(({ section }) => secti
 <style scoped>
 .empty {
   padding: 24px;
-}
-.pill[aria-pressed='true'] {
-  background: var(--dusk-tint);
-  border-color: var(--dusk);
 }
 </style>

@@ -1,10 +1,11 @@
 /** The event log: who did what to whose record, before and after. Written in the change's own transaction, with its news. */
-import { eq } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
 import type { Instant } from '#core/time'
 import type { Read } from '#server/http/access'
-import { untilThrough, type Database, type Reader } from './connect'
+import { all, untilThrough, type Database, type Reader } from './connect'
 import { NEWS_OF, tell } from './news'
-import { eventLog, mail, student as studentTable } from '#server/db/schema/index'
+import { eventLog, mail, mailChoice, student as studentTable } from '#server/db/schema/index'
+import { topicOf } from '#shared/mail/choices'
 import { isMailed } from '#shared/mail/mails'
 import { campusNow } from '#server/gateways/clock'
 
@@ -92,6 +93,8 @@ export type Action =
   | 'offer.lapsed'
   | 'exception.granted'
   | 'exception.withdrawn'
+  | 'mail.gathered'
+  | 'mailChoices.changed'
   | 'grades.posted'
   | 'clock.set'
 
@@ -130,15 +133,31 @@ async function mailTo(
   db: Reader,
   eventId: number,
   student: number,
-  { account, also = [] }: Pick<LoggedEvent, 'account' | 'also'>
+  { account, action, also = [] }: Pick<LoggedEvent, 'account' | 'action' | 'also'>
 ): Promise<void> {
   const [own] = await db
     .select({ id: studentTable.accountId })
     .from(studentTable)
     .where(eq(studentTable.id, student))
   const to = [...(own ? [own.id] : []), ...also].filter((one) => one !== account)
-  if (to.length)
-    await db.insert(mail).values(to.map((accountId) => ({ accountId, eventId, nextTryAt: new Date() })))
+  const topic = topicOf(action)
+  const chosen = new Map(
+    topic && to.length
+      ? (
+          await db
+            .select({ account: mailChoice.accountId, choice: mailChoice.choice })
+            .from(mailChoice)
+            .where(all(inArray(mailChoice.accountId, to), eq(mailChoice.topic, topic)))
+        ).map((row) => [row.account, row.choice])
+      : []
+  )
+  const rows = to
+    .filter((one) => chosen.get(one) !== 'never')
+    .map((accountId) => ({
+      ...{ accountId, eventId, nextTryAt: new Date() },
+      state: chosen.get(accountId) === 'daily' ? ('gathered' as const) : ('waiting' as const)
+    }))
+  if (rows.length) await db.insert(mail).values(rows)
 }
 
 /** The same for what changes nothing: a reading, a refusal, somebody signing in. By itself, at the campus time. */

@@ -28,6 +28,7 @@ interface ForRelations {
 const OWN = ['self'] as const
 const OWN_OR_ADVISOR = ['self', 'programAdvisor'] as const
 const ADVISOR = ['programAdvisor'] as const
+/** Who takes part in the talk about a student. */
 const TALKERS = ['self', 'programAdvisor', 'supportAdvisor'] as const
 const RULES = ['programAdvisor', 'registrar'] as const
 const READERS = ['self', 'programAdvisor', 'supportAdvisor', 'registrar'] as const
@@ -56,6 +57,8 @@ export const ACCESS = {
   'DELETE /api/account/sessions/:session': { roles: EVERYBODY },
   'POST /api/account/password': { roles: EVERYBODY },
   'GET /api/account/mails': { roles: EVERYBODY },
+  'GET /api/account/mail-choices': { roles: EVERYBODY },
+  'POST /api/account/mail-choices': { roles: EVERYBODY },
   'GET /api/catalog': { roles: EVERYBODY },
   'GET /api/catalog/:code': { roles: EVERYBODY },
   'GET /api/catalog/descriptions': { roles: EVERYBODY },
@@ -145,6 +148,9 @@ type Lines<Kind> = {
 export type OpenLine = Lines<ForAnybody>
 export type RoleLine = Lines<ForRoles>
 export type StudentLine = Lines<ForRelations>
+
+/** Whether somebody takes part in the talk about a student. */
+export const isTalker = (relation: Relation): boolean => (TALKERS as readonly Relation[]).includes(relation)
 
 /** The methods that an address answers; none where there is no such address. */
 export function methodsAt(path: string): string[] {

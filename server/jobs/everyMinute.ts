@@ -12,6 +12,7 @@ import { rehearseNightly } from '#server/features/registration/rehearsals'
 import { emptyCancelled } from '#server/features/registration/sectionChanges'
 import { endCutOffRuns } from '#server/features/registration/run'
 import { serveAllLines } from '#server/features/registration/serving'
+import { gatherMails } from '#server/features/mail/digests'
 import { sendMails } from '#server/features/mail/mails'
 import { thePost } from '#server/gateways/post'
 import { campusNow } from '#server/gateways/clock'
@@ -36,6 +37,7 @@ async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
   await followUnpaid(db, shelf.zone)
   await serveAllLines(db, shelf)
   await remindOfAppointments(db)
+  await gatherMails(db, shelf.zone)
 }
 
 /** The same at once, as when the campus clock was set. What fails here is said and left for the next turn. */

@@ -1,7 +1,8 @@
 /** What the server answers about mails. */
 import type { Instant } from '#core/time'
 
-export const MAIL_STATES = ['waiting', 'sent', 'failed'] as const
+/** `gathered` waits for the mail of the day, in which it is `told`. */
+export const MAIL_STATES = ['waiting', 'sent', 'failed', 'gathered', 'told'] as const
 
 export interface MailView {
   id: number

@@ -96,6 +96,7 @@ const RIGHT: Record<string, unknown[]> = {
       reason: 'the talk was given there'
     }
   ],
+  'POST /api/account/mail-choices': [{ advising: 'daily', appointments: 'never' }],
   'POST /api/groups': [
     {
       ...{ title: 'the autumn', term: 'AU27', students: [1, 7], courses: ['WRIT 215'], sequence: true },

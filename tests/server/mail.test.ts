@@ -5,10 +5,14 @@ import { SMTPServer } from 'smtp-server'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
+import { NEWS_OF } from '#server/db/news'
+import { gatherMails, readChoices, writeChoices } from '#server/features/mail/digests'
 import { readMails, sendMails } from '#server/features/mail/mails'
+import type { Who } from '#shared/accounts/responses'
+import { topicOf, USUAL_CHOICES, type MailChoices } from '#shared/mail/choices'
 import { postAt, type Post } from '#server/gateways/post'
-import { mailOf } from '#shared/mail/mails'
-import { at, AUTUMN, demoWorld, idOf, person, signOff, within, type World } from './world'
+import { isMailed, mailOf } from '#shared/mail/mails'
+import { at, AUTUMN, demoWorld, idOf, person, setTime, signOff, within, type World } from './world'
 
 let world: World
 beforeAll(async () => {
@@ -139,5 +143,67 @@ describe('what a mail says', () => {
   })
   it('is nothing for what is not mailed', () => {
     expect(says('route.changed', {})).toBeUndefined()
+  })
+})
+
+describe('what somebody has chosen to be mailed', () => {
+  const choose = async (who: Who, advising: MailChoices['advising']) => {
+    const { now } = await at(world)
+    return within(world, (tx) => writeChoices(tx, { who, now }, { advising, appointments: 'atOnce' }))
+  }
+  const mine = async () =>
+    (await readMails(world.db, (await person(world.db, 'Imke Varga')).id, world.shelf)).map(
+      (one) => one.state
+    )
+  const tell = async (action: 'signOff.given' | 'offer.lapsed') => {
+    const [imke, orla] = [await person(world.db, 'Imke Varga'), await person(world.db, 'Orla Denholt')]
+    const event = { at: (await at(world)).now, account: orla.id, student: idOf(imke), action }
+    await within(world, (tx) => logEvent(tx, { ...event, after: { term: AUTUMN, course: 'ENDA 310' } }))
+  }
+  it('is kept, and read', async () => {
+    const imke = await person(world.db, 'Imke Varga')
+    expect(await readChoices(world.db, imke.id)).toEqual(USUAL_CHOICES)
+    await choose(imke, 'daily')
+    expect(await readChoices(world.db, imke.id)).toEqual({ advising: 'daily', appointments: 'atOnce' })
+  })
+  it('comes together in the morning, once, and what runs out comes at once', async () => {
+    await world.db.delete(t.mail)
+    await world.db.update(t.account).set({ mail: 'imke@harrowmere.example' })
+    const start = (await at(world)).now
+    await tell('signOff.given')
+    await tell('signOff.given')
+    await tell('offer.lapsed')
+    expect((await mine()).toSorted()).toEqual(['gathered', 'gathered', 'waiting'])
+    await gatherMails(world.db, world.shelf.zone)
+    expect(await mine()).toContain('gathered')
+    // Six in the morning on campus is ten in UTC.
+    const morning = Date.parse('2027-04-10T10:00:00Z')
+    await setTime(world, morning - 1)
+    await gatherMails(world.db, world.shelf.zone)
+    expect(await mine()).toContain('gathered')
+    await setTime(world, morning)
+    await Promise.all(Array.from({ length: 3 }, () => gatherMails(world.db, world.shelf.zone)))
+    expect((await mine()).toSorted()).toEqual(['told', 'told', 'waiting'])
+    const { received, post, close } = await mailbox()
+    await sendMails(world.db, world.shelf, post)
+    await close()
+    const together = received.filter(({ text }) => text.includes('2 things since the last mail of the day'))
+    expect(together).toHaveLength(1)
+    expect(together[0]!.text.match(/is signed off/g)!.length).toBeGreaterThanOrEqual(2)
+    expect(received).toHaveLength(2)
+    await setTime(world, start)
+  })
+  it('is nothing where none is wanted', async () => {
+    await world.db.delete(t.mail)
+    await choose(await person(world.db, 'Imke Varga'), 'never')
+    await tell('signOff.given')
+    await tell('offer.lapsed')
+    expect(await mine()).toEqual(['waiting'])
+  })
+  it('can be chosen of everything that is mailed but seats, money and lines', () => {
+    const always = /^(offer|payment|registration|line|rehearsal|sheet)\./
+    const mailed = Object.keys(NEWS_OF).filter(isMailed)
+    for (const action of mailed)
+      expect([action, topicOf(action) === undefined]).toEqual([action, always.test(action)])
   })
 })

@@ -19,7 +19,9 @@ onMounted(load)
 const STATES: Record<NonNullable<MailView['state']>, string> = {
   waiting: 'not sent yet',
   sent: 'sent',
-  failed: 'could not be sent'
+  failed: 'could not be sent',
+  gathered: 'waits for the mail of the day',
+  told: 'in the mail of the day'
 }
 </script>
 

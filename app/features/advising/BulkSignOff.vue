@@ -65,62 +65,31 @@ async function takeBack(rows: readonly DeskRow[]) {
     {{ clockTime(campusMinute(last!.at, college.zone)) }}</v-text-btn
   >
   <v-btn v-if="clear.length" @click="start">Sign off {{ count(clear.length, 'clear one') }}</v-btn>
-  <v-dialog v-model="open" max-width="680" aria-labelledby="bulk-title">
-    <div class="card bulk">
-      <h2 id="bulk-title">Sign off {{ termName }}</h2>
-      <p class="quiet">
-        They asked for it, and no finding, no hold, no open question speaks against it. Each is signed off as
-        planned, a course less or more.
-      </p>
-      <ul>
-        <li v-for="row in clear" :key="row.id">
-          <v-checkbox-btn
-            :model-value="!leftOut.has(row.id)"
-            :aria-label="`Sign off ${row.name}`"
-            @update:model-value="(on) => choose(row, Boolean(on))"
-          />
-          <NuxtLink class="textlink" :to="`/students/${row.id}/route`">{{ row.name }}</NuxtLink>
-          <span class="quiet">{{ row.programs }}</span>
-          <span
-            >{{ count(row.planned, 'course') }} planned, {{ row.needed }} cr still without a place{{
-              row.changedSince ? ', changed since the last sign-off' : ''
-            }}</span
-          >
-          <span class="quiet">asked {{ ago(askedAt(row), clock.minute, college.zone) }}</span>
-        </li>
-      </ul>
-      <div class="acts">
-        <v-btn variant="flat" color="primary" :disabled="busy || !chosen.length" @click="sign"
-          >Sign off {{ chosen.length }}</v-btn
-        >
-        <v-btn :disabled="busy" @click="open = false">Close</v-btn>
-      </div>
-    </div>
-  </v-dialog>
+  <StudentsDialog
+    v-model="open"
+    :title="`Sign off ${termName}`"
+    :rows="clear"
+    :left-out="leftOut"
+    verb="Sign off"
+    :act="`Sign off ${chosen.length}`"
+    :disabled="!chosen.length"
+    :busy="busy"
+    @choose="choose"
+    @act="sign"
+  >
+    <p class="quiet">
+      They asked for it, and no finding, no hold, no open question speaks against it. Each is signed off as
+      planned, a course less or more.
+    </p>
+    <template #student="{ row }">
+      <NuxtLink class="textlink" :to="`/students/${row.id}/route`">{{ row.name }}</NuxtLink>
+      <span class="quiet">{{ row.programs }}</span>
+      <span
+        >{{ count(row.planned, 'course') }} planned, {{ row.needed }} cr still without a place{{
+          row.changedSince ? ', changed since the last sign-off' : ''
+        }}</span
+      >
+      <span class="quiet">asked {{ ago(askedAt(row), clock.minute, college.zone) }}</span>
+    </template>
+  </StudentsDialog>
 </template>
-
-<style scoped>
-.bulk {
-  padding: 18px;
-  max-height: 80vh;
-  overflow-y: auto;
-  color: var(--ink);
-}
-ul {
-  list-style: none;
-  margin: 0 0 10px;
-  padding: 0;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 2px 10px;
-  padding: 4px 0;
-  border-top: 1px solid var(--rule);
-}
-.acts {
-  display: flex;
-  gap: 10px;
-}
-</style>

@@ -39,72 +39,36 @@ async function hand() {
 
 <template>
   <v-text-btn v-if="own.length" @click="start">Hand over …</v-text-btn>
-  <v-dialog v-model="open" max-width="680" aria-labelledby="hand-over-title">
-    <div class="card over">
-      <h2 id="hand-over-title">Hand over {{ count(chosen.length, 'student') }}</h2>
-      <p class="quiet">
-        They and whoever takes them on are mailed. You see their records no more afterwards.
-      </p>
-      <v-select v-model="to" label="to" :items="items" />
-      <v-textarea
-        v-model="note"
-        label="what the next advisor should know"
-        rows="2"
-        auto-grow
-        maxlength="400"
-        hint="It stands in the talk of each of them, among advisors."
-        persistent-hint
-      />
-      <ul>
-        <li v-for="row in own" :key="row.id">
-          <v-checkbox-btn
-            :model-value="!leftOut.has(row.id)"
-            :aria-label="`Hand over ${row.name}`"
-            @update:model-value="(on) => choose(row, Boolean(on))"
-          />
-          {{ row.name }} <span class="quiet">{{ row.programs }}</span>
-        </li>
-      </ul>
-      <div class="acts">
-        <v-btn variant="flat" color="primary" :disabled="busy || !chosen.length || !to" @click="hand"
-          >Hand over {{ chosen.length }}</v-btn
-        >
-        <v-btn :disabled="busy" @click="open = false">Close</v-btn>
-      </div>
-    </div>
-  </v-dialog>
+  <StudentsDialog
+    v-model="open"
+    :title="`Hand over ${count(chosen.length, 'student')}`"
+    :rows="own"
+    :left-out="leftOut"
+    verb="Hand over"
+    :act="`Hand over ${chosen.length}`"
+    :disabled="!chosen.length || !to"
+    :busy="busy"
+    @choose="choose"
+    @act="hand"
+  >
+    <p class="quiet">They and whoever takes them on are mailed. You see their records no more afterwards.</p>
+    <v-select v-model="to" label="to" :items="items" />
+    <v-textarea
+      v-model="note"
+      label="what the next advisor should know"
+      rows="2"
+      auto-grow
+      maxlength="400"
+      hint="It stands in the talk of each of them, among advisors."
+      persistent-hint
+    />
+  </StudentsDialog>
 </template>
 
 <style scoped>
-.over {
-  padding: 18px;
-  max-height: 84vh;
-  overflow-y: auto;
-  color: var(--ink);
-}
-p {
-  margin: 4px 0 8px;
-}
 .v-select,
 .v-textarea {
   width: 100%;
   margin-top: 10px;
-}
-ul {
-  list-style: none;
-  margin: 8px 0;
-  padding: 0;
-  max-height: 30vh;
-  overflow-y: auto;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0 10px;
-}
-.acts {
-  display: flex;
-  gap: 10px;
 }
 </style>

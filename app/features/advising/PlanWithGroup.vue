@@ -63,76 +63,63 @@ async function offer() {
 
 <template>
   <v-text-btn v-if="rows.length" @click="start">Plan with a group …</v-text-btn>
-  <v-dialog v-model="open" max-width="720" aria-labelledby="group-title">
-    <div class="card group">
-      <h2 id="group-title">Plan with {{ count(chosen.length, 'student') }}</h2>
-      <p class="quiet">
-        Each finds the courses as a suggestion on their own route, without those they have or plan already,
-        and the task on Today. Nothing changes until they accept it.
-      </p>
-      <div class="form">
-        <v-text-field v-model="title" label="title, such as First autumn" maxlength="80" />
-        <v-select v-model="term" label="term" :items="terms" />
-        <v-autocomplete
-          v-model="courses"
-          class="wide"
-          label="courses"
-          :items="items"
-          multiple
-          chips
-          closable-chips
-        />
-        <v-checkbox
-          v-model="sequence"
-          class="wide"
-          label="and what the program of each suggests for the term"
-          hide-details
-          density="compact"
-        />
-        <v-text-field v-model="what" label="a task, such as Ask for a review" maxlength="200" />
-        <v-text-field v-model="due" type="date" label="to be done by" />
-      </div>
-      <p class="row">
-        <span>Everybody who is:</span>
-        <v-checkbox-btn
-          v-for="one in standings"
-          :key="one"
-          :model-value="isChosen(one)"
-          :label="STANDING_WORDS[one]"
-          @update:model-value="(on) => chooseThose(one, Boolean(on))"
-        />
-      </p>
-      <ul>
-        <li v-for="row in rows" :key="row.id">
-          <v-checkbox-btn
-            :model-value="!leftOut.has(row.id)"
-            :aria-label="`Plan with ${row.name}`"
-            @update:model-value="(on) => choose(row, Boolean(on))"
-          />
-          {{ row.name }} <span class="quiet">{{ row.programs }} · {{ STANDING_WORDS[row.standing] }}</span>
-        </li>
-      </ul>
-      <div class="acts">
-        <v-btn variant="flat" color="primary" :disabled="busy || lacks !== ''" @click="offer">{{
-          busy ? 'Offering …' : `Offer it to ${chosen.length}`
-        }}</v-btn>
-        <v-btn :disabled="busy" @click="open = false">Close</v-btn>
-        <span class="quiet small" role="status">{{ lacks }}</span>
-      </div>
+  <StudentsDialog
+    v-model="open"
+    :title="`Plan with ${count(chosen.length, 'student')}`"
+    :rows="rows"
+    :left-out="leftOut"
+    verb="Plan with"
+    :act="busy ? 'Offering …' : `Offer it to ${chosen.length}`"
+    :disabled="lacks !== ''"
+    :busy="busy"
+    :lacks="lacks"
+    @choose="choose"
+    @act="offer"
+  >
+    <p class="quiet">
+      Each finds the courses as a suggestion on their own route, without those they have or plan already, and
+      the task on Today. Nothing changes until they accept it.
+    </p>
+    <div class="form">
+      <v-text-field v-model="title" label="title, such as First autumn" maxlength="80" />
+      <v-select v-model="term" label="term" :items="terms" />
+      <v-autocomplete
+        v-model="courses"
+        class="wide"
+        label="courses"
+        :items="items"
+        multiple
+        chips
+        closable-chips
+      />
+      <v-checkbox
+        v-model="sequence"
+        class="wide"
+        label="and what the program of each suggests for the term"
+        hide-details
+        density="compact"
+      />
+      <v-text-field v-model="what" label="a task, such as Ask for a review" maxlength="200" />
+      <v-text-field v-model="due" type="date" label="to be done by" />
     </div>
-  </v-dialog>
+    <p class="row">
+      <span>Everybody who is:</span>
+      <v-checkbox-btn
+        v-for="one in standings"
+        :key="one"
+        :model-value="isChosen(one)"
+        :label="STANDING_WORDS[one]"
+        @update:model-value="(on) => chooseThose(one, Boolean(on))"
+      />
+    </p>
+    <template #student="{ row }"
+      >{{ row.name }}
+      <span class="quiet">{{ row.programs }} · {{ STANDING_WORDS[row.standing] }}</span></template
+    >
+  </StudentsDialog>
 </template>
 
 <style scoped>
-.group {
-  padding: 18px;
-  max-height: 88vh;
-  overflow-y: auto;
-  color: var(--ink);
-}
-p {
-  margin: 4px 0 8px;
-}
 .form {
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
@@ -145,26 +132,6 @@ p {
   display: flex;
   flex-wrap: wrap;
   gap: 2px 16px;
-  margin-top: 8px;
-}
-ul {
-  list-style: none;
-  margin: 4px 0 8px;
-  padding: 0;
-  max-height: 26vh;
-  overflow-y: auto;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0 10px;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 10px;
 }
 @media (max-width: 620px) {
   .form {

@@ -45,57 +45,36 @@ async function send() {
 
 <template>
   <v-text-btn v-if="rows.length" @click="start">Write to {{ count(rows.length, 'student') }}</v-text-btn>
-  <v-dialog v-model="open" max-width="680" aria-labelledby="write-title">
-    <div class="card write">
-      <h2 id="write-title">Write to {{ count(chosen.length, 'student') }}</h2>
-      <p class="quiet">Each reads it in their own talk, is mailed that you wrote, and may answer.</p>
-      <v-textarea v-model="text" label="what you want to say" rows="3" auto-grow maxlength="1500" />
-      <p class="small quiet">
-        Filled in for each:
-        <template v-for="(means, field, i) in FIELDS" :key="field"
-          >{{ i ? '; ' : '' }}<code>{{ `{${field}\}` }}</code> {{ means }}</template
-        >.
-      </p>
-      <p v-if="unknown.length" class="fault" role="alert">
-        There is no field {{ unknown.map((one) => `{${one}\}`).join(', ') }}.
-      </p>
-      <p v-else-if="preview" class="preview">
-        <span class="quiet small">{{ preview.name }} reads:</span> {{ preview.text }}
-      </p>
-      <ul>
-        <li v-for="row in rows" :key="row.id">
-          <v-checkbox-btn
-            :model-value="!leftOut.has(row.id)"
-            :aria-label="`Write to ${row.name}`"
-            @update:model-value="(on) => choose(row, Boolean(on))"
-          />
-          {{ row.name }} <span class="quiet">{{ row.programs }}</span>
-        </li>
-      </ul>
-      <div class="acts">
-        <v-btn
-          variant="flat"
-          color="primary"
-          :disabled="busy || !chosen.length || !text.trim() || unknown.length > 0"
-          @click="send"
-          >Send to {{ chosen.length }}</v-btn
-        >
-        <v-btn :disabled="busy" @click="open = false">Close</v-btn>
-      </div>
-    </div>
-  </v-dialog>
+  <StudentsDialog
+    v-model="open"
+    :title="`Write to ${count(chosen.length, 'student')}`"
+    :rows="rows"
+    :left-out="leftOut"
+    verb="Write to"
+    :act="`Send to ${chosen.length}`"
+    :disabled="!chosen.length || !text.trim() || unknown.length > 0"
+    :busy="busy"
+    @choose="choose"
+    @act="send"
+  >
+    <p class="quiet">Each reads it in their own talk, is mailed that you wrote, and may answer.</p>
+    <v-textarea v-model="text" label="what you want to say" rows="3" auto-grow maxlength="1500" />
+    <p class="small quiet">
+      Filled in for each:
+      <template v-for="(means, field, i) in FIELDS" :key="field"
+        >{{ i ? '; ' : '' }}<code>{{ `{${field}\}` }}</code> {{ means }}</template
+      >.
+    </p>
+    <p v-if="unknown.length" class="fault" role="alert">
+      There is no field {{ unknown.map((one) => `{${one}\}`).join(', ') }}.
+    </p>
+    <p v-else-if="preview" class="preview">
+      <span class="quiet small">{{ preview.name }} reads:</span> {{ preview.text }}
+    </p>
+  </StudentsDialog>
 </template>
 
 <style scoped>
-.write {
-  padding: 18px;
-  max-height: 84vh;
-  overflow-y: auto;
-  color: var(--ink);
-}
-p {
-  margin: 4px 0;
-}
 .v-textarea {
   width: 100%;
 }
@@ -106,22 +85,5 @@ p {
 }
 .fault {
   color: var(--ember);
-}
-ul {
-  list-style: none;
-  margin: 8px 0;
-  padding: 0;
-  max-height: 30vh;
-  overflow-y: auto;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0 10px;
-}
-.acts {
-  display: flex;
-  gap: 10px;
 }
 </style>

@@ -1,4 +1,14 @@
-import { bigint, index, int, mysqlEnum, mysqlTable, smallint, uniqueIndex } from 'drizzle-orm/mysql-core'
+import {
+  bigint,
+  index,
+  int,
+  mysqlEnum,
+  mysqlTable,
+  primaryKey,
+  smallint,
+  uniqueIndex
+} from 'drizzle-orm/mysql-core'
+import { MAIL_CHOICES, MAIL_TOPICS } from '#shared/mail/choices'
 import { MAIL_STATES } from '#shared/mail/responses'
 import { id, instant } from './columns'
 import { eventLog } from './ledger'
@@ -26,4 +36,17 @@ export const mail = mysqlTable(
     index('mail_due').on(t.state, t.nextTryAt),
     index('mail_account').on(t.accountId, t.id)
   ]
+)
+
+/** What somebody has chosen to be mailed; what is not named is mailed at once. */
+export const mailChoice = mysqlTable(
+  'mail_choice',
+  {
+    accountId: int()
+      .notNull()
+      .references(() => account.id),
+    topic: mysqlEnum(MAIL_TOPICS).notNull(),
+    choice: mysqlEnum(MAIL_CHOICES).notNull()
+  },
+  (t) => [primaryKey({ columns: [t.accountId, t.topic] })]
 )

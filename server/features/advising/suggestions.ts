@@ -16,7 +16,7 @@ import {
   tryChange,
   type ActorContext
 } from '#server/features/route/route'
-import type { Relation } from '#server/http/access'
+import { isTalker, type Relation } from '#server/http/access'
 import { Refused } from '#server/http/problem'
 import type { SuggestionAnswers } from '#shared/advising/requests'
 import { goneText, type Suggestion, type SuggestionsAnswer } from '#shared/advising/suggestions'
@@ -24,15 +24,13 @@ import { momentOf } from '#shared/catalog/shelf'
 import { asc, eq, inArray, ne } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 
-const READERS: ReadonlySet<Relation> = new Set(['self', 'programAdvisor', 'supportAdvisor'])
-
 /** Suggestions about a student in the order in which they were made, without those taken back. */
 export async function readSuggestions(
   db: Reader,
   student: StudentId,
   reader: { account: number; relation: Relation }
 ): Promise<Suggestion[]> {
-  if (!READERS.has(reader.relation)) return []
+  if (!isTalker(reader.relation)) return []
   const answerer = alias(t.account, 'answerer')
   const rows = await db
     .select({

@@ -7,7 +7,7 @@ import * as t from '#server/db/schema/index'
 import { nextNumber } from './numbers'
 import { lockStudent } from '#server/features/record/lock'
 import type { ActorContext } from '#server/features/route/route'
-import type { Relation } from '#server/http/access'
+import { isTalker, type Relation } from '#server/http/access'
 import { Refused } from '#server/http/problem'
 import type { RemarkSaid, ThreadSaid } from '#shared/advising/requests'
 import type { Thread } from '#shared/advising/talk'
@@ -17,7 +17,6 @@ type Doing = Omit<ActorContext, 'zone'> & { relation: Relation }
 
 /** Whether somebody may read what advisors say among each other. */
 const isAdvisor = (relation: Relation) => relation === 'programAdvisor' || relation === 'supportAdvisor'
-const TALKERS: ReadonlySet<Relation> = new Set(['self', 'programAdvisor', 'supportAdvisor'])
 
 /** Threads about a student as one person reads them, in the order in which they began; none for who has no part in it. */
 export async function readTalk(
@@ -25,7 +24,7 @@ export async function readTalk(
   student: StudentId,
   reader: { account: number; relation: Relation }
 ): Promise<Thread[]> {
-  if (!TALKERS.has(reader.relation)) return []
+  if (!isTalker(reader.relation)) return []
   const settler = t.account
   const threads = await db
     .select({ thread: t.thread, settledBy: settler.name, read: t.threadRead.remarkId })

@@ -5,6 +5,7 @@ import * as t from '#server/db/schema/index'
 import type { Post } from '#server/gateways/post'
 import type { Shelf } from '#shared/catalog/shelf'
 import { mailOf, type MailedEvent } from '#shared/mail/mails'
+import { wordsOf } from './digests'
 import type { MailView } from '#shared/mail/responses'
 
 /** After so many tries, the last a day after the first, it is not tried any more. */
@@ -38,7 +39,7 @@ function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<b
         and(eq(t.student.id, t.eventLog.studentId), eq(t.student.accountId, t.mail.accountId))
       )
       .where(eq(t.mail.id, due.id))
-    const told = mailOf(of!.event as MailedEvent, shelf, of!.own !== null)
+    const told = await wordsOf(tx, of!.event as MailedEvent, of!.own !== null, shelf)
     const sent =
       told && of!.to
         ? await post.send({ reference: `ridgeway-mail-${due.id}`, to: of!.to, ...told }).then(
