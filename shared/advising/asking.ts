@@ -2,6 +2,7 @@
 import type { Refusal } from '#core/findings'
 import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
+import type { Role } from '#shared/accounts/responses'
 import { PERMISSION_KINDS, type PermissionKind, type Section } from '#core/week'
 
 /**
@@ -16,6 +17,8 @@ export const isPermission = (kind: RequestKind): kind is PermissionKind =>
 
 export const DECIDERS = ['programAdvisor', 'instructor', 'department', 'registrar'] as const
 export type Decider = (typeof DECIDERS)[number]
+/** As whom somebody of a role decides; undefined for who decides nothing. */
+export const asDecider = (role: Role | undefined): Decider | undefined => DECIDERS.find((one) => one === role)
 
 /** Whom a request of a kind is asked of: the first of them that there is. The registrar decides what nobody else can. */
 export type RequestPolicy = Readonly<Record<RequestKind, readonly Decider[]>>

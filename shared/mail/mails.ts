@@ -141,11 +141,11 @@ const TOLD: Record<string, Teller> = {
       : `${String(of.by)} has handed ${count(Number(of.students), 'student')} over to you`,
     text: toStudent
       ? `${String(of.by)} has handed this over. What was said, signed off and agreed stays as it is.`
-      : 'They are on your desk from now on. What was noted for you stands in the talk, among advisors.'
+      : `They are on your desk from now on.${of.noted ? ' What was noted for you stands in the talk, among advisors.' : ''}`
   }),
   'program.changed': ({ of, before }) => ({
     subject: 'Your program on record is another one',
-    text: `It was ${String(before.program)}, catalog ${String(before.catalogYear)}; it is ${String(of.program)}, catalog ${String(of.catalogYear)}, from now on. Confirm it on Degree.`
+    text: `It was ${String(before.program)}, catalog ${String(before.catalogYear)}; it is ${String(of.program)}, catalog ${String(of.catalogYear)}, from now on. Confirm it on Today.`
   }),
   'group.offered': ({ term, of }) => ({
     subject: `${String(of.by)} plans with your group: ${String(of.title)}`,

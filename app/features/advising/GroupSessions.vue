@@ -36,7 +36,7 @@ function said({ courses, sequence, task }: GroupSession): string {
   return parts.join(', ')
 }
 function standOfOne({ courses, done, without }: GroupMember): string {
-  const parts = courses ? [WORDS[courses]] : ['nothing was left to offer']
+  const parts: string[] = courses ? [WORDS[courses]] : []
   if (without.length) parts.push(`has or plans ${without.join(', ')}`)
   if (done !== null) parts.push(done ? 'task done' : 'task open')
   return parts.join(' · ')

@@ -1,12 +1,10 @@
 <script setup lang="ts">
-import type { AdvisorName } from '#shared/advising/handOver'
 import type { DeskRow } from '#shared/advising/responses'
 import { count } from '#shared/words'
 
 /** Students are handed over to another advisor, with a note that only advisors read. */
 const props = defineProps<{ rows: readonly DeskRow[] }>()
 const staff = useStaff()
-const session = useWho()
 const notice = useNotice()
 /** Those of somebody who is away are not theirs to hand over. */
 const own = computed(() => props.rows.filter((row) => row.standsInFor === null))
@@ -15,13 +13,12 @@ const { busy, once } = useOnce()
 const open = ref(false)
 const to = ref<number>()
 const note = ref('')
-const others = ref<AdvisorName[]>([])
+const { others, read } = useOtherAdvisors()
 
 async function start() {
   leftOut.value = new Set(own.value.map((row) => row.id))
   open.value = true
-  const all = await staff.readAdvisors().catch(() => [])
-  others.value = all.filter((one) => one.role === session.who?.role && one.name !== session.who.name)
+  await read()
 }
 const items = computed(() =>
   others.value.map(({ id, name, office }) => ({ value: id, title: `${name}, ${office}` }))

@@ -78,7 +78,7 @@ async function offer() {
   >
     <p class="quiet">
       Each finds the courses as a suggestion on their own route, without those they have or plan already, and
-      the task on Today. Nothing changes until they accept it.
+      the task among what was agreed. The route does not change until they accept it.
     </p>
     <div class="form">
       <v-text-field v-model="title" label="title, such as First autumn" maxlength="80" />

@@ -28,7 +28,10 @@ const first = computed(() => props.requests[0]!)
 const isWaiting = computed(() => first.value.state === 'asked')
 const chosen = computed(() => props.requests.filter((one) => !leftOut.value.has(one.id)))
 const sentence = computed(() => ruleSentence(first.value))
-const does = computed(() => wouldDo(first.value, Math.max(1, chosen.value.length)))
+/** What it would do is known while it waits; what it did is not told here. */
+const does = computed(() =>
+  isWaiting.value ? wouldDo(first.value, Math.max(1, chosen.value.length)) : undefined
+)
 const names = computed(() => {
   const [one, ...others] = props.requests
   return others.length ? count(props.requests.length, 'student') : one!.student.name
@@ -40,7 +43,7 @@ const mayOpen = computed(() => first.value.as === 'programAdvisor' || first.valu
 /** What the record of the student shows of it. */
 const placeOf = (one: DeskRequest) =>
   `/students/${one.student.id}/${isPermission(one.kind) ? 'register' : one.kind === 'waiver' ? 'route' : 'degree'}`
-const seats = computed(() => (first.value.kind === 'full' ? first.value.seats : null))
+const seats = computed(() => (isWaiting.value && first.value.kind === 'full' ? first.value.seats : null))
 const load = computed(() => {
   const { against } = first.value
   return against?.code === 'load' || against?.code === 'conditionCredits' ? against : undefined

@@ -1,9 +1,8 @@
-import { DECIDERS, type Decider, type DeskRequest } from '#shared/advising/asking'
+import { asDecider, type Decider, type DeskRequest } from '#shared/advising/asking'
 import type { TaughtSection } from '#shared/sections/teaching'
 import type { OfferedTime } from '#core/appointments'
 import type { GroupSession } from '#shared/advising/groups'
 import type { GroupSaid } from '#shared/advising/requests'
-import type { AdvisorName } from '#shared/advising/handOver'
 import type { AwayTime, HoursView } from '#shared/appointments/appointments'
 import type { Desk } from '#shared/advising/responses'
 import type { OpeningView } from '#shared/responses'
@@ -26,7 +25,7 @@ export const useStaff = defineStore('staff', () => {
     const isAdvisor = session.who?.role === 'programAdvisor' || session.who?.role === 'supportAdvisor'
     try {
       const role = session.who?.role ?? 'student'
-      const decides = (DECIDERS as readonly string[]).includes(role)
+      const decides = asDecider(role) !== undefined
       const teaches = role === 'instructor' || role === 'department'
       const [all, mine, waiting, offered, taught] = await Promise.all([
         api<OpeningView[]>('/api/openings'),
@@ -60,8 +59,6 @@ export const useStaff = defineStore('staff', () => {
     await readGroups()
     return made
   }
-  /** Everybody who advises; read when it is asked for. */
-  const readAdvisors = () => api<AdvisorName[]>('/api/advisors')
   /** Hands students over to another advisor. @returns whether it went through */
   const handOver = (said: { students: number[]; to: number; note: string | null }): Promise<boolean> =>
     change('/api/desk/hand-over', { method: 'POST', body: said })
@@ -114,7 +111,6 @@ export const useStaff = defineStore('staff', () => {
     groups,
     readGroups,
     planWithGroup,
-    readAdvisors,
     handOver,
     sections,
     openings,

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { OfferedTime } from '#core/appointments'
 import { dayNumber, minutes, WEEKDAYS, weekdayOf, type Weekday } from '#core/time'
-import type { AdvisorName } from '#shared/advising/handOver'
 import type { AwayTime, HoursView } from '#shared/appointments/appointments'
 import { campusDate, clockTime, dayText, LONG_DAY_NAMES } from '#shared/when'
 import { count } from '#shared/words'
@@ -63,12 +62,8 @@ async function add() {
 
 const away = reactive({ from: '', to: '', standIn: null as number | null })
 /** Those who may do what this advisor does. */
-const others = ref<AdvisorName[]>([])
-const session = useWho()
-onMounted(async () => {
-  const all = await staff.readAdvisors().catch(() => [])
-  others.value = all.filter((one) => one.role === session.who?.role && one.name !== session.who.name)
-})
+const { others, read } = useOtherAdvisors()
+onMounted(read)
 const standIns = computed(() => [
   { value: null, title: 'nobody' },
   ...others.value.map(({ id, name }) => ({ value: id, title: name }))

@@ -29,11 +29,11 @@ export async function advisedBy(db: Reader, account: number, only?: StudentId): 
     .orderBy(asc(t.advising.studentId))
   const found = new Map<number, Advised>()
   for (const { student, purpose, advisor } of rows) {
-    const isOwn = advisor === own.id
+    const standsInFor = names.get(advisor) ?? null
     const known = found.get(student)
-    if (isOwn || !known || (known.standsInFor !== null && purpose === 'program'))
-      if (!known || known.standsInFor !== null)
-        found.set(student, { student, purpose, standsInFor: isOwn ? null : names.get(advisor)! })
+    const isCloser = standsInFor === null || purpose === 'program'
+    if (!known || (known.standsInFor !== null && isCloser))
+      found.set(student, { student, purpose, standsInFor })
   }
   return [...found.values()]
 }

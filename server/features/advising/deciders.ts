@@ -4,7 +4,7 @@ import { alias } from 'drizzle-orm/mysql-core'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { Who } from '#shared/accounts/responses'
-import { USUAL_POLICY, type Decider, type RequestPolicy } from '#shared/advising/asking'
+import { asDecider, USUAL_POLICY, type Decider, type RequestPolicy } from '#shared/advising/asking'
 import { programAdvisorsOf } from './advisedBy'
 
 export type RequestRow = typeof t.request.$inferSelect
@@ -63,19 +63,12 @@ export async function decidersFor(db: Reader, about: AboutRequest): Promise<Set<
   return found
 }
 
-const AS: Partial<Record<Who['role'], Decider>> = {
-  programAdvisor: 'programAdvisor',
-  instructor: 'instructor',
-  department: 'department',
-  registrar: 'registrar'
-}
-
 /** As whom somebody has to do with a request; undefined where it is none of their business. */
 export async function deciderFor(
   db: Reader,
   { id, role }: Pick<Who, 'id' | 'role'>,
   about: AboutRequest
 ): Promise<Decider | undefined> {
-  const as = AS[role]
+  const as = asDecider(role)
   return as && (await accountsOf(db, about, as)).includes(id) ? as : undefined
 }

@@ -11,7 +11,7 @@ import { programSpec } from '#server/features/catalog/catalog'
 import { needIn } from '#server/features/degree/exceptions'
 import { sectionsByCode } from '#server/features/sections/sections'
 import type { Who } from '#shared/accounts/responses'
-import { DECIDERS, mayDecide, type HandedOn, type DeskRequest } from '#shared/advising/asking'
+import { asDecider, DECIDERS, mayDecide, type HandedOn, type DeskRequest } from '#shared/advising/asking'
 import { deciderFor, decidersFor, readPolicy } from './deciders'
 
 const ofSection = alias(t.course, 'of_section')
@@ -73,7 +73,7 @@ export async function readDeskRequests(
   who: Pick<Who, 'id' | 'role' | 'name'>,
   now: Instant
 ): Promise<DeskRequest[]> {
-  const role = DECIDERS.find((one) => one === who.role)
+  const role = asDecider(who.role)
   if (!role) return []
   const asked = await requestsAbout(db, all(eq(t.request.state, 'asked'), eq(t.request.waitsFor, role)))
   const mine = []
@@ -97,7 +97,8 @@ export async function readDeskRequests(
   const found: DeskRequest[] = []
   for (const row of mine) {
     const { request, section } = row
-    const there = await decidersFor(db, request)
+    // What is answered is handed on to nobody.
+    const there = request.state === 'asked' ? await decidersFor(db, request) : new Set()
     found.push({
       id: request.id,
       student: { id: studentId(request.studentId), name: row.name },

@@ -66,7 +66,14 @@ export async function handOver(
       // One mail tells whoever takes them on of all of them.
       also: i === 0 ? [next.account] : [],
       before: { advisor: from, by: who.name },
-      after: { advisor: to, to: next.name, by: who.name, purpose: own.purpose, students: students.length }
+      after: {
+        advisor: to,
+        to: next.name,
+        by: who.name,
+        purpose: own.purpose,
+        students: students.length,
+        noted: note !== null
+      }
     })
   }
 }

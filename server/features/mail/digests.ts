@@ -1,5 +1,5 @@
 /** The mail of the day: what somebody chose to be told together, once in the morning on campus. */
-import { and, asc, eq, inArray, lt } from 'drizzle-orm'
+import { and, asc, eq, inArray, lt, type SQL } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
@@ -45,6 +45,19 @@ async function gatherFor(tx: Transaction, account: number, until: Date, now: num
   await tx.insert(t.mail).values({ accountId: account, eventId: event, nextTryAt: new Date() })
 }
 
+/** Mails with the entry of the log that each tells of, whom it goes to, and `own` where that is the student it is about. */
+export const mailRows = (db: Reader, which: SQL) =>
+  db
+    .select({ id: t.mail.id, state: t.mail.state, event: t.eventLog, to: t.account.mail, own: t.student.id })
+    .from(t.mail)
+    .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+    .innerJoin(t.account, eq(t.account.id, t.mail.accountId))
+    .leftJoin(
+      t.student,
+      and(eq(t.student.id, t.eventLog.studentId), eq(t.student.accountId, t.mail.accountId))
+    )
+    .where(which)
+
 /** The words of a mail; those of a mail of the day are those of all that is told in it. */
 export async function wordsOf(
   db: Reader,
@@ -54,16 +67,7 @@ export async function wordsOf(
 ): Promise<MailText | undefined> {
   if (event.action !== 'mail.gathered') return mailOf(event, shelf, isOwn)
   const { mails } = event.after as { mails: number[] }
-  const rows = await db
-    .select({ event: t.eventLog, own: t.student.id })
-    .from(t.mail)
-    .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
-    .leftJoin(
-      t.student,
-      and(eq(t.student.id, t.eventLog.studentId), eq(t.student.accountId, t.mail.accountId))
-    )
-    .where(inArray(t.mail.id, mails))
-    .orderBy(asc(t.mail.id))
+  const rows = await mailRows(db, inArray(t.mail.id, mails)).orderBy(asc(t.mail.id))
   const told = rows.flatMap((row) => mailOf(row.event as MailedEvent, shelf, row.own !== null) ?? [])
   return {
     subject: `${count(told.length, 'thing')} since the last mail of the day`,

@@ -1,12 +1,12 @@
 /** Mails: sent in their order of need, each taken by one server at a time, and read by those they are for. */
-import { and, asc, desc, eq, lte } from 'drizzle-orm'
+import { asc, desc, eq, lte } from 'drizzle-orm'
 import { all, inTransaction, type Database, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { Post } from '#server/gateways/post'
 import type { Shelf } from '#shared/catalog/shelf'
 import { mailOf, type MailedEvent } from '#shared/mail/mails'
-import { wordsOf } from './digests'
 import type { MailView } from '#shared/mail/responses'
+import { mailRows, wordsOf } from './digests'
 
 /** After so many tries, the last a day after the first, it is not tried any more. */
 const MOST_TRIES = 11
@@ -29,16 +29,7 @@ function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<b
       .limit(1)
       .for('update', { skipLocked: true })
     if (!due) return false
-    const [of] = await tx
-      .select({ event: t.eventLog, to: t.account.mail, own: t.student.id })
-      .from(t.mail)
-      .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
-      .innerJoin(t.account, eq(t.account.id, t.mail.accountId))
-      .leftJoin(
-        t.student,
-        and(eq(t.student.id, t.eventLog.studentId), eq(t.student.accountId, t.mail.accountId))
-      )
-      .where(eq(t.mail.id, due.id))
+    const [of] = await mailRows(tx, eq(t.mail.id, due.id))
     const told = await wordsOf(tx, of!.event as MailedEvent, of!.own !== null, shelf)
     const sent =
       told && of!.to
@@ -67,17 +58,7 @@ function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<b
 
 /** Somebody's mails, the newest first. */
 export async function readMails(db: Reader, account: number, shelf: Shelf): Promise<MailView[]> {
-  const rows = await db
-    .select({ id: t.mail.id, state: t.mail.state, event: t.eventLog, own: t.student.id })
-    .from(t.mail)
-    .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
-    .leftJoin(
-      t.student,
-      and(eq(t.student.id, t.eventLog.studentId), eq(t.student.accountId, t.mail.accountId))
-    )
-    .where(eq(t.mail.accountId, account))
-    .orderBy(desc(t.mail.id))
-    .limit(100)
+  const rows = await mailRows(db, eq(t.mail.accountId, account)).orderBy(desc(t.mail.id)).limit(100)
   return rows.flatMap(({ id, state, event, own }) => {
     const told = mailOf(event as MailedEvent, shelf, own !== null)
     return told ? [{ id, at: event.at.getTime(), state, ...told }] : []

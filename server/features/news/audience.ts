@@ -1,6 +1,6 @@
 /** Who hears which news: what somebody may not see, they do not hear of. */
 import type { Who } from '#shared/accounts/responses'
-import { DECIDERS } from '#shared/advising/asking'
+import { asDecider } from '#shared/advising/asking'
 import type { News } from '#shared/news/responses'
 import type { Reader } from '#server/db/connect'
 import { advisedBy } from '#server/features/advising/advisedBy'
@@ -13,7 +13,7 @@ export async function readAudience(db: Reader, who: Who): Promise<(news: News) =
     for (const { student } of rows) students.add(student)
   }
   return ({ student, kind }) => {
-    if (kind === 'requests') return (DECIDERS as readonly string[]).includes(who.role)
+    if (kind === 'requests') return asDecider(who.role) !== undefined
     if (student === null) return true
     if (student === who.student) return kind !== 'advisors'
     return kind !== 'own' && (who.role === 'registrar' || students.has(student))
