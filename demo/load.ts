@@ -30,6 +30,7 @@ import { PeopleBuilder, type DemoStudent } from './people'
 import type { DemoSeat } from './enrolment'
 import { chargesOf, pricesOf } from './prices'
 import { Random } from './random'
+import { programPolicies, reviewRules } from './reviews'
 import { receiptsOf, type DemoReceipt } from './receipts'
 import { advisors, DEMO_PASSWORD, departments, registrar, SHARED_BY, teachers } from './staff'
 import { demoTalk } from './talk'
@@ -182,10 +183,19 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
     t.programVersion,
     programs.map(({ limits, mayShare, conditions, entry, repeats, note, obliges = [], ...p }, i) => ({
       id: i + 1,
+      review: reviewRules[p.code],
       programId: i + 1,
       ...p,
       obliges,
       rules: { limits, mayShare, conditions, entry, repeats, note }
+    }))
+  )
+  await put(
+    t.programSignOff,
+    programPolicies.map(({ program, term, policy }) => ({
+      programId: programId.get(program),
+      termId: termId.get(term),
+      policy
     }))
   )
   await put(
@@ -514,6 +524,19 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       byId: student
     }))
   ])
+  await put(
+    t.intention,
+    students.flatMap((s) =>
+      s.planned
+        .filter((one) => (one.term === 'AU27' && s.id % 2 === 1) || (one.term === 'SP28' && s.id % 4 === 2))
+        .map(({ term, course }) => ({
+          studentId: s.id,
+          termId: termId.get(term),
+          courseId: courseId.get(course),
+          at: campusTime(term === 'AU27' ? '2026-12-04T15:20' : '2027-04-06T15:20')
+        }))
+    )
+  )
   await put(t.waitlistPlace, [
     {
       studentId: waiting.student,
@@ -635,6 +658,9 @@ function pickWaiting(
   return { student: student.id, section }
 }
 
+/** Days before a term begins on which what is meant for it was to be handed in. */
+const INTENTIONS_DAYS = 245
+
 function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
   const day = (date: string, shift: number) =>
     new Date(Date.parse(date) + shift * 86_400_000).toISOString().slice(0, 10)
@@ -645,6 +671,7 @@ function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
     offerHours: 48,
     offerHoursNear: 12,
     dropEndsAt: campusTime(`${day(endsOn, season === 'summer' ? -14 : -27)}T00:00`),
+    intentionsDueAt: season === 'summer' ? null : campusTime(`${day(startsOn, -INTENTIONS_DAYS)}T00:00`),
     paymentDueOn: day(startsOn, -28),
     prices: pricesOf(startsOn),
     loadMost: season === 'summer' ? 9 : 18,

@@ -316,7 +316,10 @@ export function readAgainst(
   shelf: Shelf,
   now: Instant
 ): Reading {
-  const programs = specs.map((spec) => ({ spec, confirmed: 'confirmed' as const, saidInstead: null }))
+  const programs = specs.map((spec) => ({
+    ...{ spec, confirmed: 'confirmed' as const, saidInstead: null },
+    ...{ review: { covers: 'term' as const, questions: [] }, policies: [] }
+  }))
   return readStudent({ ...student, programs }, shelf, now)
 }
 

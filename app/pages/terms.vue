@@ -45,7 +45,8 @@ const running = (code: string) => college.shelf?.running.get(code)?.size ?? 0
 const POLICIES = {
   none: 'no sign-off',
   term: 'one sign-off opens the term',
-  strict: 'only courses that were signed off'
+  strict: 'only courses that were signed off',
+  anew: 'only as it was signed off; a change asks for a new one'
 }
 </script>
 

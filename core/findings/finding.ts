@@ -73,8 +73,8 @@ export type Refusal =
   /** The term goes on; nothing can be added to the session of this section any more. */
   | { code: 'sessionClosed'; section: SectionCode; since: Instant }
   | { code: 'hold'; title: string; office: string; amount: number | null }
-  /** Not given, or given until an instant that has passed. */
-  | { code: 'signOff'; ended: Instant | null }
+  /** Not given, given until an instant that has passed, or given before the term was changed. */
+  | { code: 'signOff'; ended: Instant | null; changed: boolean }
   /** The term's terms of registration have not been accepted as they read now. */
   | { code: 'notAgreed' }
   | { code: 'outsideSignOff' }

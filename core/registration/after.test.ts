@@ -150,9 +150,9 @@ describe('standing in line', () => {
       heldSections: [other]
     })
     expect(joining([full()], {}, busy).codes).toEqual([])
-    expect(joining([full()], {}, { ...busy, signOff: { policy: 'term', given: null } }).codes).toEqual([
-      'signOff'
-    ])
+    expect(
+      joining([full()], {}, { ...busy, signOff: { policy: 'term', given: null, changed: false } }).codes
+    ).toEqual(['signOff'])
   })
   it('ends with its last place, with the day on which lines close, and is once a course', () => {
     expect(joining([full({ waiting: 4 })]).codes).toEqual([])

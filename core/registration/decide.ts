@@ -13,7 +13,7 @@ import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
 import { asOfTerm, type StudentFacts } from '../route'
 import { decideDrop, type DropDates, type SessionDates } from './drop'
-import { judgeConditions, standingSignOff, type SignOff, type SignOffPolicy } from './signOff'
+import { isSignedOff, judgeConditions, standingSignOff, type SignOff, type SignOffPolicy } from './signOff'
 import type { Instant } from '../time'
 import {
   barriersOf,
@@ -67,7 +67,8 @@ export interface RegistrationFacts {
   /** A course earned here with less than this grade may be taken again; null: none that is earned. */
   repeatBelow: string | null
   /** The term's rule, and the approval that was given, ended or not. */
-  signOff: { policy: SignOffPolicy; given: SignOff | null }
+  /** `changed`: the term is no more as it was signed off. */
+  signOff: { policy: SignOffPolicy; given: SignOff | null; changed: boolean }
   /** Whether the terms of registration are accepted, or the term has none. */
   agreed: boolean
   /** What is set aside for this student as of the instant. */
@@ -121,9 +122,11 @@ export function generalRefusals(
   for (const { title, office, amount, stopsRegistration } of facts.holds) {
     if (stopsRegistration) refusals.push({ code: 'hold', title, office, amount })
   }
-  const { policy, given } = facts.signOff
-  if (policy !== 'none' && !standingSignOff(given, facts.now))
-    refusals.push({ code: 'signOff', ended: given?.until ?? null })
+  const { policy, given, changed } = facts.signOff
+  const stands = standingSignOff(given, facts.now) !== null
+  const isLost = policy === 'anew' && stands && changed
+  if (policy !== 'none' && (!stands || isLost))
+    refusals.push({ code: 'signOff', ended: isLost ? null : (given?.until ?? null), changed: isLost })
   if (!facts.agreed) refusals.push({ code: 'notAgreed' })
   return refusals
 }
@@ -220,8 +223,9 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   const addEnds = facts.sessions.get(option.main.session)?.addEnds
   if (addEnds !== undefined && facts.now >= addEnds && facts.now < facts.closes)
     refuse({ code: 'sessionClosed', section: option.main.code, since: addEnds }, 'late', [option.main])
-  const signed = facts.signOff.policy === 'none' ? null : standingSignOff(facts.signOff.given, facts.now)
-  if (facts.signOff.policy === 'strict' && signed && !signed.courses.includes(option.course)) {
+  const { policy, given } = facts.signOff
+  const signed = policy === 'none' ? null : standingSignOff(given, facts.now)
+  if ((policy === 'strict' || policy === 'anew') && signed && !isSignedOff(signed, option.course)) {
     refusals.push({ code: 'outsideSignOff' })
   }
   const chosen = new Set(option.components.map((section) => section.kind))

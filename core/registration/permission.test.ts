@@ -48,7 +48,7 @@ describe('the permission that is asked for from a refusal', () => {
     expect(decided({ permissions: new Map([[code, new Set([kind])]]) }).refusals).toEqual([])
   })
   it('is none for what is not of the section', () => {
-    expect(permissionFor({ code: 'signOff', ended: null }, option)).toBeUndefined()
+    expect(permissionFor({ code: 'signOff', ended: null, changed: false }, option)).toBeUndefined()
     expect(permissionFor({ code: 'alreadyRegistered' }, option)).toBeUndefined()
   })
 })

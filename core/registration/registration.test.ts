@@ -25,13 +25,17 @@ const OPENS = Date.parse('2027-04-12T11:00:00Z')
 
 const approval = (courses: CourseCode[], over: Partial<SignOff> = {}): SignOff => ({
   courses,
+  alternatives: [],
   creditsMost: 18,
   conditions: [],
   until: null,
   ...over
 })
 const facts = (over: Partial<RegistrationFacts> = {}): RegistrationFacts =>
-  factsIn({ catalog, terms, term: terms[2]! }, { signOff: { policy: 'term', given: approval([]) }, ...over })
+  factsIn(
+    { catalog, terms, term: terms[2]! },
+    { signOff: { policy: 'term', given: approval([]), changed: false }, ...over }
+  )
 const one = (...sections: Section[]): Option => optionsAmong(sections)[0]!
 const codes = (option: Option, over: Partial<RegistrationFacts> = {}): RefusalCode[] =>
   decide(facts(over), [option])[0]!.refusals.map((refusal) => refusal.code)
@@ -80,12 +84,34 @@ describe('the decision', () => {
     ])
   })
   it('asks for the sign-off as the policy says', () => {
-    expect(codes(plain, { signOff: { policy: 'term', given: null } })).toEqual(['signOff'])
-    expect(codes(plain, { signOff: { policy: 'none', given: null } })).toEqual([])
-    expect(codes(plain, { signOff: { policy: 'strict', given: approval([]) } })).toEqual(['outsideSignOff'])
+    expect(codes(plain, { signOff: { policy: 'term', given: null, changed: false } })).toEqual(['signOff'])
+    expect(codes(plain, { signOff: { policy: 'none', given: null, changed: false } })).toEqual([])
+    expect(codes(plain, { signOff: { policy: 'strict', given: approval([]), changed: false } })).toEqual([
+      'outsideSignOff'
+    ])
     expect(
-      codes(plain, { signOff: { policy: 'strict', given: approval([courseCode('STAT 110')]) } })
+      codes(plain, {
+        signOff: { policy: 'strict', given: approval([courseCode('STAT 110')]), changed: false }
+      })
     ).toEqual([])
+  })
+  it('takes a course in place of one where the advisor allowed it', () => {
+    const given = approval([courseCode('STAT 212')], { alternatives: [courseCode('STAT 110')] })
+    for (const policy of ['strict', 'anew'] as const)
+      expect(codes(plain, { signOff: { policy, given, changed: false } }), policy).toEqual([])
+  })
+  it.each([
+    ['term', []],
+    ['strict', []],
+    ['anew', ['signOff']]
+  ] as const)('under the rule %s a change of the term comes to %j', (policy, expected) => {
+    const given = approval([courseCode('STAT 110')])
+    expect(codes(plain, { signOff: { policy, given, changed: true } })).toEqual(expected)
+  })
+  it('says that it is lost by a change only while it would stand', () => {
+    const given = approval([courseCode('STAT 110')], { until: 5 })
+    const [line] = decide(facts({ now: OPENS, signOff: { policy: 'anew', given, changed: true } }), [plain])
+    expect(line!.refusals).toContainEqual({ code: 'signOff', ended: 5, changed: false })
   })
   it('is full when taken reaches capacity, in any section of the option', () => {
     const lecture = section('SOIL 220', [], { credits: 4 })

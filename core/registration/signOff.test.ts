@@ -25,7 +25,8 @@ const facts = (sign: Partial<SignOff>, over: Partial<RegistrationFacts> = {}): R
     {
       signOff: {
         policy: 'term',
-        given: { courses: [ENDA], creditsMost: 18, conditions: [], until: null, ...sign }
+        given: { courses: [ENDA], alternatives: [], creditsMost: 18, conditions: [], until: null, ...sign },
+        changed: false
       },
       ...over
     }
@@ -122,7 +123,7 @@ describe('an end', () => {
   const until = Date.parse('2027-05-01T04:00:00Z')
   it('is the first instant at which it does not stand', () => {
     expect(refusals({ until }, { now: until - 1 })).toEqual([])
-    expect(refusals({ until }, { now: until })).toEqual([{ code: 'signOff', ended: until }])
+    expect(refusals({ until }, { now: until })).toEqual([{ code: 'signOff', ended: until, changed: false }])
   })
 })
 

@@ -4,18 +4,34 @@ import type { CourseCode } from '../ids'
 import { assumedLeaves, evaluateRule, type AsOf, type RuleLeaf } from '../requisites'
 import type { Instant } from '../time'
 
-/** A term's rule about the advisor's sign-off. Strict: only courses that were signed off. */
-export type SignOffPolicy = 'none' | 'term' | 'strict'
+/**
+ * Rules about the advisor's sign-off, from the loosest to the strictest. `term`: one opens the term. `strict`: only
+ * courses that were signed off. `anew`: the same, and it stands only as long as the term is as it was signed off.
+ */
+export const SIGN_OFF_POLICIES = ['none', 'term', 'strict', 'anew'] as const
+export type SignOffPolicy = (typeof SIGN_OFF_POLICIES)[number]
+
+/** The one of several that asks for the most; undefined of none. */
+export const strictestPolicy = (policies: readonly SignOffPolicy[]): SignOffPolicy | undefined =>
+  SIGN_OFF_POLICIES.findLast((one) => policies.includes(one))
 
 /** An approval as the decision reads it. */
 export interface SignOff {
   courses: readonly CourseCode[]
+  /** Courses that may be taken in place of one of them. */
+  alternatives: readonly CourseCode[]
   /** Credits that may be held of the term; fewer than were meant stop nothing. */
   creditsMost: number
   conditions: readonly SignOffCondition[]
   /** From this instant on it stands no more; null for one without an end. */
   until: Instant | null
 }
+
+/** Whether an approval is of a course, as it was planned or in place of one that was. */
+export const isSignedOff = (
+  { courses, alternatives }: Pick<SignOff, 'courses' | 'alternatives'>,
+  course: CourseCode
+): boolean => courses.includes(course) || alternatives.includes(course)
 
 /** Whether an approval has not ended at an instant. */
 export const isStanding = ({ until }: Pick<SignOff, 'until'>, now: Instant): boolean =>

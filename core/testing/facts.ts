@@ -27,7 +27,7 @@ export function factsIn(
     holidays: new Set(),
     loadMost: 18,
     repeatBelow: 'C',
-    signOff: { policy: 'none', given: null },
+    signOff: { policy: 'none', given: null, changed: false },
     agreed: true,
     permissions: new Map(),
     onlyWith: new Map(),

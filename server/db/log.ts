@@ -37,6 +37,8 @@ export type Action =
   | 'calendarAddress.withdrawn'
   | 'signOff.given'
   | 'signOff.withdrawn'
+  | 'intentions.handedIn'
+  | 'intentions.takenBack'
   | 'review.asked'
   | 'review.withdrawn'
   | 'review.answered'

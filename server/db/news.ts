@@ -29,6 +29,8 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'calendarAddress.withdrawn': ['own'],
   'signOff.given': ['record'],
   'signOff.withdrawn': ['record'],
+  'intentions.handedIn': ['record'],
+  'intentions.takenBack': ['record'],
   'review.asked': ['record'],
   'review.withdrawn': ['record'],
   'review.answered': ['record'],

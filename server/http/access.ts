@@ -35,6 +35,8 @@ const READERS = ['self', 'programAdvisor', 'supportAdvisor', 'registrar'] as con
 const ADVISORS = ['programAdvisor', 'supportAdvisor'] as const
 const EVERYBODY = ROLES
 const REGISTRAR = ['registrar'] as const
+/** Who plans the offer of a term. */
+const PLANNERS = ['department', 'registrar'] as const
 const TEACHERS = ['instructor', 'department'] as const
 
 export const ACCESS = {
@@ -47,6 +49,7 @@ export const ACCESS = {
   'GET /api/calendars/:key': { open: 'classes, for a calendar program that has the address' },
   'GET /api/demo/people': { open: 'cards of the sign-in page; in the demo only' },
 
+  'GET /api/terms/:code/demand': { roles: PLANNERS },
   'POST /api/clock': { roles: EVERYBODY },
   'GET /api/demo/morning': { roles: EVERYBODY },
   'POST /api/demo/morning': { roles: EVERYBODY },
@@ -105,6 +108,8 @@ export const ACCESS = {
   'POST /api/students/:id/program': { relations: OWN },
   'POST /api/students/:id/review': { relations: OWN },
   'DELETE /api/students/:id/review': { relations: OWN },
+  'POST /api/students/:id/intentions': { relations: OWN },
+  'DELETE /api/students/:id/intentions': { relations: OWN },
   'POST /api/students/:id/review/answer': { relations: ADVISOR },
   'POST /api/students/:id/requests': { relations: OWN },
   'DELETE /api/students/:id/requests/:request': { relations: OWN },

@@ -11,6 +11,7 @@ const row = (name: string, over: Partial<DeskRow> = {}): DeskRow => ({
   ...{ id: studentId(++last), name, programs: 'BSc Env. Data', standing: 'junior', attendance: 'fullTime' },
   ...{ purpose: 'program', standsInFor: null, reviews: [], unread: 0, overdue: 0, requestsAsked: 0 },
   ...{ offerUntil: null, late: false, spoken: true, signedOffAt: 1, changedSince: false, planned: 5 },
+  ...{ isBarred: false, together: null },
   ...{ findings: 0, outside: 0, needed: 0, holds: 0, opens: NOW + 72 * HOUR, adding: 'notYet' },
   climb: {
     ...{ goal: 120, points: [], usual: 15, aim: null },
@@ -28,9 +29,9 @@ describe('why a student is on the desk', () => {
 
   it.each([
     ['offer', { offerUntil: NOW + 1 }],
-    ['open', { adding: 'open', signedOffAt: null, opens: NOW - 1 }],
+    ['open', { adding: 'open', signedOffAt: null, isBarred: true, opens: NOW - 1 }],
     ['requests', { requestsAsked: 1 }],
-    ['soon', { signedOffAt: null }],
+    ['soon', { signedOffAt: null, isBarred: true }],
     ['asked', { reviews: review(1) }],
     ['words', { unread: 1 }],
     ['changed', { changedSince: true }],
@@ -46,8 +47,8 @@ describe('why a student is on the desk', () => {
 
   it('ends with the offer, and begins a week before the opening', () => {
     expect(reasonsOf({ offerUntil: NOW })).toEqual([])
-    expect(reasonsOf({ signedOffAt: null, opens: NOW + 168 * HOUR })).toEqual([])
-    expect(reasonsOf({ signedOffAt: null, opens: NOW + 168 * HOUR - 1 })).toEqual(['soon'])
+    expect(reasonsOf({ signedOffAt: null, isBarred: true, opens: NOW + 168 * HOUR })).toEqual([])
+    expect(reasonsOf({ signedOffAt: null, isBarred: true, opens: NOW + 168 * HOUR - 1 })).toEqual(['soon'])
   })
 
   it('has words for each, on the boxes and in the list', () => {
@@ -64,9 +65,9 @@ describe('the order of the desk', () => {
       row('Fay', { findings: 1, planned: 0 }),
       row('Late review', { reviews: review(2) }),
       row('Early review', { reviews: review(30) }),
-      row('Opens later', { signedOffAt: null, opens: NOW + 30 * HOUR }),
-      row('Opens first', { signedOffAt: null, opens: NOW + 3 * HOUR }),
-      row('At the gate', { signedOffAt: null, adding: 'open', opens: NOW - HOUR }),
+      row('Opens later', { signedOffAt: null, isBarred: true, opens: NOW + 30 * HOUR }),
+      row('Opens first', { signedOffAt: null, isBarred: true, opens: NOW + 3 * HOUR }),
+      row('At the gate', { signedOffAt: null, isBarred: true, adding: 'open', opens: NOW - HOUR }),
       row('Offer', { offerUntil: NOW + HOUR, findings: 3 })
     ]
     const expected = [

@@ -5,8 +5,8 @@ import type { DeskRow } from './responses'
 const WEEK_MS = 7 * 86_400_000
 
 /** The student may register already, but for the sign-off. */
-export function waitsAtTheGate({ adding, signedOffAt }: Pick<DeskRow, 'adding' | 'signedOffAt'>): boolean {
-  return adding === 'open' && signedOffAt === null
+export function waitsAtTheGate({ adding, isBarred }: Pick<DeskRow, 'adding' | 'isBarred'>): boolean {
+  return adding === 'open' && isBarred
 }
 
 /** They asked for a review of the term, and nothing speaks against signing it off as it is. */
@@ -91,7 +91,7 @@ export function deskReasons(row: DeskRow, now: Instant): DeskWhy[] {
     offer: row.offerUntil !== null && row.offerUntil > now,
     open: waitsAtTheGate(row),
     requests: row.requestsAsked > 0,
-    soon: row.signedOffAt === null && isSoon,
+    soon: row.isBarred && isSoon,
     asked: row.reviews.length > 0,
     words: row.unread > 0,
     changed: row.changedSince,

@@ -15,8 +15,24 @@ export const reviewBody = z.object({
   note: note
     .nullable()
     .default(null)
-    .transform((text) => text || null)
+    .transform((text) => text || null),
+  /** To what the programs ask before a review. */
+  answers: z
+    .array(
+      z.object({
+        question: z.string('has to be a question').trim().max(300, 'has to be 300 characters or less'),
+        answer: z
+          .string('has to be an answer')
+          .trim()
+          .min(1, 'has to say something')
+          .max(500, 'has to be 500 characters or less')
+      }),
+      'has to be a list of answers'
+    )
+    .max(12, 'has to be twelve or fewer')
+    .default([])
 })
+export type ReviewAsked = z.output<typeof reviewBody>
 
 export const notYetBody = z.object({
   term: termCode,
@@ -56,9 +72,17 @@ export const signOffBody = z
     term: termCode,
     creditsLeast: creditsOfTerm.optional(),
     creditsMost: creditsOfTerm.optional(),
+    /** Courses that may be taken in place of a planned one. */
+    alternatives: z.array(course, 'has to be a list of courses').max(20, 'has to be 20 or fewer').default([]),
     conditions: z.array(conditionBody).max(10, 'has to be ten or fewer').default([]),
     /** The last day on which it stands. */
-    until: dayOfCentury.nullable().default(null)
+    until: dayOfCentury.nullable().default(null),
+    /** The same for each of those that are signed off together. */
+    together: z
+      .string()
+      .regex(/^[\w-]{8,36}$/, 'has to be 8 to 36 letters, digits, hyphens or underscores')
+      .nullable()
+      .default(null)
   })
   .refine(({ creditsLeast: least, creditsMost: most }) => (least ?? 0) <= (most ?? Infinity), {
     error: 'has to be at most as much as the other end of the range',

@@ -5,6 +5,7 @@ import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import type { Standing } from '#core/requisites'
 import type { Pace } from '#core/route'
 import type { Instant, IsoDate } from '#core/time'
+import type { ReviewAnswer } from './review'
 
 export interface AdvisorCard {
   id: number
@@ -24,17 +25,22 @@ export interface SignOffView {
   by: string
   at: Instant
   courses: CourseCode[]
+  /** Courses that may be taken in place of one of them. */
+  alternatives: CourseCode[]
   creditsLeast: number
   creditsMost: number
   conditions: SignOffCondition[]
   /** From then on it stands no more. */
   until: Instant | null
+  /** What marks those that were given together; null for one by itself. */
+  together: string | null
 }
 
 /** The last review of a term that was asked for and not withdrawn. */
 export interface ReviewView {
   term: TermCode
   note: string | null
+  answers: ReviewAnswer[]
   askedAt: Instant
   /** `missing` where the answer is not yet. */
   answer: { by: string; at: Instant; missing: string | null } | null
@@ -65,6 +71,10 @@ export interface DeskRow {
   spoken: boolean
   signedOffAt: Instant | null
   changedSince: boolean
+  /** The term asks for a sign-off that they do not have, or have lost by a change. */
+  isBarred: boolean
+  /** What marks those whom whoever looks signed off together with them. */
+  together: string | null
   planned: number
   findings: number
   outside: number

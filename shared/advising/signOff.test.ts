@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { courseCode, termCode } from '#core/ids'
 import { isClear } from './desk'
 import type { DeskRow, SignOffView } from './responses'
-import { hasChanged, rangeOf, sinceSignOff, sinceText } from './signOff'
+import { reviewRulesOf, signOffPolicyOf } from './review'
+import { comparedTerm, hasChanged, rangeOf, sinceSignOff, sinceText } from './signOff'
 import { isOverdue } from './talk'
 import { conditionText, signOffTerms } from './texts'
 
@@ -18,10 +19,12 @@ const given = (over: Partial<SignOffView> = {}): SignOffView => ({
   by: 'Orla Denholt',
   at: 0,
   courses: [A, B],
+  alternatives: [],
   creditsLeast: 13,
   creditsMost: 18,
   conditions: [],
   until: null,
+  together: null,
   ...over
 })
 
@@ -54,6 +57,67 @@ describe('a term since its sign-off', () => {
   it('is signed off no more from its end on', () => {
     expect(since(given({ until: 10 }), 9)).toBeDefined()
     expect(since(given({ until: 10 }), 10)).toBeUndefined()
+  })
+})
+
+describe('an alternative', () => {
+  const since = (alternatives: (typeof A)[], ...planned: (typeof A)[]) =>
+    sinceSignOff(
+      {
+        signOffs: [given({ alternatives })],
+        route: { courses: planned.map((course) => ({ course, term: AUTUMN })) },
+        held: []
+      } as unknown as Parameters<typeof sinceSignOff>[0],
+      AUTUMN,
+      5
+    )!
+  it('stands for one course that is gone, and for no more', () => {
+    expect(hasChanged(since([C], A, C))).toBe(false)
+    expect(since([C], A, C).inPlace).toEqual([C])
+    expect(sinceText(since([C], C))).toBe('SOIL 220 taken out')
+    expect(sinceText(since([], A, C))).toBe('MATH 231 added, SOIL 220 taken out')
+  })
+  it('is shown so beside what is planned, picked and registered', () => {
+    const rows = comparedTerm({
+      signOff: given({ alternatives: [C] }),
+      planned: [A, C],
+      picked: [
+        { course: A, number: '01' },
+        { course: A, number: 'L2' }
+      ],
+      held: [{ course: C, number: '02' }]
+    })
+    expect(rows).toEqual([
+      { course: A, signed: 'yes', planned: true, picked: '01, L2', held: '' },
+      { course: C, signed: 'inPlace', planned: true, picked: '', held: '02' },
+      { course: B, signed: 'yes', planned: false, picked: '', held: '' }
+    ])
+  })
+})
+
+describe('what programs ask for', () => {
+  const program = (covers: 'term' | 'degree', questions: string[], policy?: 'none' | 'strict' | 'anew') => ({
+    review: { covers, questions },
+    policies: policy ? [{ term: AUTUMN, policy }] : []
+  })
+  it('is the whole way where one of them says so, and each question once', () => {
+    expect(reviewRulesOf([program('term', ['Why?', 'Where?']), program('degree', ['Why?'])])).toEqual({
+      covers: 'degree',
+      questions: ['Why?', 'Where?']
+    })
+    expect(reviewRulesOf([])).toEqual({ covers: 'term', questions: [] })
+  })
+  it.each([
+    [[], 'term'],
+    [['none'], 'none'],
+    [['none', undefined], 'term'],
+    [['strict', 'none'], 'strict'],
+    [['strict', 'anew'], 'anew']
+  ] as const)('is the strictest sign-off of %j: %s', (policies, expected) => {
+    const programs = policies.map((one) => program('term', [], one))
+    const record = { programs } as unknown as Parameters<typeof signOffPolicyOf>[0]
+    expect(signOffPolicyOf(record, { code: AUTUMN, signOffPolicy: 'term' })).toBe(expected)
+    expect(signOffPolicyOf(record, { code: termCode('SP28'), signOffPolicy: 'none' })).toBe('none')
   })
 })
 

@@ -19,10 +19,11 @@ export function conditionText(condition: SignOffCondition): string {
 
 /** `13 to 18 credits, on condition: not both A 1 and B 2; until 30 Apr`. */
 export function signOffTerms(
-  { creditsLeast, creditsMost, conditions, until }: SignOffView,
+  { creditsLeast, creditsMost, alternatives, conditions, until }: SignOffView,
   zone: string
 ): string {
   const parts = [`${creditsLeast} to ${creditsMost} credits`]
+  if (alternatives.length) parts.push(`in place of one also ${alternatives.join(' or ')}`)
   if (conditions.length) parts.push(`on condition: ${conditions.map(conditionText).join('; ')}`)
   if (until !== null) parts.push(`until ${deadlineText(until, zone)}`)
   return parts.join(', ')

@@ -18,6 +18,8 @@ export interface TermView extends Term {
   line: LinePolicy
   /** Whether a run sheet may be left to run by itself at its opening. */
   arming: boolean
+  /** Until then students hand in what they mean to take, before there are sections; null where that is not asked. */
+  intentionsDueAt: Instant | null
   paymentDueOn: IsoDate
   /** Null where it is not known here what the term costs. */
   prices: TermPrices | null

@@ -58,6 +58,10 @@ export function programText({
   ].join(' · ')
 }
 
+/** Credits that programs need and that have no place on the route yet. */
+export const neededOf = ({ programs }: { programs: readonly ProgramFigures[] }): number =>
+  programs.reduce((sum, one) => sum + one.needed, 0)
+
 export interface RouteFigures {
   /** Of each program, the degree first. */
   programs: ProgramFigures[]

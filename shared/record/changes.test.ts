@@ -251,15 +251,15 @@ describe('what other changes make of the record', () => {
 describe('what is said in the talk and of a review', () => {
   const at = 1_800_000_000_000
   const shown = (change: Change, over: object) => shownWith(record(over), change)
-  const review = { term: AUTUMN, note: 'as it is', askedAt: at, answer: null }
+  const review = { term: AUTUMN, note: 'as it is', answers: [], askedAt: at, answer: null }
   it('is asked at once, once for a term, and withdrawn', () => {
-    const ask: Change = { kind: 'askReview', term: AUTUMN, note: 'again', at: at + 1 }
+    const ask: Change = { kind: 'askReview', term: AUTUMN, note: 'again', answers: [], at: at + 1 }
     expect(shown(ask, { reviews: [review] }).reviews).toEqual([{ ...review, note: 'again', askedAt: at + 1 }])
     expect(shown({ kind: 'withdrawReview', term: AUTUMN }, { reviews: [review] }).reviews).toEqual([])
     expect(requestOf(ask, 0)).toEqual({
       method: 'POST',
       where: 'review',
-      body: { term: 'AU27', note: 'again' }
+      body: { term: 'AU27', note: 'again', answers: [] }
     })
   })
   it('is answered with what is missing', () => {

@@ -8,6 +8,7 @@ import type { CourseCode, SectionCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { AgreedSaid, RequestAsked, RemarkSaid } from '#shared/advising/requests'
+import type { ReviewAnswer } from '#shared/advising/review'
 import type { AppointmentAct, AppointmentSaid, TalkRecordSaid } from '#shared/appointments/requests'
 import type { SignOffSaid } from '#shared/advising/signOff'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
@@ -64,8 +65,10 @@ export type Change =
   | ({ kind: 'fallbacks' } & LineFallbacks)
   | ({ kind: 'prepare' } & PreparedSheet)
   | { kind: 'agree'; term: TermCode; text: string }
-  | { kind: 'askReview'; term: TermCode; note: string | null; at: Instant }
+  | { kind: 'askReview'; term: TermCode; note: string | null; answers: ReviewAnswer[]; at: Instant }
   | { kind: 'withdrawReview'; term: TermCode }
+  | { kind: 'handIn'; term: TermCode; courses: CourseCode[]; at: Instant }
+  | { kind: 'takeIntentionsBack'; term: TermCode }
   | { kind: 'notYet'; term: TermCode; missing: string; by: string; at: Instant }
   | { kind: 'askFor'; said: RequestAsked }
   | { kind: 'withdrawRequest'; request: number }
@@ -177,8 +180,10 @@ const SENT: Sent = {
   fallbacks: ({ kind: _, ...body }) => post('fallbacks', body),
   prepare: ({ kind: _, ...body }) => post('sheet', body),
   agree: ({ term, text }) => post('agreement', { term, text }),
-  askReview: ({ term, note }) => post('review', { term, note }),
+  askReview: ({ term, note, answers }) => post('review', { term, note, answers }),
   withdrawReview: ({ term }) => remove('review', { term }),
+  handIn: ({ term }) => post('intentions', { term }),
+  takeIntentionsBack: ({ term }) => remove('intentions', { term }),
   notYet: ({ term, missing }) => post('review/answer', { term, missing }),
   askFor: ({ said }) => post('requests', said),
   withdrawRequest: ({ request }) => remove(`requests/${request}`),

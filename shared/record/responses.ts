@@ -7,6 +7,7 @@ import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { PermissionKind, Section } from '#core/week'
 import type { AdvisorCard, ReviewView, SignOffView } from '#shared/advising/responses'
+import type { ProgramPolicy, ReviewRules } from '#shared/advising/review'
 import type { StudentRequest } from '#shared/advising/asking'
 import type { AppointmentView, TalkRecordView } from '#shared/appointments/appointments'
 import type { Suggestion } from '#shared/advising/suggestions'
@@ -15,6 +16,7 @@ import type { TermAccount } from '#shared/charges/responses'
 import type { CourseMark } from '#shared/catalog/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { PreparedSheet } from '#shared/registration/prepared'
+import type { Intentions } from '#shared/route/intentions'
 import type { RouteView, Carry } from '#shared/route/responses'
 import type { DraftWeek, KeepFree, WeekHabits } from '#shared/week/responses'
 
@@ -32,7 +34,13 @@ export interface StudentRecord {
   }
   /** How the person who asks stands to this record. */
   relation: 'self' | 'programAdvisor' | 'supportAdvisor' | 'registrar'
-  programs: { spec: ProgramSpec; confirmed: 'open' | 'confirmed' | 'wrong'; saidInstead: string | null }[]
+  programs: {
+    spec: ProgramSpec
+    confirmed: 'open' | 'confirmed' | 'wrong'
+    saidInstead: string | null
+    review: ReviewRules
+    policies: ProgramPolicy[]
+  }[]
   tests: Record<string, number>
   /** Conditions met beside courses, by id. */
   milestones: string[]
@@ -64,6 +72,8 @@ export interface StudentRecord {
   /** What is set aside for the student, section by section. */
   permitted: { section: SectionCode; kind: PermissionKind; until: Instant | null }[]
   signOffs: SignOffView[]
+  /** What was handed in as meant for a term. */
+  intentions: Intentions[]
   /** Of each term the review that was asked for last. */
   reviews: ReviewView[]
   /** What was asked for and not withdrawn, with the answers. */

@@ -71,9 +71,17 @@ const SHOWN: Shown = {
     prepared: [...view.prepared.filter((one) => one.term !== sheet.term), sheet]
   }),
   dropAddress: (view) => ({ ...view, calendarKey: null }),
-  askReview: (view, { term, note, at }) => ({
+  askReview: (view, { term, note, answers, at }) => ({
     ...view,
-    reviews: [...ofOtherTerms(view, term), { term, note, askedAt: at, answer: null }]
+    reviews: [...ofOtherTerms(view, term), { term, note, answers, askedAt: at, answer: null }]
+  }),
+  handIn: (view, { kind: _, ...handed }) => ({
+    ...view,
+    intentions: [...view.intentions.filter((one) => one.term !== handed.term), handed]
+  }),
+  takeIntentionsBack: (view, { term }) => ({
+    ...view,
+    intentions: view.intentions.filter((one) => one.term !== term)
   }),
   withdrawReview: (view, { term }) => ({ ...view, reviews: ofOtherTerms(view, term) }),
   notYet: (view, { term, missing, by, at }) => ({

@@ -6,6 +6,8 @@ import type { Section } from '#core/week'
 import type { TermView } from '#shared/catalog/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import { permissionsAt, waivedOf } from '#shared/reading'
+import { signOffPolicyOf } from '#shared/advising/review'
+import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import { holdsFor } from '#shared/charges/balance'
 import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
 
@@ -56,7 +58,11 @@ export function registrationFacts(
     holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
     loadMost: term.loadMost,
     repeatBelow: term.repeatBelow,
-    signOff: { policy: term.signOffPolicy, given: signOff ?? null },
+    signOff: {
+      policy: signOffPolicyOf(picture, term),
+      given: signOff ?? null,
+      changed: hasChanged(sinceSignOff(picture, code, now))
+    },
     agreed: hasAgreed(picture, term),
     onlyWith: new Map(
       picture.fallbacks.flatMap((one) =>

@@ -20,6 +20,8 @@ export function refusalText(refusal: Refusal, zone: string): string {
     case 'hold':
       return `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`
     case 'signOff':
+      if (refusal.changed)
+        return 'This term was changed after it was signed off, and it has to be signed off as it is. Ask for a review.'
       return refusal.ended === null
         ? 'Your advisor has not signed off this term yet.'
         : `The sign-off of this term stood until ${deadlineText(refusal.ended, zone)}. Ask for a review.`

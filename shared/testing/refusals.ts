@@ -9,8 +9,9 @@ export const REFUSALS: Refusal[] = [
   { code: 'closed', since: 0 },
   { code: 'sessionClosed', section, since: Date.parse('2027-09-04T04:00:00Z') },
   { code: 'hold', title: 'Library fine', office: 'Library desk', amount: 14.5 },
-  { code: 'signOff', ended: null },
-  { code: 'signOff', ended: Date.parse('2027-05-01T04:00:00Z') },
+  { code: 'signOff', ended: null, changed: false },
+  { code: 'signOff', ended: null, changed: true },
+  { code: 'signOff', ended: Date.parse('2027-05-01T04:00:00Z'), changed: false },
   {
     code: 'condition',
     condition: {

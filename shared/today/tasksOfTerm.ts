@@ -8,14 +8,16 @@ import { accountOf, openOf, seatsLostOn } from '#shared/charges/balance'
 import type { TermAccount } from '#shared/charges/responses'
 import { moneyText } from '#shared/charges/texts'
 import { preparedOf } from '#shared/registration/prepared'
+import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
 import type { TermView } from '#shared/catalog/responses'
 import { goingWith } from '#shared/reading'
+import { takesIntentions } from '#shared/route/intentions'
 import { hasAgreed, registrationFacts, waitingIn } from '#shared/registration/registering'
 import { refusalText } from '#shared/registration/texts'
 import { termWeek } from '#shared/week/termWeek'
 import { sectionHours, SINCE_WORDS, sectionName } from '#shared/week/texts'
-import { ago, dayMonth, dayText, shortInstant, timeLeft } from '#shared/when'
+import { ago, dayMonth, dayText, deadlineText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import type { TodoQuestion, Todo } from './task'
 
@@ -125,17 +127,22 @@ function toAccept({ term, adding }: TermStanding<TermView>): Todo {
 function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
   const { picture, now, shelf } = question
   const { term, adding, unsettled } = standing
-  if (term.signOffPolicy === 'none' || adding === 'ended') return []
+  const policy = signOffPolicyOf(picture, term)
+  if (policy === 'none' || adding === 'ended') return []
   const since = sinceSignOff(picture, term.code, now)
   if (since && hasChanged(since))
     return [
       {
         id: `changed ${term.code}`,
-        urgency: 'attention',
+        urgency: policy === 'anew' && adding === 'open' ? 'stops' : 'attention',
         title: `${term.name} has changed since it was signed off`,
-        text: `${sinceText(since)}. ${since.signOff.by} sees it too.`,
+        text: `${sinceText(since)}. ${
+          policy === 'anew'
+            ? 'Your program asks for a new sign-off; until then nothing is registered.'
+            : `${since.signOff.by} sees it too.`
+        }`,
         when: '',
-        action: { label: 'See the route', to: 'route' }
+        action: { label: policy === 'anew' ? 'Ask for review' : 'See the route', to: 'route' }
       }
     ]
   if (since || !unsettled) return []
@@ -163,6 +170,26 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
         : 'Registration needs the sign-off of your advisor. Ask for a review of your route.',
       when: asked ? `asked ${ago(asked, now, shelf.zone)}` : '',
       action: { label: asked ? 'See the route' : 'Ask for review', to: 'route' }
+    }
+  ]
+}
+
+/** Days before intentions are due from which it is told. */
+const INTENTIONS_SOON = 21
+
+export function ofIntentions({ picture, now, shelf }: TodoQuestion, term: TermView): Todo[] {
+  const due = term.intentionsDueAt
+  if (due === null || !takesIntentions(term, now) || due - now > INTENTIONS_SOON * 86_400_000) return []
+  const planned = picture.route.courses.filter((one) => one.term === term.code).length
+  if (!planned || picture.intentions.some((one) => one.term === term.code)) return []
+  return [
+    {
+      id: `intentions ${term.code}`,
+      urgency: 'plain',
+      title: `Hand in what you mean to take in ${term.name}`,
+      text: `${count(planned, 'course')} planned. Seats are planned from what is handed in; it binds nobody.`,
+      when: `until ${deadlineText(due, shelf.zone)}`,
+      action: { label: 'See the route', to: 'route' }
     }
   ]
 }

@@ -16,7 +16,7 @@ import { findingSubject, findingText } from '#shared/route/texts'
 import { campusDate, instantText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import { type Urgency, type TodoQuestion, type Todo, shortName } from './task'
-import { ofTerm } from './tasksOfTerm'
+import { ofIntentions, ofTerm } from './tasksOfTerm'
 
 const ORDER: readonly Urgency[] = ['runsOut', 'stops', 'attention', 'plain', 'later']
 
@@ -27,6 +27,7 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
     ...ofHolds(question),
     ...ofPrograms(question),
     ...termsAlive(reading).flatMap((one) => ofTerm(question, one)),
+    ...question.shelf.terms.flatMap((term) => ofIntentions(question, term)),
     ...ofTalk(question),
     ...ofSuggestions(question),
     ...ofAppointments(question),

@@ -31,10 +31,10 @@ export class Browsers {
     private readonly launch: LaunchOptions
   ) {}
 
-  /** A page for somebody whom the browser does not know. */
-  async page(address: string, screen = DESK): Promise<Page> {
-    const one =
-      this.owned.find((one) => one.isFree && one.address === address) ?? (await this.another(address))
+  /** A page for somebody whom the browser does not know; `isNew` for one that has read no code either. */
+  async page(address: string, { screen = DESK, isNew = false } = {}): Promise<Page> {
+    const free = this.owned.find((one) => one.isFree && one.address === address)
+    const one = free && !isNew ? free : await this.another(address)
     one.isFree = false
     const page = await one.context.newPage()
     await page.setViewportSize(screen)

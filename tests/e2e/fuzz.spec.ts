@@ -75,6 +75,8 @@ const RIGHT: Record<string, unknown[]> = {
       term: 'AU27',
       creditsLeast: 12,
       creditsMost: 17,
+      alternatives: ['SOIL 220'],
+      together: 'those-of-today',
       conditions: [
         { is: 'leastGrade', course: 'ENDA 325', of: 'STAT 212', grade: 'C' },
         { is: 'notBoth', course: 'ENDA 310', other: 'MATH 231' }
@@ -82,7 +84,10 @@ const RIGHT: Record<string, unknown[]> = {
       until: '2027-05-01'
     }
   ],
-  'POST /api/students/:id/review': [{ term: 'AU27', note: 'too much?' }],
+  'POST /api/students/:id/intentions': [{ term: 'SP28' }],
+  'POST /api/students/:id/review': [
+    { term: 'AU27', note: 'too much?', answers: [{ question: 'Who supervises?', answer: 'nobody yet' }] }
+  ],
   'POST /api/students/:id/review/answer': [{ term: 'AU27', missing: 'a course in writing' }],
   'POST /api/students/:id/remarks': [
     { to: 'thread', thread: 1, text: 'so it is' },

@@ -99,9 +99,16 @@ async function signIn(page: Page, name: string): Promise<void> {
   expect(answer.ok(), await answer.text()).toBe(true)
 }
 
+/** A page in a browser that has never been here. */
+export async function enterFirst(site: DemoSite, name: string): Promise<Page> {
+  const page = await visit(site, undefined, true)
+  await signIn(page, name)
+  return page
+}
+
 /** A page in a browser of its own, of somebody who is not signed in. */
-export async function visit(site: DemoSite, screen?: Screen): Promise<Page> {
-  const page = await site.browsers.page(site.address, screen)
+export async function visit(site: DemoSite, screen?: Screen, isNew = false): Promise<Page> {
+  const page = await site.browsers.page(site.address, { screen, isNew })
   lenders.set(page.context(), site.browsers)
   watchChanges(page)
   present.add(page)

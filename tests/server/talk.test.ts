@@ -143,7 +143,7 @@ describe('what is said among advisors', () => {
 describe('a review', () => {
   const ask = async (note: string | null) => {
     const now = await doing(imke)
-    return within(world, (tx) => askForReview(tx, now, { term: AUTUMN, note }))
+    return within(world, (tx) => askForReview(tx, now, world.shelf, { term: AUTUMN, note, answers: [] }))
   }
   it('is asked anew, answered with what is missing, and asked again', async () => {
     await ask('Is this too much?')
@@ -174,7 +174,9 @@ describe('a review', () => {
   it('is of a term with something planned', async () => {
     const mine = await doing(imke)
     const asked = (term: string) =>
-      within(world, (tx) => askForReview(tx, mine, { term: term as typeof AUTUMN, note: null }))
+      within(world, (tx) =>
+        askForReview(tx, mine, world.shelf, { term: term as typeof AUTUMN, note: null, answers: [] })
+      )
     await expect(asked('SU27')).rejects.toMatchObject({ status: 422 })
     await expect(asked('SP27')).rejects.toMatchObject({ code: 'termClosed' })
   })

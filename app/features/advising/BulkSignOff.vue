@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { StorageSerializers, useStorage } from '@vueuse/core'
 import { isClear } from '#shared/advising/desk'
 import type { DeskRow } from '#shared/advising/responses'
-import { ago, campusMinute, clockTime } from '#shared/when'
+import { ago, campusDate, campusMinute, clockTime } from '#shared/when'
 import { count } from '#shared/words'
 
 /** Terms that nothing speaks against, looked at in a line each and signed off together, one by one in the log. */
@@ -21,40 +20,39 @@ function start() {
   open.value = true
 }
 async function sign() {
+  const together = newKey()
   const done = await forEach(chosen.value, (row) =>
-    api(`/api/students/${row.id}/sign-off`, { method: 'POST', body: { term: props.term } })
+    api(`/api/students/${row.id}/sign-off`, { method: 'POST', body: { term: props.term, together } })
   )
   open.value = false
   if (!done.length) return
-  last.value = { day: college.today, term: props.term, at: clock.now, ids: done.map((row) => row.id) }
   notice.say(`${termName.value} is signed off for ${count(done.length, 'student')}.`, {
     title: 'Take it back',
     act: () => takeBack(done)
   })
 }
 
-/** The last time in this browser, for the rest of the day. */
-const session = useWho()
-const last = useStorage<{ day: string; term: string; at: number; ids: number[] } | null>(
-  `ridgeway-bulk-${session.who?.id}`,
-  null,
-  undefined,
-  { serializer: StorageSerializers.object }
-)
-/** Of those the ones that stand as they were given then. */
+/** Those who were signed off together last, for the rest of that day. */
 const ofToday = computed(() => {
-  const { value } = last
-  if (!value || value.day !== college.today || value.term !== props.term) return []
-  return props.rows.filter(
-    (row) => value.ids.includes(row.id) && row.signedOffAt !== null && row.signedOffAt <= value.at + MINUTE
+  const { value: rows } = given
+  const last = rows.reduce<DeskRow | undefined>(
+    (best, row) => (row.signedOffAt! > (best?.signedOffAt ?? 0) ? row : best),
+    undefined
   )
+  return rows.filter((row) => row.together === last?.together)
 })
-const MINUTE = 60_000
+const given = computed(() =>
+  props.rows.filter(
+    (row) =>
+      row.together !== null &&
+      row.signedOffAt !== null &&
+      campusDate(row.signedOffAt, college.zone) === college.today
+  )
+)
 async function takeBack(rows: readonly DeskRow[]) {
   const back = await forEach(rows, (row) =>
     api(`/api/students/${row.id}/sign-off`, { method: 'DELETE', query: { term: props.term } })
   )
-  if (back.length) last.value = null
   notice.say(`${termName.value} is signed off no more for ${count(back.length, 'student')}.`)
 }
 </script>
@@ -62,7 +60,7 @@ async function takeBack(rows: readonly DeskRow[]) {
 <template>
   <v-text-btn v-if="ofToday.length" :disabled="busy" @click="takeBack(ofToday)"
     >Take back the {{ ofToday.length }} signed off together at
-    {{ clockTime(campusMinute(last!.at, college.zone)) }}</v-text-btn
+    {{ clockTime(campusMinute(ofToday[0]!.signedOffAt!, college.zone)) }}</v-text-btn
   >
   <v-btn v-if="clear.length" @click="start">Sign off {{ count(clear.length, 'clear one') }}</v-btn>
   <StudentsDialog

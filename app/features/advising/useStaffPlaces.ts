@@ -34,6 +34,7 @@ export function useStaffPlaces() {
           }
         ]
       : []
+    const demand: Place = { to: '/demand', name: 'Demand', key: 'm', state: 'what is wanted' }
     const openings: Place = { to: '/openings', name: 'Openings', key: 'e', state: next.value }
     if (session.who?.role === 'registrar') {
       return [
@@ -44,6 +45,7 @@ export function useStaffPlaces() {
           state: college.shelf ? `${count(college.openTerms.length, 'term')} on offer` : ''
         },
         ...requests,
+        demand,
         openings
       ]
     }
@@ -55,6 +57,7 @@ export function useStaffPlaces() {
           key: 't',
           state: staff.sections ? count(staff.sections.length, 'section') : ''
         },
+        ...(session.who.role === 'department' ? [demand] : []),
         ...requests
       ]
     const rows = staff.desk?.rows

@@ -15,7 +15,7 @@ export function usePaying(paid: () => Promise<void>) {
   async function pay(amount: Cents): Promise<void> {
     const { code: term } = standing.term!
     const same = unanswered?.amount === amount && unanswered.term === term
-    const payment = same ? unanswered! : { key: crypto.randomUUID(), amount, term }
+    const payment = same ? unanswered! : { key: newKey(), amount, term }
     unanswered = payment
     try {
       const { state } = await api<PaymentResult>(`/api/students/${student.picture!.student.id}/payments`, {

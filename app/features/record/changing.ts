@@ -2,6 +2,7 @@ import type { RouteChange } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { differenceOf, singles } from '#core/route'
 import type { AgreedSaid, RequestAsked, RemarkSaid } from '#shared/advising/requests'
+import type { ReviewAnswer } from '#shared/advising/review'
 import type { AppointmentAct, AppointmentSaid, TalkRecordSaid } from '#shared/appointments/requests'
 import type { SignOffSaid } from '#shared/advising/signOff'
 import type { SuggestionsAnswer } from '#shared/advising/suggestions'
@@ -210,8 +211,10 @@ export const useChanges = defineStore('changes', () => {
     prepare: (sheet: PreparedSheet) => make({ kind: 'prepare', ...sheet }),
     agree: (term: TermCode, text: string) => make({ kind: 'agree', term, text }),
     setFallbacks: (line: LineFallbacks) => make({ kind: 'fallbacks', ...line }),
-    askForReview: (term: TermCode, note: string | null) =>
-      make({ kind: 'askReview', term, note, at: clock.now }),
+    askForReview: (term: TermCode, note: string | null, answers: ReviewAnswer[]) =>
+      make({ kind: 'askReview', term, note, answers, at: clock.now }),
+    handIn: (term: TermCode, courses: CourseCode[]) => make({ kind: 'handIn', term, courses, at: clock.now }),
+    takeIntentionsBack: (term: TermCode) => make({ kind: 'takeIntentionsBack', term }),
     withdrawReview: (term: TermCode) => make({ kind: 'withdrawReview', term }),
     notYet: (term: TermCode, missing: string) => make({ kind: 'notYet', term, missing, ...byMe() }),
     askFor: (said: RequestAsked) => make({ kind: 'askFor', said }),

@@ -34,7 +34,7 @@ export function useRunFromElsewhere() {
     const { id } = student.picture!.student
     const term = standing.term!.code
     // One that is on its way is answered first.
-    asked.value ??= { key: crypto.randomUUID(), student: id, term, path: 'runs', body: { term, ...lines } }
+    asked.value ??= { key: newKey(), student: id, term, path: 'runs', body: { term, ...lines } }
     await navigateTo(`/students/${id}/register`)
   }
 }
@@ -104,7 +104,7 @@ export function useRun(after: () => Promise<void>) {
     wait = FIRST_WAIT_MS
     message.value = undefined
     const { id } = student.picture!.student
-    asked.value = { key: crypto.randomUUID(), student: id, term: standing.term!.code, path, body }
+    asked.value = { key: newKey(), student: id, term: standing.term!.code, path, body }
     await send()
   }
   const run = (lines: RunLinesAsked) => ask('runs', { term: standing.term!.code, ...lines })

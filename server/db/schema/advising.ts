@@ -13,7 +13,9 @@ import {
 } from 'drizzle-orm/mysql-core'
 import type { PlannedCourse } from '#core/degree'
 import type { Refusal, RouteChange, SignOffCondition } from '#core/findings'
+import { SIGN_OFF_POLICIES } from '#core/registration'
 import { DECIDERS, REQUEST_KINDS } from '#shared/advising/asking'
+import type { ReviewAnswer } from '#shared/advising/review'
 import { SUGGESTION_STATES } from '#shared/advising/suggestions'
 import { AGREED_BY, THREAD_SUBJECTS } from '#shared/advising/talk'
 import { term } from './calendar'
@@ -21,7 +23,7 @@ import { course } from './catalog'
 import { credits, id, instant } from './columns'
 import { section } from './offer'
 import { account, student } from './people'
-import { programVersion } from './program'
+import { program, programVersion } from './program'
 import { route } from './route'
 
 /** The advisor's approval of a term of a route: its courses and a range of credits, not sections. */
@@ -43,17 +45,39 @@ export const signOff = mysqlTable(
       .references(() => account.id),
     at: instant().notNull(),
     courses: json().$type<string[]>().notNull(),
+    /** Courses that may be taken in place of one of them. */
+    alternatives: json()
+      .$type<string[]>()
+      .notNull()
+      .default(sql`('[]')`),
     creditsLeast: credits().notNull(),
     creditsMost: credits().notNull(),
     conditions: json().$type<SignOffCondition[]>().notNull().default([]),
     /** From then on it stands no more. */
     until: instant(),
+    /** What marks those that were given together. */
+    together: varchar({ length: 36 }),
     withdrawnAt: instant()
   },
   (t) => [
     index('sign_off_student').on(t.studentId, t.termId),
     check('sign_off_range', sql`${t.creditsLeast} <= ${t.creditsMost}`)
   ]
+)
+
+/** The sign-off that a program asks for in a term, where it is not the term's own. */
+export const programSignOff = mysqlTable(
+  'program_sign_off',
+  {
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    programId: int()
+      .notNull()
+      .references(() => program.id),
+    policy: mysqlEnum(SIGN_OFF_POLICIES).notNull()
+  },
+  (t) => [primaryKey({ columns: [t.termId, t.programId] })]
 )
 
 /** A waiver of a need, or a course taken for one. */
@@ -156,6 +180,11 @@ export const review = mysqlTable(
       .notNull()
       .references(() => term.id),
     note: varchar({ length: 1000 }),
+    /** What the programs ask of whoever wants a review, as it was asked then. */
+    answers: json()
+      .$type<ReviewAnswer[]>()
+      .notNull()
+      .default(sql`('[]')`),
     askedAt: instant().notNull(),
     withdrawnAt: instant(),
     answer: mysqlEnum(['signedOff', 'notYet']),

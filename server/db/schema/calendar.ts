@@ -13,6 +13,7 @@ import {
   varchar
 } from 'drizzle-orm/mysql-core'
 import type { TermPrices } from '#core/charges'
+import { SIGN_OFF_POLICIES } from '#core/registration'
 import { credits, id, instant } from './columns'
 
 const day = () => date({ mode: 'string' })
@@ -38,13 +39,15 @@ export const term = mysqlTable(
     /** Hours for which an offer of a seat stands, and those near the first day of classes. */
     offerHours: smallint().notNull(),
     offerHoursNear: smallint().notNull(),
+    /** Until this instant students hand in what they mean to take, before there are sections; null where that is not asked. */
+    intentionsDueAt: instant(),
     paymentDueOn: day().notNull(),
     /** Null where it is not known here what the term costs. */
     prices: json().$type<TermPrices>(),
     loadMost: credits().notNull(),
     /** A course earned with less may be taken again; null where nothing that is earned may. */
     repeatBelow: varchar({ length: 2 }),
-    signOffPolicy: mysqlEnum(['none', 'term', 'strict']).notNull(),
+    signOffPolicy: mysqlEnum(SIGN_OFF_POLICIES).notNull(),
     waitlistPolicy: mysqlEnum(['offer', 'automatic']).notNull(),
     /** Whether a run sheet may be left to run by itself at its opening. */
     arming: boolean().notNull().default(false),

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { int, json, mysqlEnum, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AreaSpec, ProgramSpec, SlotSpec } from '#core/degree'
+import type { ReviewRules } from '#shared/advising/review'
 import { credits, id } from './columns'
 
 export const program = mysqlTable(
@@ -40,7 +41,12 @@ export const programVersion = mysqlTable(
     rules: json()
       .$type<ProgramRules>()
       .notNull()
-      .default(sql`('{}')`)
+      .default(sql`('{}')`),
+    /** What has to be there when a review is asked for. */
+    review: json()
+      .$type<ReviewRules>()
+      .notNull()
+      .default(sql`('{"covers":"term","questions":[]}')`)
   },
   (t) => [uniqueIndex('program_version_year').on(t.programId, t.catalogYear)]
 )

@@ -124,3 +124,25 @@ export const note = mysqlTable(
   },
   (t) => [index('note_student').on(t.studentId)]
 )
+
+/** A course that a student handed in as meant for a term, before there are sections of it. */
+export const intention = mysqlTable(
+  'intention',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    at: instant().notNull()
+  },
+  (t) => [
+    uniqueIndex('intention_once').on(t.studentId, t.termId, t.courseId),
+    index('intention_term').on(t.termId)
+  ]
+)

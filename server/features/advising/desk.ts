@@ -9,7 +9,9 @@ import type { Who } from '#shared/accounts/responses'
 import { inOrderOfNeed } from '#shared/advising/desk'
 import { isOverdue } from '#shared/advising/talk'
 import { holdsFor } from '#shared/charges/balance'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
+import { neededOf } from '#shared/degree/figures'
+import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import type { Reader } from '#server/db/connect'
 import { advisedBy } from './advisedBy'
@@ -26,7 +28,7 @@ export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant)
   const unread = await countUnread(db, [...purposes.keys()], who.id)
   const spoken = await spokenWith(db, [...purposes.keys()])
   const desk = pictures.map((picture) => ({
-    ...deskRow(picture, purposes.get(picture.student.id)!.purpose, term, shelf, now),
+    ...deskRow(picture, purposes.get(picture.student.id)!.purpose, term, { who, shelf, now }),
     standsInFor: purposes.get(picture.student.id)!.standsInFor,
     unread: unread.get(picture.student.id) ?? 0,
     spoken: spoken.has(picture.student.id)
@@ -38,11 +40,12 @@ function deskRow(
   picture: StudentRecord,
   purpose: DeskRow['purpose'],
   term: TermCode,
-  shelf: Shelf,
-  now: Instant
+  { who, shelf, now }: { who: Who; shelf: Shelf; now: Instant }
 ): Omit<DeskRow, 'unread' | 'spoken' | 'standsInFor'> {
   const reading = deskReading(picture, shelf, now)
   const since = sinceSignOff(picture, term, now)
+  const policy = signOffPolicyOf(picture, termOf(shelf, term))
+  const isLost = policy === 'anew' && hasChanged(since)
   const { programs, findings, outside } = reading.figures
   const standing = reading.standings.find((one) => one.term.code === term)!
   const goal = programs[0]?.credits ?? 0
@@ -72,10 +75,12 @@ function deskRow(
     late: reading.late,
     signedOffAt: since?.signOff.at ?? null,
     changedSince: hasChanged(since),
+    isBarred: policy !== 'none' && (!since || isLost),
+    together: since?.signOff.by === who.name ? since.signOff.together : null,
     planned: new Set(inTerm.map((one) => one.course)).size,
     findings,
     outside,
-    needed: programs.reduce((sum, one) => sum + one.needed, 0),
+    needed: neededOf(reading.figures),
     holds: holdsFor(picture, shelf.terms, standing.term, reading.today).filter(
       (hold) => hold.stopsRegistration
     ).length,

@@ -7,17 +7,28 @@ import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { datesOfTerm, termRow } from '#server/features/catalog/catalog'
 import { lockStudent } from '#server/features/record/lock'
+import { readStudentRecords } from '#server/features/record/studentRecords'
 import { lockRoute, plannedOn, type ActorContext } from '#server/features/route/route'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { momentOf } from '#shared/catalog/shelf'
+import type { ReviewAsked } from '#shared/advising/requests'
+import { reviewRulesOf, type ReviewAnswer } from '#shared/advising/review'
+import { neededOf, routeFigures } from '#shared/degree/figures'
+import { readStudent } from '#shared/reading'
+import type { StudentRecord } from '#shared/record/responses'
+import { momentOf, type Shelf } from '#shared/catalog/shelf'
 import { eq, isNull } from 'drizzle-orm'
 
-/** Asks for a review of a term of the chosen route; asked again, the note is that of the last time. */
+/**
+ * Asks for a review of a term of the chosen route; asked again, the note is that of the last time.
+ *
+ * @throws Refused where nothing is planned, or what the student's programs ask for before is not there
+ */
 export async function askForReview(
   tx: Transaction,
   { who, student, now, zone }: ActorContext,
-  said: { term: TermCode; note: string | null }
+  shelf: Shelf,
+  said: ReviewAsked
 ): Promise<void> {
   const term = await termRow(tx, said.term)
   if (!takesPlans(datesOfTerm(term), momentOf(now, zone)))
@@ -33,13 +44,15 @@ export async function askForReview(
     throw new Refused(422, 'nothingPlanned', `Nothing is planned for ${term.name} on the chosen route.`, [
       { field: 'term', message: 'has to be a term with a planned course' }
     ])
+  const [record] = await readStudentRecords(tx, [student], 'self')
+  const answers = mustBeReady(record!, shelf, said, now)
   await tx
     .update(t.review)
     .set({ withdrawnAt: new Date(now) })
     .where(openOf(student, term.id))
   await tx
     .insert(t.review)
-    .values({ studentId: student, termId: term.id, note: said.note, askedAt: new Date(now) })
+    .values({ studentId: student, termId: term.id, note: said.note, answers, askedAt: new Date(now) })
   await logEvent(tx, {
     at: now,
     account: who.id,
@@ -47,6 +60,33 @@ export async function askForReview(
     action: 'review.asked',
     after: { term: said.term, note: said.note, version: route.version }
   })
+}
+
+/** What the programs ask for before a review; the answers in the order in which they ask. @throws Refused */
+function mustBeReady(
+  record: StudentRecord,
+  shelf: Shelf,
+  { answers }: ReviewAsked,
+  now: Instant
+): ReviewAnswer[] {
+  const { covers, questions } = reviewRulesOf(record.programs)
+  const answered = questions.map((question) => answers.find((one) => one.question === question))
+  const without = answered.findIndex((one) => !one)
+  if (without >= 0)
+    throw new Refused(422, 'unanswered', `Your program asks: “${questions[without]}” Answer it first.`, [
+      { field: 'answers', message: `has to answer: ${questions[without]}` }
+    ])
+  if (covers === 'degree') {
+    const needed = neededOf(routeFigures(readStudent(record, shelf, now)))
+    if (needed > 0)
+      throw new Refused(
+        422,
+        'notMapped',
+        `Your program is reviewed with the whole way to the degree: ${needed} credits it needs have no place on the route yet.`,
+        [{ field: 'term', message: 'has to be asked about when all that is needed has a place on the route' }]
+      )
+  }
+  return answered.flatMap((one) => one ?? [])
 }
 
 export async function withdrawReview(

@@ -26,7 +26,7 @@ export async function signOffTerm(
   said: SignOffAsked,
   at: { now: Instant; zone: string }
 ): Promise<void> {
-  const { term: code, conditions } = said
+  const { term: code, conditions, together } = said
   const term = await termRow(tx, code)
   if (!takesPlans(datesOfTerm(term), momentOf(at.now, at.zone))) {
     throw new Refused(
@@ -47,7 +47,7 @@ export async function signOffTerm(
       [{ field: 'term', message: 'has to be a term with a planned course' }]
     )
   }
-  await courseIds(tx, [...new Set(conditions.flatMap(coursesOf))])
+  await courseIds(tx, [...new Set([...conditions.flatMap(coursesOf), ...said.alternatives])])
   const usual = rangeOf(planned, term.loadMost)
   const { creditsLeast = usual.least, creditsMost = usual.most } = said
   if (creditsMost > term.loadMost)
@@ -61,6 +61,7 @@ export async function signOffTerm(
   const until = standsUntil(said.until, at)
   await withdraw(tx, student, term.id, at.now)
   const courses = planned.map((p) => p.course).sort()
+  const alternatives = [...new Set(said.alternatives)].filter((one) => !courses.includes(one)).sort()
   await tx.insert(t.signOff).values({
     studentId: student,
     routeId: route.id,
@@ -68,10 +69,12 @@ export async function signOffTerm(
     byId: who.id,
     at: new Date(at.now),
     courses,
+    alternatives,
     creditsLeast,
     creditsMost,
     conditions,
-    until
+    until,
+    together
   })
   await answerReview(
     tx,
@@ -84,7 +87,15 @@ export async function signOffTerm(
     account: who.id,
     student,
     action: 'signOff.given',
-    after: { term: code, courses, creditsLeast, creditsMost, conditions, until: until?.getTime() ?? null }
+    after: {
+      term: code,
+      courses,
+      alternatives,
+      creditsLeast,
+      creditsMost,
+      conditions,
+      until: until?.getTime() ?? null
+    }
   })
 }
 

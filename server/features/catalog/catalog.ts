@@ -118,6 +118,7 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
       dropEndsAt: term.dropEndsAt.getTime(),
       arming: term.arming,
       line: linePolicyOf(term),
+      intentionsDueAt: term.intentionsDueAt?.getTime() ?? null,
       paymentDueOn: term.paymentDueOn,
       prices: term.prices,
       loadMost: term.loadMost,

@@ -12,6 +12,8 @@ export const programRows = (db: Reader, ids: number[]) =>
       studentId: t.studentProgram.studentId,
       confirmed: t.studentProgram.confirmed,
       saidInstead: t.studentProgram.saidInstead,
+      programId: t.program.id,
+      review: t.programVersion.review,
       ...PROGRAM_COLUMNS
     })
     .from(t.studentProgram)
@@ -19,6 +21,32 @@ export const programRows = (db: Reader, ids: number[]) =>
     .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
     .where(inArray(t.studentProgram.studentId, ids))
     .orderBy(asc(t.studentProgram.ordinal))
+
+/** What students handed in as meant for a term, in the order of the terms. */
+export const intentionRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.intention.studentId,
+      term: t.term.code,
+      course: t.course.code,
+      at: t.intention.at
+    })
+    .from(t.intention)
+    .innerJoin(t.term, eq(t.term.id, t.intention.termId))
+    .innerJoin(t.course, eq(t.course.id, t.intention.courseId))
+    .where(inArray(t.intention.studentId, ids))
+    .orderBy(asc(t.term.startsOn), asc(t.course.code))
+
+/** What programs say of the sign-off of a term. */
+export const policyRows = (db: Reader) =>
+  db
+    .select({
+      program: t.programSignOff.programId,
+      term: t.term.code,
+      policy: t.programSignOff.policy
+    })
+    .from(t.programSignOff)
+    .innerJoin(t.term, eq(t.term.id, t.programSignOff.termId))
 
 export const exceptionRows = (db: Reader, ids: number[]) =>
   db

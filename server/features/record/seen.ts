@@ -78,6 +78,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
     supportAdvisor: { some: (routes) => routes.filter((route) => route.chosen) },
     registrar: { some: (routes) => routes.filter((route) => route.chosen) }
   },
+  intentions: everybody,
   reviews: everybody,
   requests: everybody,
   agreed: advisors<StudentView['agreed']>([]),

@@ -16,6 +16,8 @@ import type { ReviewView } from '#shared/advising/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import {
   programRows,
+  policyRows,
+  intentionRows,
   exceptionRows,
   recordRows,
   agreementRows,
@@ -56,6 +58,7 @@ export async function readStudentRecords(
     .where(inArray(t.student.id, wanted))
     .orderBy(asc(t.student.id))
   const programs = groupBy(await programRows(db, wanted), (row) => row.studentId)
+  const policies = groupBy(await policyRows(db), (row) => row.program)
   const tests = groupBy(
     await db.select().from(t.testScore).where(inArray(t.testScore.studentId, wanted)),
     (row) => row.studentId
@@ -92,6 +95,7 @@ export async function readStudentRecords(
     (row) => row.own.studentId
   )
   const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
+  const intentions = groupBy(await intentionRows(db, wanted), (row) => row.studentId)
   const reviews = groupBy(await reviewRows(db, wanted), (row) => row.studentId)
   const asked = await requestRows(db, wanted)
   const requests = groupBy(asked, (row) => row.request.studentId)
@@ -129,10 +133,15 @@ export async function readStudentRecords(
         attendance: s.attendance
       },
       relation,
-      programs: own.map(({ confirmed, saidInstead, ...row }) => ({
+      programs: own.map(({ confirmed, saidInstead, review, programId, ...row }) => ({
         spec: programSpec(row),
         confirmed,
-        saidInstead
+        saidInstead,
+        review,
+        policies: (policies.get(programId) ?? []).map(({ term, policy }) => ({
+          term: termCode(term),
+          policy
+        }))
       })),
       tests: Object.fromEntries((tests.get(s.id) ?? []).map((row) => [row.test, row.score])),
       milestones: (milestones.get(s.id) ?? []).map((row) => row.condition),
@@ -235,10 +244,17 @@ export async function readStudentRecords(
         by: row.by,
         at: row.signOff.at.getTime(),
         courses: row.signOff.courses.map(courseCode),
+        alternatives: row.signOff.alternatives.map(courseCode),
         creditsLeast: row.signOff.creditsLeast,
         creditsMost: row.signOff.creditsMost,
         conditions: row.signOff.conditions,
-        until: row.signOff.until?.getTime() ?? null
+        until: row.signOff.until?.getTime() ?? null,
+        together: row.signOff.together
+      })),
+      intentions: [...groupBy(intentions.get(s.id) ?? [], (row) => row.term)].map(([term, rows]) => ({
+        term: termCode(term),
+        at: rows[0]!.at.getTime(),
+        courses: rows.map((row) => courseCode(row.course))
       })),
       reviews: lastOfEachTerm(reviews.get(s.id) ?? []),
       agreed: agreed.get(s.id) ?? [],
@@ -252,6 +268,7 @@ function lastOfEachTerm(rows: Awaited<ReturnType<typeof reviewRows>>): ReviewVie
   return [...new Map(rows.map((row) => [row.term, row])).values()].map(({ term, by, review }) => ({
     term: termCode(term),
     note: review.note,
+    answers: review.answers,
     askedAt: review.askedAt.getTime(),
     answer: by && review.answeredAt ? { by, at: review.answeredAt.getTime(), missing: review.missing } : null
   }))

@@ -168,6 +168,7 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
       <div class="column">
         <RouteFindings @fill="open = 'fill'" />
         <ReviewCard id="review" tabindex="-1" />
+        <IntentionCard />
       </div>
       <TalkPanel />
     </div>

@@ -1,10 +1,10 @@
 import { reviewBody } from '#shared/advising/requests'
 import { studentParams } from '#shared/requests'
-import { changeEndpoint } from '#server/http/endpoint'
+import { changeEndpoint, currentShelf } from '#server/http/endpoint'
 import { askForReview } from '#server/features/advising/reviews'
 
 export default changeEndpoint(
   'POST /api/students/:id/review',
   { params: studentParams, body: reviewBody },
-  (tx, doing, { body }) => askForReview(tx, doing, body)
+  async (tx, doing, { body }) => askForReview(tx, doing, await currentShelf(), body)
 )

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import type { TermCode } from '#core/ids'
+import { shortOf, type CourseDemand } from '#shared/sections/demand'
+import { deadlineText } from '#shared/when'
+import { count } from '#shared/words'
+
+useHead({ title: 'Demand · Ridgeway' })
+const staff = useStaff()
+const college = useCollege()
+const places = useStaffPlaces()
+onMounted(() => staff.load())
+
+/** Terms to come; a summer is looked at where it is asked for. */
+const terms = computed(() =>
+  (college.shelf?.terms ?? []).filter((one) => one.start > college.today).slice(0, 5)
+)
+const items = computed(() => terms.value.map((one) => ({ value: one.code, title: one.name })))
+const chosen = ref<TermCode>()
+const term = computed({
+  get: () => chosen.value ?? (terms.value.find((one) => one.season !== 'summer') ?? terms.value[0])?.code,
+  set: (code) => (chosen.value = code)
+})
+const rows = shallowRef<CourseDemand[]>()
+const failure = ref<string>()
+async function read() {
+  const { value: code } = term
+  if (!code) return
+  try {
+    const found = await api<CourseDemand[]>(`/api/terms/${code}/demand`)
+    if (code === term.value) rows.value = found
+    failure.value = undefined
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    failure.value = error.message
+  }
+}
+watch(term, read, { immediate: true })
+const short = computed(() => (rows.value ?? []).reduce((sum, one) => sum + shortOf(one), 0))
+const due = computed(() => terms.value.find((one) => one.code === term.value)?.intentionsDueAt)
+</script>
+
+<template>
+  <AppFrame :places="places">
+    <ViewState
+      :failure="staff.failure ?? failure"
+      :ready="staff.ready && Boolean(rows)"
+      @retry="(staff.load(), read())"
+    >
+      <div class="page">
+        <div class="page-head">
+          <h1>Demand</h1>
+          <ChoicePills v-model="term" :items="items" />
+          <span class="quiet">{{ short ? `short of ${count(short, 'seat')}` : 'seats for everybody' }}</span>
+        </div>
+        <p v-if="due" class="quiet">
+          Students hand in what they mean to take until {{ deadlineText(due, college.zone) }}.
+        </p>
+        <DemandTable v-if="rows?.length" :rows="rows" :term="term!" />
+        <p v-else class="card empty">
+          Nobody has planned anything for this term, and it has no sections yet.
+        </p>
+      </div>
+    </ViewState>
+  </AppFrame>
+</template>
+
+<style scoped>
+.empty {
+  padding: 24px;
+}
+</style>

@@ -1,0 +1,104 @@
+/** What a term is asked for: from all chosen routes, from what was handed in, from what was signed off. */
+import { eq, inArray, isNull, sql } from 'drizzle-orm'
+import { isStanding } from '#core/registration'
+import { courseCode, type TermCode } from '#core/ids'
+import type { Instant } from '#core/time'
+import { all, type Reader } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { termRow } from '#server/features/catalog/catalog'
+import type { Who } from '#shared/accounts/responses'
+import type { CourseDemand } from '#shared/sections/demand'
+
+type Students = Map<string, Set<number>>
+
+/** @returns courses that somebody wants or that have seats, in the order of their codes; of a department its own */
+export async function readDemand(
+  db: Reader,
+  who: Pick<Who, 'id' | 'role'>,
+  code: TermCode,
+  now: Instant
+): Promise<CourseDemand[]> {
+  const term = await termRow(db, code)
+  const courses = await coursesOf(db, who)
+  const planned = byCourse(await plannedIn(db, term.id), await heldIn(db, term.id))
+  const handedIn = byCourse(
+    await db
+      .select({ course: t.course.code, student: t.intention.studentId })
+      .from(t.intention)
+      .innerJoin(t.course, eq(t.course.id, t.intention.courseId))
+      .where(eq(t.intention.termId, term.id))
+  )
+  const signed = await signedIn(db, term.id, now)
+  const seats = new Map((await seatsIn(db, term.id)).map((row) => [row.course, row]))
+  return courses
+    .map(({ code, title }): CourseDemand => {
+      const want = planned.get(code) ?? new Set()
+      return {
+        course: courseCode(code),
+        title,
+        handedIn: handedIn.get(code)?.size ?? 0,
+        planned: want.size,
+        signedOff: [...want].filter((student) => signed.get(code)?.has(student)).length,
+        seats: seats.get(code)?.seats ?? null,
+        taken: seats.get(code)?.taken ?? 0
+      }
+    })
+    .filter((one) => one.handedIn || one.planned || one.seats !== null)
+}
+
+async function coursesOf(db: Reader, { id, role }: Pick<Who, 'id' | 'role'>) {
+  const every = { code: t.course.code, title: t.course.title }
+  if (role !== 'department') return db.select(every).from(t.course).orderBy(t.course.code)
+  return db
+    .select(every)
+    .from(t.course)
+    .innerJoin(t.subject, eq(t.subject.id, t.course.subjectId))
+    .innerJoin(t.account, eq(t.account.departmentId, t.subject.departmentId))
+    .where(eq(t.account.id, id))
+    .orderBy(t.course.code)
+}
+
+const plannedIn = (db: Reader, term: number) =>
+  db
+    .select({ course: t.course.code, student: t.route.studentId })
+    .from(t.plannedCourse)
+    .innerJoin(t.route, eq(t.route.id, t.plannedCourse.routeId))
+    .innerJoin(t.course, eq(t.course.id, t.plannedCourse.courseId))
+    .where(all(eq(t.plannedCourse.termId, term), eq(t.route.chosen, true)))
+
+const heldIn = (db: Reader, term: number) =>
+  db
+    .select({ course: t.course.code, student: t.registration.studentId })
+    .from(t.registration)
+    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(all(eq(t.section.termId, term), isNull(t.section.parentId)))
+
+const seatsIn = (db: Reader, term: number) =>
+  db
+    .select({
+      course: t.course.code,
+      seats: sql<number>`sum(${t.section.capacity})`.mapWith(Number),
+      taken: sql<number>`sum(${t.section.taken})`.mapWith(Number)
+    })
+    .from(t.section)
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(all(eq(t.section.termId, term), eq(t.section.cancelled, false), isNull(t.section.parentId)))
+    .groupBy(t.course.code)
+
+/** Who has which course signed off in a term, by sign-offs that stand. */
+async function signedIn(db: Reader, term: number, now: Instant): Promise<Students> {
+  const rows = await db
+    .select({ student: t.signOff.studentId, courses: t.signOff.courses, until: t.signOff.until })
+    .from(t.signOff)
+    .where(all(eq(t.signOff.termId, term), isNull(t.signOff.withdrawnAt)))
+  const standing = rows.filter(({ until }) => isStanding({ until: until?.getTime() ?? null }, now))
+  return byCourse(standing.flatMap(({ student, courses }) => courses.map((course) => ({ course, student }))))
+}
+
+function byCourse(...lists: { course: string; student: number }[][]): Students {
+  const found: Students = new Map()
+  for (const { course, student } of lists.flat())
+    found.set(course, (found.get(course) ?? new Set()).add(student))
+  return found
+}
