@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { EARLY_READS } from './app/ui/earlyReads'
 import { chunks } from './tools/chunks'
 
@@ -40,6 +41,7 @@ export default defineNuxtConfig({
     public: { demo: false, demoPassword: '' }
   },
   nitro: {
+    replace: { 'process.env.RIDGEWAY_BUILD': JSON.stringify(randomUUID()) },
     compressPublicAssets: { gzip: true, brotli: false }
   },
   // The formatter breaks lines where a blank matters; keep it.

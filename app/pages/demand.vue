@@ -7,6 +7,7 @@ import { count } from '#shared/words'
 useHead({ title: 'Demand · Ridgeway' })
 const staff = useStaff()
 const college = useCollege()
+const clock = useClock()
 const places = useStaffPlaces()
 onMounted(() => staff.load())
 
@@ -53,7 +54,8 @@ const due = computed(() => terms.value.find((one) => one.code === term.value)?.i
           <span class="quiet">{{ short ? `short of ${count(short, 'seat')}` : 'seats for everybody' }}</span>
         </div>
         <p v-if="due" class="quiet">
-          Students hand in what they mean to take until {{ deadlineText(due, college.zone) }}.
+          What students mean to take {{ due > clock.minute ? 'is' : 'was' }} handed in until
+          {{ deadlineText(due, college.zone) }}.
         </p>
         <DemandTable v-if="rows?.length" :rows="rows" :term="term!" />
         <p v-else class="card empty">

@@ -4,6 +4,7 @@
  */
 import type { Database } from '#server/db/connect'
 import { forgetMadeChanges } from '#server/db/madeChange'
+import { ReadingAhead } from '#server/features/advising/readAhead'
 import { remindOfAppointments } from '#server/features/appointments/reminders'
 import { askAgain } from '#server/features/charges/payments'
 import { followUnpaid } from '#server/features/charges/unpaid'
@@ -64,7 +65,11 @@ export function begin(db: () => Database, shelf: () => Promise<Shelf>): () => vo
     clearTimeout(opening)
     if (next < MINUTE_MS) opening = setTimeout(() => void run().catch(sayFailure), next).unref()
   }
-  const turn = () => void work().catch(sayFailure)
+  const ahead = new ReadingAhead()
+  const turn = () =>
+    void work()
+      .then(async () => ahead.turn(db(), await shelf()))
+      .catch(sayFailure)
   turn()
   const timer = setInterval(turn, MINUTE_MS).unref()
   return () => {

@@ -1,7 +1,10 @@
 /** The desk keeps what it has worked out: what it says is what it would say anew. */
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { eq } from 'drizzle-orm'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { isoDate, dayNumber } from '#core/time'
-import { deskReading } from '#server/features/advising/deskReadings'
+import * as t from '#server/db/schema/index'
+import { ReadingAhead } from '#server/features/advising/readAhead'
+import { deskReadings } from '#server/features/advising/deskReadings'
 import { readDesk } from '#server/features/advising/desk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { changeRoute } from '#server/features/route/route'
@@ -11,7 +14,7 @@ import type { Shelf } from '#shared/catalog/shelf'
 import { routeFigures } from '#shared/degree/figures'
 import { readStudent } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
-import { at, demoWorld, idOf, OPENS, person, within, type World } from './world'
+import { at, demoWorld, idOf, OPENS, person, setTime, within, type World } from './world'
 
 let world: World
 let imke: Who
@@ -26,8 +29,10 @@ beforeAll(async () => {
 afterAll(() => world.close())
 
 /** What it says, against a reading of its own. */
-function isAsRead(picture: StudentRecord, shelf: Shelf, now: number): void {
-  const { today, standings, climb, figures, late } = deskReading(picture, shelf, now)
+const deskReading = async (record: StudentRecord, shelf: Shelf, now: number) =>
+  (await deskReadings(world.db, [record], shelf, now))[0]!
+async function isAsRead(picture: StudentRecord, shelf: Shelf, now: number): Promise<void> {
+  const { today, standings, climb, figures, late } = await deskReading(picture, shelf, now)
   const anew = readStudent(picture, shelf, now)
   expect({ today, standings, climb, figures, late }).toEqual({
     today: anew.today,
@@ -41,11 +46,11 @@ function isAsRead(picture: StudentRecord, shelf: Shelf, now: number): void {
 describe('what the desk keeps of a record', () => {
   it('is the same as long as nothing that is read has changed, seats and what is looked at included', async () => {
     const { now } = await at(world)
-    const first = deskReading(record, world.shelf, now)
+    const first = await deskReading(record, world.shelf, now)
     const sections = record.sections.map((one) => ({ ...one, taken: one.taken + 3, waiting: 7 }))
     const route = { ...record.route, seen: { by: 'Orla Denholt', at: now, version: 1 } }
-    expect(deskReading({ ...record, sections, route }, world.shelf, now + 60_000)).toBe(first)
-    isAsRead({ ...record, sections, route }, world.shelf, now + 60_000)
+    expect(await deskReading({ ...record, sections, route }, world.shelf, now + 60_000)).toBe(first)
+    await isAsRead({ ...record, sections, route }, world.shelf, now + 60_000)
   })
 
   it('is worked out anew for everything else that is read', async () => {
@@ -74,32 +79,96 @@ describe('what the desk keeps of a record', () => {
       },
       { ...record, openings: record.openings.map((one) => ({ ...one, opens: now - 1 })) }
     ]
-    const before = deskReading(record, world.shelf, now)
+    const before = await deskReading(record, world.shelf, now)
     for (const one of changed) {
-      expect(deskReading(one, world.shelf, now)).not.toBe(before)
-      isAsRead(one, world.shelf, now)
+      expect(await deskReading(one, world.shelf, now)).not.toBe(before)
+      await isAsRead(one, world.shelf, now)
     }
   })
 
-  it('follows the day, the deadlines and the openings', () => {
+  it('follows the day, the deadlines and the openings', async () => {
     for (const term of world.shelf.terms.slice(-4))
       for (const moment of [term.addEndsAt - 1, term.addEndsAt, term.dropEndsAt, OPENS - 1, OPENS]) {
-        isAsRead(record, world.shelf, moment)
-        isAsRead(record, world.shelf, moment + 86_400_000)
+        await isAsRead(record, world.shelf, moment)
+        await isAsRead(record, world.shelf, moment + 86_400_000)
       }
   })
 
   it('follows the catalog and what is on offer', async () => {
     const { now } = await at(world)
-    isAsRead(record, world.shelf, now)
+    await isAsRead(record, world.shelf, now)
     const later = world.shelf.terms.map((one) => ({
       ...one,
       loadMost: 9,
       end: isoDate(dayNumber(one.end) + 1)
     }))
-    isAsRead(record, { ...world.shelf, terms: later }, now)
-    isAsRead(record, { ...world.shelf, offers: new Map() }, now)
-    isAsRead(record, { ...world.shelf, running: new Map() }, now)
+    await isAsRead(record, { ...world.shelf, terms: later }, now)
+    await isAsRead(record, { ...world.shelf, offers: new Map() }, now)
+    await isAsRead(record, { ...world.shelf, running: new Map() }, now)
+  })
+})
+
+describe('what the desk keeps in the database', () => {
+  it('is what another server reads, as long as it is of the same state', async () => {
+    const { now } = await at(world)
+    const first = await deskReading(record, world.shelf, now)
+    vi.resetModules()
+    const other = await import('#server/features/advising/deskReadings')
+    const said = async () => (await other.deskReadings(world.db, [record], world.shelf, now))[0]!
+    expect(await said()).toEqual(first)
+    const { id } = record.student
+    const stored = async () => {
+      const [row] = await world.db.select().from(t.deskReading).where(eq(t.deskReading.studentId, id))
+      return row!
+    }
+    // Taken from there: a word that only stands in the row is said.
+    const { reading } = await stored()
+    const told = reading.replace(`"late":${first.late}`, `"late":${!first.late}`)
+    await world.db.update(t.deskReading).set({ reading: told }).where(eq(t.deskReading.studentId, id))
+    vi.resetModules()
+    const third = await import('#server/features/advising/deskReadings')
+    const [again] = await third.deskReadings(world.db, [record], world.shelf, now)
+    expect(again!.late).toBe(!first.late)
+    const [changed] = await third.deskReadings(world.db, [{ ...record, drafts: [] }], world.shelf, now)
+    expect(changed!.late).toBe(first.late)
+    expect((await stored()).reading).toContain(`"late":${first.late}`)
+  })
+})
+
+describe('reading ahead', () => {
+  it('takes everybody at first and when the day has changed, else whoever has', async () => {
+    await world.db.delete(t.deskReading)
+    vi.resetModules()
+    const fresh = await import('#server/features/advising/readAhead')
+    let most = 60_000
+    const ahead = new fresh.ReadingAhead(() => most)
+    const stored = () => world.db.$count(t.deskReading)
+    await ahead.turn(world.db, world.shelf)
+    expect(await stored()).toBe(0)
+    const everybody = ahead.waiting
+    expect(everybody).toBe(
+      (await world.db.selectDistinct({ id: t.advising.studentId }).from(t.advising)).length
+    )
+    await ahead.turn(world.db, world.shelf)
+    expect(ahead.waiting).toBe(0)
+    expect(await stored()).toBe(everybody)
+
+    most = 0
+    const { now } = await at(world)
+    const log = (student: number | null, action: string) =>
+      world.db.insert(t.eventLog).values({ at: new Date(now), studentId: student, action })
+    await ahead.turn(world.db, world.shelf)
+    expect(ahead.waiting).toBe(0)
+    await log(idOf(imke), 'route.changed')
+    await log(idOf(imke), 'week.picked')
+    await log(2, 'record.read')
+    await log(null, 'desk.read')
+    await ahead.turn(world.db, world.shelf)
+    expect(ahead.waiting).toBe(1)
+    await setTime(world, now + 86_400_000)
+    await ahead.turn(world.db, world.shelf)
+    expect(ahead.waiting).toBe(everybody)
+    await setTime(world, now)
   })
 })
 

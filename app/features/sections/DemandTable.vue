@@ -115,9 +115,9 @@ svg {
   .title {
     display: none;
   }
-  .v-data-table :deep(th),
-  .v-data-table :deep(td) {
-    padding-inline: 6px;
+  .v-data-table :deep(.v-data-table__th.v-data-table__th),
+  .v-data-table :deep(.v-data-table__td.v-data-table__td) {
+    padding-inline: 8px;
   }
 }
 </style>

@@ -6,6 +6,7 @@ import {
   index,
   int,
   json,
+  mediumtext,
   mysqlEnum,
   mysqlTable,
   primaryKey,
@@ -79,6 +80,15 @@ export const programSignOff = mysqlTable(
   },
   (t) => [primaryKey({ columns: [t.termId, t.programId] })]
 )
+
+/** What a desk says of a student's audits and checks, for the state of which the print is. */
+export const deskReading = mysqlTable('desk_reading', {
+  studentId: int()
+    .primaryKey()
+    .references(() => student.id),
+  print: varchar({ length: 44 }).notNull(),
+  reading: mediumtext().notNull()
+})
 
 /** A waiver of a need, or a course taken for one. */
 export const exception = mysqlTable(

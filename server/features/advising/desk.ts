@@ -13,22 +13,26 @@ import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
 import { neededOf } from '#shared/degree/figures'
 import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
-import type { Reader } from '#server/db/connect'
+import type { Database } from '#server/db/connect'
 import { advisedBy } from './advisedBy'
-import { deskReading } from './deskReadings'
+import { deskReadings, type DeskReading } from './deskReadings'
 import { countUnread, spokenWith } from './talk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 
 /** Students of an advisor, those who need one first. */
-export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant): Promise<Desk> {
+export async function readDesk(db: Database, who: Who, shelf: Shelf, now: Instant): Promise<Desk> {
   const rows = await advisedBy(db, who.id)
   const term = officeTerm(shelf.terms, momentOf(now, shelf.zone))!.code
   const purposes = new Map(rows.map((row) => [row.student as number, row]))
-  const pictures = await readStudentRecords(db, [...purposes.keys()], 'programAdvisor')
-  const unread = await countUnread(db, [...purposes.keys()], who.id)
-  const spoken = await spokenWith(db, [...purposes.keys()])
-  const desk = pictures.map((picture) => ({
-    ...deskRow(picture, purposes.get(picture.student.id)!.purpose, term, { who, shelf, now }),
+  const ids = [...purposes.keys()]
+  const [pictures, unread, spoken] = await Promise.all([
+    readStudentRecords(db, ids, 'programAdvisor'),
+    countUnread(db, ids, who.id),
+    spokenWith(db, ids)
+  ])
+  const readings = await deskReadings(db, pictures, shelf, now)
+  const desk = pictures.map((picture, i) => ({
+    ...deskRow(picture, readings[i]!, purposes.get(picture.student.id)!.purpose, term, { who, shelf, now }),
     standsInFor: purposes.get(picture.student.id)!.standsInFor,
     unread: unread.get(picture.student.id) ?? 0,
     spoken: spoken.has(picture.student.id)
@@ -38,11 +42,11 @@ export async function readDesk(db: Reader, who: Who, shelf: Shelf, now: Instant)
 
 function deskRow(
   picture: StudentRecord,
+  reading: DeskReading,
   purpose: DeskRow['purpose'],
   term: TermCode,
   { who, shelf, now }: { who: Who; shelf: Shelf; now: Instant }
 ): Omit<DeskRow, 'unread' | 'spoken' | 'standsInFor'> {
-  const reading = deskReading(picture, shelf, now)
   const since = sinceSignOff(picture, term, now)
   const policy = signOffPolicyOf(picture, termOf(shelf, term))
   const isLost = policy === 'anew' && hasChanged(since)

@@ -1,11 +1,16 @@
 /**
- * What the desk says of a record that rests on its audits and checks: worked out once for each state of what is read,
- * and kept by this server. What is asked about again is known by a print of all that is read, not by who changed what.
+ * What the desk says of a record that rests on its audits and checks: worked out once for each state of what is read, and
+ * kept, by this server and in the database for the others. What is asked about again is known by a print of all that is
+ * read, not by who changed what.
  */
 import { createHash } from 'node:crypto'
+import { inArray, sql } from 'drizzle-orm'
 import { deadlines } from '#core/calendar'
 import type { Instant } from '#core/time'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { untilThrough, type Database } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import type { TermView } from '#shared/catalog/responses'
+import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
 import { routeFigures, type RouteFigures } from '#shared/degree/figures'
 import { READ_KEYS, readStudent, type Reading } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
@@ -21,53 +26,147 @@ const kept = new Map<number, { print: string; reading: DeskReading }>()
 /** How many students are kept at most; the ones asked about least lately go. */
 const MOST = 5000
 
-export function deskReading(picture: StudentRecord, shelf: Shelf, now: Instant): DeskReading {
-  const print = printOf(picture, shelf, now)
-  const { id } = picture.student
-  const known = kept.get(id)
-  kept.delete(id)
-  const reading = known?.print === print ? known.reading : read(picture, shelf, now)
-  kept.set(id, { print, reading })
-  if (kept.size > MOST) kept.delete(kept.keys().next().value!)
-  return reading
+/** The readings of records, in their order. */
+export async function deskReadings(
+  db: Database,
+  records: readonly StudentRecord[],
+  shelf: Shelf,
+  now: Instant
+): Promise<DeskReading[]> {
+  const asked = records.map((record) => ({ record, print: printOf(record, shelf, now) }))
+  const unknown = asked.filter(({ record, print }) => kept.get(record.student.id)?.print !== print)
+  const stored = await readStored(db, unknown)
+  const made: { id: number; print: string; reading: DeskReading }[] = []
+  for (const { record, print } of unknown) {
+    const { id } = record.student
+    const text = stored.get(id)
+    // Somebody else's request comes in between.
+    if (text === undefined) await new Promise((resolve) => setImmediate(resolve))
+    const reading = text === undefined ? read(record, shelf, now) : unpacked(text, shelf)
+    if (text === undefined) made.push({ id, print, reading })
+    keep(id, print, reading)
+  }
+  await store(db, made)
+  return asked.map(({ record, print }) => {
+    // Of more students than are kept at once it may be gone again.
+    const reading = kept.get(record.student.id)?.reading ?? read(record, shelf, now)
+    keep(record.student.id, print, reading)
+    return reading
+  })
 }
 
-function read(picture: StudentRecord, shelf: Shelf, now: Instant): DeskReading {
-  const reading = readStudent(picture, shelf, now)
+function keep(id: number, print: string, reading: DeskReading): void {
+  kept.delete(id)
+  kept.set(id, { print, reading })
+  if (kept.size > MOST) kept.delete(kept.keys().next().value!)
+}
+
+function read(record: StudentRecord, shelf: Shelf, now: Instant): DeskReading {
+  const reading = readStudent(record, shelf, now)
   const { today, standings, climb } = reading
   const late = reading.findings.some((one) => one.code === 'late' || one.code === 'needLeft')
   return { today, standings, climb, figures: routeFigures(reading), late }
 }
 
+async function readStored(
+  db: Database,
+  asked: readonly { record: StudentRecord; print: string }[]
+): Promise<Map<number, string>> {
+  if (!asked.length) return new Map()
+  const prints = new Map(asked.map(({ record, print }) => [record.student.id as number, print]))
+  const rows = await db
+    .select()
+    .from(t.deskReading)
+    .where(inArray(t.deskReading.studentId, [...prints.keys()]))
+  return new Map(
+    rows
+      .filter(({ studentId, print }) => prints.get(studentId) === print)
+      .map(({ studentId, reading }) => [studentId, reading])
+  )
+}
+
+const STORED_AT_ONCE = 100
+
+async function store(
+  db: Database,
+  made: readonly { id: number; print: string; reading: DeskReading }[]
+): Promise<void> {
+  // In one order for every server, so that two never wait for each other.
+  const rows = made
+    .toSorted((a, b) => a.id - b.id)
+    .map(({ id, print, reading }) => ({ studentId: id, print, reading: packed(reading) }))
+  for (let i = 0; i < rows.length; i += STORED_AT_ONCE)
+    await untilThrough(() =>
+      db
+        .insert(t.deskReading)
+        .values(rows.slice(i, i + STORED_AT_ONCE))
+        .onDuplicateKeyUpdate({ set: { print: sql`values(print)`, reading: sql`values(reading)` } })
+    )
+}
+
+/** As text, with the codes of terms in place of all that is known of them. */
+function packed({ figures, standings, climb, ...rest }: DeskReading): string {
+  return JSON.stringify({
+    ...rest,
+    standings: standings.map((one) => ({ ...one, term: one.term.code })),
+    climb: { ...climb, points: climb.points.map((one) => ({ ...one, term: one.term.code })) },
+    figures: { ...figures, finish: figures.finish?.code }
+  })
+}
+
+type Coded<T> = Omit<T, 'term'> & { term: TermView['code'] }
+interface Packed extends Pick<DeskReading, 'today' | 'late'> {
+  standings: Coded<DeskReading['standings'][number]>[]
+  climb: { start: number; points: Coded<DeskReading['climb']['points'][number]>[] }
+  figures: Omit<RouteFigures, 'finish'> & { finish?: TermView['code'] }
+}
+
+function unpacked(text: string, shelf: Shelf): DeskReading {
+  const { figures, standings, climb, ...rest } = JSON.parse(text) as Packed
+  return {
+    ...rest,
+    standings: standings.map((one) => ({ ...one, term: termOf(shelf, one.term) })),
+    climb: { ...climb, points: climb.points.map((one) => ({ ...one, term: termOf(shelf, one.term) })) },
+    figures: { ...figures, finish: figures.finish ? termOf(shelf, figures.finish) : undefined }
+  }
+}
+
 /** Seats come and go, and no audit or check asks about them. */
-const SEATS = new Set(['taken', 'waiting', 'left'])
-const withoutSeats = (key: string, value: unknown): unknown =>
-  SEATS.has(key) && typeof value === 'number' ? undefined : value
+const withoutSeats = <T extends { taken: number; waiting: number; reserved: readonly object[] }>(
+  sections: readonly T[]
+) =>
+  sections.map(({ taken: _, waiting: __, ...section }) => ({
+    ...section,
+    reserved: section.reserved.map((one) => ({ ...one, left: 0 }))
+  }))
 const hash = (text: string): string => createHash('sha256').update(text).digest('base64')
+
+/** Another build may read the same record otherwise: what one has stored is nothing to the next. */
+const BUILD = process.env.RIDGEWAY_BUILD ?? ''
 
 const shelves = new WeakMap<Shelf, string>()
 function printOfShelf(shelf: Shelf): string {
   const known = shelves.get(shelf)
   if (known) return known
   const { catalog, terms, running, lists, campuses, travel, heldAt, offers, zone } = shelf
-  const text = JSON.stringify(
-    [
-      ...[catalog.courses, terms, lists, campuses, travel, zone, [...heldAt]],
-      [...running].map(([term, courses]) => [term, [...courses]]),
-      [...offers].map(([term, { sections, holidays }]) => [term, sections, [...holidays]])
-    ],
-    withoutSeats
-  )
+  const text = JSON.stringify([
+    ...[catalog.courses, terms, lists, campuses, travel, zone, [...heldAt]],
+    ...[...running].map(([term, courses]) => [term, [...courses]]),
+    ...[...offers].map(([term, { sections, holidays }]) => [term, withoutSeats(sections), [...holidays]])
+  ])
   const print = hash(text)
   shelves.set(shelf, print)
   return print
 }
 
 /** What a reading rests on: the record, the catalog, the day, and how many deadlines have passed. */
-function printOf(picture: StudentRecord, shelf: Shelf, now: Instant): string {
-  const ends = picture.permitted.flatMap((one) => (one.until === null ? [] : [one.until]))
-  const passed = [...deadlines(shelf.terms, picture.openings), ...ends].filter((one) => one <= now).length
-  const record = READ_KEYS.map((key) => (key === 'route' ? picture.route.courses : picture[key]))
+function printOf(record: StudentRecord, shelf: Shelf, now: Instant): string {
+  const ends = record.permitted.flatMap((one) => (one.until === null ? [] : [one.until]))
+  const passed = [...deadlines(shelf.terms, record.openings), ...ends].filter((one) => one <= now).length
+  const read = READ_KEYS.map((key) => {
+    if (key === 'route') return record.route.courses
+    return key === 'sections' ? withoutSeats(record.sections) : record[key]
+  })
   const { today } = momentOf(now, shelf.zone)
-  return hash(JSON.stringify([printOfShelf(shelf), today, passed, record], withoutSeats))
+  return hash(JSON.stringify([BUILD, printOfShelf(shelf), today, passed, read]))
 }

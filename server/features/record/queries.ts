@@ -310,3 +310,46 @@ export function awayRows(db: Reader, advisors: number[]) {
     .where(inArray(t.advisorAway.advisorId, advisors))
     .orderBy(asc(t.advisorAway.fromDate))
 }
+
+/** Students themselves, in the order of their ids. */
+export const studentRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      student: t.student,
+      name: t.account.name,
+      campus: t.campus.code,
+      block: t.block.title,
+      blockCode: t.block.code,
+      aim: t.term.code
+    })
+    .from(t.student)
+    .innerJoin(t.account, eq(t.account.id, t.student.accountId))
+    .innerJoin(t.campus, eq(t.campus.id, t.student.homeCampusId))
+    .leftJoin(t.block, eq(t.block.id, t.student.blockId))
+    .leftJoin(t.term, eq(t.term.id, t.student.aimTermId))
+    .where(inArray(t.student.id, ids))
+    .orderBy(asc(t.student.id))
+
+export const testRows = (db: Reader, ids: number[]) =>
+  db.select().from(t.testScore).where(inArray(t.testScore.studentId, ids))
+
+export const milestoneRows = (db: Reader, ids: number[]) =>
+  db.select().from(t.milestone).where(inArray(t.milestone.studentId, ids))
+
+/** Holds that nobody has lifted. */
+export const holdRows = (db: Reader, ids: number[]) =>
+  db
+    .select()
+    .from(t.hold)
+    .where(all(inArray(t.hold.studentId, ids), isNull(t.hold.liftedAt)))
+
+/** What students say of single terms: how much they carry, or that they are away. */
+export const carriedRows = (db: Reader, ids: number[]) =>
+  db
+    .select({ own: t.studentTerm, term: t.term.code })
+    .from(t.studentTerm)
+    .innerJoin(t.term, eq(t.term.id, t.studentTerm.termId))
+    .where(inArray(t.studentTerm.studentId, ids))
+
+export const keepFreeRows = (db: Reader, ids: number[]) =>
+  db.select().from(t.keepFree).where(inArray(t.keepFree.studentId, ids)).orderBy(asc(t.keepFree.id))

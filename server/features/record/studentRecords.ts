@@ -2,9 +2,8 @@
 import type { ExceptionGrant, PlannedCourse, RecordEntry } from '#core/degree'
 import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import { openingFor } from '#core/registration'
-import { all, type Reader } from '#server/db/connect'
+import type { Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
-import * as t from '#server/db/schema/index'
 import { readAgreed } from '#server/features/advising/agreed'
 import { handedOnRows } from '#server/features/advising/deskRequests'
 import { readAccounts } from '#server/features/charges/ledger'
@@ -28,10 +27,15 @@ import {
   plannedRows,
   signOffRows,
   reviewRows,
-  requestRows
+  requestRows,
+  studentRows,
+  testRows,
+  milestoneRows,
+  holdRows,
+  carriedRows,
+  keepFreeRows
 } from './queries'
 import { readSeatParts } from './seatParts'
-import { asc, eq, inArray, isNull } from 'drizzle-orm'
 
 /** Pictures of students, in the order of their ids; `relation` is how the reader stands to them. */
 export async function readStudentRecords(
@@ -41,84 +45,15 @@ export async function readStudentRecords(
 ): Promise<StudentRecord[]> {
   if (!ids.length) return []
   const wanted = [...ids]
-  const students = await db
-    .select({
-      student: t.student,
-      name: t.account.name,
-      campus: t.campus.code,
-      block: t.block.title,
-      blockCode: t.block.code,
-      aim: t.term.code
-    })
-    .from(t.student)
-    .innerJoin(t.account, eq(t.account.id, t.student.accountId))
-    .innerJoin(t.campus, eq(t.campus.id, t.student.homeCampusId))
-    .leftJoin(t.block, eq(t.block.id, t.student.blockId))
-    .leftJoin(t.term, eq(t.term.id, t.student.aimTermId))
-    .where(inArray(t.student.id, wanted))
-    .orderBy(asc(t.student.id))
-  const programs = groupBy(await programRows(db, wanted), (row) => row.studentId)
-  const policies = groupBy(await policyRows(db), (row) => row.program)
-  const tests = groupBy(
-    await db.select().from(t.testScore).where(inArray(t.testScore.studentId, wanted)),
-    (row) => row.studentId
-  )
-  const milestones = groupBy(
-    await db.select().from(t.milestone).where(inArray(t.milestone.studentId, wanted)),
-    (row) => row.studentId
-  )
-  const exceptions = groupBy(await exceptionRows(db, wanted), (row) => row.grant.studentId)
-  const record = groupBy(await recordRows(db, wanted), (row) => row.studentId)
-  const seats = await readSeatParts(db, wanted, relation)
-  const agreements = groupBy(await agreementRows(db, wanted), (row) => row.studentId)
-  const prepared = groupBy(await preparedRows(db, wanted), (row) => row.sheet.studentId)
-  const holds = groupBy(
-    await db
-      .select()
-      .from(t.hold)
-      .where(all(inArray(t.hold.studentId, wanted), isNull(t.hold.liftedAt))),
-    (row) => row.studentId
-  )
-  const advising = await advisorRows(db, wanted)
-  const advisors = groupBy(advising, (row) => row.studentId)
-  const theirs = [...new Set(advising.map((row) => row.id))]
-  const away = groupBy(theirs.length ? await awayRows(db, theirs) : [], (row) => row.advisor)
-  const routes = groupBy(await routeRows(db, wanted), (row) => row.route.studentId)
-  const routeIds = [...routes.values()].flat().map((row) => row.route.id)
-  const planned = groupBy(routeIds.length ? await plannedRows(db, routeIds) : [], (row) => row.routeId)
-  const carried = groupBy(
-    await db
-      .select({ own: t.studentTerm, term: t.term.code })
-      .from(t.studentTerm)
-      .innerJoin(t.term, eq(t.term.id, t.studentTerm.termId))
-      .where(inArray(t.studentTerm.studentId, wanted)),
-    (row) => row.own.studentId
-  )
-  const signOffs = groupBy(await signOffRows(db, wanted), (row) => row.studentId)
-  const intentions = groupBy(await intentionRows(db, wanted), (row) => row.studentId)
-  const reviews = groupBy(await reviewRows(db, wanted), (row) => row.studentId)
-  const asked = await requestRows(db, wanted)
-  const requests = groupBy(asked, (row) => row.request.studentId)
-  const handedOn = await handedOnRows(
-    db,
-    asked.map((row) => row.request.id)
-  )
-  const agreed = await readAgreed(db, wanted)
-  const keepFree = groupBy(
-    await db
-      .select()
-      .from(t.keepFree)
-      .where(inArray(t.keepFree.studentId, wanted))
-      .orderBy(asc(t.keepFree.id)),
-    (row) => row.studentId
-  )
-  const accounts = await readAccounts(db, wanted)
-  const openings = await readOpenings(db)
+  const { students, own, said, seats, openings } = await readParts(db, wanted, relation)
+  const { programs, policies, tests, milestones, exceptions, record, holds, accounts } = own
+  const { advisors, away, routes, planned, carried, signOffs, intentions, reviews } = said
+  const { agreements, prepared, requests, handedOn, agreed, keepFree } = said
 
   return students.map(({ student: s, name, campus, block, blockCode, aim }): StudentRecord => {
-    const own = programs.get(s.id) ?? []
+    const mine = programs.get(s.id) ?? []
     const route = routes.get(s.id)?.[0]
-    const person = { id: s.id, standing: s.standing, programs: own.map((p) => p.code), block: blockCode }
+    const person = { id: s.id, standing: s.standing, programs: mine.map((p) => p.code), block: blockCode }
     const terms = [...new Set(openings.map((o) => o.term))]
     return {
       student: {
@@ -133,7 +68,7 @@ export async function readStudentRecords(
         attendance: s.attendance
       },
       relation,
-      programs: own.map(({ confirmed, saidInstead, review, programId, ...row }) => ({
+      programs: mine.map(({ confirmed, saidInstead, review, programId, ...row }) => ({
         spec: programSpec(row),
         confirmed,
         saidInstead,
@@ -295,4 +230,88 @@ function requestOf(
         ? { by, at: row.decidedAt.getTime(), words: row.words, until: row.until?.getTime() ?? null }
         : null
   }
+}
+
+/**
+ * All that the records rest on, by student. It is asked for at once: outside of a transaction several connections
+ * answer, within one they follow one another.
+ */
+async function readParts(db: Reader, ids: number[], relation: StudentRecord['relation']) {
+  const [students, own, said, seats, openings] = await Promise.all([
+    studentRows(db, ids),
+    readOwn(db, ids),
+    readSaid(db, ids),
+    readSeatParts(db, ids, relation),
+    readOpenings(db)
+  ])
+  return { students, own, said, seats, openings }
+}
+
+const byStudent = <Row extends { studentId: number }>(rows: readonly Row[]) =>
+  groupBy(rows, (row) => row.studentId)
+
+/** What is on the record, and what offices say of it. */
+async function readOwn(db: Reader, ids: number[]) {
+  const [programs, policies, tests, milestones, exceptions, record, holds, accounts] = await Promise.all([
+    programRows(db, ids),
+    policyRows(db),
+    testRows(db, ids),
+    milestoneRows(db, ids),
+    exceptionRows(db, ids),
+    recordRows(db, ids),
+    holdRows(db, ids),
+    readAccounts(db, ids)
+  ])
+  return {
+    ...{ programs: byStudent(programs), policies: groupBy(policies, (row) => row.program) },
+    ...{ tests: byStudent(tests), milestones: byStudent(milestones), record: byStudent(record) },
+    ...{ exceptions: groupBy(exceptions, (row) => row.grant.studentId), holds: byStudent(holds), accounts }
+  }
+}
+
+/** What the students and their advisors plan, ask and agree. */
+async function readSaid(db: Reader, ids: number[]) {
+  const [advising, routed, asked, rows] = await Promise.all([
+    readAdvisors(db, ids),
+    readChosenRoutes(db, ids),
+    readRequests(db, ids),
+    Promise.all([
+      ...([carriedRows(db, ids), keepFreeRows(db, ids), readAgreed(db, ids)] as const),
+      ...([signOffRows(db, ids), intentionRows(db, ids), reviewRows(db, ids)] as const),
+      ...([agreementRows(db, ids), preparedRows(db, ids)] as const)
+    ])
+  ])
+  const [carried, keepFree, agreed, signOffs, intentions, reviews, agreements, prepared] = rows
+  return {
+    ...advising,
+    ...routed,
+    ...asked,
+    carried: groupBy(carried, (row) => row.own.studentId),
+    ...{ keepFree: byStudent(keepFree), agreed, signOffs: byStudent(signOffs) },
+    ...{ intentions: byStudent(intentions), reviews: byStudent(reviews), agreements: byStudent(agreements) },
+    prepared: groupBy(prepared, (row) => row.sheet.studentId)
+  }
+}
+
+async function readAdvisors(db: Reader, ids: number[]) {
+  const advising = await advisorRows(db, ids)
+  const theirs = [...new Set(advising.map((row) => row.id))]
+  const away = groupBy(theirs.length ? await awayRows(db, theirs) : [], (row) => row.advisor)
+  return { advisors: byStudent(advising), away }
+}
+
+async function readChosenRoutes(db: Reader, ids: number[]) {
+  const routes = groupBy(await routeRows(db, ids), (row) => row.route.studentId)
+  const routeIds = [...routes.values()].flat().map((row) => row.route.id)
+  const planned = groupBy(routeIds.length ? await plannedRows(db, routeIds) : [], (row) => row.routeId)
+  return { routes, planned }
+}
+
+async function readRequests(db: Reader, ids: number[]) {
+  const asked = await requestRows(db, ids)
+  const handedOn = await handedOnRows(
+    db,
+    asked.map((row) => row.request.id)
+  )
+  return { requests: groupBy(asked, (row) => row.request.studentId), handedOn }
 }
