@@ -8,7 +8,9 @@ import {
   DESK_WORDS,
   deskReasons,
   inOrderOfNeed,
-  type DeskReason
+  rowsOf,
+  type DeskReason,
+  type DeskView
 } from '#shared/advising/desk'
 import { campusDate, dayMonth, instantText, LONG_DAY_NAMES } from '#shared/when'
 import { STANDING_WORDS } from '#shared/words'
@@ -32,11 +34,8 @@ const figures = computed(() =>
     ({ reason, count }) => count > 0 || USUAL.has(reason)
   )
 )
-const shown = ref<DeskReason>()
-/** Without a choice, everybody for whom there is a reason beside that nobody has spoken with them. */
-const list = computed(() =>
-  shown.value ? withReason(shown.value) : rows.value.filter((row) => reasons.value.get(row.id)!.length > 0)
-)
+const view = ref<DeskView>({ reason: null, program: null, standing: null })
+const list = computed(() => rowsOf(view.value, rows.value, clock.minute))
 const ordered = computed(() => inOrderOfNeed(list.value, clock.minute))
 function saveTable() {
   const lines = ordered.value.map((row) => ({
@@ -55,7 +54,7 @@ function saveTable() {
     Holds: row.holds,
     'Credits needed': row.needed
   }))
-  const name = `desk-${college.today}${shown.value ? `-${shown.value}` : ''}.csv`
+  const name = `desk-${college.today}${view.value.reason ? `-${view.value.reason}` : ''}.csv`
   saveFile(name, csvText(Papa.unparse(lines, { newline: '\r\n' })), 'text/csv')
 }
 const title = computed(
@@ -78,13 +77,14 @@ const title = computed(
             :key="one.reason"
             class="card"
             :class="{ soon: (one.reason === 'soon' || one.reason === 'open') && one.count }"
-            :aria-pressed="shown === one.reason"
-            @click="shown = shown === one.reason ? undefined : one.reason"
+            :aria-pressed="view.reason === one.reason"
+            @click="view = { ...view, reason: view.reason === one.reason ? null : one.reason }"
           >
             <strong class="display">{{ one.count }}</strong>
             <span class="quiet">{{ DESK_WORDS[one.reason] }}</span>
           </v-bare-btn>
         </div>
+        <DeskViews v-model="view" :rows="rows" :kept="staff.desk!.views" />
         <p class="order quiet small">
           {{ DESK_ORDER }} A column’s head sorts by it.
           <v-text-btn v-if="list.length" @click="saveTable">Save as a table (CSV)</v-text-btn>

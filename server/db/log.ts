@@ -6,7 +6,7 @@ import { all, untilThrough, type Database, type Reader } from './connect'
 import { NEWS_OF, tell } from './news'
 import { eventLog, mail, mailChoice, student as studentTable } from '#server/db/schema/index'
 import { topicOf } from '#shared/mail/choices'
-import { isMailed } from '#shared/mail/mails'
+import { isAmongAdvisors, isMailed } from '#shared/mail/mails'
 import { campusNow } from '#server/gateways/clock'
 
 export type Action =
@@ -141,7 +141,8 @@ async function mailTo(
     .select({ id: studentTable.accountId })
     .from(studentTable)
     .where(eq(studentTable.id, student))
-  const to = [...(own ? [own.id] : []), ...also].filter((one) => one !== account)
+  const first = own && !isAmongAdvisors(action) ? [own.id] : []
+  const to = [...new Set([...first, ...also])].filter((one) => one !== account)
   const topic = topicOf(action)
   const chosen = new Map(
     topic && to.length

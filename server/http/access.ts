@@ -71,6 +71,8 @@ export const ACCESS = {
   'GET /api/terms/:code/seats': { roles: EVERYBODY },
   'GET /api/news': { roles: EVERYBODY },
   'GET /api/desk': { roles: ADVISORS },
+  'POST /api/desk/views': { roles: ADVISORS },
+  'DELETE /api/desk/views/:view': { roles: ADVISORS },
   'GET /api/advisors': { roles: ADVISORS },
   'GET /api/groups': { roles: ADVISORS },
   'POST /api/groups': { roles: ADVISORS },

@@ -1,4 +1,5 @@
 /** Who of an advisor's students needs them, and why. */
+import type { Standing } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { DeskRow } from './responses'
 
@@ -77,6 +78,30 @@ export const DESK_SHORT: Record<DeskReason, string> = {
 /** How the desk is put in order, to be read there. */
 export const DESK_ORDER =
   'By the most urgent reason, in the order of the boxes above; within one, what is due or was asked first; then by how many reasons there are.'
+
+/** Whom of the desk somebody looks at, kept by a name if they like. Nothing chosen is everybody for whom there is a reason. */
+export interface DeskView {
+  reason: DeskReason | null
+  /** The words in which the desk names the programs of a student. */
+  program: string | null
+  standing: Standing | null
+}
+export interface KeptDeskView extends DeskView {
+  id: number
+  name: string
+}
+
+/** The rows of a view. */
+export function rowsOf(view: DeskView, rows: readonly DeskRow[], now: Instant): DeskRow[] {
+  const isNarrowed = view.program !== null || view.standing !== null
+  return rows.filter((row) => {
+    const reasons = deskReasons(row, now)
+    if (view.reason ? !reasons.some((one) => one.reason === view.reason) : !isNarrowed && !reasons.length)
+      return false
+    if (view.program !== null && row.programs !== view.program) return false
+    return view.standing === null || row.standing === view.standing
+  })
+}
 
 /** A reason that applies, and the instant that orders it among its like: when it is due, or since when it waits. */
 export interface DeskWhy {

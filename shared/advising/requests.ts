@@ -1,11 +1,13 @@
 /** What is sent for reviews and sign-offs, the talk, what was agreed, and waivers. */
 import type { CourseCode } from '#core/ids'
 import { COMMON_SCALE } from '#core/grades'
+import { STANDINGS } from '#core/requisites'
 import { PERMISSION_KINDS } from '#core/week'
 import { course, dayOfCentury, fewWords, idInAddress, reason, termCode } from '#shared/requests'
 import { routeChange, routeId, seenVersion } from '#shared/route/requests'
 import { z } from 'zod'
 import { DECIDERS } from './asking'
+import { DESK_REASONS } from './desk'
 import { AGREED_BY, THREAD_SUBJECTS } from './talk'
 
 const note = z.string().trim().max(1000, 'has to be 1,000 characters or less')
@@ -96,8 +98,14 @@ const remarkText = z
   .min(1, 'has to say something')
   .max(2000, 'has to be 2,000 characters or less')
 
+/** Who is asked to read a remark: the student, or advisors by their numbers. */
+const named = z
+  .array(z.union([z.literal('student'), idInAddress], 'has to be student, or the number of an advisor'))
+  .max(8, 'has to name eight people or fewer')
+  .refine((all) => new Set(all).size === all.length, { error: 'has to name each person once' })
+  .default([])
 export const remarkBody = z.discriminatedUnion('to', [
-  z.object({ to: z.literal('thread'), thread: idInAddress, text: remarkText }),
+  z.object({ to: z.literal('thread'), thread: idInAddress, text: remarkText, named }),
   z.object({
     to: z.literal('matter'),
     about: z
@@ -110,7 +118,8 @@ export const remarkBody = z.discriminatedUnion('to', [
         path: ['key']
       }),
     advisorsOnly: z.boolean().default(false),
-    text: remarkText
+    text: remarkText,
+    named
   })
 ])
 export type RemarkSaid = z.output<typeof remarkBody>
@@ -204,6 +213,25 @@ export const suggestionAnswersBody = z.object({
   words: fewWords
 })
 export type SuggestionAnswers = z.output<typeof suggestionAnswersBody>
+
+export const deskViewBody = z.object({
+  name: z
+    .string()
+    .trim()
+    .min(2, 'has to be two characters or more')
+    .max(40, 'has to be 40 characters or less'),
+  reason: z.enum(DESK_REASONS, 'has to be a reason of the desk').nullable().default(null),
+  program: z
+    .string()
+    .trim()
+    .min(1, 'has to name a program')
+    .max(160, 'has to be 160 characters or less')
+    .nullable()
+    .default(null),
+  standing: z.enum(STANDINGS, 'has to be a standing').nullable().default(null)
+})
+export type DeskViewSaid = z.output<typeof deskViewBody>
+export const deskViewParams = z.object({ view: idInAddress })
 
 export const handOverBody = z.object({
   students: z

@@ -5,6 +5,7 @@ import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import type { Standing } from '#core/requisites'
 import type { Pace } from '#core/route'
 import type { Instant, IsoDate } from '#core/time'
+import type { KeptDeskView } from './desk'
 import type { ReviewAnswer } from './review'
 
 export interface AdvisorCard {
@@ -96,4 +97,6 @@ export interface DeskRow {
 export interface Desk {
   term: TermCode
   rows: DeskRow[]
+  /** Views that whoever looks has kept by a name. */
+  views: KeptDeskView[]
 }

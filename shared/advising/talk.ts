@@ -2,11 +2,11 @@
 import type { IsoDate, Instant } from '#core/time'
 
 /** What a thread is about. A finding is named by what it says and where, a section by its code. */
-export const THREAD_SUBJECTS = ['route', 'term', 'course', 'need', 'section'] as const
+export const THREAD_SUBJECTS = ['route', 'term', 'course', 'need', 'section', 'finding'] as const
 
 export interface ThreadSubject {
   is: (typeof THREAD_SUBJECTS)[number]
-  /** The term, course, need or section; null of the whole route. */
+  /** The term, course, need or section, of a finding its name; null of the whole route. */
   key: string | null
 }
 
@@ -17,7 +17,12 @@ export interface Remark {
   own: boolean
   text: string
   at: Instant
+  /** Who is asked to read it. */
+  to: { name: string; you: boolean }[]
 }
+
+/** Somebody who can be named in a remark: the student, or one of the advisors by their number. */
+export type Named = 'student' | number
 
 export interface Thread {
   id: number

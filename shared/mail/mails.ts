@@ -59,11 +59,16 @@ function askedText(of: Record<string, unknown>): string {
 }
 
 /** What a remark is about. */
-function subjectOf({ about, key }: Record<string, unknown>, { terms }: About): string {
+function subjectOf(
+  { about, key }: Record<string, unknown>,
+  { terms, toStudent }: About & { toStudent: boolean }
+): string {
   if (about === 'need') return 'a requirement'
   if (about === 'term') return terms.find((one) => one.code === key)?.name ?? String(key)
   if (about === 'section') return `section ${String(key)}`
-  return about === 'course' ? String(key) : 'your route'
+  if (about === 'finding') return 'a finding'
+  if (about === 'course') return String(key)
+  return toStudent ? 'your route' : 'the route'
 }
 
 /** Of each action that is mailed, what is said; where to answer is said in the application. */
@@ -179,9 +184,20 @@ const TOLD: Record<string, Teller> = {
     }.${said(of.words)}`
   }),
   'remark.made': ({ of }, about) => {
+    if (!about.toStudent) {
+      const subject = `${String(of.by)} wrote about ${subjectOf(of, about)}`
+      return {
+        subject,
+        text: `${subject}. You are asked to read it, or have written about it; it stands beside the route of the student.`
+      }
+    }
     const subject = `${String(of.by)} wrote to you about ${subjectOf(of, about)}`
     return { subject, text: `${subject}. Read and answer it beside your route.` }
   },
+  'remark.amongAdvisors': ({ of }) => ({
+    subject: `${String(of.by)} wrote among advisors`,
+    text: `${String(of.by)} wrote something among advisors that you are asked to read, or have written about. It stands beside the route of the student.`
+  }),
   'suggestion.made': ({ of }) => ({
     subject: `${String(of.by)} suggests a change to your route`,
     text: `${String(of.by)} suggests a change to your route; more may follow. They are drawn on Route, where you accept or decline each.`
@@ -225,6 +241,9 @@ const TOLD: Record<string, Teller> = {
     text: `The waiver of the prerequisite of ${String(of.course)} was ${String(of.state)}.`
   })
 }
+
+/** Said among advisors: of it the student is told nothing. */
+export const isAmongAdvisors = (action: string): boolean => action === 'remark.amongAdvisors'
 
 export const isMailed = (action: string): boolean => action in TOLD
 

@@ -91,7 +91,10 @@ describe('how a change is sent', () => {
 
 const signOff: Change = {
   kind: 'signOff',
-  said: { term: AUTUMN, creditsLeast: 13, creditsMost: 18, conditions: [], until: null }
+  said: {
+    ...{ term: AUTUMN, creditsLeast: 13, creditsMost: 18, alternatives: [], conditions: [] },
+    until: null
+  }
 }
 
 describe('what a change of a route makes of the record', () => {

@@ -58,6 +58,7 @@ const PLACES: Record<string, string> = {
   exception: '1',
   offer: '1',
   thread: '1',
+  view: '99999',
   request: '1',
   suggestion: '1',
   appointment: '1',

@@ -84,6 +84,7 @@ const RIGHT: Record<string, unknown[]> = {
       until: '2027-05-01'
     }
   ],
+  'POST /api/desk/views': [{ name: 'Seniors', reason: 'soon', program: null, standing: 'senior' }],
   'POST /api/students/:id/intentions': [{ term: 'SP28' }],
   'POST /api/students/:id/review': [
     { term: 'AU27', note: 'too much?', answers: [{ question: 'Who supervises?', answer: 'nobody yet' }] }

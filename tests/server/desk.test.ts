@@ -3,12 +3,13 @@ import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { isoDate, dayNumber } from '#core/time'
 import * as t from '#server/db/schema/index'
-import { ReadingAhead } from '#server/features/advising/readAhead'
 import { deskReadings } from '#server/features/advising/deskReadings'
+import { dropDeskView, keepDeskView } from '#server/features/advising/deskViews'
 import { readDesk } from '#server/features/advising/desk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { changeRoute } from '#server/features/route/route'
 import { readRoutes } from '#server/features/route/routes'
+import { rowsOf } from '#shared/advising/desk'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { routeFigures } from '#shared/degree/figures'
@@ -17,8 +18,8 @@ import type { StudentRecord } from '#shared/record/responses'
 import { at, demoWorld, idOf, OPENS, person, setTime, within, type World } from './world'
 
 let world: World
-let imke: Who
-let orla: Who
+let imke: Who & { id: number }
+let orla: Who & { id: number }
 let record: StudentRecord
 beforeAll(async () => {
   world = await demoWorld('desk')
@@ -191,5 +192,36 @@ describe('the desk', () => {
     const after = await row()
     expect(after.findings).toBe(before.findings - 1)
     expect(after.needed).toBe(before.needed + 4)
+  })
+})
+
+describe('views of the desk', () => {
+  const view = { reason: 'soon' as const, program: null, standing: 'senior' as const }
+  it('are kept by a name for whoever keeps them, and for nobody else', async () => {
+    const { now } = await at(world)
+    const casimir = await person(world.db, 'Casimir Boyle')
+    const views = async (who: Who) => (await readDesk(world.db, who, world.shelf, now)).views
+    await keepDeskView(world.db, orla.id, { name: 'Seniors', ...view })
+    await keepDeskView(world.db, orla.id, { name: 'Seniors', ...view, standing: 'junior' })
+    expect(await views(orla)).toMatchObject([{ name: 'Seniors', reason: 'soon', standing: 'junior' }])
+    expect(await views(casimir)).toEqual([])
+    const [mine] = await views(orla)
+    await expect(dropDeskView(world.db, casimir.id, mine!.id)).rejects.toMatchObject({ code: 'noView' })
+    await dropDeskView(world.db, orla.id, mine!.id)
+    expect(await views(orla)).toEqual([])
+  })
+  it('show who has the reason, the program and the standing', async () => {
+    const { now } = await at(world)
+    const { rows } = await readDesk(world.db, orla, world.shelf, now)
+    const nothing = { reason: null, program: null, standing: null }
+    expect(rowsOf({ ...nothing, standing: 'junior' }, rows, now)).toEqual(
+      rows.filter((row) => row.standing === 'junior')
+    )
+    const [first] = rows
+    expect(rowsOf({ ...nothing, program: first!.programs }, rows, now)).toContain(first)
+    expect(rowsOf({ ...nothing, program: 'of nobody' }, rows, now)).toEqual([])
+    const asked = rowsOf({ ...nothing, reason: 'asked' }, rows, now)
+    expect(asked).toEqual(rows.filter((row) => row.reviews.length > 0))
+    expect(asked.length).toBeGreaterThan(0)
   })
 })

@@ -130,6 +130,7 @@ describe('what a mail says', () => {
     expect(subject('course', 'SOIL 220')).toBe('Orla Denholt wrote to you about SOIL 220')
     expect(subject('term', AUTUMN)).toBe('Orla Denholt wrote to you about Autumn 2027')
     expect(subject('need', 'writing-upper')).toBe('Orla Denholt wrote to you about a requirement')
+    expect(subject('finding', 'ENDA 410 in Autumn 27')).toBe('Orla Denholt wrote to you about a finding')
   })
   it('says of a permission until when it holds, and what was said with it', () => {
     const told = { course: 'ENDA 310', section: 'F5NAB', answer: 'given', words: 'This once.' }

@@ -43,7 +43,8 @@ const say = async (
     to: 'matter' as const,
     about: { is: 'route' as const, key: null },
     advisorsOnly: false,
-    text
+    text,
+    named: []
   }
   return within(world, (tx) => addRemark(tx, { ...now, relation }, { ...matter, ...over }))
 }
@@ -66,7 +67,11 @@ describe('a remark', () => {
     await read()
     expect((await seen(orla, 'programAdvisor')).unread).toBe(0)
     await within(world, (tx) =>
-      addRemark(tx, { ...reader, relation: 'programAdvisor' }, { to: 'thread', thread, text: 'No, it fits.' })
+      addRemark(
+        tx,
+        { ...reader, relation: 'programAdvisor' },
+        { to: 'thread', thread, text: 'No, it fits.', named: [] }
+      )
     )
     expect(await seen(imke, 'self')).toMatchObject({ unread: 1, remarks: [{}, { by: 'Orla Denholt' }] })
   })
@@ -85,7 +90,9 @@ describe('a remark', () => {
     const state = async () => (await talkOf(imke, 'self')).find((one) => one.id === thread)!.settled
     await within(world, (tx) => changeThread(tx, mine, thread, { settled: true }))
     expect(await state()).toMatchObject({ by: 'Imke Varga' })
-    await within(world, (tx) => addRemark(tx, mine, { to: 'thread', thread, text: 'One more thing.' }))
+    await within(world, (tx) =>
+      addRemark(tx, mine, { to: 'thread', thread, text: 'One more thing.', named: [] })
+    )
     expect(await state()).toBeNull()
   })
   it('by an advisor is mailed to the student; what the student says is not', async () => {
@@ -128,7 +135,7 @@ describe('what is said among advisors', () => {
     const { thread } = await say(orla, 'programAdvisor', 'Between us.', { advisorsOnly: true })
     const mine = { ...(await doing(imke)), relation: 'self' as const }
     const tries = [
-      () => within(world, (tx) => addRemark(tx, mine, { to: 'thread', thread, text: 'What?' })),
+      () => within(world, (tx) => addRemark(tx, mine, { to: 'thread', thread, text: 'What?', named: [] })),
       () => within(world, (tx) => changeThread(tx, mine, thread, { settled: true })),
       () => within(world, (tx) => changeThread(tx, mine, thread, { readUpTo: 1 }))
     ]
@@ -137,6 +144,45 @@ describe('what is said among advisors', () => {
     await expect(say(imke, 'self', 'Hush.', { advisorsOnly: true })).rejects.toMatchObject({
       code: 'notAmongAdvisors'
     })
+  })
+})
+
+describe('who is asked to read a remark', () => {
+  const mailed = async (thread: number) =>
+    world.db
+      .select({ name: t.account.name, after: t.eventLog.after })
+      .from(t.mail)
+      .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+      .innerJoin(t.account, eq(t.account.id, t.mail.accountId))
+      .then((rows) =>
+        rows
+          .filter(({ after }) => (after as { thread?: number } | null)?.thread === thread)
+          .map((row) => row.name)
+      )
+  const advisorId = async (who: { id: number }) =>
+    (await world.db.select({ id: t.advisor.id }).from(t.advisor).where(eq(t.advisor.accountId, who.id)))[0]!
+      .id
+  it('reads so, and is mailed, as is who has spoken in it', async () => {
+    const { thread } = await say(imke, 'self', 'Who of you knows?', { named: [await advisorId(nell)] })
+    const to = async (who: typeof imke, relation: 'self' | 'supportAdvisor') =>
+      (await talkOf(who, relation)).find((one) => one.id === thread)!.remarks[0]!.to
+    expect(await to(imke, 'self')).toEqual([{ name: 'Nell Fairweather', you: false }])
+    expect(await to(nell, 'supportAdvisor')).toEqual([{ name: 'Nell Fairweather', you: true }])
+    expect(await mailed(thread)).toEqual(['Nell Fairweather'])
+    const answer = { to: 'thread' as const, thread, named: [] }
+    await say(orla, 'programAdvisor', 'I do.', answer)
+    expect((await mailed(thread)).sort()).toEqual(['Imke Varga', 'Nell Fairweather'])
+    await say(imke, 'self', 'Thank you.', answer)
+    expect((await mailed(thread)).sort()).toEqual(['Imke Varga', 'Nell Fairweather', 'Orla Denholt'])
+  })
+  it('is never the student among advisors, nor somebody without a part in it', async () => {
+    const named = [await advisorId(orla)]
+    const { thread } = await say(nell, 'supportAdvisor', 'Call me.', { advisorsOnly: true, named })
+    expect(await mailed(thread)).toEqual(['Orla Denholt'])
+    const hush = say(nell, 'supportAdvisor', 'Hush.', { advisorsOnly: true, named: ['student'] })
+    await expect(hush).rejects.toMatchObject({ status: 422, code: 'noPart' })
+    const stranger = await advisorId(await person(world.db, 'Casimir Boyle'))
+    await expect(say(imke, 'self', 'Hello?', { named: [stranger] })).rejects.toMatchObject({ code: 'noPart' })
   })
 })
 

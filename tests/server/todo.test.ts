@@ -57,7 +57,7 @@ describe('what is to do', () => {
   })
   it('tells of what an advisor wrote until it is read, and of what was agreed from a week before its day', async () => {
     const imke = await picture('Imke Varga')
-    const remark = { id: 3, by: 'Orla Denholt', own: false, text: 'Try SOIL 220 first.', at: NOW }
+    const remark = { id: 3, by: 'Orla Denholt', own: false, text: 'Try SOIL 220 first.', at: NOW, to: [] }
     const thread = {
       id: 2,
       number: 1,

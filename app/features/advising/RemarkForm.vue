@@ -1,13 +1,25 @@
 <script setup lang="ts">
+import type { Named } from '#shared/advising/talk'
+
 /** Something said in the talk. What was written stays until it is on its way. */
-const props = defineProps<{ label: string; say: (text: string) => Promise<boolean> }>()
+const props = defineProps<{
+  label: string
+  say: (text: string, named: Named[]) => Promise<boolean>
+  /** Only advisors read it. */
+  advisorsOnly?: boolean
+}>()
 defineEmits<{ cancel: [] }>()
 const text = ref('')
+const talk = useTalk()
+const named = ref<Named[]>([])
+const people = computed(() => talk.people.filter((one) => !props.advisorsOnly || one.value !== 'student'))
 const { busy, once } = useOnce()
 
 async function send() {
   const said = text.value.trim()
-  if (said && (await once(() => props.say(said)))) text.value = ''
+  if (!said || !(await once(() => props.say(said, named.value)))) return
+  text.value = ''
+  named.value = []
 }
 </script>
 
@@ -25,6 +37,16 @@ async function send() {
     />
     <div class="acts">
       <slot />
+      <v-select
+        v-if="people.length"
+        v-model="named"
+        class="named"
+        label="to be read by"
+        :items="people"
+        multiple
+        chips
+        closable-chips
+      />
       <v-btn type="submit" size="small" :disabled="busy || !text.trim()">Say it</v-btn>
       <v-text-btn type="button" @click="$emit('cancel')">Cancel</v-text-btn>
     </div>
@@ -32,6 +54,9 @@ async function send() {
 </template>
 
 <style scoped>
+.named {
+  flex: 0 1 240px;
+}
 .remark {
   margin-top: 6px;
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useTheme } from 'vuetify'
 import { subjectOf } from '~/features/advising/useTalk'
+import type { Named } from '#shared/advising/talk'
 import { count } from '#shared/words'
 
 /** The talk beside the route: matters by number, what was agreed, and what advisors say among each other. */
@@ -30,15 +31,15 @@ const elsewhere = computed(
     ).length
 )
 
-async function say(text: string): Promise<boolean> {
+async function say(text: string, named: Named[]): Promise<boolean> {
   const about = subjectOf(talk.about!)
-  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: false, text })
+  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: false, text, named })
   if (isMade) talk.about = undefined
   return isMade
 }
-async function note(text: string): Promise<boolean> {
+async function note(text: string, named: Named[]): Promise<boolean> {
   const about = { is: 'route' as const, key: null }
-  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: true, text })
+  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: true, text, named })
   if (isMade) noting.value = false
   return isMade
 }
@@ -85,7 +86,13 @@ async function note(text: string): Promise<boolean> {
         <span class="quiet">{{ student.picture!.student.name }} is not shown this</span>
         <v-text-btn v-if="!noting" class="push" @click="noting = true">Note something</v-text-btn>
       </header>
-      <RemarkForm v-if="noting" label="A note among advisors" :say="note" @cancel="noting = false" />
+      <RemarkForm
+        v-if="noting"
+        label="A note among advisors"
+        advisors-only
+        :say="note"
+        @cancel="noting = false"
+      />
       <TalkThread v-for="one in talk.amongAdvisors" :key="one.id" :thread="one" />
     </v-theme-provider>
   </section>

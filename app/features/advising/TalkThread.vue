@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementVisibility } from '@vueuse/core'
-import type { Thread } from '#shared/advising/talk'
+import type { Named, Thread } from '#shared/advising/talk'
 import { ago } from '#shared/when'
 import { count } from '#shared/words'
 
@@ -18,8 +18,8 @@ const isFolded = computed(() => props.thread.settled !== null && !open.value)
 const last = computed(() => props.thread.remarks.at(-1)!)
 const when = (at: number) => ago(at, clock.minute, college.zone)
 
-async function answer(text: string): Promise<boolean> {
-  const isMade = await changes.remark({ to: 'thread', thread: props.thread.id, text })
+async function answer(text: string, named: Named[]): Promise<boolean> {
+  const isMade = await changes.remark({ to: 'thread', thread: props.thread.id, text, named })
   if (isMade) answering.value = false
   return isMade
 }
@@ -63,12 +63,16 @@ onUnmounted(() => clearTimeout(timer))
       <p v-for="one in thread.remarks" :key="one.id">
         <strong class="by">{{ one.own ? 'You' : one.by }}</strong>
         <span class="quiet small">{{ when(one.at) }}</span>
+        <span v-if="one.to.length" class="small" :class="one.to.some((to) => to.you) ? 'fresh' : 'quiet'"
+          >for {{ one.to.map((to) => (to.you ? 'you' : to.name)).join(', ') }}</span
+        >
         <span class="said">{{ one.text }}</span>
       </p>
       <RemarkForm
         v-if="answering"
         :label="`Answer about ${subject}`"
         :say="answer"
+        :advisors-only="thread.advisorsOnly"
         @cancel="answering = false"
       />
       <div v-else class="acts">

@@ -2,7 +2,7 @@ import { asDecider, type Decider, type DeskRequest } from '#shared/advising/aski
 import type { TaughtSection } from '#shared/sections/teaching'
 import type { OfferedTime } from '#core/appointments'
 import type { GroupSession } from '#shared/advising/groups'
-import type { GroupSaid } from '#shared/advising/requests'
+import type { DeskViewSaid, GroupSaid } from '#shared/advising/requests'
 import type { AwayTime, HoursView } from '#shared/appointments/appointments'
 import type { Desk } from '#shared/advising/responses'
 import type { OpeningView } from '#shared/responses'
@@ -80,6 +80,10 @@ export const useStaff = defineStore('staff', () => {
     const body = { times, away: away.map((one) => ({ ...one, standIn: one.standIn?.id ?? null })) }
     return change('/api/hours', { method: 'POST', body })
   }
+  /** Keeps a view of the desk by a name, and lets one go. */
+  const keepView = (said: DeskViewSaid): Promise<boolean> =>
+    change('/api/desk/views', { method: 'POST', body: said })
+  const dropView = (view: number): Promise<boolean> => change(`/api/desk/views/${view}`, { method: 'DELETE' })
   /** Makes a private calendar address, or withdraws it. */
   const setAddress = (wanted: boolean): Promise<boolean> =>
     change('/api/hours/calendar-address', {
@@ -112,6 +116,8 @@ export const useStaff = defineStore('staff', () => {
     readGroups,
     planWithGroup,
     handOver,
+    keepView,
+    dropView,
     sections,
     openings,
     failure,

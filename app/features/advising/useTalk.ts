@@ -1,7 +1,7 @@
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { Suggestion } from '#shared/advising/suggestions'
-import type { Thread, ThreadSubject } from '#shared/advising/talk'
+import type { Named, Thread, ThreadSubject } from '#shared/advising/talk'
 
 /** What can be spoken of, as one value of a list, and back. */
 const valueOf = ({ is, key }: ThreadSubject): string => (key === null ? is : `${is} ${key}`)
@@ -21,6 +21,7 @@ export type TalkEntry = { key: string; number: number } & (
 export const useTalk = defineStore('talk', () => {
   const student = useStudent()
   const college = useCollege()
+  const session = useWho()
 
   const all = computed(() => student.picture?.talk ?? [])
   const about = ref<string>()
@@ -55,8 +56,18 @@ export const useTalk = defineStore('talk', () => {
       const section = student.picture?.sections.find((one) => one.code === key)
       return section ? `${section.course}-${section.number}` : `section ${key}`
     }
+    if (is === 'finding') return `the finding: ${key}`
     return key
   }
+  /** Who can be asked to read a remark, but for whoever writes it. */
+  const people = computed((): { value: Named; title: string }[] => [
+    ...(student.picture && !student.own
+      ? [{ value: 'student' as const, title: student.picture.student.name }]
+      : []),
+    ...(student.picture?.advisors ?? [])
+      .filter((one) => one.name !== session.who?.name)
+      .map((one) => ({ value: one.id, title: one.name }))
+  ])
   /** Everything of the route that can be spoken of. */
   const subjects = computed((): { title: string; value: string }[] => {
     const planned = student.picture?.route.courses ?? []
@@ -104,6 +115,7 @@ export const useTalk = defineStore('talk', () => {
     unread,
     titleOf,
     subjects,
+    people,
     about,
     mayTalk,
     begin,

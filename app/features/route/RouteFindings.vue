@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Finding } from '#core/findings'
 import { countedOn } from '#core/route'
 import { leavesText } from '#shared/catalog/texts'
 import { waivedOf } from '#shared/reading'
@@ -11,6 +12,9 @@ const student = useStudent()
 const changes = useChanges()
 const college = useCollege()
 const filling = useFilling()
+const talk = useTalk()
+/** How a finding is named in the talk; it stays the same while the finding does. */
+const keyOf = (finding: Finding) => findingSubject(finding, college.shortTerm).slice(0, 80)
 const { findings } = useRouteBoard()
 const waived = computed(() => [...waivedOf(student.picture!)])
 /** What the route counts on, of what is under way. */
@@ -59,6 +63,10 @@ const relied = computed(() => (student.reading ? countedOn(student.reading.conte
           @click="changes.changeCarry({ ...student.picture!.carry, target: finding.term })"
           >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
         >
+        <v-text-btn v-if="talk.mayTalk" @click="talk.begin({ is: 'finding', key: keyOf(finding) })"
+          >Speak of it</v-text-btn
+        >
+        <TalkPins is="finding" :about="[keyOf(finding)]" />
         <RequestAsk
           v-if="finding.code === 'prerequisite'"
           :said="{ kind: 'waiver', course: finding.course }"

@@ -10,12 +10,14 @@ import {
   mysqlEnum,
   mysqlTable,
   primaryKey,
+  uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
 import type { PlannedCourse } from '#core/degree'
 import type { Refusal, RouteChange, SignOffCondition } from '#core/findings'
 import { SIGN_OFF_POLICIES } from '#core/registration'
 import { DECIDERS, REQUEST_KINDS } from '#shared/advising/asking'
+import type { DeskView } from '#shared/advising/desk'
 import type { ReviewAnswer } from '#shared/advising/review'
 import { SUGGESTION_STATES } from '#shared/advising/suggestions'
 import { AGREED_BY, THREAD_SUBJECTS } from '#shared/advising/talk'
@@ -79,6 +81,20 @@ export const programSignOff = mysqlTable(
     policy: mysqlEnum(SIGN_OFF_POLICIES).notNull()
   },
   (t) => [primaryKey({ columns: [t.termId, t.programId] })]
+)
+
+/** Whom of the desk an advisor looks at, kept by a name. */
+export const deskView = mysqlTable(
+  'desk_view',
+  {
+    id: id(),
+    accountId: int()
+      .notNull()
+      .references(() => account.id),
+    name: varchar({ length: 40 }).notNull(),
+    view: json().$type<DeskView>().notNull()
+  },
+  (t) => [uniqueIndex('desk_view_name').on(t.accountId, t.name)]
 )
 
 /** What a desk says of a student's audits and checks, for the state of which the print is. */
@@ -256,6 +272,20 @@ export const remark = mysqlTable(
     at: instant().notNull()
   },
   (t) => [index('remark_thread').on(t.threadId)]
+)
+
+/** Who is asked to read a remark. */
+export const remarkNamed = mysqlTable(
+  'remark_named',
+  {
+    remarkId: int()
+      .notNull()
+      .references(() => remark.id),
+    accountId: int()
+      .notNull()
+      .references(() => account.id)
+  },
+  (t) => [primaryKey({ columns: [t.remarkId, t.accountId] })]
 )
 
 /** Up to which remark somebody has read a thread. */

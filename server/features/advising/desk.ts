@@ -15,6 +15,7 @@ import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import type { Database } from '#server/db/connect'
 import { advisedBy } from './advisedBy'
+import { readDeskViews } from './deskViews'
 import { deskReadings, type DeskReading } from './deskReadings'
 import { countUnread, spokenWith } from './talk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -37,7 +38,7 @@ export async function readDesk(db: Database, who: Who, shelf: Shelf, now: Instan
     unread: unread.get(picture.student.id) ?? 0,
     spoken: spoken.has(picture.student.id)
   }))
-  return { term, rows: inOrderOfNeed(desk, now) }
+  return { term, rows: inOrderOfNeed(desk, now), views: await readDeskViews(db, who.id) }
 }
 
 function deskRow(

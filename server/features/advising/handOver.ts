@@ -55,7 +55,7 @@ export async function handOver(
     if (note) {
       const relation = own.purpose === 'program' ? 'programAdvisor' : 'supportAdvisor'
       const about = { is: 'route' as const, key: null }
-      const said = { to: 'matter' as const, about, advisorsOnly: true, text: note }
+      const said = { to: 'matter' as const, about, advisorsOnly: true, text: note, named: [] }
       await addRemark(tx, { who, student, now, relation }, said)
     }
     await logEvent(tx, {

@@ -51,6 +51,17 @@ export async function readTalk(
       .orderBy(asc(t.remark.id)),
     (row) => row.remark.threadId
   )
+  const named = groupBy(
+    await db
+      .select({ remark: t.remarkNamed.remarkId, account: t.account.id, name: t.account.name })
+      .from(t.remarkNamed)
+      .innerJoin(t.remark, eq(t.remark.id, t.remarkNamed.remarkId))
+      .innerJoin(t.thread, eq(t.thread.id, t.remark.threadId))
+      .innerJoin(t.account, eq(t.account.id, t.remarkNamed.accountId))
+      .where(eq(t.thread.studentId, student))
+      .orderBy(asc(t.account.name)),
+    (row) => row.remark
+  )
   return threads.map(
     ({ thread: { id, number, about, aboutKey, advisorsOnly, settledAt }, settledBy, read }): Thread => {
       const own = remarks.get(id) ?? []
@@ -65,7 +76,11 @@ export async function readTalk(
           by,
           own: remark.authorId === reader.account,
           text: remark.text,
-          at: remark.at.getTime()
+          at: remark.at.getTime(),
+          to: (named.get(remark.id) ?? []).map((one) => ({
+            name: one.name,
+            you: one.account === reader.account
+          }))
         })),
         unread: own.filter(({ remark }) => remark.authorId !== reader.account && remark.id > (read ?? 0))
           .length
@@ -133,15 +148,61 @@ export async function addRemark(
     .insert(t.remark)
     .values({ threadId: thread.id, authorId: who.id, text: said.text, at: new Date(now) })
     .$returningId()
+  const named = await accountsOf(tx, student, said.named, thread.advisorsOnly)
+  if (named.length)
+    await tx.insert(t.remarkNamed).values(named.map((accountId) => ({ remarkId: made!.id, accountId })))
+  const also = [...new Set([...named, ...(await othersIn(tx, thread.id))])]
   await markRead(tx, who.id, thread.id, made!.id)
   await logEvent(tx, {
     at: now,
     account: who.id,
     student,
     action: thread.advisorsOnly ? 'remark.amongAdvisors' : 'remark.made',
+    also,
     after: { thread: thread.id, remark: made!.id, by: who.name, about: thread.about, key: thread.aboutKey }
   })
   return { thread: thread.id }
+}
+
+/** The accounts of those who are asked to read something. @throws Refused for somebody who has no part in it */
+async function accountsOf(
+  tx: Transaction,
+  student: StudentId,
+  named: RemarkSaid['named'],
+  advisorsOnly: boolean
+): Promise<number[]> {
+  if (!named.length) return []
+  const [own] = await tx
+    .select({ account: t.student.accountId })
+    .from(t.student)
+    .where(eq(t.student.id, student))
+  const advisors = await tx
+    .select({ id: t.advisor.id, account: t.advisor.accountId })
+    .from(t.advising)
+    .innerJoin(t.advisor, eq(t.advisor.id, t.advising.advisorId))
+    .where(eq(t.advising.studentId, student))
+  return named.map((one, i) => {
+    const account =
+      one === 'student'
+        ? advisorsOnly
+          ? undefined
+          : own!.account
+        : advisors.find((advisor) => advisor.id === one)?.account
+    if (account !== undefined) return account
+    throw new Refused(422, 'noPart', 'Somebody who is asked to read it has no part in it.', [
+      { field: `named.${i}`, message: 'has to be an advisor of the student, or student where they read it' }
+    ])
+  })
+}
+
+/** Advisors who have spoken in a thread; the student is told of everything that is said to them. */
+async function othersIn(tx: Transaction, thread: number): Promise<number[]> {
+  const rows = await tx
+    .selectDistinct({ id: t.remark.authorId })
+    .from(t.remark)
+    .innerJoin(t.advisor, eq(t.advisor.accountId, t.remark.authorId))
+    .where(eq(t.remark.threadId, thread))
+  return rows.map((row) => row.id)
 }
 
 async function beginThread(
