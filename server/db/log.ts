@@ -53,6 +53,7 @@ export type Action =
   | 'request.handedOn'
   | 'request.withdrawn'
   | 'suggestion.made'
+  | 'suggestion.sections'
   | 'suggestion.added'
   | 'suggestion.explained'
   | 'suggestion.withdrawn'

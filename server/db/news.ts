@@ -45,6 +45,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'request.handedOn': ['record', 'requests'],
   'request.withdrawn': ['record', 'requests'],
   'suggestion.made': ['record'],
+  'suggestion.sections': ['record'],
   'suggestion.added': ['record'],
   'suggestion.explained': ['record'],
   'suggestion.withdrawn': ['record'],

@@ -4,6 +4,7 @@ import { COMMON_SCALE } from '#core/grades'
 import { STANDINGS } from '#core/requisites'
 import { PERMISSION_KINDS } from '#core/week'
 import { course, dayOfCentury, fewWords, idInAddress, reason, termCode } from '#shared/requests'
+import { sectionCode } from '#shared/registration/requests'
 import { routeChange, routeId, seenVersion } from '#shared/route/requests'
 import { z } from 'zod'
 import { DECIDERS } from './asking'
@@ -213,6 +214,19 @@ export const suggestionAnswersBody = z.object({
   words: fewWords
 })
 export type SuggestionAnswers = z.output<typeof suggestionAnswersBody>
+
+export const sectionsBody = z.object({
+  term: termCode,
+  course,
+  sections: z
+    .array(sectionCode, 'has to be a list of section codes')
+    .min(1, 'has to name a section')
+    .max(6, 'has to name six sections or fewer')
+})
+export type SectionsSuggested = z.output<typeof sectionsBody>
+export const sectionsAnswerBody = z.object({
+  answer: z.enum(['accepted', 'declined'], 'has to be accepted or declined')
+})
 
 export const deskViewBody = z.object({
   name: z

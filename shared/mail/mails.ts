@@ -202,6 +202,10 @@ const TOLD: Record<string, Teller> = {
     subject: `${String(of.by)} suggests a change to your route`,
     text: `${String(of.by)} suggests a change to your route; more may follow. They are drawn on Route, where you accept or decline each.`
   }),
+  'suggestion.sections': ({ of }) => ({
+    subject: `${String(of.by)} suggests sections of ${String(of.course)}`,
+    text: `${String(of.by)} suggests ${listed(of.sections)} for ${String(of.course)}. Accept or decline it on Week.`
+  }),
   'appointment.booked': ({ of }, about) => ({
     subject: `An appointment with ${other(of, about.toStudent)} is booked`,
     text: whenText(of, about)

@@ -51,6 +51,9 @@ const TITLES: Titles = {
   readThread: () => 'what you have read',
   suggest: ({ change }, term) => `suggesting: ${changeText(change, term)}`,
   explainSuggestion: () => 'why it is suggested',
+  suggestSections: ({ course }) => `suggesting sections of ${course}`,
+  withdrawSections: () => 'taking a suggestion back',
+  answerSections: ({ answer }) => `${answer === 'accepted' ? 'accepting' : 'declining'} sections`,
   withdrawSuggestion: () => 'taking a suggestion back',
   answerSuggestions: ({ suggestions, answer }) =>
     `${answer === 'accepted' ? 'accepting' : 'declining'} ${count(suggestions.length, 'suggestion')}`,

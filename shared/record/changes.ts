@@ -85,6 +85,9 @@ export type Change =
     }
   | { kind: 'explainSuggestion'; suggestion: number; why: string | null }
   | { kind: 'withdrawSuggestion'; suggestion: number }
+  | { kind: 'suggestSections'; term: TermCode; course: CourseCode; sections: SectionCode[] }
+  | { kind: 'withdrawSections'; suggestion: number }
+  | { kind: 'answerSections'; suggestion: number; answer: 'accepted' | 'declined'; by: string; at: Instant }
   | {
       kind: 'answerSuggestions'
       route: number | null
@@ -193,6 +196,9 @@ const SENT: Sent = {
   suggest: ({ route, change, why }, version) => post('suggestions', { route, version, change, why }),
   explainSuggestion: ({ suggestion, why }) => post(`suggestions/${suggestion}`, { why }),
   withdrawSuggestion: ({ suggestion }) => remove(`suggestions/${suggestion}`),
+  suggestSections: ({ kind: _, ...body }) => post('section-suggestions', body),
+  withdrawSections: ({ suggestion }) => remove(`section-suggestions/${suggestion}`),
+  answerSections: ({ suggestion, answer }) => post(`section-suggestions/${suggestion}/answer`, { answer }),
   answerSuggestions: ({ route, suggestions, answer, words }, version) =>
     post('suggestions/answers', { route, version, suggestions, answer, words }),
   makeAppointment: ({ said }) => post('appointments', said),

@@ -10,6 +10,7 @@ import type { AdvisorCard, ReviewView, SignOffView } from '#shared/advising/resp
 import type { ProgramPolicy, ReviewRules } from '#shared/advising/review'
 import type { StudentRequest } from '#shared/advising/asking'
 import type { AppointmentView, TalkRecordView } from '#shared/appointments/appointments'
+import type { SectionSuggestion } from '#shared/advising/sectionSuggestions'
 import type { Suggestion } from '#shared/advising/suggestions'
 import type { AgreedLine, Thread } from '#shared/advising/talk'
 import type { TermAccount } from '#shared/charges/responses'
@@ -120,6 +121,7 @@ export interface StudentView extends StudentRecord {
   talk: Thread[]
   /** Changes of the routes that advisors propose, in the order in which they were made. */
   suggestions: Suggestion[]
+  sectionSuggestions: SectionSuggestion[]
   /** In order of their time; to an advisor their own. */
   appointments: AppointmentView[]
   /** Talks that were held, the last first. */

@@ -99,6 +99,16 @@ const SHOWN: Shown = {
       unread: remarks.filter((one) => !one.own && one.id > upTo).length
     })),
   explainSuggestion: (view, { suggestion, why }) => withSuggestions(view, [suggestion], () => ({ why })),
+  withdrawSections: (view, { suggestion }) => ({
+    ...view,
+    sectionSuggestions: view.sectionSuggestions.filter((one) => one.id !== suggestion)
+  }),
+  answerSections: (view, { suggestion, answer, by, at }) => ({
+    ...view,
+    sectionSuggestions: view.sectionSuggestions.map((one) =>
+      one.id === suggestion ? { ...one, state: answer, answer: { by, at } } : one
+    )
+  }),
   withdrawSuggestion: (view, { suggestion }) => ({
     ...view,
     suggestions: view.suggestions.filter((one) => one.id !== suggestion)

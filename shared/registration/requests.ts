@@ -45,7 +45,7 @@ export const preparedBody = z.object({
   armed: z.boolean('has to be true or false').default(false)
 })
 
-const sectionCode = z
+export const sectionCode = z
   .string()
   .regex(/^[0-9A-Z]{5}$/, 'has to be a section code such as L9SQG')
   .transform((code) => code as SectionCode)

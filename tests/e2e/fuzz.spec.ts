@@ -113,6 +113,8 @@ const RIGHT: Record<string, unknown[]> = {
   'POST /api/requests/answers': [{ requests: [1], answer: 'given', until: '2027-05-01', words: 'this once' }],
   'POST /api/requests/:request/hand-on': [{ to: 'registrar', words: 'it is about seats' }],
   'POST /api/students/:id/threads/:thread': [{ settled: true, readUpTo: 1 }],
+  'POST /api/students/:id/section-suggestions': [{ term: 'AU27', course: 'ENDA 310', sections: ['L9SQG'] }],
+  'POST /api/students/:id/section-suggestions/:suggestion/answer': [{ answer: 'declined' }],
   'POST /api/students/:id/suggestions': [
     {
       route: 1,

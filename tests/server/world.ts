@@ -65,6 +65,7 @@ export function viewOf(picture: StudentRecord): StudentView {
     termNotes: [],
     talk: [],
     suggestions: [],
+    sectionSuggestions: [],
     appointments: [],
     talkRecords: [],
     habits: { wishes: [], travelHolds: false },

@@ -16,7 +16,7 @@ const noting = ref(false)
 const isAdvisor = computed(() => talk.mayTalk && !student.own)
 const summary = computed(() => {
   const open = talk.shared.filter((one) => !one.settled).length
-  const waiting = talk.entries.filter((one) => one.suggestion?.state === 'waiting').length
+  const waiting = talk.entries.filter((one) => (one.suggestion ?? one.sections)?.state === 'waiting').length
   const said = [
     ...(open ? [`${count(open, 'matter')} open`] : []),
     ...(waiting ? [`${count(waiting, 'suggestion')} waiting`] : [])
@@ -71,6 +71,7 @@ async function note(text: string, named: Named[]): Promise<boolean> {
     </RemarkForm>
     <template v-for="one in talk.entries" :key="one.key">
       <TalkThread v-if="one.thread" :thread="one.thread" />
+      <SectionSuggestionItem v-else-if="one.sections" :id="one.key" class="line" :suggestion="one.sections" />
       <SuggestionItem v-else :id="one.key" :suggestion="one.suggestion" tabindex="-1" />
     </template>
     <p v-if="elsewhere" class="quiet small">
@@ -118,6 +119,9 @@ h3 {
 }
 .push {
   margin-left: auto;
+}
+.line {
+  border-top: 1px solid var(--rule);
 }
 .about {
   min-width: 200px;

@@ -1,5 +1,6 @@
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'
+import type { SectionSuggestion } from '#shared/advising/sectionSuggestions'
 import type { Suggestion } from '#shared/advising/suggestions'
 import type { Named, Thread, ThreadSubject } from '#shared/advising/talk'
 
@@ -14,7 +15,9 @@ export function subjectOf(value: string): ThreadSubject {
 
 /** A matter or a suggestion, by its number in the talk. */
 export type TalkEntry = { key: string; number: number } & (
-  { thread: Thread; suggestion?: undefined } | { suggestion: Suggestion; thread?: undefined }
+  | { thread: Thread; suggestion?: undefined; sections?: undefined }
+  | { suggestion: Suggestion; thread?: undefined; sections?: undefined }
+  | { sections: SectionSuggestion; thread?: undefined; suggestion?: undefined }
 )
 
 /** The talk about the student on screen: its matters by number, and what a new one may be about. */
@@ -32,12 +35,17 @@ export const useTalk = defineStore('talk', () => {
   const amongAdvisors = computed(() => all.value.filter((one) => one.advisorsOnly))
   /** Matters, and suggestions for the route on screen, by their numbers. */
   const entries = computed((): TalkEntry[] => {
-    const { suggestions = [], route } = student.picture ?? {}
+    const { suggestions = [], sectionSuggestions = [], route } = student.picture ?? {}
     const found: TalkEntry[] = [
       ...shared.value.map((thread) => ({ key: `thread-${thread.id}`, number: thread.number!, thread })),
       ...suggestions
         .filter((one) => one.route === route?.id)
-        .map((suggestion) => ({ key: `suggestion-${suggestion.id}`, number: suggestion.number, suggestion }))
+        .map((suggestion) => ({ key: `suggestion-${suggestion.id}`, number: suggestion.number, suggestion })),
+      ...sectionSuggestions.map((sections) => ({
+        key: `sections-${sections.id}`,
+        number: sections.number,
+        sections
+      }))
     ]
     return found.sort((one, other) => one.number - other.number)
   })

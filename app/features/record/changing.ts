@@ -1,5 +1,5 @@
 import type { RouteChange } from '#core/findings'
-import type { CourseCode, TermCode } from '#core/ids'
+import type { CourseCode, SectionCode, TermCode } from '#core/ids'
 import { differenceOf, singles } from '#core/route'
 import type { AgreedSaid, RequestAsked, RemarkSaid } from '#shared/advising/requests'
 import type { ReviewAnswer } from '#shared/advising/review'
@@ -131,6 +131,25 @@ export const useChanges = defineStore('changes', () => {
     return true
   }
 
+  /** Proposes sections of a course to the student, in place of picking them. */
+  async function suggestSections(
+    term: TermCode,
+    course: CourseCode,
+    sections: SectionCode[]
+  ): Promise<boolean> {
+    const outcome = await send({ kind: 'suggestSections', term, course, sections })
+    if (outcome.is === 'refused') return false
+    if (outcome.is === 'waits') notice.say(`Suggestion for ${course}. It waits for the connection.`)
+    else {
+      const { suggestion } = outcome.answer as { suggestion: number }
+      notice.say(`Suggested for ${course}.`, {
+        title: 'Take it back',
+        act: () => make({ kind: 'withdrawSections', suggestion })
+      })
+    }
+    return true
+  }
+
   /** Accepts or declines suggestions for the route on screen; what could not be accepted is said. */
   async function answerSuggestions(
     suggestions: number[],
@@ -224,6 +243,10 @@ export const useChanges = defineStore('changes', () => {
       make({ kind: 'settleThread', thread, settled, ...byMe() }),
     readThread: (thread: number, upTo: number) => make({ kind: 'readThread', thread, upTo }),
     answerSuggestions,
+    suggestSections,
+    withdrawSections: (suggestion: number) => make({ kind: 'withdrawSections', suggestion }),
+    answerSections: (suggestion: number, answer: 'accepted' | 'declined') =>
+      make({ kind: 'answerSections', suggestion, answer, ...byMe() }),
     explainSuggestion: (suggestion: number, why: string | null) =>
       make({ kind: 'explainSuggestion', suggestion, why }),
     withdrawSuggestion: (suggestion: number) => make({ kind: 'withdrawSuggestion', suggestion }),

@@ -149,7 +149,7 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
     </ul>
     <p class="foot">
       <strong v-if="picked && !alike">picked</strong>
-      <v-text-btn v-if="best.repair && !disabled" @click="emit('repair', best)">
+      <v-text-btn v-if="best.repair && !disabled && student.own" @click="emit('repair', best)">
         take it: {{ repairText(best.repair) }}
       </v-text-btn>
       <v-text-btn class="about" @click="emit('about', best.option.main)">

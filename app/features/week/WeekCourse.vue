@@ -5,7 +5,7 @@ import { count, KIND_WORDS } from '#shared/words'
 import type { JudgedOption, OptionCourse } from './useWeekOptions'
 
 /** A course of the week on screen: what is held of it, or its options to pick from. */
-defineProps<{
+const props = defineProps<{
   row: OptionCourse
   hue: number
   /** One scale of hours for all of them. */
@@ -26,8 +26,18 @@ const standing = useStanding()
 const weeks = useWeeks()
 const panel = useCoursePanel()
 const place = usePlacing()
-const why = computed(() => (student.own ? standing.closedWhy : 'Only the student picks sections.'))
+const maySuggest = computed(() => !student.own && student.maySuggest && !standing.closedWhy)
+const why = computed(() => {
+  if (student.own || standing.closedWhy) return standing.closedWhy
+  return maySuggest.value ? 'Suggest it to the student.' : 'Only the student picks sections.'
+})
 const mayPick = computed(() => student.own && !standing.closedWhy)
+/** Suggested for this course, and not answered yet. */
+const suggested = computed(() =>
+  (student.picture?.sectionSuggestions ?? []).filter(
+    (one) => one.state === 'waiting' && one.course === props.row.course && one.term === standing.term?.code
+  )
+)
 
 function plan(course: string) {
   const known = college.shelf?.catalog.maybeCourse(course)
@@ -69,51 +79,58 @@ function plan(course: string) {
         </v-text-btn>
       </span>
     </header>
-    <div class="options">
-      <p v-if="row.isFixed" class="seat">
-        <span v-for="s in row.seat" :key="s.code"
-          ><strong>{{ sectionName(s) }}</strong> {{ s.kind === 'lecture' ? '' : KIND_WORDS[s.kind] }}
-          {{ sectionHours(s) }} · {{ s.code }}<br
-        /></span>
-        <span class="quiet">{{ student.own ? 'You hold this seat.' : 'This seat is held.' }}</span>
-        <v-text-btn v-if="mayPick && !row.placed && row.open.length > 1" @click="weeks.unlock(row.course)">
-          Exchange it<span class="visually-hidden"> for another section of {{ row.course }}</span>
-        </v-text-btn>
-      </p>
-      <template v-else>
-        <OptionCard
-          v-for="group in row.groups"
-          :key="group.key"
-          :group="group"
-          :hue="hue"
-          :scale="scale"
-          :disabled="!mayPick"
-          :why="why"
-          :travel-holds="weeks.habits.travelHolds"
-          :along="alongWith(group.options[0]!.option).map((one) => one.course)"
-          @pick="emit('pick', $event)"
-          @repair="emit('repair', $event)"
-          @preview="emit('preview', $event?.option)"
-          @about="emit('about', $event)"
-        />
-      </template>
-      <p v-if="!row.isFixed && !row.open.length" class="quiet none">
-        {{ row.course }} has no section to pick in {{ standing.term?.name }}.
-        <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/route`"
-          >Settle it on the route</NuxtLink
-        >
-      </p>
-      <details v-if="!row.isFixed && row.office.length" class="quiet office">
-        <summary>{{ count(row.office.length, 'section') }} only an office places</summary>
-        <span v-for="{ option } in row.office" :key="option.key"
-          >{{ option.main.number }} · {{ sectionHours(option.main) }}</span
-        >
-      </details>
+    <div class="choices">
+      <SectionSuggestionItem v-for="one in suggested" :key="one.id" :suggestion="one" />
+      <div class="options">
+        <p v-if="row.isFixed" class="seat">
+          <span v-for="s in row.seat" :key="s.code"
+            ><strong>{{ sectionName(s) }}</strong> {{ s.kind === 'lecture' ? '' : KIND_WORDS[s.kind] }}
+            {{ sectionHours(s) }} · {{ s.code }}<br
+          /></span>
+          <span class="quiet">{{ student.own ? 'You hold this seat.' : 'This seat is held.' }}</span>
+          <v-text-btn v-if="mayPick && !row.placed && row.open.length > 1" @click="weeks.unlock(row.course)">
+            Exchange it<span class="visually-hidden"> for another section of {{ row.course }}</span>
+          </v-text-btn>
+        </p>
+        <template v-else>
+          <OptionCard
+            v-for="group in row.groups"
+            :key="group.key"
+            :group="group"
+            :hue="hue"
+            :scale="scale"
+            :disabled="!mayPick && !maySuggest"
+            :why="why"
+            :travel-holds="weeks.habits.travelHolds"
+            :along="alongWith(group.options[0]!.option).map((one) => one.course)"
+            @pick="emit('pick', $event)"
+            @repair="emit('repair', $event)"
+            @preview="emit('preview', $event?.option)"
+            @about="emit('about', $event)"
+          />
+        </template>
+        <p v-if="!row.isFixed && !row.open.length" class="quiet none">
+          {{ row.course }} has no section to pick in {{ standing.term?.name }}.
+          <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/route`"
+            >Settle it on the route</NuxtLink
+          >
+        </p>
+        <details v-if="!row.isFixed && row.office.length" class="quiet office">
+          <summary>{{ count(row.office.length, 'section') }} only an office places</summary>
+          <span v-for="{ option } in row.office" :key="option.key"
+            >{{ option.main.number }} · {{ sectionHours(option.main) }}</span
+          >
+        </details>
+      </div>
     </div>
   </section>
 </template>
 
 <style scoped>
+.choices {
+  flex: 1;
+  min-width: 0;
+}
 .office {
   align-self: center;
 }
@@ -155,11 +172,9 @@ header {
   font-size: 12px;
 }
 .options {
-  flex: 1;
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-  min-width: 0;
 }
 .seat,
 .none {

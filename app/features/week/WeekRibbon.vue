@@ -99,6 +99,17 @@ function touchEnd(event: TouchEvent) {
   if (Math.abs(moved) > 50 && !props.paints) swipe(moved < 0 ? 1 : -1)
 }
 
+/**
+ * An option is looked at while the pointer is on it: what is drawn of it has to find room in the height that there is, or
+ * it would move from under the pointer.
+ */
+const root = ref<HTMLElement>()
+const still = ref<number>()
+watch(
+  () => Boolean(props.preview?.length),
+  (isLookedAt) => (still.value = isLookedAt ? root.value?.getBoundingClientRect().height : undefined)
+)
+
 const list = ref<HTMLElement>()
 const painting = useHourPainting(
   list,
@@ -111,8 +122,10 @@ const { area } = painting
 
 <template>
   <div
+    ref="root"
     class="ribbon card"
-    :class="{ compact, paints }"
+    :class="{ compact, paints, still }"
+    :style="still ? { height: `${still}px` } : undefined"
     @touchstart.passive="touchStart"
     @touchend.passive="touchEnd"
   >
@@ -205,6 +218,20 @@ const { area } = painting
 <style scoped>
 .ribbon {
   overflow: hidden;
+}
+.still {
+  display: flex;
+  flex-direction: column;
+}
+.still .rows {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.still .row {
+  flex: 1 1 0;
+  min-height: 0;
 }
 .hours {
   position: relative;

@@ -1,4 +1,4 @@
-import type { Option } from '#core/week'
+import { sectionsOf, type Option } from '#core/week'
 import type { JudgedOption, OptionCourse } from './useWeekOptions'
 
 /** Picks an option with what goes along with it, gives it back, or moves others out of its way. */
@@ -8,9 +8,18 @@ export function useOptionPicking(
   preview: Ref<Option | undefined>
 ) {
   const weeks = useWeeks()
+  const student = useStudent()
+  const standing = useStanding()
+  const changes = useChanges()
   const notice = useNotice()
 
   function pick({ option, picked: there, yours }: JudgedOption) {
+    if (!student.own) {
+      preview.value = undefined
+      const codes = sectionsOf(option).map((one) => one.code)
+      void changes.suggestSections(standing.term!.code, option.course, codes)
+      return
+    }
     if (yours) {
       preview.value = undefined
       void weeks.keepSeat(option.course)

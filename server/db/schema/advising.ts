@@ -14,6 +14,7 @@ import {
   varchar
 } from 'drizzle-orm/mysql-core'
 import type { PlannedCourse } from '#core/degree'
+import type { SectionCode } from '#core/ids'
 import type { Refusal, RouteChange, SignOffCondition } from '#core/findings'
 import { SIGN_OFF_POLICIES } from '#core/registration'
 import { DECIDERS, REQUEST_KINDS } from '#shared/advising/asking'
@@ -339,6 +340,42 @@ export const suggestion = mysqlTable(
       sql`(${t.state} in ('accepted', 'declined')) = (${t.answeredById} is not null)`
     ),
     check('suggestion_at', sql`(${t.answeredById} is null) = (${t.answeredAt} is null)`)
+  ]
+)
+
+/** Sections of a course that an advisor proposes for the student's week; the student accepts them or not. */
+export const sectionSuggestion = mysqlTable(
+  'section_suggestion',
+  {
+    id: id(),
+    studentId: int()
+      .notNull()
+      .references(() => student.id),
+    termId: int()
+      .notNull()
+      .references(() => term.id),
+    courseId: int()
+      .notNull()
+      .references(() => course.id),
+    /** Codes of a section and of one of each of its components. */
+    sections: json().$type<SectionCode[]>().notNull(),
+    byId: int()
+      .notNull()
+      .references(() => account.id),
+    at: instant().notNull(),
+    /** Its number in the talk. */
+    number: int().notNull(),
+    state: mysqlEnum(SUGGESTION_STATES).notNull(),
+    answeredById: int().references(() => account.id),
+    answeredAt: instant()
+  },
+  (t) => [
+    index('section_suggestion_student').on(t.studentId),
+    check(
+      'section_suggestion_answered',
+      sql`(${t.state} in ('accepted', 'declined')) = (${t.answeredById} is not null)`
+    ),
+    check('section_suggestion_at', sql`(${t.answeredById} is null) = (${t.answeredAt} is null)`)
   ]
 )
 

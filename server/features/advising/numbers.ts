@@ -14,5 +14,9 @@ export async function nextNumber(tx: Transaction, student: StudentId): Promise<n
     .select({ last: max(t.suggestion.number) })
     .from(t.suggestion)
     .where(all(eq(t.suggestion.studentId, student)))
-  return Math.max(thread?.last ?? 0, suggestion?.last ?? 0) + 1
+  const [sections] = await tx
+    .select({ last: max(t.sectionSuggestion.number) })
+    .from(t.sectionSuggestion)
+    .where(all(eq(t.sectionSuggestion.studentId, student)))
+  return Math.max(thread?.last ?? 0, suggestion?.last ?? 0, sections?.last ?? 0) + 1
 }

@@ -85,6 +85,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   // Read for whoever asks; among advisors or not.
   talk: advisors<StudentView['talk']>([]),
   // Read for whoever asks, with their routes.
+  sectionSuggestions: advisors<StudentView['sectionSuggestions']>([]),
   suggestions: advisors<StudentView['suggestions']>([]),
   // Read for whoever asks; to an advisor their own.
   appointments: advisors<StudentView['appointments']>([]),

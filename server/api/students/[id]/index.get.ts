@@ -1,5 +1,6 @@
 import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
+import { readSectionSuggestions } from '#server/features/advising/sectionSuggestions'
 import { readSuggestions } from '#server/features/advising/suggestions'
 import { readTalkRecords } from '#server/features/advising/talkRecords'
 import { readAppointments } from '#server/features/appointments/queries'
@@ -27,6 +28,7 @@ export default studentEndpoint(
       marks: relation === 'self' ? await readMarks(db, student, who.id) : [],
       talk: await readTalk(db, student, { account: who.id, relation }),
       suggestions: await readSuggestions(db, student, { account: who.id, relation }),
+      sectionSuggestions: await readSectionSuggestions(db, student, { account: who.id, relation }),
       appointments: await readAppointments(db, student, { account: who.id, relation }),
       talkRecords: await readTalkRecords(db, student),
       termNotes: await readTermNotes(db, student),
