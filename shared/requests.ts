@@ -70,7 +70,6 @@ export const keyParams = z.object({
 })
 
 export const termQuery = z.object({ term: termCode })
-export const termBody = termQuery
 
 export const termParams = z.object({ code: termCode })
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { STANDINGS } from '#core/requisites'
-import { type DeskView, type KeptDeskView } from '#shared/advising/desk'
+import type { DeskView, KeptDeskView } from '#shared/advising/desk'
 import type { DeskRow } from '#shared/advising/responses'
 import { STANDING_WORDS } from '#shared/words'
 

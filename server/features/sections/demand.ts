@@ -1,5 +1,5 @@
 /** What a term is asked for: from all chosen routes, from what was handed in, from what was signed off. */
-import { eq, inArray, isNull, sql } from 'drizzle-orm'
+import { eq, isNull, sql } from 'drizzle-orm'
 import { isStanding } from '#core/registration'
 import { courseCode, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
