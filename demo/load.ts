@@ -25,6 +25,7 @@ import {
   TRAVEL_MINUTES,
   ZONE
 } from './college'
+import { holdKinds } from './holds'
 import { datesOf, OfferBuilder, type DemoSection } from './offer'
 import { PeopleBuilder, type DemoStudent } from './people'
 import type { DemoSeat } from './enrolment'
@@ -537,6 +538,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
         }))
     )
   )
+  await put(t.holdKind, holdKinds)
   await put(t.waitlistPlace, [
     {
       studentId: waiting.student,

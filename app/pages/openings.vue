@@ -16,7 +16,7 @@ const terms = computed(() =>
 /** Students of the desk who may register from that instant, and who of them is not ready. */
 const mine = (opens: number) => {
   const rows = (staff.desk?.rows ?? []).filter((r) => r.opens === opens)
-  return { all: rows.length, unready: rows.filter((r) => r.signedOffAt === null || r.holds > 0) }
+  return { all: rows.length, unready: rows.filter((r) => r.isBarred || r.holds > 0) }
 }
 </script>
 

@@ -13,6 +13,9 @@ export type Action =
   | Read
   | 'desk.read'
   | 'classList.read'
+  | 'people.read'
+  | 'hold.placed'
+  | 'hold.lifted'
   | 'access.refused'
   | 'signIn.made'
   | 'signIn.refused'

@@ -31,6 +31,8 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'signOff.withdrawn': ['record'],
   'intentions.handedIn': ['record'],
   'intentions.takenBack': ['record'],
+  'hold.placed': ['record'],
+  'hold.lifted': ['record'],
   'review.asked': ['record'],
   'review.withdrawn': ['record'],
   'review.answered': ['record'],

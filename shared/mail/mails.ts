@@ -198,6 +198,16 @@ const TOLD: Record<string, Teller> = {
     subject: `${String(of.by)} wrote among advisors`,
     text: `${String(of.by)} wrote something among advisors that you are asked to read, or have written about. It stands beside the route of the student.`
   }),
+  'hold.placed': ({ of }) => ({
+    subject: `A hold is placed on your record: ${String(of.title)}`,
+    text: `${String(of.office)} has placed a hold${
+      of.amount === null ? '' : ` over ${Number(of.amount).toFixed(2)}`
+    }. ${of.stopsRegistration ? 'It stops you from registering. ' : 'It does not stop you from registering. '}${String(of.howToLift)}`
+  }),
+  'hold.lifted': ({ before }) => ({
+    subject: `A hold is lifted: ${String(before.title)}`,
+    text: `The hold that ${String(before.office)} had placed on your record is lifted.`
+  }),
   'suggestion.made': ({ of }) => ({
     subject: `${String(of.by)} suggests a change to your route`,
     text: `${String(of.by)} suggests a change to your route; more may follow. They are drawn on Route, where you accept or decline each.`

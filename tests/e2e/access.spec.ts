@@ -59,6 +59,7 @@ const PLACES: Record<string, string> = {
   offer: '1',
   thread: '1',
   view: '99999',
+  hold: '99999',
   request: '1',
   suggestion: '1',
   appointment: '1',

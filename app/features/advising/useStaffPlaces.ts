@@ -44,7 +44,9 @@ export function useStaffPlaces() {
           key: 't',
           state: college.shelf ? `${count(college.openTerms.length, 'term')} on offer` : ''
         },
+        { to: '/people', name: 'Students', key: 'd', state: 'find anybody' },
         ...requests,
+        { to: '/holds', name: 'Holds', key: 'o', state: 'place and lift' },
         demand,
         openings
       ]

@@ -211,9 +211,27 @@ export const hold = mysqlTable(
     amount: money(),
     stopsRegistration: boolean().notNull(),
     placedAt: instant().notNull(),
-    liftedAt: instant()
+    /** Null where it came from elsewhere. */
+    placedById: int().references(() => account.id),
+    liftedAt: instant(),
+    liftedById: int().references(() => account.id)
   },
   (t) => [index('hold_student').on(t.studentId)]
+)
+
+/** What holds an office may place, and what each stops. */
+export const holdKind = mysqlTable(
+  'hold_kind',
+  {
+    id: id(),
+    title: varchar({ length: 80 }).notNull(),
+    office: varchar({ length: 80 }).notNull(),
+    howToLift: text().notNull(),
+    stopsRegistration: boolean().notNull(),
+    /** Whether an amount is owed with it. */
+    takesAmount: boolean().notNull()
+  },
+  (t) => [uniqueIndex('hold_kind_title').on(t.office, t.title)]
 )
 
 /** A person of the faculty, or an office. */

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import type { FoundStudents } from '#shared/offices/people'
+import { count, STANDING_WORDS } from '#shared/words'
+
+useHead({ title: 'Students · Ridgeway' })
+const staff = useStaff()
+const places = useStaffPlaces()
+onMounted(() => staff.load())
+
+const text = ref('')
+const found = shallowRef<FoundStudents>()
+const failure = ref<string>()
+async function read() {
+  const asked = text.value
+  try {
+    const answer = await api<FoundStudents>('/api/people', { query: { find: asked } })
+    // What was typed meanwhile is asked for by itself.
+    if (asked === text.value) found.value = answer
+    failure.value = undefined
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error
+    failure.value = error.message
+  }
+}
+watch(text, useDebounceFn(read, 250))
+onMounted(read)
+const COLUMNS = [
+  { key: 'name', title: 'Student' },
+  { key: 'number', title: 'Number' },
+  { key: 'programs', title: 'Programs' },
+  { key: 'standing', title: 'Year', headerProps: { class: 'wide' }, cellProps: { class: 'wide' } },
+  { key: 'holds', title: 'Holds', headerProps: { class: 'wide' }, cellProps: { class: 'wide' } }
+]
+</script>
+
+<template>
+  <AppFrame :places="places">
+    <ViewState
+      :failure="staff.failure ?? failure"
+      :ready="staff.ready && Boolean(found)"
+      @retry="(staff.load(), read())"
+    >
+      <div class="page">
+        <div class="page-head">
+          <h1>Students</h1>
+          <span class="quiet" role="status">{{
+            found!.all > found!.students.length
+              ? `the first ${found!.students.length} of ${found!.all}`
+              : count(found!.all, 'student')
+          }}</span>
+          <span class="push find"
+            ><v-text-field v-model="text" label="number, name or program" hide-details maxlength="60"
+          /></span>
+        </div>
+        <v-data-table
+          v-if="found!.students.length"
+          class="card"
+          :headers="COLUMNS"
+          :items="found!.students"
+          item-value="id"
+          :items-per-page="-1"
+          hide-default-footer
+          aria-label="Students found"
+        >
+          <template #[`item.name`]="{ item: row }">
+            <NuxtLink class="textlink" :to="`/students/${row.id}/degree`">{{ row.name }}</NuxtLink>
+            <span v-if="row.reported" class="stops block">says that the program is wrong</span>
+          </template>
+          <template #[`item.standing`]="{ item: row }"
+            >{{ STANDING_WORDS[row.standing]
+            }}<span v-if="row.block" class="quiet block">{{ row.block }}</span></template
+          >
+          <template #[`item.holds`]="{ item: row }">{{ row.holds.join(', ') || '–' }}</template>
+        </v-data-table>
+        <p v-else class="card empty">
+          No student fits “{{ text }}”. Try a number such as H204007, a part of a name, or a program.
+        </p>
+      </div>
+    </ViewState>
+  </AppFrame>
+</template>
+
+<style scoped>
+.find {
+  width: 280px;
+}
+.block {
+  display: block;
+}
+.empty {
+  padding: 24px;
+}
+@media (max-width: 720px) {
+  .v-data-table :deep(.wide) {
+    display: none;
+  }
+  .v-data-table :deep(.v-data-table__th.v-data-table__th),
+  .v-data-table :deep(.v-data-table__td.v-data-table__td) {
+    padding-inline: 8px;
+  }
+}
+</style>

@@ -1,0 +1,34 @@
+/** What offices send: whom they look for, and holds. */
+import { idInAddress } from '#shared/requests'
+import { z } from 'zod'
+
+export const peopleQuery = z.object({
+  find: z.string().trim().max(60, 'has to be 60 characters or less').default('')
+})
+
+export const STUDENT_NUMBER = /^H\d{6}$/
+
+export const holdsBody = z.object({
+  kind: idInAddress,
+  students: z
+    .array(
+      z.object({
+        number: z.string().trim().regex(STUDENT_NUMBER, 'has to be a student number such as H204007'),
+        amount: z
+          .number('has to be a number')
+          .positive('has to be above zero')
+          .max(99_999, 'has to be 99,999 or less')
+          .multipleOf(0.01, 'has to be in whole cents')
+          .nullable()
+          .default(null)
+      }),
+      'has to be a list of students'
+    )
+    .min(1, 'has to name at least one student')
+    .max(500, 'has to name 500 students or less')
+    .refine((all) => new Set(all.map((one) => one.number)).size === all.length, {
+      error: 'has to name each student once'
+    })
+})
+export type HoldsAsked = z.output<typeof holdsBody>
+export const holdParams = z.object({ hold: idInAddress })

@@ -1,0 +1,111 @@
+/** What the registrar's office does to records: any student is found, holds are placed on some and lifted. */
+import { eq } from 'drizzle-orm'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Who } from '#shared/accounts/responses'
+import { holdsBody } from '#shared/offices/requests'
+import * as t from '#server/db/schema/index'
+import { liftHold, placeHolds, readHolds } from '#server/features/offices/holds'
+import { findStudents } from '#server/features/offices/people'
+import { readStudentRecords } from '#server/features/record/studentRecords'
+import { at, demoWorld, idOf, person, within, type World } from './world'
+
+let world: World
+let edda: Who & { id: number }
+let imke: Who
+let bram: Who
+beforeAll(async () => {
+  world = await demoWorld('offices')
+  edda = await person(world.db, 'Edda Whitlock')
+  imke = await person(world.db, 'Imke Varga')
+  bram = await person(world.db, 'Bram Ostrander')
+})
+afterAll(() => world.close())
+
+const numberOf = async (who: Who) =>
+  (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!.student.number
+const holdsOf = async (who: Who) =>
+  (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!.holds.map((one) => one.title)
+const kindOf = async (title: string) =>
+  (await readHolds(world.db)).kinds.find((one) => one.title === title)!.id
+async function place(title: string, students: { number: string; amount?: number }[]) {
+  const { now } = await at(world)
+  const said = holdsBody.parse({ kind: await kindOf(title), students })
+  return within(world, (tx) => placeHolds(tx, edda, said, now))
+}
+const mailed = async (action: string) =>
+  world.db
+    .select({ name: t.account.name })
+    .from(t.mail)
+    .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+    .innerJoin(t.account, eq(t.account.id, t.mail.accountId))
+    .where(eq(t.eventLog.action, action))
+    .then((rows) => rows.map((row) => row.name))
+
+describe('a hold', () => {
+  it('is placed on several, but for those who have it, and told to each', async () => {
+    const students = [
+      { number: await numberOf(imke), amount: 12.5 },
+      { number: await numberOf(bram), amount: 9 }
+    ]
+    const before = (await readHolds(world.db)).open.length
+    expect(await place('Library fine', students)).toEqual({
+      placed: ['Imke Varga'],
+      already: ['Bram Ostrander']
+    })
+    expect(await holdsOf(imke)).toEqual(['Library fine'])
+    const { open } = await readHolds(world.db)
+    expect(open.length).toBe(before + 1)
+    expect(open.find((one) => one.student === idOf(imke))).toMatchObject({
+      amount: 12.5,
+      placedBy: 'Edda Whitlock',
+      stopsRegistration: true
+    })
+    // What stood before is as it was.
+    expect(open.find((one) => one.student === idOf(bram))).toMatchObject({ amount: 14.5, placedBy: null })
+    expect(await mailed('hold.placed')).toEqual(['Imke Varga'])
+  })
+  it('is placed on all who are named or on none', async () => {
+    const known = await numberOf(bram)
+    const before = (await readHolds(world.db)).open.length
+    await expect(
+      place('Address not confirmed', [{ number: known }, { number: 'H999999' }])
+    ).rejects.toMatchObject({ status: 422, code: 'noStudent', fields: [{ field: 'students.1.number' }] })
+    await expect(place('Address not confirmed', [{ number: known, amount: 3 }])).rejects.toMatchObject({
+      code: 'amount',
+      fields: [{ field: 'students.0.amount' }]
+    })
+    await expect(place('Library fine', [{ number: known }])).rejects.toMatchObject({ code: 'amount' })
+    expect((await readHolds(world.db)).open.length).toBe(before)
+  })
+  it('is lifted once, and told', async () => {
+    const { open } = await readHolds(world.db)
+    const { id } = open.find((one) => one.student === idOf(imke))!
+    const { now } = await at(world)
+    const lift = () => within(world, (tx) => liftHold(tx, edda, id, now))
+    await lift()
+    expect(await holdsOf(imke)).toEqual([])
+    expect(await mailed('hold.lifted')).toEqual(['Imke Varga'])
+    await expect(lift()).rejects.toMatchObject({ status: 404, code: 'noHold' })
+  })
+})
+
+describe('a student is found', () => {
+  const names = async (asked: string) => (await findStudents(world.db, asked)).students.map((one) => one.name)
+  it('by a part of the name, the number, or the program, each word for itself', async () => {
+    expect(await names('varga')).toContain('Imke Varga')
+    expect(await names(await numberOf(imke))).toEqual(['Imke Varga'])
+    const heritage = await findStudents(world.db, 'heri ostr')
+    expect(heritage.students).toMatchObject([{ name: 'Bram Ostrander', holds: ['Library fine'] }])
+    expect(await names('varga heri')).toEqual([])
+  })
+  it('with signs that mean something to a database taken as they are', async () => {
+    expect(await names('%')).toEqual([])
+    expect(await names('_mke')).toEqual([])
+    expect(await names("o'--\\")).toEqual([])
+  })
+  it('among all of them, of whom the first are listed', async () => {
+    const found = await findStudents(world.db, '')
+    expect(found.all).toBe(await world.db.$count(t.student))
+    expect(found.students).toHaveLength(60)
+  })
+})
