@@ -45,6 +45,10 @@ const shown = computed(() => {
 .find {
   width: 240px;
 }
+.find :deep(.v-input) {
+  width: 100%;
+  max-width: none;
+}
 .empty {
   padding: 24px;
 }

@@ -6,7 +6,14 @@ const staff = useStaff()
 const college = useCollege()
 const clock = useClock()
 const places = useStaffPlaces()
-onMounted(() => staff.load())
+const offices = useOffices()
+const session = useWho()
+/** The registrar moves them; everybody else reads them. */
+const moves = computed(() => session.who?.role === 'registrar')
+onMounted(() => {
+  void staff.load()
+  if (moves.value) void offices.loadOpenings()
+})
 
 const terms = computed(() =>
   college.openTerms
@@ -22,7 +29,11 @@ const mine = (opens: number) => {
 
 <template>
   <AppFrame :places="places">
-    <ViewState :failure="staff.failure" :ready="staff.ready" @retry="staff.load()">
+    <ViewState
+      :failure="staff.failure ?? (moves ? offices.failure : undefined)"
+      :ready="staff.ready && (!moves || Boolean(offices.openings))"
+      @retry="(staff.load(), moves && offices.loadOpenings())"
+    >
       <div class="page">
         <div class="page-head">
           <h1>Openings</h1>
@@ -30,7 +41,11 @@ const mine = (opens: number) => {
         </div>
         <section v-for="{ term, openings } in terms" :key="term.code" class="card term">
           <h2>{{ term.name }}</h2>
-          <ul>
+          <OpeningsTable
+            v-if="moves"
+            :openings="(offices.openings ?? []).filter((one) => one.term === term.code)"
+          />
+          <ul v-else>
             <li v-for="o in openings" :key="`${o.title} ${o.opens}`">
               <strong>{{ instantText(o.opens, college.zone) }}</strong>
               <span>{{ o.title }}</span>

@@ -85,6 +85,10 @@ const COLUMNS = [
 .find {
   width: 280px;
 }
+.find :deep(.v-input) {
+  width: 100%;
+  max-width: none;
+}
 .block {
   display: block;
 }

@@ -14,6 +14,7 @@ export type Action =
   | 'desk.read'
   | 'classList.read'
   | 'people.read'
+  | 'opening.moved'
   | 'hold.placed'
   | 'hold.lifted'
   | 'access.refused'

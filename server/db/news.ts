@@ -31,6 +31,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'signOff.withdrawn': ['record'],
   'intentions.handedIn': ['record'],
   'intentions.takenBack': ['record'],
+  'opening.moved': ['record'],
   'hold.placed': ['record'],
   'hold.lifted': ['record'],
   'review.asked': ['record'],

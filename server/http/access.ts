@@ -77,6 +77,8 @@ export const ACCESS = {
   'GET /api/groups': { roles: ADVISORS },
   'POST /api/groups': { roles: ADVISORS },
   'POST /api/desk/hand-over': { roles: ADVISORS },
+  'GET /api/openings/figures': { roles: REGISTRAR },
+  'POST /api/openings/:opening': { roles: REGISTRAR },
   'GET /api/people': { roles: REGISTRAR },
   'GET /api/holds': { roles: REGISTRAR },
   'POST /api/holds': { roles: REGISTRAR },

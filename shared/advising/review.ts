@@ -35,7 +35,7 @@ export function reviewRulesOf(programs: readonly { review: ReviewRules }[]): Rev
 
 /** The strictest that a program of the student asks for in a term; where none says, the term's own. */
 export function signOffPolicyOf(
-  { programs }: Pick<StudentRecord, 'programs'>,
+  { programs }: { programs: readonly Pick<StudentRecord['programs'][number], 'policies'>[] },
   { code, signOffPolicy }: Pick<TermView, 'code' | 'signOffPolicy'>
 ): SignOffPolicy {
   const of = programs.map((one) => one.policies.find(({ term }) => term === code)?.policy ?? signOffPolicy)

@@ -198,6 +198,14 @@ const TOLD: Record<string, Teller> = {
     subject: `${String(of.by)} wrote among advisors`,
     text: `${String(of.by)} wrote something among advisors that you are asked to read, or have written about. It stands beside the route of the student.`
   }),
+  'opening.moved': ({ term, of, before }, { zone }) => ({
+    subject: `${term} opens for you at another time`,
+    text: `${
+      of.opens === null
+        ? `No opening of ${term} is for you any more; the registrar decides on openings.`
+        : `You may register for ${term} from ${instantText(Number(of.opens), zone)} on.`
+    }${before.opens === null ? '' : ` Before, it was ${instantText(Number(before.opens), zone)}.`}`
+  }),
   'hold.placed': ({ of }) => ({
     subject: `A hold is placed on your record: ${String(of.title)}`,
     text: `${String(of.office)} has placed a hold${

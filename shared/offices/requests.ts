@@ -31,4 +31,14 @@ export const holdsBody = z.object({
     })
 })
 export type HoldsAsked = z.output<typeof holdsBody>
+export const openingParams = z.object({ opening: idInAddress })
+export const openingBody = z.object({
+  /** The instant, in milliseconds since 1970. */
+  opens: z
+    .number('has to be an instant in milliseconds')
+    .int('has to be a whole number of milliseconds')
+    .min(Date.UTC(2000, 0), 'has to be in this century')
+    .max(Date.UTC(2100, 0), 'has to be in this century')
+})
+
 export const holdParams = z.object({ hold: idInAddress })

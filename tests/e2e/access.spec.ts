@@ -60,6 +60,7 @@ const PLACES: Record<string, string> = {
   thread: '1',
   view: '99999',
   hold: '99999',
+  opening: '99999',
   request: '1',
   suggestion: '1',
   appointment: '1',

@@ -84,6 +84,7 @@ const RIGHT: Record<string, unknown[]> = {
       until: '2027-05-01'
     }
   ],
+  'POST /api/openings/:opening': [{ opens: 1807614000000 }],
   'POST /api/holds': [{ kind: 1, students: [{ number: 'H204007', amount: 12.5 }] }],
   'POST /api/desk/views': [{ name: 'Seniors', reason: 'soon', program: null, standing: 'senior' }],
   'POST /api/students/:id/intentions': [{ term: 'SP28' }],

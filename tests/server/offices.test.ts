@@ -2,12 +2,14 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Who } from '#shared/accounts/responses'
+import { signOffPolicyOf } from '#shared/advising/review'
 import { holdsBody } from '#shared/offices/requests'
 import * as t from '#server/db/schema/index'
 import { liftHold, placeHolds, readHolds } from '#server/features/offices/holds'
+import { moveOpening, readOpeningFigures } from '#server/features/offices/openings'
 import { findStudents } from '#server/features/offices/people'
 import { readStudentRecords } from '#server/features/record/studentRecords'
-import { at, demoWorld, idOf, person, within, type World } from './world'
+import { at, AUTUMN, demoWorld, idOf, person, within, type World } from './world'
 
 let world: World
 let edda: Who & { id: number }
@@ -107,5 +109,61 @@ describe('a student is found', () => {
     const found = await findStudents(world.db, '')
     expect(found.all).toBe(await world.db.$count(t.student))
     expect(found.students).toHaveLength(60)
+  })
+})
+
+describe('an opening', () => {
+  const figures = async () => readOpeningFigures(world.db, world.shelf, (await at(world)).now)
+  const move = async (id: number, opens: number) => {
+    const when = await at(world)
+    return within(world, (tx) => moveOpening(tx, edda, id, opens, when))
+  }
+  const opensFor = async (who: Who) =>
+    (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!.openings.find((one) => one.term === AUTUMN)!
+      .opens
+  it('says for how many it is and who is not ready, each student once', async () => {
+    const all = (await figures()).filter((one) => one.term === AUTUMN)
+    const ids = (await world.db.select({ id: t.student.id }).from(t.student)).map((row) => row.id)
+    const records = await readStudentRecords(world.db, ids, 'registrar')
+    const autumn = world.shelf.terms.find((one) => one.code === AUTUMN)!
+    for (const one of all) {
+      const people = records.filter(
+        (record) => record.openings.find((opening) => opening.term === AUTUMN)?.opens === one.opens
+      )
+      if (all.find((other) => other.opens === one.opens) !== one) continue
+      expect(one.students, one.title).toBe(people.length)
+      expect(one.held, one.title).toBe(
+        people.filter((record) => record.holds.some((hold) => hold.stopsRegistration)).length
+      )
+      expect(one.unsigned, one.title).toBe(
+        people.filter(
+          (record) =>
+            signOffPolicyOf(record, autumn) !== 'none' &&
+            !record.signOffs.some((signOff) => signOff.term === AUTUMN)
+        ).length
+      )
+    }
+  })
+  it('is moved while it is to come, and those concerned are told', async () => {
+    const before = await opensFor(imke)
+    const mine = (await figures()).find((one) => one.term === AUTUMN && one.opens === before)!
+    const later = before + 3_600_000
+    const { told } = await move(mine.id, later)
+    expect(told).toBe(mine.students)
+    expect(await opensFor(imke)).toBe(later)
+    expect((await mailed('opening.moved')).length).toBe(told)
+    expect(await mailed('opening.moved')).toContain('Imke Varga')
+    await move(mine.id, before)
+  })
+  it('is not moved once it is open, nor to where nobody could add', async () => {
+    const { now } = await at(world)
+    const all = (await figures()).filter((one) => one.term === AUTUMN)
+    const open = all.find((one) => one.opens <= now)!
+    await expect(move(open.id, now + 60_000)).rejects.toMatchObject({ status: 409, code: 'open' })
+    const ahead = all.find((one) => one.opens > now)!
+    const ends = world.shelf.terms.find((one) => one.code === AUTUMN)!.addEndsAt
+    for (const opens of [now, ends, ends + 1])
+      await expect(move(ahead.id, opens)).rejects.toMatchObject({ fields: [{ field: 'opens' }] })
+    await expect(move(99_999, now + 60_000)).rejects.toMatchObject({ status: 404 })
   })
 })

@@ -132,6 +132,7 @@ export async function openWorld(name: string): Promise<World> {
   const world = await demoWorld(name, 2)
   const { db } = world
   await db.update(t.term).set({ signOffPolicy: 'none' }).where(eq(t.term.code, AUTUMN))
+  await db.delete(t.programSignOff)
   await db.update(t.opening).set({ opensAt: new Date(OPENS) })
   await db.delete(t.hold)
   world.shelf = await readShelf(db)

@@ -88,6 +88,7 @@ const place = () =>
       <v-file-input
         label="or a table (CSV)"
         accept=".csv,text/csv,text/plain"
+        hide-details
         @update:model-value="take($event)"
       />
       <p v-if="text.trim() && wrong" class="stops" role="status">{{ wrong }}</p>

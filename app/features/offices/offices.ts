@@ -1,4 +1,5 @@
 import type { HoldsPlaced, HoldsView } from '#shared/offices/holds'
+import type { OpeningFigures } from '#shared/offices/openings'
 import type { HoldsAsked } from '#shared/offices/requests'
 
 /** What the registrar's office does to records: holds that stand, placed and lifted. */
@@ -29,5 +30,25 @@ export const useOffices = defineStore('offices', () => {
     await api(`/api/holds/${hold}`, { method: 'DELETE' })
     await load()
   }
-  return { holds, failure, load, place, lift }
+  /** Openings with those for whom they are; undefined until somebody looks at them. */
+  const openings = shallowRef<OpeningFigures[]>()
+  async function loadOpenings(): Promise<void> {
+    try {
+      openings.value = await api<OpeningFigures[]>('/api/openings/figures')
+      failure.value = undefined
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      failure.value = error.message
+    }
+  }
+  /** @returns how many students were told; @throws Failure */
+  async function moveOpening(opening: number, opens: number): Promise<number> {
+    const { told } = await api<{ told: number }>(`/api/openings/${opening}`, {
+      method: 'POST',
+      body: { opens }
+    })
+    await loadOpenings()
+    return told
+  }
+  return { holds, failure, load, place, lift, openings, loadOpenings, moveOpening }
 })

@@ -54,6 +54,7 @@ beforeAll(async () => {
   await everybodyAgrees(url)
   const { db, close } = connect(url)
   await db.update(t.term).set({ signOffPolicy: 'none' }).where(eq(t.term.code, AUTUMN))
+  await db.delete(t.programSignOff)
   await db.update(t.opening).set({ opensAt: new Date(OPENS) })
   await db.delete(t.hold)
   const [writing] = await db.select().from(t.course).where(eq(t.course.code, 'WRIT 101'))

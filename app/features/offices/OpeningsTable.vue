@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import type { OpeningFigures } from '#shared/offices/openings'
+import { instantText, timeLeft } from '#shared/when'
+import { count } from '#shared/words'
+
+/** Openings of a term: when, for how many, who is not ready; each that is to come is moved in its place. */
+defineProps<{ openings: readonly OpeningFigures[] }>()
+const offices = useOffices()
+const college = useCollege()
+const clock = useClock()
+const notice = useNotice()
+const { busy, once } = useOnce()
+const moving = ref<number>()
+const typed = ref('')
+const problem = ref('')
+
+async function begin(one: OpeningFigures) {
+  const { DateTime } = await import('luxon')
+  typed.value = DateTime.fromMillis(one.opens, { zone: college.zone }).toFormat("yyyy-MM-dd'T'HH:mm")
+  problem.value = ''
+  moving.value = one.id
+}
+const move = (one: OpeningFigures) =>
+  once(async () => {
+    const { DateTime } = await import('luxon')
+    const at = DateTime.fromISO(typed.value, { zone: college.zone })
+    if (!at.isValid) {
+      problem.value = 'Give a date and a time.'
+      return false
+    }
+    try {
+      const told = await offices.moveOpening(one.id, at.toMillis())
+      notice.say(`${one.title}: moved. ${count(told, 'student')} told.`)
+      moving.value = undefined
+      return true
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      problem.value = error.message
+      return false
+    }
+  })
+const unready = ({ unsigned, held }: OpeningFigures) =>
+  [...(unsigned ? [`${unsigned} without a sign-off`] : []), ...(held ? [`${held} held`] : [])].join(', ')
+</script>
+
+<template>
+  <v-table>
+    <thead>
+      <tr>
+        <th scope="col">Opens</th>
+        <th scope="col">For whom</th>
+        <th scope="col">Students</th>
+        <th scope="col">Not ready</th>
+        <th scope="col"><span class="visually-hidden">Move</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="one in openings" :key="one.id">
+        <td v-if="moving === one.id" colspan="5">
+          <form @submit.prevent="move(one)" @keydown.esc.stop="moving = undefined">
+            <v-text-field
+              v-model="typed"
+              type="datetime-local"
+              :label="`${one.title}: opens, campus time`"
+              @vue:mounted="focusIn"
+            />
+            <v-btn type="submit" size="small" :disabled="busy">Move it</v-btn>
+            <v-text-btn type="button" @click="moving = undefined">Cancel</v-text-btn>
+            <span v-if="problem" class="stops" role="alert">{{ problem }}</span>
+            <span v-else class="quiet">Everybody concerned is told.</span>
+          </form>
+        </td>
+        <template v-else>
+          <th scope="row">
+            {{ instantText(one.opens, college.zone) }}
+            <span class="quiet block">{{
+              one.opens > clock.minute ? `in ${timeLeft(one.opens - clock.minute)}` : 'open'
+            }}</span>
+          </th>
+          <td>{{ one.title }}</td>
+          <td>{{ one.students }}</td>
+          <td :class="{ stops: one.opens <= clock.minute && unready(one) }">{{ unready(one) || '–' }}</td>
+          <td>
+            <v-text-btn
+              v-if="one.opens > clock.minute"
+              :aria-label="`Move the opening ${one.title}`"
+              @click="begin(one)"
+              >Move</v-text-btn
+            >
+          </td>
+        </template>
+      </tr>
+    </tbody>
+  </v-table>
+</template>
+
+<style scoped>
+.block {
+  display: block;
+}
+form {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+}
+form .v-input {
+  flex: 0 1 320px;
+}
+</style>

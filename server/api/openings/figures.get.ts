@@ -1,0 +1,8 @@
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { readOpeningFigures } from '#server/features/offices/openings'
+import { campusNow } from '#server/gateways/clock'
+
+/** For how many each opening is, and who of them is not ready. */
+export default endpoint('GET /api/openings/figures', {}, async ({ db }) =>
+  readOpeningFigures(db, await currentShelf(), await campusNow(db))
+)
