@@ -95,13 +95,4 @@ const COLUMNS = [
 .empty {
   padding: 24px;
 }
-@media (max-width: 720px) {
-  .v-data-table :deep(.wide) {
-    display: none;
-  }
-  .v-data-table :deep(.v-data-table__th.v-data-table__th),
-  .v-data-table :deep(.v-data-table__td.v-data-table__td) {
-    padding-inline: 8px;
-  }
-}
 </style>

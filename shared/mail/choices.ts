@@ -1,4 +1,4 @@
-/** What somebody wants to be mailed, and when. What has to do with seats and money is mailed at once, always: it runs out. */
+/** What somebody wants to be mailed, and when. What decides over seats (money, holds and openings too) is mailed at once, always: it runs out. */
 import { z } from 'zod'
 
 export const MAIL_TOPICS = ['advising', 'appointments'] as const

@@ -43,7 +43,9 @@ const choose = (topic: MailTopic, choice: MailChoice) =>
 <template>
   <section class="card choice" aria-labelledby="choice-title">
     <h2 id="choice-title">What is mailed to you</h2>
-    <p class="quiet">What has to do with seats and money is always mailed at once: it runs out.</p>
+    <p class="quiet">
+      What has to do with seats, money, holds and openings is always mailed at once: it runs out.
+    </p>
     <p v-if="failure" class="stops" role="alert">
       {{ failure }} <v-text-btn v-if="!choices" @click="read">Try again</v-text-btn>
     </p>

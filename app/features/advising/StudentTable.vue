@@ -177,9 +177,4 @@ svg {
   stroke-width: 1.6;
   stroke-dasharray: 3 3;
 }
-@media (max-width: 720px) {
-  .v-data-table :deep(.wide) {
-    display: none;
-  }
-}
 </style>

@@ -111,13 +111,8 @@ svg {
   stroke: var(--ink);
 }
 @media (max-width: 720px) {
-  .v-data-table :deep(.wide),
   .title {
     display: none;
-  }
-  .v-data-table :deep(.v-data-table__th.v-data-table__th),
-  .v-data-table :deep(.v-data-table__td.v-data-table__td) {
-    padding-inline: 8px;
   }
 }
 </style>

@@ -102,14 +102,10 @@ export async function moveOpening(
   opens: Instant,
   { now, zone }: { now: Instant; zone: string }
 ): Promise<{ told: number }> {
-  const [found] = await tx
-    .select({ opening: t.opening, term: t.term })
-    .from(t.opening)
-    .innerJoin(t.term, eq(t.term.id, t.opening.termId))
-    .where(eq(t.opening.id, id))
-    .for('update')
-  if (!found) throw new Refused(404, 'noOpening', 'There is no such opening any more.')
-  const { opening, term } = found
+  const [opening] = await tx.select().from(t.opening).where(eq(t.opening.id, id)).for('update')
+  if (!opening) throw new Refused(404, 'noOpening', 'There is no such opening any more.')
+  const [term] = await tx.select().from(t.term).where(eq(t.term.id, opening.termId))
+  if (!term) throw new Error(`opening ${id} is of no term`)
   const before = opening.opensAt.getTime()
   if (before <= now)
     throw new Refused(

@@ -30,7 +30,12 @@ export async function findStudents(db: Reader, asked: string): Promise<FoundStud
     return or(like(t.account.name, pattern), like(t.student.number, pattern), inProgram(pattern))!
   })
   const where = fits.length ? all(fits[0]!, ...fits.slice(1)) : sql`true`
-  const rows = await db
+  const [count] = await db
+    .select({ all: sql<number>`count(*)`.mapWith(Number) })
+    .from(t.student)
+    .innerJoin(t.account, eq(t.account.id, t.student.accountId))
+    .where(where)
+  const listed = await db
     .select({
       id: t.student.id,
       name: t.account.name,
@@ -43,7 +48,7 @@ export async function findStudents(db: Reader, asked: string): Promise<FoundStud
     .leftJoin(t.block, eq(t.block.id, t.student.blockId))
     .where(where)
     .orderBy(asc(t.account.name), asc(t.student.id))
-  const listed = rows.slice(0, MOST)
+    .limit(MOST)
   const ids = listed.map((row) => row.id)
   const programs = groupBy(ids.length ? await programsOf(db, ids) : [], (row) => row.student)
   const holds = groupBy(
@@ -56,7 +61,7 @@ export async function findStudents(db: Reader, asked: string): Promise<FoundStud
     (row) => row.student
   )
   return {
-    all: rows.length,
+    all: count?.all ?? 0,
     students: listed.map(({ id, ...row }) => ({
       ...row,
       id: studentId(id),
