@@ -10,7 +10,7 @@ import { enter, expect, test } from './site'
 
 test.use({ scenario: 'fuzz' })
 
-const REQUESTS = LONG ? 100_000 : 1_500
+const REQUESTS = LONG ? 100_000 : 2600
 const AT_ONCE = 8
 const HUNG_MS = 20_000
 const MALFORMED = 400

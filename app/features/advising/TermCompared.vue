@@ -43,6 +43,12 @@ const SIGNED = { yes: 'yes', inPlace: 'in place of one', no: 'no' }
   --v-table-header-height: 28px;
   margin: 4px 0;
 }
+@media (max-width: 720px) {
+  .compared :deep(th),
+  .compared :deep(td) {
+    padding-inline: 4px;
+  }
+}
 .differs {
   color: var(--ember);
   font-weight: 700;

@@ -221,6 +221,7 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
 }
 .column {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 10px;
 }
 .column .card {
