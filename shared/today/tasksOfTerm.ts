@@ -138,7 +138,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
         title: `${term.name} has changed since it was signed off`,
         text: `${sinceText(since)}. ${
           policy === 'anew'
-            ? 'Your program asks for a new sign-off; until then nothing is registered.'
+            ? 'It has to be signed off anew; until then nothing is registered.'
             : `${since.signOff.by} sees it too.`
         }`,
         when: '',

@@ -49,7 +49,7 @@ const { busy, once } = useOnce()
       {{ signOffTerms(signOff, college.zone) }}.
       <strong v-if="standing.changedSince">Changed since: {{ sinceText(standing.since!) }}.</strong>
       <template v-if="standing.changedSince && policy === 'anew'"
-        >{{ student.say('Your program asks for a new sign-off before anything is registered.') }}
+        >It has to be signed off anew before anything is registered.
       </template>
     </p>
     <p v-if="isOpen" class="state">

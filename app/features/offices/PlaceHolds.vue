@@ -26,7 +26,7 @@ const read = computed(() =>
   lines.value.map(({ cells: [number = '', amount = ''], line }) => ({
     line,
     number: number.toUpperCase(),
-    amount: chosen.value?.takesAmount ? Number(amount.replace(/[^\d.]/g, '')) : null
+    amount: chosen.value?.takesAmount ? Number(amount.replace(/[^\d.-]/g, '')) : null
   }))
 )
 const wrong = computed(() => {

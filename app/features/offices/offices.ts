@@ -7,15 +7,17 @@ export const useOffices = defineStore('offices', () => {
   const holds = shallowRef<HoldsView>()
   const failure = ref<string>()
 
-  async function load(): Promise<void> {
+  /** What cannot be read is said on the page. */
+  async function reading(read: () => Promise<void>): Promise<void> {
     try {
-      holds.value = await api<HoldsView>('/api/holds')
+      await read()
       failure.value = undefined
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       failure.value = error.message
     }
   }
+  const load = () => reading(async () => void (holds.value = await api<HoldsView>('/api/holds')))
   useNews().onNews(({ student }) => student !== null && holds.value && void load())
   useNews().onMissed(() => holds.value && void load())
 
@@ -32,15 +34,8 @@ export const useOffices = defineStore('offices', () => {
   }
   /** Openings with those for whom they are; undefined until somebody looks at them. */
   const openings = shallowRef<OpeningFigures[]>()
-  async function loadOpenings(): Promise<void> {
-    try {
-      openings.value = await api<OpeningFigures[]>('/api/openings/figures')
-      failure.value = undefined
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      failure.value = error.message
-    }
-  }
+  const loadOpenings = () =>
+    reading(async () => void (openings.value = await api<OpeningFigures[]>('/api/openings/figures')))
   /** @returns how many students were told; @throws Failure */
   async function moveOpening(opening: number, opens: number): Promise<number> {
     const { told } = await api<{ told: number }>(`/api/openings/${opening}`, {

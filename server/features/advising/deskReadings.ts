@@ -34,7 +34,13 @@ export async function deskReadings(
   now: Instant
 ): Promise<DeskReading[]> {
   const asked = records.map((record) => ({ record, print: printOf(record, shelf, now) }))
-  const unknown = asked.filter(({ record, print }) => kept.get(record.student.id)?.print !== print)
+  // Of this question alone: others may ask in between, of another state.
+  const found = new Map<number, DeskReading>()
+  for (const { record, print } of asked) {
+    const known = kept.get(record.student.id)
+    if (known?.print === print) found.set(record.student.id, known.reading)
+  }
+  const unknown = asked.filter(({ record }) => !found.has(record.student.id))
   const stored = await readStored(db, unknown)
   const made: { id: number; print: string; reading: DeskReading }[] = []
   for (const { record, print } of unknown) {
@@ -44,12 +50,11 @@ export async function deskReadings(
     if (text === undefined) await new Promise((resolve) => setImmediate(resolve))
     const reading = text === undefined ? read(record, shelf, now) : unpacked(text, shelf)
     if (text === undefined) made.push({ id, print, reading })
-    keep(id, print, reading)
+    found.set(id, reading)
   }
   await store(db, made)
   return asked.map(({ record, print }) => {
-    // Of more students than are kept at once it may be gone again.
-    const reading = kept.get(record.student.id)?.reading ?? read(record, shelf, now)
+    const reading = found.get(record.student.id)!
     keep(record.student.id, print, reading)
     return reading
   })

@@ -2,8 +2,9 @@
 import { takesPlans } from '#core/calendar'
 import type { SignOffCondition } from '#core/findings'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
+import { isStanding } from '#core/registration'
 import type { Instant } from '#core/time'
-import { all, type Transaction } from '#server/db/connect'
+import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'
@@ -97,6 +98,19 @@ export async function signOffTerm(
       until: until?.getTime() ?? null
     }
   })
+}
+
+/** Of every student whose sign-off of a term stands at an instant, its courses. */
+export async function standingSignOffs(
+  db: Reader,
+  termId: number,
+  now: Instant
+): Promise<{ student: number; courses: string[] }[]> {
+  const rows = await db
+    .select({ student: t.signOff.studentId, courses: t.signOff.courses, until: t.signOff.until })
+    .from(t.signOff)
+    .where(all(eq(t.signOff.termId, termId), isNull(t.signOff.withdrawnAt)))
+  return rows.filter(({ until }) => isStanding({ until: until?.getTime() ?? null }, now))
 }
 
 const coursesOf = (one: SignOffCondition): CourseCode[] => [

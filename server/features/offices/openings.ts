@@ -1,13 +1,14 @@
 /** Openings as the registrar sees them: for how many, who of them is not ready; and moved, with everybody told. */
 import { asc, eq, gt, isNull } from 'drizzle-orm'
-import { studentId, termCode, type TermCode } from '#core/ids'
-import { isStanding } from '#core/registration'
+import { studentId, termCode, type StudentId, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { policyRows, programRows } from '#server/features/record/queries'
+import { standingSignOffs } from '#server/features/advising/signOff'
+import { termRow } from '#server/features/catalog/catalog'
+import { programRows, readPolicies } from '#server/features/record/queries'
 import { opensFor } from '#server/features/registration/openings'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
@@ -24,7 +25,7 @@ export async function readOpeningFigures(db: Reader, shelf: Shelf, now: Instant)
     .innerJoin(t.term, eq(t.term.id, t.opening.termId))
     .where(all(eq(t.term.published, true), gt(t.term.addEndsAt, new Date(now))))
     .orderBy(asc(t.opening.opensAt), asc(t.opening.id))
-  const everybody = (await db.select({ id: t.student.id }).from(t.student)).map((row) => studentId(row.id))
+  const everybody = await everybodyOf(db)
   const held = new Set(
     (
       await db
@@ -37,7 +38,7 @@ export async function readOpeningFigures(db: Reader, shelf: Shelf, now: Instant)
   for (const [code, own] of groupBy(rows, (row) => row.term)) {
     const term = termCode(code)
     const opens = await opensFor(db, term, everybody)
-    const unsigned = await withoutSignOff(db, shelf, term, now)
+    const unsigned = await withoutSignOff(db, shelf, term, { students: everybody, now })
     const firsts = groupBy([...opens], ([, at]) => at)
     // Of several at the same instant the first row stands for all.
     const told = new Set<number>()
@@ -55,39 +56,31 @@ export async function readOpeningFigures(db: Reader, shelf: Shelf, now: Instant)
   return found
 }
 
-/** Students whose registration of a term waits for a sign-off that they do not have. */
+/** Of students, those whose registration of a term waits for a sign-off that they do not have. */
 async function withoutSignOff(
   db: Reader,
   shelf: Shelf,
   code: TermCode,
-  now: Instant
+  { students, now }: { students: readonly StudentId[]; now: Instant }
 ): Promise<ReadonlySet<number>> {
   const term = termOf(shelf, code)
-  const people = await db.select({ id: t.student.id }).from(t.student)
-  const ids = people.map((row) => row.id)
-  const programs = groupBy(await programRows(db, ids), (row) => row.studentId)
-  const policies = groupBy(await policyRows(db), (row) => row.program)
-  const signed = await db
-    .select({ student: t.signOff.studentId, until: t.signOff.until })
-    .from(t.signOff)
-    .innerJoin(t.term, eq(t.term.id, t.signOff.termId))
-    .where(all(eq(t.term.code, code), isNull(t.signOff.withdrawnAt)))
-  const has = new Set(
-    signed
-      .filter(({ until }) => isStanding({ until: until?.getTime() ?? null }, now))
-      .map((row) => row.student)
-  )
-  const policyOf = (id: number) => {
-    const own = (programs.get(id) ?? []).map(({ programId }) => ({
-      policies: (policies.get(programId) ?? []).map((row) => ({
-        term: termCode(row.term),
-        policy: row.policy
-      }))
-    }))
-    return signOffPolicyOf({ programs: own }, term)
+  const programs = groupBy(await programRows(db, [...students]), (row) => row.studentId)
+  const policies = await readPolicies(db)
+  const { id } = await termRow(db, code)
+  const has = new Set((await standingSignOffs(db, id, now)).map((row) => row.student))
+  const policyOf = (student: number) => {
+    const own = programs.get(student) ?? []
+    return signOffPolicyOf(
+      { programs: own.map(({ programId }) => ({ policies: policies.get(programId) ?? [] })) },
+      term
+    )
   }
-  return new Set(ids.filter((id) => !has.has(id) && policyOf(id) !== 'none'))
+  return new Set(students.filter((one) => !has.has(one) && policyOf(one) !== 'none'))
 }
+
+/** Everybody, by their numbers. */
+const everybodyOf = async (db: Reader): Promise<StudentId[]> =>
+  (await db.select({ id: t.student.id }).from(t.student)).map((row) => studentId(row.id))
 
 /**
  * Moves an opening that is to come; whoever may register from another instant by it is told.
@@ -121,7 +114,7 @@ export async function moveOpening(
       }
     ])
   const code = termCode(term.code)
-  const everybody = (await tx.select({ id: t.student.id }).from(t.student)).map((row) => studentId(row.id))
+  const everybody = await everybodyOf(tx)
   const first = await opensFor(tx, code, everybody)
   await tx
     .update(t.opening)

@@ -1,8 +1,10 @@
 /** The rows behind the records of students, each kind in one sweep over all of them. */
+import { termCode } from '#core/ids'
 import { alias } from 'drizzle-orm/mysql-core'
 import { all, type Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
+import type { ProgramPolicy } from '#shared/advising/review'
 import { PROGRAM_COLUMNS } from '#server/features/catalog/catalog'
 import { asc, desc, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
 
@@ -37,16 +39,20 @@ export const intentionRows = (db: Reader, ids: number[]) =>
     .where(inArray(t.intention.studentId, ids))
     .orderBy(asc(t.term.startsOn), asc(t.course.code))
 
-/** What programs say of the sign-off of a term. */
-export const policyRows = (db: Reader) =>
-  db
-    .select({
-      program: t.programSignOff.programId,
-      term: t.term.code,
-      policy: t.programSignOff.policy
-    })
+/** What programs say of the sign-off of terms, by the number of the program. */
+export async function readPolicies(db: Reader): Promise<Map<number, ProgramPolicy[]>> {
+  const rows = await db
+    .select({ program: t.programSignOff.programId, term: t.term.code, policy: t.programSignOff.policy })
     .from(t.programSignOff)
     .innerJoin(t.term, eq(t.term.id, t.programSignOff.termId))
+  const byProgram = groupBy(rows, (row) => row.program)
+  return new Map(
+    [...byProgram].map(([program, own]) => [
+      program,
+      own.map(({ term, policy }) => ({ term: termCode(term), policy }))
+    ])
+  )
+}
 
 export const exceptionRows = (db: Reader, ids: number[]) =>
   db

@@ -15,7 +15,7 @@ import type { ReviewView } from '#shared/advising/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import {
   programRows,
-  policyRows,
+  readPolicies,
   intentionRows,
   exceptionRows,
   recordRows,
@@ -73,10 +73,7 @@ export async function readStudentRecords(
         confirmed,
         saidInstead,
         review,
-        policies: (policies.get(programId) ?? []).map(({ term, policy }) => ({
-          term: termCode(term),
-          policy
-        }))
+        policies: policies.get(programId) ?? []
       })),
       tests: Object.fromEntries((tests.get(s.id) ?? []).map((row) => [row.test, row.score])),
       milestones: (milestones.get(s.id) ?? []).map((row) => row.condition),
@@ -254,7 +251,7 @@ const byStudent = <Row extends { studentId: number }>(rows: readonly Row[]) =>
 async function readOwn(db: Reader, ids: number[]) {
   const [programs, policies, tests, milestones, exceptions, record, holds, accounts] = await Promise.all([
     programRows(db, ids),
-    policyRows(db),
+    readPolicies(db),
     testRows(db, ids),
     milestoneRows(db, ids),
     exceptionRows(db, ids),
@@ -263,7 +260,7 @@ async function readOwn(db: Reader, ids: number[]) {
     readAccounts(db, ids)
   ])
   return {
-    ...{ programs: byStudent(programs), policies: groupBy(policies, (row) => row.program) },
+    ...{ programs: byStudent(programs), policies },
     ...{ tests: byStudent(tests), milestones: byStudent(milestones), record: byStudent(record) },
     ...{ exceptions: groupBy(exceptions, (row) => row.grant.studentId), holds: byStudent(holds), accounts }
   }

@@ -1,10 +1,10 @@
 /** What a term is asked for: from all chosen routes, from what was handed in, from what was signed off. */
 import { eq, isNull, sql } from 'drizzle-orm'
-import { isStanding } from '#core/registration'
 import { courseCode, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { standingSignOffs } from '#server/features/advising/signOff'
 import { termRow } from '#server/features/catalog/catalog'
 import type { Who } from '#shared/accounts/responses'
 import type { CourseDemand } from '#shared/sections/demand'
@@ -28,7 +28,11 @@ export async function readDemand(
       .innerJoin(t.course, eq(t.course.id, t.intention.courseId))
       .where(eq(t.intention.termId, term.id))
   )
-  const signed = await signedIn(db, term.id, now)
+  const signed = byCourse(
+    (await standingSignOffs(db, term.id, now)).flatMap(({ student, courses }) =>
+      courses.map((course) => ({ course, student }))
+    )
+  )
   const seats = new Map((await seatsIn(db, term.id)).map((row) => [row.course, row]))
   return courses
     .map(({ code, title }): CourseDemand => {
@@ -85,16 +89,6 @@ const seatsIn = (db: Reader, term: number) =>
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
     .where(all(eq(t.section.termId, term), eq(t.section.cancelled, false), isNull(t.section.parentId)))
     .groupBy(t.course.code)
-
-/** Who has which course signed off in a term, by sign-offs that stand. */
-async function signedIn(db: Reader, term: number, now: Instant): Promise<Students> {
-  const rows = await db
-    .select({ student: t.signOff.studentId, courses: t.signOff.courses, until: t.signOff.until })
-    .from(t.signOff)
-    .where(all(eq(t.signOff.termId, term), isNull(t.signOff.withdrawnAt)))
-  const standing = rows.filter(({ until }) => isStanding({ until: until?.getTime() ?? null }, now))
-  return byCourse(standing.flatMap(({ student, courses }) => courses.map((course) => ({ course, student }))))
-}
 
 function byCourse(...lists: { course: string; student: number }[][]): Students {
   const found: Students = new Map()
