@@ -10,7 +10,7 @@ import type { TestRun } from './site'
 
 export default async function setup({ workers }: FullConfig) {
   const folder = mkdtempSync(join(tmpdir(), 'ridgeway-e2e-'))
-  const server = await startMariadb(folder)
+  const server = await startMariadb(folder, { forTests: true })
   const url = await server.database('seed')
   await prepareDatabase(url, () => undefined, { demo: true })
   await everybodyAgrees(url)

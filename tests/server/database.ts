@@ -15,7 +15,7 @@ declare module 'vitest' {
 
 export default async function setup(project: TestProject) {
   const folder = mkdtempSync(join(tmpdir(), 'ridgeway-test-'))
-  const server = await startMariadb(folder)
+  const server = await startMariadb(folder, { forTests: true })
   const url = await server.database('seed')
   await prepareDatabase(url, () => undefined, { demo: true })
   await everybodyAgrees(url)
