@@ -78,7 +78,7 @@ export interface Apart {
 export interface IdleAttempt {
   entry: RecordEntry
   why: 'failed' | 'withdrawn' | 'repeated' | 'exclusive'
-  /** The course that counts instead. */
+  /** The course that counts instead; of what was failed, itself or an equivalent, once it is passed. */
   by?: CourseCode
 }
 
@@ -192,7 +192,11 @@ export function attemptsOf(input: AttemptInput, terms: readonly Pick<Term, 'code
     const { course, credits, term, grade, origin, campus = null, mode = null, categories = null } = entry
     const result = grade === null ? 'open' : scale.meaning(grade).result
     const attempt = { course, credits, term, origin, campus, mode, categories, placedByOffice: false }
-    if (result === 'failed' || result === 'withdrawn') idle.push({ entry, why: result })
+    // Those that are earned come before, by their rank.
+    const passed = there.get(key(course))
+    if (result === 'withdrawn') idle.push({ entry, why: result })
+    else if (result === 'failed')
+      idle.push({ entry, why: result, ...(passed?.status === 'earned' && { by: passed.course }) })
     else if (!standing.has(entry)) idle.push({ entry, why: 'repeated' })
     else if (result === 'earned') {
       const excluded = excluding(course)

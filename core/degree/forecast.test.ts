@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
 import { COMMON_SCALE } from '../grades'
-import { termCode } from '../ids'
+import { courseCode, termCode } from '../ids'
 import { course, entry, term } from '../testing/build'
 import { averageNeeded, gradedAttempts, paceOfProgress } from './forecast'
 import { attemptsOf } from './attempt'
@@ -69,6 +69,23 @@ describe('graded attempts', () => {
     expect(points / credits).toBe(COMMON_SCALE.average(graded))
     const passed = attempts([entry('STAT 101', 'F'), entry('STAT 101', 'B', { term: termCode('SP27') })])
     expect(gradedAttempts(passed)).toHaveLength(1)
+  })
+  it('hold it while it is planned, held or under way again, and let it go for an equivalent that is passed', () => {
+    const terms = [term('AU26'), term('SP27')]
+    const failed = entry('STAT 101', 'F')
+    const again = { course: failed.course, term: termCode('SP27'), credits: 3 }
+    const read = (over: Partial<Parameters<typeof attemptsOf>[0]>, of = catalog) =>
+      gradedAttempts(attemptsOf({ catalog: of, record: [failed], held: [], planned: [], ...over }, terms))
+    expect(read({ planned: [{ ...again, note: null, locked: false }] })).toHaveLength(1)
+    expect(read({ held: [{ ...again, section: 'QQQQQ' as never, placedByOffice: false }] })).toHaveLength(1)
+    expect(read({ record: [failed, entry('STAT 101', null, { term: termCode('SP27') })] })).toHaveLength(1)
+    const same = new Catalog([
+      course('STAT 101', { equivalents: [courseCode('STAT 102')] }),
+      course('STAT 102', { equivalents: [courseCode('STAT 101')] })
+    ])
+    const other = [failed, entry('STAT 102', 'B', { term: termCode('SP27') })]
+    expect(read({ record: other }, same).map((one) => one.grade)).toEqual(['B'])
+    expect(read({ record: other }).map((one) => one.grade)).toEqual(['B', 'F'])
   })
   it('leave out grades without points', () => {
     expect(COMMON_SCALE.totals([{ grade: 'P', credits: 3 }])).toEqual({ points: 0, credits: 0 })

@@ -2,8 +2,7 @@
  * What average the courses still to come have to reach for a target, and figures on progress.
  * Credits are those that carry points for averages, and attempted or earned ones for pace.
  */
-import type { Term } from '../catalog'
-import type { GradedAttempt, GradeScale, GradeTotals } from '../grades'
+import type { GradedAttempt, GradeTotals } from '../grades'
 import type { CourseCode, TermCode } from '../ids'
 import type { Attempts } from './attempt'
 
@@ -20,44 +19,13 @@ export interface CourseAttempt extends GradedAttempt {
  */
 export function gradedAttempts({ counted, idle, policy }: Attempts): CourseAttempt[] {
   const graded = counted.flatMap((t) => (t.grade === null ? [] : [{ ...t, grade: t.grade }]))
-  const others = idle.filter(({ entry, why }) =>
-    policy === 'all'
-      ? why !== 'withdrawn'
-      : why === 'failed' && !counted.some((t) => t.course === entry.course)
+  const others = idle.filter(({ why, by }) =>
+    policy === 'all' ? why !== 'withdrawn' : why === 'failed' && by === undefined
   )
   return [
     ...graded,
     ...others.flatMap(({ entry }) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
   ]
-}
-
-export interface TermAverage {
-  term: TermCode
-  /** Credits attempted for a grade that carries points. */
-  graded: number
-  earned: number
-  average: number | undefined
-}
-
-/** The average of each term by itself, over all its attempts, in order of term. */
-export function averagesByTerm(
-  { counted, idle }: Attempts,
-  scale: GradeScale,
-  terms: readonly Term[]
-): TermAverage[] {
-  const graded = [
-    ...counted.flatMap((t) => (t.grade === null ? [] : [{ ...t, grade: t.grade }])),
-    ...idle.flatMap(({ entry }) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
-  ]
-  return terms.flatMap(({ code }) => {
-    const own = graded.filter((one) => one.term === code)
-    if (!own.length) return []
-    const earned = own.reduce(
-      (sum, one) => sum + (scale.meaning(one.grade).result === 'earned' ? one.credits : 0),
-      0
-    )
-    return [{ term: code, graded: scale.totals(own).credits, earned, average: scale.average(own) }]
-  })
 }
 
 export type Forecast =

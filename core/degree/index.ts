@@ -22,15 +22,14 @@ export { parseCourseSet, type CourseLists, type CourseSet, type HeldAs } from '.
 export { type ExceptionGrant } from './exceptions'
 export {
   averageNeeded,
-  averagesByTerm,
   enrolmentOf,
   FULL_TIME,
   gradedAttempts,
   paceOfProgress,
   type Enrolment,
-  type Forecast,
-  type TermAverage
+  type Forecast
 } from './forecast'
+export { recordTerms, type RecordLine, type RecordTerm } from './recordTerms'
 export {
   areaCredits,
   isChoice,

@@ -8,7 +8,7 @@ import { auditAll, auditProgram, auditRecord, type AuditOptions } from './audit'
 import { compileProgram } from './compile'
 import type { ConditionSpec } from './conditions'
 import type { HeldAs } from './courseSet'
-import { averagesByTerm, enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
+import { enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
 import type { NeedSpec, ProgramSpec } from './program'
 import { attemptsOf, type PlannedCourse, type RecordEntry, type RepeatPolicy } from './attempt'
 
@@ -284,17 +284,6 @@ describe('grades of all kinds', () => {
 })
 
 describe('terms', () => {
-  it('have an average each, over all their attempts', () => {
-    const list = attempts([
-      entry('STAT 101', 'F', { term: termCode('AU25') }),
-      entry('ENVI 101', 'A', { term: termCode('AU25') }),
-      entry('STAT 101', 'B', { term: termCode('SP26') })
-    ])
-    expect(averagesByTerm(list, catalog.scale, terms)).toEqual([
-      { term: 'AU25', graded: 6, earned: 3, average: 2 },
-      { term: 'SP26', graded: 3, earned: 3, average: 3 }
-    ])
-  })
   it.each([
     [12, 'fullTime'],
     [11.5, 'threeQuarterTime'],
