@@ -6,6 +6,7 @@ export const holdKinds = [
     howToLift:
       'Pay it at the library desk in Fern House, or by card on the library page. The hold is lifted within the hour.',
     stopsRegistration: true,
+    stopsTranscript: true,
     takesAmount: true
   },
   {
@@ -13,6 +14,7 @@ export const holdKinds = [
     office: 'Campus safety',
     howToLift: 'Pay at the Slate desk or online; lifted the same day.',
     stopsRegistration: false,
+    stopsTranscript: true,
     takesAmount: true
   },
   {
@@ -20,6 +22,7 @@ export const holdKinds = [
     office: 'Health service',
     howToLift: 'Bring or send your record to the health service; it is looked at within two days.',
     stopsRegistration: true,
+    stopsTranscript: false,
     takesAmount: false
   },
   {
@@ -27,6 +30,7 @@ export const holdKinds = [
     office: 'Registrar',
     howToLift: 'Confirm your address at the registrar’s desk.',
     stopsRegistration: false,
+    stopsTranscript: false,
     takesAmount: false
   }
 ]

@@ -337,7 +337,13 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
   await put(
     t.hold,
     students.flatMap((s) =>
-      s.holds.map((h) => ({ ...h, studentId: s.id, stopsRegistration: h.stops, placedAt: h.at }))
+      s.holds.map((h) => ({
+        ...h,
+        studentId: s.id,
+        stopsRegistration: h.stops,
+        stopsTranscript: h.amount !== null,
+        placedAt: h.at
+      }))
     )
   )
   await put(
@@ -673,6 +679,7 @@ function policyOf({ startsOn, endsOn, season }: (typeof terms)[number]) {
     offerHours: 48,
     offerHoursNear: 12,
     dropEndsAt: campusTime(`${day(endsOn, season === 'summer' ? -14 : -27)}T00:00`),
+    graduateBy: campusTime(`${day(endsOn, -28)}T00:00`),
     intentionsDueAt: season === 'summer' ? null : campusTime(`${day(startsOn, -INTENTIONS_DAYS)}T00:00`),
     paymentDueOn: day(startsOn, -28),
     prices: pricesOf(startsOn),

@@ -8,6 +8,8 @@ const settings = z.object({
   RIDGEWAY_PROXIES: z.coerce.number().int().min(0).max(5).default(0),
   /** Where payments are taken; without it, the stand-in takes them. */
   RIDGEWAY_CASHIER: z.url({ protocol: /^https?$/ }).optional(),
+  /** Where transcripts are handed over; without it, the stand-in takes them. */
+  RIDGEWAY_TRANSCRIPTS: z.url({ protocol: /^https?$/ }).optional(),
   /** Where mails are handed over; without it they are read in the application alone. */
   RIDGEWAY_SMTP: z.url({ protocol: /^smtps?$/ }).optional(),
   RIDGEWAY_MAIL_FROM: z.email().default('ridgeway@localhost.localdomain'),
@@ -19,6 +21,7 @@ export interface Settings {
   isHttps: boolean
   proxies: number
   cashier: URL | undefined
+  transcripts: URL | undefined
   smtp: URL | undefined
   mailFrom: string
   demo: boolean
@@ -38,6 +41,7 @@ export function theSettings(): Settings {
     RIDGEWAY_ORIGIN: at,
     RIDGEWAY_PROXIES: proxies,
     RIDGEWAY_CASHIER: cashier,
+    RIDGEWAY_TRANSCRIPTS: transcripts,
     RIDGEWAY_SMTP: smtp,
     RIDGEWAY_MAIL_FROM: mailFrom,
     RIDGEWAY_DEMO: demo
@@ -48,6 +52,7 @@ export function theSettings(): Settings {
     isHttps: origin?.protocol === 'https:',
     proxies,
     cashier: cashier === undefined ? undefined : new URL(cashier),
+    transcripts: transcripts === undefined ? undefined : new URL(transcripts),
     smtp: smtp === undefined ? undefined : new URL(smtp),
     mailFrom,
     demo: demo === '1'

@@ -6,6 +6,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { pathToFileURL } from 'node:url'
 import { z } from 'zod'
 import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#shared/fileShapes'
+import { transcriptFile } from '#shared/record/transcriptShape'
 import { sectionsFile, wantFile } from '#shared/week/weekFiles'
 
 const FILES = {
@@ -16,6 +17,7 @@ const FILES = {
   record: recordFile,
   route: routeFile,
   sections: sectionsFile,
+  transcript: transcriptFile,
   want: wantFile
 }
 const FOLDER = new URL('../docs/schemas/', import.meta.url)

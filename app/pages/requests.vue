@@ -4,6 +4,7 @@ import { inGroups } from '#shared/advising/askingTexts'
 
 useHead({ title: 'Requests · Ridgeway' })
 const staff = useStaff()
+const session = useWho()
 const places = useStaffPlaces()
 onMounted(() => staff.load())
 
@@ -39,6 +40,7 @@ const groups = computed(() => {
             >asked for first, answered first; keys on a row: g grants, d declines, f hands on</span
           >
         </div>
+        <GraduationCases v-if="session.who?.role === 'registrar'" />
         <div v-if="groups.length" class="card">
           <RequestCard
             v-for="group in groups"

@@ -103,6 +103,14 @@ export type Action =
   | 'mail.gathered'
   | 'mailChoices.changed'
   | 'grades.posted'
+  | 'milestone.reached'
+  | 'milestone.takenBack'
+  | 'graduation.asked'
+  | 'graduation.withdrawn'
+  | 'graduation.awarded'
+  | 'transcript.asked'
+  | 'transcript.withdrawn'
+  | 'transcript.sent'
   | 'clock.set'
 
 export interface LoggedEvent {

@@ -88,6 +88,14 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'exception.granted': ['record'],
   'exception.withdrawn': ['record'],
   'grades.posted': ['record'],
+  'milestone.reached': ['record'],
+  'milestone.takenBack': ['record'],
+  'graduation.asked': ['record'],
+  'graduation.withdrawn': ['record'],
+  'graduation.awarded': ['record'],
+  'transcript.asked': ['own'],
+  'transcript.withdrawn': ['own'],
+  'transcript.sent': ['own'],
   'clock.set': ['clock']
 }
 

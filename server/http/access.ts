@@ -21,6 +21,8 @@ interface ForRoles {
 }
 interface ForRelations {
   relations: readonly Relation[]
+  /** May be called when the degree is awarded too, and the record closed. */
+  staysOpen?: true
   /** For what tells of the record. */
   reads?: Read
 }
@@ -83,6 +85,8 @@ export const ACCESS = {
   'GET /api/holds': { roles: REGISTRAR },
   'POST /api/holds': { roles: REGISTRAR },
   'DELETE /api/holds/:hold': { roles: REGISTRAR },
+  'GET /api/graduations': { roles: REGISTRAR },
+  'POST /api/graduations/:graduation/award': { roles: REGISTRAR },
   'GET /api/teaching': { roles: TEACHERS },
   'GET /api/requests': { roles: DECIDERS },
   'GET /api/programs/versions': { roles: REGISTRAR },
@@ -118,11 +122,15 @@ export const ACCESS = {
   'DELETE /api/students/:id/review': { relations: OWN },
   'POST /api/students/:id/intentions': { relations: OWN },
   'DELETE /api/students/:id/intentions': { relations: OWN },
+  'POST /api/students/:id/graduation': { relations: OWN },
+  'DELETE /api/students/:id/graduation': { relations: OWN },
+  'POST /api/students/:id/transcripts': { relations: OWN, staysOpen: true },
+  'DELETE /api/students/:id/transcripts/:transcript': { relations: OWN, staysOpen: true },
   'POST /api/students/:id/review/answer': { relations: ADVISOR },
   'POST /api/students/:id/requests': { relations: OWN },
   'DELETE /api/students/:id/requests/:request': { relations: OWN },
-  'POST /api/students/:id/remarks': { relations: TALKERS },
-  'POST /api/students/:id/threads/:thread': { relations: TALKERS },
+  'POST /api/students/:id/remarks': { relations: TALKERS, staysOpen: true },
+  'POST /api/students/:id/threads/:thread': { relations: TALKERS, staysOpen: true },
   'POST /api/students/:id/suggestions': { relations: ADVISORS },
   'POST /api/students/:id/suggestions/answers': { relations: OWN },
   'POST /api/students/:id/suggestions/:suggestion': { relations: ADVISORS },
@@ -144,13 +152,15 @@ export const ACCESS = {
   'POST /api/students/:id/keep-free': { relations: OWN },
   'POST /api/students/:id/week-habits': { relations: OWN },
   'POST /api/students/:id/calendar-address': { relations: OWN },
-  'DELETE /api/students/:id/calendar-address': { relations: OWN },
+  'DELETE /api/students/:id/calendar-address': { relations: OWN, staysOpen: true },
   'POST /api/students/:id/runs': { relations: OWN },
   'POST /api/students/:id/fallbacks': { relations: OWN },
   'POST /api/students/:id/sheet': { relations: OWN },
   'POST /api/students/:id/agreement': { relations: OWN },
-  'POST /api/students/:id/payments': { relations: OWN },
+  'POST /api/students/:id/payments': { relations: OWN, staysOpen: true },
   'POST /api/students/:id/offers/:offer': { relations: OWN },
+  'POST /api/students/:id/milestones/:condition': { relations: RULES },
+  'DELETE /api/students/:id/milestones/:condition': { relations: RULES },
   'POST /api/students/:id/exceptions': { relations: RULES },
   'DELETE /api/students/:id/exceptions/:exception': { relations: RULES },
   'POST /api/students/:id/sign-off': { relations: ADVISOR },

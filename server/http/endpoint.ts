@@ -17,6 +17,7 @@ import { changeKeyOf, mustBeOwn, readJson } from './request'
 import { SignInAttempts } from '#server/features/accounts/attempts'
 import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
 import { sessionOf, type Session } from '#server/features/accounts/sessions'
+import { mustBeOpen } from '#server/features/degree/graduation'
 import { readShelf } from '#server/features/catalog/shelf'
 import { logAlone } from '#server/db/log'
 import { madeOnce } from '#server/db/madeChange'
@@ -128,6 +129,7 @@ export function studentEndpoint<P extends { id: number }, Q = unknown, B = unkno
       const student = studentId(params.id)
       const access = ACCESS[line]
       const relation = await noted(db, who, line, student, () => mustBe(db, who, student, access.relations))
+      if (!line.startsWith('GET ') && !('staysOpen' in access)) await mustBeOpen(db, student)
       if ('reads' in access && relation !== 'self')
         await logAlone(db, { account: who.id, student, action: access.reads })
       return { who, session, student, relation }

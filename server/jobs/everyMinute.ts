@@ -11,12 +11,14 @@ import { followUnpaid } from '#server/features/charges/unpaid'
 import { nextArmed, runArmed } from '#server/features/registration/armed'
 import { rehearseNightly } from '#server/features/registration/rehearsals'
 import { emptyCancelled } from '#server/features/registration/sectionChanges'
+import { sendTranscripts } from '#server/features/record/transcripts'
 import { endCutOffRuns } from '#server/features/registration/run'
 import { serveAllLines } from '#server/features/registration/serving'
 import { gatherMails } from '#server/features/mail/digests'
 import { sendMails } from '#server/features/mail/mails'
 import { thePost } from '#server/gateways/post'
 import { campusNow } from '#server/gateways/clock'
+import { theTranscriptSender } from '#server/gateways/transcripts'
 import { theCashier } from '#server/gateways/cashier'
 import type { Shelf } from '#shared/catalog/shelf'
 
@@ -30,7 +32,7 @@ export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
   await forgetMadeChanges(db, Date.now())
 }
 
-/** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines, reminders. */
+/** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines, reminders, transcripts that wait for grades. */
 async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
   await runArmed(db, shelf)
   await rehearseNightly(db, shelf)
@@ -38,6 +40,7 @@ async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
   await followUnpaid(db, shelf.zone)
   await serveAllLines(db, shelf)
   await remindOfAppointments(db)
+  await sendTranscripts(db, shelf, theTranscriptSender(), await campusNow(db))
   await gatherMails(db, shelf.zone)
 }
 

@@ -20,6 +20,8 @@ export interface TermView extends Term {
   arming: boolean
   /** Until then students hand in what they mean to take, before there are sections; null where that is not asked. */
   intentionsDueAt: Instant | null
+  /** Until then those who finish in the term apply to graduate. */
+  graduateBy: Instant | null
   paymentDueOn: IsoDate
   /** Null where it is not known here what the term costs. */
   prices: TermPrices | null

@@ -26,6 +26,7 @@ export function holdsFor(
         office: 'the cashier',
         amount: owed / 100,
         stopsRegistration: true,
+        stopsTranscript: false,
         howToLift: `Pay it on Register, ${of.name}.`
       }
     ]

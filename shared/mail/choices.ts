@@ -19,7 +19,9 @@ const BEGINS: Record<MailTopic, readonly string[]> = {
     'request.',
     'advising.',
     'talk.',
-    'program.'
+    'program.',
+    'milestone.',
+    'graduation.'
   ],
   appointments: ['appointment.']
 }

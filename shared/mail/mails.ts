@@ -210,7 +210,15 @@ const TOLD: Record<string, Teller> = {
     subject: `A hold is placed on your record: ${String(of.title)}`,
     text: `${String(of.office)} has placed a hold${
       of.amount === null ? '' : ` over ${Number(of.amount).toFixed(2)}`
-    }. ${of.stopsRegistration ? 'It stops you from registering. ' : 'It does not stop you from registering. '}${String(of.howToLift)}`
+    }. ${of.stopsRegistration ? 'It stops you from registering. ' : 'It does not stop you from registering. '}${of.stopsTranscript ? 'Transcripts are not sent while it stands. ' : ''}${String(of.howToLift)}`
+  }),
+  'milestone.reached': ({ of }, { toStudent }) => ({
+    subject: `${String(of.title)}: reached`,
+    text: `${String(of.by)} has noted it on ${toStudent ? 'your' : 'the'} record.`
+  }),
+  'graduation.awarded': ({ of }, { toStudent }) => ({
+    subject: toStudent ? 'Your degree is awarded' : 'A degree is awarded',
+    text: `${String(of.program)} is awarded. ${toStudent ? 'Your record is closed; it can be read, and transcripts sent, for good.' : 'The record is closed.'}`
   }),
   'hold.lifted': ({ before }) => ({
     subject: `A hold is lifted: ${String(before.title)}`,

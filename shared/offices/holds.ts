@@ -8,6 +8,7 @@ export interface HoldKind {
   office: string
   howToLift: string
   stopsRegistration: boolean
+  stopsTranscript: boolean
   takesAmount: boolean
 }
 
@@ -20,6 +21,7 @@ export interface OpenHold {
   office: string
   amount: number | null
   stopsRegistration: boolean
+  stopsTranscript: boolean
   placedAt: Instant
   /** Null where it came from elsewhere. */
   placedBy: string | null

@@ -13,6 +13,7 @@ import type { AppointmentAct, AppointmentSaid, TalkRecordSaid } from '#shared/ap
 import type { SignOffSaid } from '#shared/advising/signOff'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { PreparedSheet } from '#shared/registration/prepared'
+import type { TranscriptAsked } from '#shared/record/requests'
 import type { Carry } from '#shared/route/responses'
 import type { KeepFree, WeekHabits } from '#shared/week/responses'
 
@@ -69,6 +70,11 @@ export type Change =
   | { kind: 'withdrawReview'; term: TermCode }
   | { kind: 'handIn'; term: TermCode; courses: CourseCode[]; at: Instant }
   | { kind: 'takeIntentionsBack'; term: TermCode }
+  | { kind: 'applyToGraduate'; term: TermCode; program: string; catalogYear: string; at: Instant }
+  | { kind: 'withdrawApplication' }
+  | { kind: 'milestone'; condition: string; reached: boolean }
+  | { kind: 'askTranscript'; said: TranscriptAsked; at: Instant }
+  | { kind: 'withdrawTranscript'; transcript: number }
   | { kind: 'notYet'; term: TermCode; missing: string; by: string; at: Instant }
   | { kind: 'askFor'; said: RequestAsked }
   | { kind: 'withdrawRequest'; request: number }
@@ -187,6 +193,11 @@ const SENT: Sent = {
   withdrawReview: ({ term }) => remove('review', { term }),
   handIn: ({ term }) => post('intentions', { term }),
   takeIntentionsBack: ({ term }) => remove('intentions', { term }),
+  applyToGraduate: ({ term }) => post('graduation', { term }),
+  withdrawApplication: () => remove('graduation'),
+  milestone: ({ condition, reached }) => (reached ? post : remove)(`milestones/${condition}`),
+  askTranscript: ({ said }) => post('transcripts', said),
+  withdrawTranscript: ({ transcript }) => remove(`transcripts/${transcript}`),
   notYet: ({ term, missing }) => post('review/answer', { term, missing }),
   askFor: ({ said }) => post('requests', said),
   withdrawRequest: ({ request }) => remove(`requests/${request}`),

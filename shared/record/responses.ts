@@ -14,6 +14,7 @@ import type { SectionSuggestion } from '#shared/advising/sectionSuggestions'
 import type { Suggestion } from '#shared/advising/suggestions'
 import type { AgreedLine, Thread } from '#shared/advising/talk'
 import type { TermAccount } from '#shared/charges/responses'
+import type { GraduationView } from '#shared/degree/graduation'
 import type { CourseMark } from '#shared/catalog/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { PreparedSheet } from '#shared/registration/prepared'
@@ -57,7 +58,7 @@ export interface StudentRecord {
   agreements: { term: TermCode; at: Instant }[]
   /** Seats that are held for the student for a time, without an answer yet. */
   offers: SeatOffer[]
-  holds: (Hold & { howToLift: string })[]
+  holds: (Hold & { howToLift: string; stopsTranscript: boolean })[]
   /** What the terms cost and what was paid of it. */
   accounts: TermAccount[]
   advisors: AdvisorCard[]
@@ -81,6 +82,8 @@ export interface StudentRecord {
   requests: StudentRequest[]
   /** What was agreed in talks, to be done first by its day. */
   agreed: AgreedLine[]
+  /** The application to graduate that stands, or the degree that was awarded; at most one. */
+  graduations: GraduationView[]
 }
 
 /** A place in the line of a section. */
@@ -115,6 +118,8 @@ export interface StudentView extends StudentRecord {
   /** The student's own; empty for everybody else. */
   marks: CourseMark[]
   habits: WeekHabits
+  /** Transcripts that are to be sent or were, the last first; empty for everybody but the student. */
+  transcripts: TranscriptOrder[]
   /** The key of the private calendar address; null while there is none, and for everybody else. */
   calendarKey: string | null
   /** What is talked about, as far as whoever reads takes part in it. */
@@ -128,6 +133,17 @@ export interface StudentView extends StudentRecord {
   talkRecords: TalkRecordView[]
   /** What the student or an advisor noted on a term. */
   termNotes: { term: TermCode; text: string; by: string }[]
+}
+
+/** A transcript that is to be sent to somebody outside, or was. */
+export interface TranscriptOrder {
+  id: number
+  to: string
+  email: string
+  /** It waits for the grades of this term; null where it is sent as the record is. */
+  after: TermCode | null
+  askedAt: Instant
+  sentAt: Instant | null
 }
 
 /** Grades that are due in a term that is over. */

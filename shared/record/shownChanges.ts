@@ -83,6 +83,26 @@ const SHOWN: Shown = {
     ...view,
     intentions: view.intentions.filter((one) => one.term !== term)
   }),
+  applyToGraduate: (view, { kind: _, at: askedAt, ...said }) => ({
+    ...view,
+    graduations: [{ id: 0, ...said, state: 'asked', askedAt, awarded: null }]
+  }),
+  withdrawApplication: (view) => ({
+    ...view,
+    graduations: view.graduations.filter((one) => one.state === 'awarded')
+  }),
+  milestone: (view, { condition, reached }) => ({
+    ...view,
+    milestones: [...view.milestones.filter((one) => one !== condition), ...(reached ? [condition] : [])]
+  }),
+  askTranscript: (view, { said, at: askedAt }) => ({
+    ...view,
+    transcripts: [{ id: 0, ...said, askedAt, sentAt: null }, ...view.transcripts]
+  }),
+  withdrawTranscript: (view, { transcript }) => ({
+    ...view,
+    transcripts: view.transcripts.filter((one) => one.id !== transcript)
+  }),
   withdrawReview: (view, { term }) => ({ ...view, reviews: ofOtherTerms(view, term) }),
   notYet: (view, { term, missing, by, at }) => ({
     ...view,

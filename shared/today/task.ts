@@ -15,7 +15,7 @@ export interface Todo {
   text: string
   when: string
   /** `to` is a place of the student's, or a spot of the page itself. */
-  action?: { label: string; to: 'degree' | 'route' | 'week' | 'register' | '#program' }
+  action?: { label: string; to: 'degree' | 'route' | 'week' | 'register' | 'degree/record' | '#program' }
 }
 
 export interface TodoQuestion {

@@ -13,7 +13,7 @@ import { dueText } from '#shared/advising/texts'
 import { holdsFor } from '#shared/charges/balance'
 import { termsAlive } from '#shared/reading'
 import { findingSubject, findingText } from '#shared/route/texts'
-import { campusDate, instantText, shortInstant, timeLeft } from '#shared/when'
+import { campusDate, deadlineText, instantText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import { type Urgency, type TodoQuestion, type Todo, shortName } from './task'
 import { ofIntentions, ofTerm } from './tasksOfTerm'
@@ -28,6 +28,7 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
     ...ofPrograms(question),
     ...termsAlive(reading).flatMap((one) => ofTerm(question, one)),
     ...question.shelf.terms.flatMap((term) => ofIntentions(question, term)),
+    ...ofGraduation(question),
     ...ofTalk(question),
     ...ofSuggestions(question),
     ...ofAppointments(question),
@@ -42,6 +43,27 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
 export function nothingToDo({ work }: Pick<TodoQuestion, 'work'>): string {
   if (!work?.taken || work.unsettled || work.state === 'gradesDue') return 'Nothing waits for you.'
   return `Nothing waits for you. You hold a seat in every course planned for ${work.term.name}.`
+}
+
+/** Days before applications to graduate close from which it is told. */
+const GRADUATION_SOON = 45
+
+/** Whose route completes the degree in a term applies for it in time. */
+function ofGraduation({ picture, reading, now, shelf }: TodoQuestion): Todo[] {
+  const { finish: term } = reading
+  const by = term?.graduateBy ?? null
+  if (!term || by === null || now >= by || by - now > GRADUATION_SOON * 86_400_000) return []
+  if (picture.graduations.length) return []
+  return [
+    {
+      id: 'graduation',
+      urgency: 'attention',
+      title: `Apply to graduate in ${term.name}`,
+      text: 'Your route is complete at the end of it. What is still in the way stands with your record.',
+      when: `until ${deadlineText(by, shelf.zone)}`,
+      action: { label: 'See the record', to: 'degree/record' }
+    }
+  ]
 }
 
 function ofHolds({ picture, work, shelf, reading }: TodoQuestion): Todo[] {

@@ -87,6 +87,10 @@ const RIGHT: Record<string, unknown[]> = {
   'POST /api/openings/:opening': [{ opens: 1807614000000 }],
   'POST /api/holds': [{ kind: 1, students: [{ number: 'H204007', amount: 12.5 }] }],
   'POST /api/desk/views': [{ name: 'Seniors', reason: 'soon', program: null, standing: 'senior' }],
+  'POST /api/students/:id/graduation': [{ term: 'SP28' }],
+  'POST /api/students/:id/transcripts': [
+    { to: 'Tarn Valley Water Board', email: 'people@tarnvalley.example', after: 'SP27' }
+  ],
   'POST /api/students/:id/intentions': [{ term: 'SP28' }],
   'POST /api/students/:id/review': [
     { term: 'AU27', note: 'too much?', answers: [{ question: 'Who supervises?', answer: 'nobody yet' }] }

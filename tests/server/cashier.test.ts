@@ -1,8 +1,9 @@
-/** A cashier of the college's own, asked over the network. */
+/** A cashier and a sender of transcripts of the college's own, asked over the network. */
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterEach, describe, expect, it } from 'vitest'
 import { cashierAt } from '#server/gateways/cashier'
+import { senderAt, type TranscriptSent } from '#server/gateways/transcripts'
 
 let server: Server | undefined
 afterEach(() => new Promise<void>((resolve) => (server ? server.close(() => resolve()) : resolve())))
@@ -20,7 +21,8 @@ async function answering(status: number, body: string) {
   })
   await new Promise<void>((resolve) => server!.listen(0, '127.0.0.1', resolve))
   const { port } = server.address() as AddressInfo
-  return { sent, cashier: cashierAt(new URL(`http://127.0.0.1:${port}/payments`)) }
+  const address = new URL(`http://127.0.0.1:${port}/there`)
+  return { sent, cashier: cashierAt(address), sender: senderAt(address) }
 }
 const payment = { reference: 'ridgeway-7', student: 'H0000001', amount: 12_345 }
 
@@ -40,5 +42,22 @@ describe('a cashier over the network', () => {
   ])('that answers %i with "%s" has not answered', async (status, body) => {
     const { cashier } = await answering(status, body)
     await expect(cashier.take(payment)).rejects.toThrow()
+  })
+})
+
+describe('a sender of transcripts over the network', () => {
+  const transcript = {
+    to: 'Merrow Archive',
+    email: 'desk@merrow.example',
+    reference: 'ridgeway-transcript-7'
+  }
+  it('has it once it answers with 2xx, and not before', async () => {
+    const { sent, sender } = await answering(202, '')
+    await sender.send(transcript as TranscriptSent)
+    expect(sent).toEqual([transcript])
+  })
+  it('does not have it where it answers otherwise', async () => {
+    const { sender } = await answering(503, '')
+    await expect(sender.send(transcript as TranscriptSent)).rejects.toThrow('answered 503')
   })
 })

@@ -36,6 +36,27 @@ describe('what is to do', () => {
       })
     )
   })
+  it('is to apply to graduate in the weeks before that closes, where the route is complete, and once', async () => {
+    const ingrid = await picture('Ingrid Solheim')
+    const DAY = 86_400_000
+    const told = (of: TodoQuestion['picture'], left: number) => {
+      const terms = world.shelf.terms.map((term) =>
+        term.code === 'SP28' ? { ...term, graduateBy: NOW + left } : term
+      )
+      return things(of, NOW, { ...world.shelf, terms })
+        .map((one) => one.title)
+        .filter((title) => title.includes('graduate'))
+    }
+    expect(told(ingrid, 46 * DAY)).toEqual([])
+    expect(told(ingrid, 45 * DAY)).toEqual(['Apply to graduate in Spring 2028'])
+    expect(told(ingrid, 0)).toEqual([])
+    const applied = {
+      ...{ id: 1, program: 'Certificate', catalogYear: '2026-27', term: 'SP28' as never },
+      ...{ state: 'asked' as const, askedAt: NOW, awarded: null }
+    }
+    expect(told({ ...ingrid, graduations: [applied] }, DAY)).toEqual([])
+    expect(told(await picture('Saoirse Lindqvist'), DAY)).toEqual([])
+  })
   it('begins with an offered seat as long as it stands, and then says nothing of the place in line', async () => {
     const mira = await picture('Mira Sandoval')
     const { section, sections, course, term } = mira.waiting[0]!

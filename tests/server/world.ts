@@ -68,6 +68,7 @@ export function viewOf(picture: StudentRecord): StudentView {
     sectionSuggestions: [],
     appointments: [],
     talkRecords: [],
+    transcripts: [],
     habits: { wishes: [], travelHolds: false },
     calendarKey: null
   }

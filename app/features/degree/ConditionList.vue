@@ -4,7 +4,17 @@ import { conditionText } from '#shared/degree/texts'
 import { creditsText } from '#shared/words'
 
 /** What a program asks for beside courses, and what has to be met before it may be declared. */
-const props = defineProps<{ audit: Audit; onlyNeeded?: boolean }>()
+const props = defineProps<{
+  audit: Audit
+  onlyNeeded?: boolean
+  /** The record on screen, not one that is tried: who saw it can note what was reached. */
+  real?: boolean
+}>()
+const student = useStudent()
+const changes = useChanges()
+const mayNote = computed(
+  () => props.real && ['programAdvisor', 'registrar'].includes(student.picture?.relation ?? '')
+)
 
 function stateOf({ spec, status, amounts, unknown }: ConditionResult): string {
   if (status === 'earned') return 'met'
@@ -53,6 +63,13 @@ const entryOpen = computed(() => entry.value.filter((one) => !one.met))
         <span class="title">{{ one.spec.title }}</span>
         <span class="quiet">{{ conditionText(one) }}</span>
         <strong class="state">{{ stateOf(one) }}</strong>
+        <v-text-btn
+          v-if="mayNote && one.spec.asks === 'milestone'"
+          class="no-print"
+          :aria-label="`${one.spec.title}: ${one.status ? 'take back' : 'note as reached'}`"
+          @click="changes.noteMilestone(one.spec.id, !one.status)"
+          >{{ one.status ? 'take back' : 'note as reached' }}</v-text-btn
+        >
       </li>
       <li v-for="one in limits" :key="one.title">
         <span class="mark limit" aria-hidden="true" />

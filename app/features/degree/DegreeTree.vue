@@ -80,7 +80,7 @@ const IDLE: Record<IdleAttempt['why'], string> = {
           @open="emit('open', $event)"
         />
       </div>
-      <ConditionList :audit="audit" :only-needed="onlyNeeded" />
+      <ConditionList :audit="audit" :only-needed="onlyNeeded" :real="!trial" />
     </template>
     <p v-if="onlyNeeded && !audits.some((a) => shownAreas(a).length)" class="card nothing">
       Nothing is needed any more: everything is met, under way or on the route.

@@ -1,12 +1,5 @@
 <script setup lang="ts">
-import {
-  averageNeeded,
-  averagesByTerm,
-  enrolmentOf,
-  gradedAttempts,
-  paceOfProgress,
-  type Audit
-} from '#core/degree'
+import { averageNeeded, enrolmentOf, gradedAttempts, paceOfProgress, type Audit } from '#core/degree'
 import { creditsText, ENROLMENT_WORDS } from '#shared/words'
 import { forecastText } from '#shared/degree/texts'
 
@@ -18,7 +11,6 @@ const target = ref('3.00')
 const college = useCollege()
 const attempts = computed(() => student.reading!.attempts)
 const scale = computed(() => college.shelf!.catalog.scale)
-const byTerm = computed(() => averagesByTerm(attempts.value, scale.value, college.shelf!.terms))
 const now = computed(() =>
   attempts.value.counted.reduce((sum, t) => sum + (t.status === 'underWay' ? t.credits : 0), 0)
 )
@@ -50,25 +42,6 @@ const pace = computed(() => {
     <p v-if="now && !student.own" class="quiet">
       This term: {{ creditsText(now) }}, {{ ENROLMENT_WORDS[enrolmentOf(now)] }}.
     </p>
-    <v-table v-if="byTerm.length" class="terms">
-      <caption class="visually-hidden">
-        GPA by term
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">By term</th>
-          <th scope="col">credits earned</th>
-          <th scope="col">GPA</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="line in byTerm" :key="line.term">
-          <th scope="row">{{ college.termName(line.term) }}</th>
-          <td>{{ line.earned }}</td>
-          <td>{{ line.average?.toFixed(2) ?? '–' }}</td>
-        </tr>
-      </tbody>
-    </v-table>
   </section>
 </template>
 
@@ -84,25 +57,6 @@ const pace = computed(() => {
 h2 {
   font-size: 14px;
   margin: 0;
-}
-.terms {
-  flex-basis: 100%;
-  max-width: 420px;
-  border-collapse: collapse;
-}
-.terms th {
-  text-align: left;
-  font-weight: 400;
-}
-.terms thead th {
-  color: var(--quiet);
-}
-.terms td,
-.terms thead th + th {
-  text-align: right;
-}
-.terms tbody tr {
-  border-top: 1px solid var(--rule);
 }
 p {
   margin: 0;

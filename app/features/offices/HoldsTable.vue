@@ -31,6 +31,9 @@ const lift = (hold: OpenHold) =>
       return false
     }
   })
+const stopsText = ({ stopsRegistration, stopsTranscript }: OpenHold) =>
+  [...(stopsRegistration ? ['registration'] : []), ...(stopsTranscript ? ['transcripts'] : [])].join(', ') ||
+  'nothing'
 function save() {
   const lines = props.holds.map((one) => ({
     Number: one.number,
@@ -39,6 +42,7 @@ function save() {
     Office: one.office,
     Amount: one.amount ?? '',
     'Stops registration': one.stopsRegistration ? 'yes' : 'no',
+    'Stops transcripts': one.stopsTranscript ? 'yes' : 'no',
     Since: campusDate(one.placedAt, college.zone)
   }))
   saveFile(`holds-${college.today}.csv`, csvText(Papa.unparse(lines, { newline: '\r\n' })), 'text/csv')
@@ -66,9 +70,7 @@ function save() {
     <template #[`item.amount`]="{ item: row }">{{
       row.amount === null ? '–' : row.amount.toFixed(2)
     }}</template>
-    <template #[`item.stopsRegistration`]="{ item: row }">{{
-      row.stopsRegistration ? 'registration' : 'nothing'
-    }}</template>
+    <template #[`item.stopsRegistration`]="{ item: row }">{{ stopsText(row) }}</template>
     <template #[`item.placedAt`]="{ item: row }"
       >{{ shortDay(row.placedAt, college.zone)
       }}<span v-if="row.placedBy" class="quiet block">{{ row.placedBy }}</span></template

@@ -1,3 +1,4 @@
+import type { GraduationCase } from '#shared/offices/graduations'
 import type { HoldsPlaced, HoldsView } from '#shared/offices/holds'
 import type { OpeningFigures } from '#shared/offices/openings'
 import type { HoldsAsked } from '#shared/offices/requests'
@@ -45,5 +46,27 @@ export const useOffices = defineStore('offices', () => {
     await loadOpenings()
     return told
   }
-  return { holds, failure, load, place, lift, openings, loadOpenings, moveOpening }
+  /** Applications to graduate that wait; undefined until somebody looks at them. */
+  const graduations = shallowRef<GraduationCase[]>()
+  const loadGraduations = () =>
+    reading(async () => void (graduations.value = await api<GraduationCase[]>('/api/graduations')))
+  useNews().onNews(({ student }) => student !== null && graduations.value && void loadGraduations())
+  /** @throws Failure where something is still open */
+  async function award(graduation: number): Promise<void> {
+    await api(`/api/graduations/${graduation}/award`, { method: 'POST', body: {} })
+    await loadGraduations()
+  }
+  return {
+    graduations,
+    loadGraduations,
+    award,
+    holds,
+    failure,
+    load,
+    place,
+    lift,
+    openings,
+    loadOpenings,
+    moveOpening
+  }
 })

@@ -10,6 +10,7 @@ import { titleOf } from '#shared/record/changeTitles'
 import type { Change } from '#shared/record/changes'
 import type { Outcome } from '#shared/record/changeQueue'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
+import type { TranscriptAsked } from '#shared/record/requests'
 import type { PreparedSheet } from '#shared/registration/prepared'
 import type { Carry, RouteView } from '#shared/route/responses'
 import { changesText, changeText } from '#shared/route/texts'
@@ -233,6 +234,15 @@ export const useChanges = defineStore('changes', () => {
     askForReview: (term: TermCode, note: string | null, answers: ReviewAnswer[]) =>
       make({ kind: 'askReview', term, note, answers, at: clock.now }),
     handIn: (term: TermCode, courses: CourseCode[]) => make({ kind: 'handIn', term, courses, at: clock.now }),
+    applyToGraduate: (term: TermCode, program: { title: string; catalogYear: string }) =>
+      make({
+        ...{ kind: 'applyToGraduate', term, program: program.title },
+        ...{ catalogYear: program.catalogYear, at: clock.now }
+      }),
+    withdrawApplication: () => make({ kind: 'withdrawApplication' }),
+    noteMilestone: (condition: string, reached: boolean) => make({ kind: 'milestone', condition, reached }),
+    askTranscript: (said: TranscriptAsked) => make({ kind: 'askTranscript', said, at: clock.now }),
+    withdrawTranscript: (transcript: number) => make({ kind: 'withdrawTranscript', transcript }),
     takeIntentionsBack: (term: TermCode) => make({ kind: 'takeIntentionsBack', term }),
     withdrawReview: (term: TermCode) => make({ kind: 'withdrawReview', term }),
     notYet: (term: TermCode, missing: string) => make({ kind: 'notYet', term, missing, ...byMe() }),

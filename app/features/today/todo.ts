@@ -5,7 +5,8 @@ const LOOK = {
   degree: 'See the degree',
   route: 'See the route',
   week: 'See the week',
-  register: 'See the run sheet'
+  register: 'See the run sheet',
+  'degree/record': 'See the record'
 } as const
 
 /** What to do next, as of the campus time; the minute matters to it, the second does not. */

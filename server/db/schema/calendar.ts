@@ -41,6 +41,8 @@ export const term = mysqlTable(
     offerHoursNear: smallint().notNull(),
     /** Until this instant students hand in what they mean to take, before there are sections; null where that is not asked. */
     intentionsDueAt: instant(),
+    /** Until this instant those who finish in the term apply to graduate; null where no day is set. */
+    graduateBy: instant(),
     paymentDueOn: day().notNull(),
     /** Null where it is not known here what the term costs. */
     prices: json().$type<TermPrices>(),

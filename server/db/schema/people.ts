@@ -210,6 +210,7 @@ export const hold = mysqlTable(
     howToLift: text().notNull(),
     amount: money(),
     stopsRegistration: boolean().notNull(),
+    stopsTranscript: boolean().notNull().default(false),
     placedAt: instant().notNull(),
     /** Null where it came from elsewhere. */
     placedById: int().references(() => account.id),
@@ -228,6 +229,8 @@ export const holdKind = mysqlTable(
     office: varchar({ length: 80 }).notNull(),
     howToLift: text().notNull(),
     stopsRegistration: boolean().notNull(),
+    /** Transcripts that were asked for are not sent while it stands. */
+    stopsTranscript: boolean().notNull().default(false),
     /** Whether an amount is owed with it. */
     takesAmount: boolean().notNull()
   },

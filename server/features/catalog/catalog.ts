@@ -119,6 +119,7 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
       arming: term.arming,
       line: linePolicyOf(term),
       intentionsDueAt: term.intentionsDueAt?.getTime() ?? null,
+      graduateBy: term.graduateBy?.getTime() ?? null,
       paymentDueOn: term.paymentDueOn,
       prices: term.prices,
       loadMost: term.loadMost,

@@ -29,7 +29,8 @@ export async function readHolds(db: Reader): Promise<HoldsView> {
     open: rows.map(({ hold, name, number, placedBy }) => ({
       ...{ id: hold.id, student: studentId(hold.studentId), name, number },
       ...{ title: hold.title, office: hold.office, amount: hold.amount },
-      ...{ stopsRegistration: hold.stopsRegistration, placedAt: hold.placedAt.getTime(), placedBy }
+      ...{ stopsRegistration: hold.stopsRegistration, stopsTranscript: hold.stopsTranscript },
+      ...{ placedAt: hold.placedAt.getTime(), placedBy }
     }))
   }
 }
@@ -72,13 +73,21 @@ export async function placeHolds(
     )
   const holders = new Set(has.map((one) => one.student))
   const fresh = people.filter((one) => !holders.has(one.id))
-  const { title, office, howToLift, stopsRegistration } = kind
+  const { title, office, howToLift, stopsRegistration, stopsTranscript } = kind
   for (const { id: student, amount } of fresh) {
-    const values = { studentId: student, title, office, howToLift, amount, stopsRegistration }
+    const values = {
+      studentId: student,
+      title,
+      office,
+      howToLift,
+      amount,
+      stopsRegistration,
+      stopsTranscript
+    }
     await tx.insert(t.hold).values({ ...values, placedAt: new Date(now), placedById: who.id })
     await logEvent(tx, {
       ...{ at: now, account: who.id, student, action: 'hold.placed' },
-      after: { title, office, amount, howToLift, stopsRegistration }
+      after: { title, office, amount, howToLift, stopsRegistration, stopsTranscript }
     })
   }
   return {

@@ -349,6 +349,26 @@ export const holdRows = (db: Reader, ids: number[]) =>
     .from(t.hold)
     .where(all(inArray(t.hold.studentId, ids), isNull(t.hold.liftedAt)))
 
+const awarder = alias(t.account, 'awarder')
+
+/** Applications and awards of students. */
+export const graduationRows = (db: Reader, ids: number[]) =>
+  db
+    .select({
+      studentId: t.graduation.studentId,
+      graduation: t.graduation,
+      program: t.program.title,
+      catalogYear: t.programVersion.catalogYear,
+      term: t.term.code,
+      by: awarder.name
+    })
+    .from(t.graduation)
+    .innerJoin(t.programVersion, eq(t.programVersion.id, t.graduation.programVersionId))
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .innerJoin(t.term, eq(t.term.id, t.graduation.termId))
+    .leftJoin(awarder, eq(awarder.id, t.graduation.awardedById))
+    .where(all(inArray(t.graduation.studentId, ids), eq(t.graduation.live, true)))
+
 /** What students say of single terms: how much they carry, or that they are away. */
 export const carriedRows = (db: Reader, ids: number[]) =>
   db

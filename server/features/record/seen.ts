@@ -79,6 +79,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
     registrar: { some: (routes) => routes.filter((route) => route.chosen) }
   },
   intentions: everybody,
+  graduations: everybody,
   reviews: everybody,
   requests: everybody,
   agreed: advisors<StudentView['agreed']>([]),
@@ -93,6 +94,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
   termNotes: advisors<StudentView['termNotes']>([]),
   marks: nobodyElse<StudentView['marks']>([]),
   habits: nobodyElse<StudentView['habits']>({ wishes: [], travelHolds: false }),
+  transcripts: nobodyElse<StudentView['transcripts']>([]),
   calendarKey: nobodyElse<string | null>(null)
 }
 

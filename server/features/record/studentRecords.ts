@@ -17,6 +17,7 @@ import {
   programRows,
   readPolicies,
   intentionRows,
+  graduationRows,
   exceptionRows,
   recordRows,
   agreementRows,
@@ -46,7 +47,7 @@ export async function readStudentRecords(
   if (!ids.length) return []
   const wanted = [...ids]
   const { students, own, said, seats, openings } = await readParts(db, wanted, relation)
-  const { programs, policies, tests, milestones, exceptions, record, holds, accounts } = own
+  const { programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations } = own
   const { advisors, away, routes, planned, carried, signOffs, intentions, reviews } = said
   const { agreements, prepared, requests, handedOn, agreed, keepFree } = said
 
@@ -114,13 +115,11 @@ export async function readStudentRecords(
           armed: armedAt !== null
         })
       ),
-      holds: (holds.get(s.id) ?? []).map(({ title, office, amount, stopsRegistration, howToLift }) => ({
-        title,
-        office,
-        amount,
-        stopsRegistration,
-        howToLift
-      })),
+      holds: (holds.get(s.id) ?? []).map(
+        ({ title, office, amount, stopsRegistration, stopsTranscript, howToLift }) => ({
+          ...{ title, office, amount, stopsRegistration, stopsTranscript, howToLift }
+        })
+      ),
       accounts: accounts.get(s.id) ?? [],
       advisors: (advisors.get(s.id) ?? []).map(({ studentId: _, ...card }) => ({
         ...card,
@@ -188,6 +187,13 @@ export async function readStudentRecords(
         at: rows[0]!.at.getTime(),
         courses: rows.map((row) => courseCode(row.course))
       })),
+      graduations: (graduations.get(s.id) ?? []).map(
+        ({ graduation: { id, askedAt, awardedAt, ...row }, program, catalogYear, term, by }) => ({
+          ...{ id, program, catalogYear, term: termCode(term), askedAt: askedAt.getTime() },
+          state: row.state === 'awarded' ? 'awarded' : 'asked',
+          awarded: awardedAt && by ? { at: awardedAt.getTime(), by } : null
+        })
+      ),
       reviews: lastOfEachTerm(reviews.get(s.id) ?? []),
       agreed: agreed.get(s.id) ?? [],
       requests: (requests.get(s.id) ?? []).map((row) => requestOf(row, handedOn))
@@ -249,20 +255,23 @@ const byStudent = <Row extends { studentId: number }>(rows: readonly Row[]) =>
 
 /** What is on the record, and what offices say of it. */
 async function readOwn(db: Reader, ids: number[]) {
-  const [programs, policies, tests, milestones, exceptions, record, holds, accounts] = await Promise.all([
-    programRows(db, ids),
-    readPolicies(db),
-    testRows(db, ids),
-    milestoneRows(db, ids),
-    exceptionRows(db, ids),
-    recordRows(db, ids),
-    holdRows(db, ids),
-    readAccounts(db, ids)
-  ])
+  const [programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations] =
+    await Promise.all([
+      programRows(db, ids),
+      readPolicies(db),
+      testRows(db, ids),
+      milestoneRows(db, ids),
+      exceptionRows(db, ids),
+      recordRows(db, ids),
+      holdRows(db, ids),
+      readAccounts(db, ids),
+      graduationRows(db, ids)
+    ])
   return {
     ...{ programs: byStudent(programs), policies },
     ...{ tests: byStudent(tests), milestones: byStudent(milestones), record: byStudent(record) },
-    ...{ exceptions: groupBy(exceptions, (row) => row.grant.studentId), holds: byStudent(holds), accounts }
+    ...{ exceptions: groupBy(exceptions, (row) => row.grant.studentId), holds: byStudent(holds), accounts },
+    graduations: byStudent(graduations)
   }
 }
 

@@ -8,6 +8,7 @@ import { readTalk } from '#server/features/advising/talk'
 import { readMarks } from '#server/features/catalog/marks'
 import { readTermNotes } from '#server/features/route/load'
 import { markSeen, readRoutes } from '#server/features/route/routes'
+import { readTranscriptOrders } from '#server/features/record/transcripts'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { seenBy } from '#server/features/record/seen'
 import { readCalendarKey, readHabits } from '#server/features/week/habits'
@@ -33,6 +34,7 @@ export default studentEndpoint(
       talkRecords: await readTalkRecords(db, student),
       termNotes: await readTermNotes(db, student),
       habits: await readHabits(db, student),
+      transcripts: relation === 'self' ? await readTranscriptOrders(db, student) : [],
       calendarKey: relation === 'self' ? await readCalendarKey(db, student) : null
     })
   }

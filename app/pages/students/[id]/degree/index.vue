@@ -31,6 +31,7 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
       <span v-for="audit in reading.audits.slice(1)" :key="audit.program.spec.code" class="pill"
         >{{ audit.program.spec.kind }}: {{ audit.program.spec.shortTitle }}</span
       >
+      <DegreeViews />
       <div class="views no-print" role="group" aria-label="What is shown">
         <v-bare-btn :aria-pressed="!onlyNeeded" @click="onlyNeeded = false">Everything</v-bare-btn>
         <v-bare-btn :aria-pressed="onlyNeeded" @click="onlyNeeded = true">Still needed</v-bare-btn>

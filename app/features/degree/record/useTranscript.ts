@@ -1,0 +1,26 @@
+import { transcriptOf } from '#shared/record/transcript'
+
+/** The transcript of the student on screen, as they take it along. */
+export function useTranscript() {
+  const student = useStudent()
+  const college = useCollege()
+  const clock = useClock()
+
+  const transcript = computed(() =>
+    transcriptOf({
+      student: student.picture!,
+      reading: student.reading!,
+      shelf: college.shelf!,
+      now: clock.minute,
+      institution: college.name,
+      isOfficial: false
+    })
+  )
+  const save = () =>
+    saveFile(
+      `transcript-${student.picture!.student.number}-${college.today}.json`,
+      `${JSON.stringify(transcript.value, null, 2)}\n`,
+      'application/json'
+    )
+  return { transcript, save }
+}

@@ -1,0 +1,9 @@
+import { studentParams } from '#shared/requests'
+import { changeEndpoint } from '#server/http/endpoint'
+import { withdrawApplication } from '#server/features/degree/graduation'
+
+export default changeEndpoint(
+  'DELETE /api/students/:id/graduation',
+  { params: studentParams },
+  withdrawApplication
+)

@@ -1,0 +1,10 @@
+import { graduationBody } from '#shared/record/requests'
+import { studentParams } from '#shared/requests'
+import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { applyToGraduate } from '#server/features/degree/graduation'
+
+export default changeEndpoint(
+  'POST /api/students/:id/graduation',
+  { params: studentParams, body: graduationBody },
+  async (tx, doing, { body }) => applyToGraduate(tx, doing, body.term, await currentShelf())
+)

@@ -1,0 +1,9 @@
+import { milestoneParams } from '#shared/record/requests'
+import { changeEndpoint } from '#server/http/endpoint'
+import { noteMilestone } from '#server/features/degree/milestones'
+
+export default changeEndpoint(
+  'DELETE /api/students/:id/milestones/:condition',
+  { params: milestoneParams },
+  (tx, doing, { params }) => noteMilestone(tx, doing, params.condition, false)
+)

@@ -1,0 +1,10 @@
+import { transcriptBody } from '#shared/record/requests'
+import { studentParams } from '#shared/requests'
+import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { askForTranscript } from '#server/features/record/transcripts'
+
+export default changeEndpoint(
+  'POST /api/students/:id/transcripts',
+  { params: studentParams, body: transcriptBody },
+  async (tx, doing, { body }) => askForTranscript(tx, doing, body, await currentShelf())
+)
