@@ -49,7 +49,7 @@ export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boo
   if (who.student) return within(`/students/${who.student}`) || within('/courses')
   const teaches = who.role === 'instructor' || who.role === 'department'
   if (within('/teaching')) return teaches
-  if (within('/demand')) return who.role === 'department' || who.role === 'registrar'
+  if (within('/demand') || within('/offer')) return who.role === 'department' || who.role === 'registrar'
   if (teaches) return within('/requests') || within('/courses')
   if (within('/terms') || within('/people') || within('/holds')) return who.role === 'registrar'
   if (path === '/desk' || path === '/students') return who.role !== 'registrar'

@@ -82,6 +82,8 @@ export type Action =
   | 'registration.cancelled'
   | 'registration.moved'
   | 'section.seatAdded'
+  | 'section.seatsChanged'
+  | 'section.added'
   | 'section.cancelled'
   | 'section.moved'
   | 'payment.answered'

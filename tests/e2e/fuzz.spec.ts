@@ -64,6 +64,10 @@ const RIGHT: Record<string, unknown[]> = {
   ],
   'POST /api/demo/morning': [{ students: 0 }],
   'POST /api/sections/:section/cancel': [{ reason: 'too few students' }],
+  'POST /api/sections/:section/seats': [{ seats: 40 }],
+  'POST /api/sections/:section/like': [
+    { parts: [{ of: 'L9SQG', days: [2, 4], start: 480, end: 555, seats: 20, room: null }], instructor: null }
+  ],
   'POST /api/sections/:section/move': [{ days: [2, 4], start: 600, end: 675 }],
   'POST /api/students/:id/payments': [{ term: 'AU27', amount: 500 }],
   'POST /api/students/:id/exceptions': [

@@ -85,3 +85,52 @@ test('an opening is moved, and those concerned are told', async ({ site }) => {
   await leave(imke)
   await leave(edda)
 })
+
+test('a shortage is seen, a section added at hours at which most are free, and the shortage is gone', async ({
+  site
+}) => {
+  test.slow()
+  const edda = await enter(site, 'edda.whitlock')
+  await edda.goto('/demand')
+  await edda.getByRole('link', { name: 'SOIL 220' }).click()
+  await expect(edda.getByRole('heading', { name: 'SOIL 220 in Autumn 2027' })).toBeVisible()
+  const said = edda.getByRole('status').filter({ hasText: 'want it' })
+  await expect(said).not.toContainText('short of')
+  for (const section of await edda.getByLabel(/^Seats of \d\d$/).all()) {
+    await section.fill('6')
+    await section.press('Enter')
+    await expect(edda.getByText(/SOIL 220-\d\d has 6 seats\./).first()).toBeVisible()
+  }
+  await expect(said).toContainText('short of')
+  await clean(edda, 'the offer of a course')
+
+  // Where its room is taken, it is not added, and says by whom; nothing that was typed is lost.
+  const form = edda.getByRole('region', { name: 'Add a section' })
+  await form.getByLabel('Seats').first().fill('40')
+  await form.getByLabel('Room').first().fill('Fern 12')
+  await edda.getByRole('option', { name: /^Fern 12 / }).click()
+  await form.getByRole('button', { name: 'Add it' }).click()
+  await expect(form.getByRole('alert')).toContainText('taken by SOIL 220 01 (Tue Thu, 1:00–2:15)')
+  await expect(form.getByLabel('Seats').first()).toHaveValue('40')
+  await edda.reload()
+  await form.getByLabel('Seats').first().fill('40')
+  await form.getByRole('listitem').first().getByRole('button').click()
+  await form.getByRole('button', { name: 'Add it' }).click()
+  await expect(edda.getByText(/Section [0-9A-Z]{5} is added\./).first()).toBeVisible()
+  await expect(said).not.toContainText('short of')
+  await leave(edda)
+
+  const tamsin = await enter(site, 'tamsin.orford', PHONE)
+  await tamsin.goto('/offer/AU27/ENDA-310')
+  await settled(tamsin)
+  await tamsin
+    .getByLabel(/^Seats of \d\d$/)
+    .first()
+    .fill('0')
+  await tamsin.getByRole('button', { name: 'Set', exact: true }).first().click()
+  await expect(tamsin.getByRole('alert').first()).toContainText('has to be 1 or more')
+  expect(await tamsin.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await clean(tamsin, 'the offer on a phone')
+  await tamsin.goto('/offer/AU27/HERI-210')
+  await expect(tamsin.getByText('for another department to plan')).toBeVisible()
+})

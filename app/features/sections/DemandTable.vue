@@ -60,7 +60,10 @@ function save() {
     aria-label="What is wanted of each course, and its seats"
   >
     <template #[`item.course`]="{ item: row }">
-      <strong>{{ row.course }}</strong> <span class="quiet small title">{{ row.title }}</span>
+      <NuxtLink class="textlink" :to="`/offer/${term}/${row.course.replace(' ', '-')}`">{{
+        row.course
+      }}</NuxtLink>
+      <span class="quiet small title">{{ row.title }}</span>
     </template>
     <template #[`item.seats`]="{ item: row }">{{ row.seats ?? 'no section' }}</template>
     <template #[`item.drawn`]="{ item: row }">

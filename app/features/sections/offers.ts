@@ -60,24 +60,30 @@ export const useOffers = defineStore('offers', () => {
     }
   }
 
-  /** Terms of which the seats have changed since they were read. */
+  /** Terms of which the seats have changed since they were read, and those with other sections or hours. */
   const changed = new Set<string>()
+  const other = new Set<string>()
   const follow = persistently(async () => {
     for (const term of changed) {
       changed.delete(term)
-      await readSeats(term).catch((error: unknown) => {
+      if (other.delete(term)) known.delete(term)
+      await (known.has(term) ? readSeats(term) : read(term)).catch((error: unknown) => {
         changed.add(term)
         throw error
       })
     }
   })
   useNews().onNews(({ kind, term }) => {
-    if (kind !== 'seats' || !term || !byTerm.value.has(term)) return
+    if ((kind !== 'seats' && kind !== 'term') || !term || !byTerm.value.has(term)) return
+    if (kind === 'term') other.add(term)
     changed.add(term)
     follow()
   })
   useNews().onMissed(() => {
-    for (const term of byTerm.value.keys()) changed.add(term)
+    for (const term of byTerm.value.keys()) {
+      changed.add(term)
+      other.add(term)
+    }
     follow()
   })
 

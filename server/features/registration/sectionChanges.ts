@@ -22,6 +22,8 @@ import { momentOf, type Shelf } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { sectionHours, sectionName } from '#shared/week/texts'
+import { mustStayFree } from '#server/features/sections/clashes'
+import { mustPlan } from '#server/features/sections/offering'
 import { offerOf, sectionsByCode } from '#server/features/sections/sections'
 
 interface Changed {
@@ -76,6 +78,7 @@ export async function cancelSection(
 ): Promise<void> {
   const term = await inTransaction(db, async (tx) => {
     const found = await lockChanged(tx, code)
+    await mustPlan(tx, who, found.course)
     if (found.parent !== null)
       throw new Refused(422, 'ofSection', `${code} belongs to a section. Cancel that one, or move this.`, [
         { field: 'section', message: 'has to be a section that is not part of another one' }
@@ -243,6 +246,7 @@ export async function moveSection(
 ): Promise<void> {
   const term = await inTransaction(db, async (tx) => {
     const found = await lockChanged(tx, code)
+    await mustPlan(tx, who, found.course)
     const term = termCode(found.term.code)
     const now = await campusNow(tx)
     mustNotBeOver(found, now, shelf)
@@ -252,6 +256,8 @@ export async function moveSection(
       .from(t.meeting)
       .where(eq(t.meeting.sectionId, found.id))
       .limit(1)
+    const to = { days, start, end, from: found.session.startsOn, to: found.session.endsOn }
+    await mustStayFree(tx, found, to, { room: room?.id ?? null, shelf })
     await tx.delete(t.meeting).where(eq(t.meeting.sectionId, found.id))
     await tx.insert(t.meeting).values({
       sectionId: found.id,

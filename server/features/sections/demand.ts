@@ -19,7 +19,7 @@ export async function readDemand(
   now: Instant
 ): Promise<CourseDemand[]> {
   const term = await termRow(db, code)
-  const courses = await coursesOf(db, who)
+  const courses = await coursesPlannedBy(db, who)
   const planned = byCourse(await plannedIn(db, term.id), await heldIn(db, term.id))
   const handedIn = byCourse(
     await db
@@ -50,7 +50,8 @@ export async function readDemand(
     .filter((one) => one.handedIn || one.planned || one.seats !== null)
 }
 
-async function coursesOf(db: Reader, { id, role }: Pick<Who, 'id' | 'role'>) {
+/** Courses whose offer somebody plans: of a department those of its subjects. */
+export async function coursesPlannedBy(db: Reader, { id, role }: Pick<Who, 'id' | 'role'>) {
   const every = { code: t.course.code, title: t.course.title }
   if (role !== 'department') return db.select(every).from(t.course).orderBy(t.course.code)
   return db

@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import type { Section } from '#core/week'
+import { sectionHours, sectionName } from '#shared/week/texts'
+
+/** A section as those who plan it see it: its seats are set here, it is moved or cancelled. */
+const props = defineProps<{
+  section: Section
+  /** A component of the section around it. */
+  part?: boolean
+}>()
+const emit = defineEmits<{ done: [] }>()
+const notice = useNotice()
+const { busy, once } = useOnce()
+
+const seats = ref('')
+watch(
+  () => props.section.capacity,
+  (capacity) => (seats.value = String(capacity)),
+  { immediate: true }
+)
+const failure = ref<string>()
+const isChanged = computed(() => /^\d+$/.test(seats.value) && Number(seats.value) !== props.section.capacity)
+const set = () =>
+  once(async () => {
+    try {
+      const body = { seats: Number(seats.value) }
+      await api(`/api/sections/${props.section.code}/seats`, { method: 'POST', body })
+      failure.value = undefined
+      notice.say(`${sectionName(props.section)} has ${body.seats} seats.`)
+      emit('done')
+      return true
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      failure.value = error.message
+      return false
+    }
+  })
+const place = computed(() => props.section.meetings[0]?.room ?? 'no room yet')
+</script>
+
+<template>
+  <component
+    :is="part ? 'div' : 'section'"
+    class="offered"
+    :class="part ? 'part' : 'card'"
+    :role="part ? 'group' : undefined"
+    :aria-label="sectionName(section)"
+  >
+    <div class="head">
+      <component :is="part ? 'h3' : 'h2'"
+        >{{ sectionName(section) }} <span class="quiet">{{ section.code }}</span></component
+      >
+      <span class="quiet">{{ section.taken }} taken · {{ section.waiting }} in line</span>
+    </div>
+    <p>
+      {{ sectionHours(section) }} · {{ place }}
+      <span v-if="section.instructors.length" class="quiet">· {{ section.instructors.join(', ') }}</span>
+    </p>
+    <form class="seats" @submit.prevent="set">
+      <v-text-field
+        v-model="seats"
+        inputmode="numeric"
+        maxlength="4"
+        :label="`Seats of ${section.number}`"
+        hide-details
+      />
+      <v-btn type="submit" :disabled="busy || !isChanged">Set</v-btn>
+      <span v-if="failure" class="failure" role="alert">{{ failure }}</span>
+    </form>
+    <SectionOffice :section="section" @done="emit('done')" />
+    <slot />
+  </component>
+</template>
+
+<style scoped>
+.offered {
+  padding: 10px 14px;
+}
+.part {
+  border-top: 1px solid var(--rule);
+  padding: 8px 0 0 14px;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 4px 14px;
+  align-items: baseline;
+}
+h2,
+h3,
+p {
+  margin: 0 0 4px;
+}
+h2 .quiet,
+h3 .quiet {
+  font: 400 13.5px var(--body);
+}
+.seats {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+.seats .v-input {
+  flex: none;
+  width: 112px;
+  min-width: 0;
+}
+.failure {
+  color: var(--ember);
+}
+</style>
