@@ -21,12 +21,13 @@ import {
   sendTranscripts,
   withdrawTranscript
 } from '#server/features/record/transcripts'
+import { run } from '#server/features/registration/run'
 import { changeRoute } from '#server/features/route/route'
 import { readStudent } from '#shared/reading'
 import { transcriptBody } from '#shared/record/requests'
 import { transcriptOf } from '#shared/record/transcript'
 import { transcriptFile } from '#shared/record/transcriptShape'
-import { at, demoWorld, idOf, person, within, type World } from './world'
+import { at, AUTUMN, demoWorld, idOf, person, within, type World } from './world'
 
 let world: World
 let edda: Who & { id: number }
@@ -190,9 +191,20 @@ describe('an application to graduate', () => {
     await expect(award()).rejects.toThrow('Seats or places in line are held')
     await world.db.delete(t.registration).where(eq(t.registration.studentId, idOf(saoirse)))
     await world.db.delete(t.waitlistPlace).where(eq(t.waitlistPlace.studentId, idOf(saoirse)))
+    // A run that is under way could still take one.
+    const [autumn] = terms.filter((one) => one.code === AUTUMN)
+    await world.db.insert(t.receipt).values({
+      ...{ studentId: idOf(saoirse), termId: autumn!.id, byId: saoirse.id },
+      ...{ at: new Date(), begunAt: new Date(), endedAt: null }
+    } as typeof t.receipt.$inferInsert)
+    await expect(award()).rejects.toThrow('under way')
+    const own = eq(t.receipt.studentId, idOf(saoirse))
+    await world.db.update(t.receipt).set({ endedAt: new Date() }).where(own)
     await award()
     await expect(award()).rejects.toThrow()
     await expect(mustBeOpen(world.db, idOf(saoirse))).rejects.toThrow('record closed')
+    const asked = { term: AUTUMN, courses: [courseCode('HERI 105')] }
+    await expect(run(world.db, saoirse, idOf(saoirse), asked, world.shelf)).rejects.toThrow('record closed')
     const closed = await recordOf(saoirse)
     expect(closed.graduations).toMatchObject([{ state: 'awarded', awarded: { by: 'Edda Whitlock' } }])
     const transcript = transcriptOf({

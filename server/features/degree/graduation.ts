@@ -1,5 +1,5 @@
 /** Applications to graduate: made by the student, followed by all, and the degree awarded by the registrar. */
-import { asc, eq } from 'drizzle-orm'
+import { asc, eq, isNull } from 'drizzle-orm'
 import { studentId, termCode, type StudentId, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { all, type Reader, type Transaction } from '#server/db/connect'
@@ -25,7 +25,9 @@ async function standingOf(
   const [record] = await readStudentRecords(db, [student], 'registrar')
   const termName = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
   const reading = readStudent(record!, shelf, now)
-  const ahead = [...record!.held, ...record!.waiting].map((one) => `${one.course} (${termName(one.term)})`)
+  const ahead = [...record!.held, ...record!.waiting, ...record!.offers].map(
+    (one) => `${one.course} (${termName(one.term)})`
+  )
   return { ...graduationOf(reading, record!.programs, { termName, zone: shelf.zone }), seats: ahead }
 }
 
@@ -134,6 +136,12 @@ export async function awardDegree(
       'notComplete',
       open ? `Not all is earned yet. ${open.title}: ${open.detail}.` : 'Not all is earned yet.'
     )
+  const [running] = await tx
+    .select({ id: t.receipt.id })
+    .from(t.receipt)
+    .where(all(eq(t.receipt.studentId, student), isNull(t.receipt.endedAt)))
+  if (running)
+    throw new Refused(409, 'runUnderWay', 'A run of the student is under way; try again in a minute.')
   if (seats.length)
     throw new Refused(422, 'seatsHeld', `Seats or places in line are held yet: ${seats.join(', ')}.`)
   await tx

@@ -26,6 +26,7 @@ import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
 import { settleCharges, type Settling } from '#server/features/charges/ledger'
+import { mustBeOpen } from '#server/features/degree/graduation'
 import { lockStudent } from '#server/features/record/lock'
 import { readKnown } from '#server/features/record/knownRecord'
 import { campusNow } from '#server/gateways/clock'
@@ -135,6 +136,7 @@ async function begin(
     const before = key === undefined ? undefined : await receiptOfKey(tx, student, key)
     if (before && !(before.termId === term.id && (await isOf(tx, before.id, wanted)))) throw keyUsed()
     if (before) return before
+    await mustBeOpen(tx, student)
     const open = await tx
       .select({ id: t.receipt.id, whole: t.receipt.whole, begunAt: t.receipt.begunAt })
       .from(t.receipt)
