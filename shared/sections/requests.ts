@@ -51,6 +51,8 @@ export const moveBody = z
   .object({
     days: z.array(weekday).min(1, 'has to name a day').max(7, 'has to name 7 days or less'),
     start: minute,
-    end: minute
+    end: minute,
+    /** Whether it stays in its room; without it has none until one is named. */
+    keepsRoom: z.boolean('has to be true or false').default(true)
   })
   .refine(({ start, end }) => start < end, { path: ['end'], error: 'has to be later than the start' })

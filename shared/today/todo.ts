@@ -22,6 +22,7 @@ const ORDER: readonly Urgency[] = ['runsOut', 'stops', 'attention', 'plain', 'la
 
 export function thingsToDo(question: TodoQuestion): Todo[] {
   const { reading } = question
+  if (isClosed(question)) return []
   const things = [
     ...ofOffers(question),
     ...ofHolds(question),
@@ -39,8 +40,14 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
   return things.sort((a, b) => ORDER.indexOf(a.urgency) - ORDER.indexOf(b.urgency))
 }
 
+/** The degree is awarded: nothing is to do any more, and nothing can be. */
+const isClosed = ({ picture }: Pick<TodoQuestion, 'picture'>): boolean =>
+  picture.graduations.some((one) => one.awarded)
+
 /** What is said where there is nothing to do. */
-export function nothingToDo({ work }: Pick<TodoQuestion, 'work'>): string {
+export function nothingToDo({ work, picture }: Pick<TodoQuestion, 'work' | 'picture'>): string {
+  if (isClosed({ picture }))
+    return 'Your degree is awarded and your record closed. It can be read, and transcripts sent, for good.'
   if (!work?.taken || work.unsettled || work.state === 'gradesDue') return 'Nothing waits for you.'
   return `Nothing waits for you. You hold a seat in every course planned for ${work.term.name}.`
 }

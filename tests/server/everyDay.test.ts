@@ -175,7 +175,7 @@ function faultsOfTodo({ picture, todo, work, now, today }: Told): string[] {
     if ((kind === 'sign-off' || kind === 'changed') && now >= term.addEndsAt) found.push(`${title}, too late`)
   }
   if (!todo.length) {
-    const said = nothingToDo({ work })
+    const said = nothingToDo({ work, picture })
     const term = work?.term
     const left =
       term &&

@@ -129,8 +129,12 @@ describe('a section that is added', () => {
     await world.db.update(t.section).set({ cancelled: true }).where(eq(t.section.code, same.code))
     await move()
     expect((await offer()).find((one) => one.code === main.code)!.meetings).toMatchObject([
-      { days, start, end }
+      { days, start, end, room: mine!.room }
     ])
+    // Without a room it is in nobody's way.
+    const hours = { days: [7] as const, start: 500, end: 575, keepsRoom: false }
+    await moveSection(world.db, edda, main.code, hours, world.shelf)
+    expect((await offer()).find((one) => one.code === main.code)!.meetings).toMatchObject([{ room: null }])
   })
 })
 

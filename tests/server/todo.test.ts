@@ -5,7 +5,7 @@ import type { Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
 import { readStudent, termAtWork } from '#shared/reading'
 import type { TodoQuestion } from '#shared/today/task'
-import { thingsToDo } from '#shared/today/todo'
+import { nothingToDo, thingsToDo } from '#shared/today/todo'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { demoWorld, idOf, OPENS, person, type World } from './world'
 
@@ -56,6 +56,10 @@ describe('what is to do', () => {
     }
     expect(told({ ...ingrid, graduations: [applied] }, DAY)).toEqual([])
     expect(told(await picture('Saoirse Lindqvist'), DAY)).toEqual([])
+    const awarded = { ...applied, state: 'awarded' as const, awarded: { at: NOW, by: 'Edda Whitlock' } }
+    const closed = { ...(await picture('Imke Varga')), graduations: [awarded] }
+    expect(said(closed)).toEqual([])
+    expect(nothingToDo({ picture: closed, work: undefined })).toContain('your record closed')
   })
   it('begins with an offered seat as long as it stands, and then says nothing of the place in line', async () => {
     const mira = await picture('Mira Sandoval')

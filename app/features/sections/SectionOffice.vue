@@ -15,6 +15,7 @@ const reason = ref('')
 const days = ref<Weekday[]>([])
 const start = ref('')
 const end = ref('')
+const keepsRoom = ref(true)
 const busy = ref(false)
 const failure = ref<string>()
 const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
@@ -23,6 +24,7 @@ function ask(what: 'cancel' | 'move') {
   open.value = open.value === what ? undefined : what
   failure.value = undefined
   const [first] = props.section.meetings
+  keepsRoom.value = true
   days.value = [...(first?.days ?? [])]
   start.value = timeField(first?.start ?? 540)
   end.value = timeField(first?.end ?? 615)
@@ -55,7 +57,10 @@ const cancel = () =>
 const move = () =>
   send(
     'move',
-    { days: days.value, start: minutes(start.value), end: minutes(end.value) },
+    {
+      ...{ days: days.value, start: minutes(start.value), end: minutes(end.value) },
+      keepsRoom: keepsRoom.value
+    },
     `${sectionName(props.section)} meets at other hours from now on.`
   )
 </script>
@@ -78,6 +83,12 @@ const move = () =>
         <v-text-field v-model="start" type="time" label="From" required />
         <v-text-field v-model="end" type="time" label="To" required />
       </div>
+      <v-checkbox
+        v-if="section.meetings[0]?.room"
+        v-model="keepsRoom"
+        :label="`stays in ${section.meetings[0].room}, which has to be free then`"
+        hide-details
+      />
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy || !days.length">Move it</v-btn>
     </form>
     <form v-if="open === 'cancel'" aria-label="Cancel the section" @submit.prevent="cancel">

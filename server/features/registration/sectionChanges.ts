@@ -234,6 +234,8 @@ export interface NewHours {
   days: readonly Weekday[]
   start: Minutes
   end: Minutes
+  /** Whether it stays in its room, which has to be free then; yes where it is not said. */
+  keepsRoom?: boolean
 }
 
 /** Moves a section, or a component, to other hours; who holds a seat keeps it, and is told what it clashes with. */
@@ -241,7 +243,7 @@ export async function moveSection(
   db: Database,
   who: Who,
   code: string,
-  { days, start, end }: NewHours,
+  { days, start, end, keepsRoom = true }: NewHours,
   shelf: Shelf
 ): Promise<void> {
   const term = await inTransaction(db, async (tx) => {
@@ -251,13 +253,14 @@ export async function moveSection(
     const now = await campusNow(tx)
     mustNotBeOver(found, now, shelf)
     const [was] = await sectionsByCode(tx, [found.code as Section['code']])
-    const [room] = await tx
-      .select({ id: t.meeting.roomId })
+    const [at] = await tx
+      .select({ room: t.meeting.roomId })
       .from(t.meeting)
       .where(eq(t.meeting.sectionId, found.id))
       .limit(1)
+    const room = keepsRoom ? (at?.room ?? null) : null
     const to = { days, start, end, from: found.session.startsOn, to: found.session.endsOn }
-    await mustStayFree(tx, found, to, { room: room?.id ?? null, shelf })
+    await mustStayFree(tx, found, to, { room, shelf })
     await tx.delete(t.meeting).where(eq(t.meeting.sectionId, found.id))
     await tx.insert(t.meeting).values({
       sectionId: found.id,
@@ -266,7 +269,7 @@ export async function moveSection(
       endsMin: end,
       fromOn: found.session.startsOn,
       toOn: found.session.endsOn,
-      roomId: room?.id ?? null
+      roomId: room
     })
     const [is] = await sectionsByCode(tx, [found.code as Section['code']])
     const hours = { section: sectionName(is!), was: sectionHours(was!), hours: sectionHours(is!) }

@@ -36,9 +36,12 @@ export async function mustBeFree(
   if (room !== null) {
     const other = await inTheWay(eq(t.meeting.roomId, room))
     if (other)
-      throw new Refused(409, 'roomTaken', `The room is taken by ${whereText(other)}.`, [
-        { field: 'room', message: `has to be free: ${whereText(other)} is there` }
-      ])
+      throw new Refused(
+        409,
+        'roomTaken',
+        `The room is taken by ${whereText(other)}. Name another, or none yet.`,
+        [{ field: 'room', message: `has to be free: ${whereText(other)} is there` }]
+      )
   }
   for (const instructor of instructors) {
     const theirs = tx
