@@ -108,14 +108,17 @@ test('the bare program stands by area and by term on one sheet, and nothing of t
   await leave(page)
 })
 
-test('the earliest finish says what makes it so, and the forecast tells each term', async ({ site }) => {
+test('the earliest finish says what makes it so, and the record tells each term', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/degree')
   await page.getByRole('button', { name: 'why' }).click()
   await expect(
     page.getByText(/waits for ENDA 480 in Autumn 28 at the earliest, then ENDA 490 in Spring 29/)
   ).toBeVisible()
-  await page.getByRole('button', { name: 'forecast' }).click()
-  await expect(page.getByRole('table', { name: 'GPA by term' }).getByRole('row')).toHaveCount(4)
+  await page.getByRole('link', { name: 'Record', exact: true }).click()
+  // The header, and then attempted, earned, counting, the term's GPA and that so far: three terms with grades, one under way.
+  const table = page.getByRole('table', { name: 'Credits and GPA by term' })
+  await expect(table.getByRole('row')).toHaveCount(6)
+  await expect(table.getByRole('row', { name: /^Term GPA( \d\.\d\d){3} –$/ })).toBeVisible()
   await leave(page)
 })
