@@ -38,7 +38,7 @@ test('the advisor grants an exception in place, the student sees it, it is withd
 test('a record is compared with another program, side by side', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/degree')
-  await page.getByRole('link', { name: 'Compare programs' }).click()
+  await page.getByRole('link', { name: 'Compare', exact: true }).click()
   await choose(page, 'with', 'BA Heritage and Landscape, catalog 2025-26')
   await expect(page.getByRole('region', { name: 'BSc Environmental Data' })).toContainText(
     '13 of 120 credits still needed'

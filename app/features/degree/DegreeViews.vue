@@ -1,11 +1,12 @@
 <script setup lang="ts">
-/** What is looked at of a degree: what it asks for, or what was taken, term by term. */
+/** What is looked at of a degree: what it asks for, or what was taken, term by term, and what another program would make of it. */
 const student = useStudent()
 const route = useRoute()
 const base = computed(() => `/students/${student.picture!.student.id}/degree`)
 const views = computed(() => [
   { title: 'Requirements', to: base.value },
-  { title: 'Record', to: `${base.value}/record` }
+  { title: 'Record', to: `${base.value}/record` },
+  { title: 'Compare', to: `${base.value}/compare` }
 ])
 </script>
 

@@ -86,6 +86,7 @@ const state = (audit: Audit) => programText(programFigures(audit))
   <div class="page">
     <div class="page-head">
       <h1>Compare programs</h1>
+      <DegreeViews />
       <label>
         with
         <v-select

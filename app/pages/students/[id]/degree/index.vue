@@ -18,6 +18,9 @@ const forecasting = ref(false)
 /** What is pointed at in the tree, and in the picture: a course, or an area by its title. */
 const pointed = ref<string>()
 const lit = ref<string>()
+/** Most minors say by their name that they are one. */
+const nameOf = ({ kind, shortTitle }: { kind: string; shortTitle: string }) =>
+  shortTitle.toLowerCase().includes(kind) ? shortTitle : `${kind}: ${shortTitle}`
 const unconfirmed = computed(() => picture.value.programs.filter((p) => p.confirmed !== 'confirmed'))
 const finish = computed(() => college.shelf && finishOf(reading.value, college.shelf))
 const planned = computed(() => standing.finish && college.shortTerm(standing.finish.code))
@@ -28,15 +31,14 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
     <div class="page-head">
       <h1>{{ main.program.spec.title }}</h1>
       <span class="pill">catalog {{ main.program.spec.catalogYear }}</span>
-      <span v-for="audit in reading.audits.slice(1)" :key="audit.program.spec.code" class="pill"
-        >{{ audit.program.spec.kind }}: {{ audit.program.spec.shortTitle }}</span
-      >
+      <span v-for="audit in reading.audits.slice(1)" :key="audit.program.spec.code" class="pill">{{
+        nameOf(audit.program.spec)
+      }}</span>
       <DegreeViews />
       <div class="views no-print" role="group" aria-label="What is shown">
         <v-bare-btn :aria-pressed="!onlyNeeded" @click="onlyNeeded = false">Everything</v-bare-btn>
         <v-bare-btn :aria-pressed="onlyNeeded" @click="onlyNeeded = true">Still needed</v-bare-btn>
       </div>
-      <v-btn class="no-print" :to="`/students/${picture.student.id}/degree/compare`">Compare programs</v-btn>
       <HowAnswered answer="reading" />
       <DegreeMenu class="no-print" />
     </div>
