@@ -1,9 +1,10 @@
 /** The end of a record: transcripts are sent, an application stands, a degree is awarded and the record closed. */
-import { eq } from 'drizzle-orm'
+import { eq, isNull } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode, termCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import type { TranscriptSent } from '#server/gateways/transcripts'
+import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import {
   applyToGraduate,
@@ -179,6 +180,15 @@ describe('an application to graduate', () => {
         }
       })
     }
+    const [other] = await world.db
+      .select({ id: t.section.id })
+      .from(t.section)
+      .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+      .innerJoin(t.term, eq(t.term.id, t.section.termId))
+      .where(all(eq(t.course.code, 'MUSI 102'), eq(t.term.code, AUTUMN), isNull(t.section.parentId)))
+    await world.db
+      .insert(t.registration)
+      .values({ studentId: idOf(saoirse), sectionId: other!.id, registeredAt: new Date(), byId: saoirse.id })
     await expect(award()).rejects.toThrow('A portfolio shown')
     const noting = await as(edda)
     const note = (reached: boolean) =>
@@ -189,7 +199,8 @@ describe('an application to graduate', () => {
       'No program'
     )
     await expect(award()).rejects.toThrow('Seats or places in line are held')
-    await world.db.delete(t.registration).where(eq(t.registration.studentId, idOf(saoirse)))
+    // What has its grade is no seat that is held any more.
+    await world.db.delete(t.registration).where(eq(t.registration.sectionId, other!.id))
     await world.db.delete(t.waitlistPlace).where(eq(t.waitlistPlace.studentId, idOf(saoirse)))
     // A run that is under way could still take one.
     const [autumn] = terms.filter((one) => one.code === AUTUMN)

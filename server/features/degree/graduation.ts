@@ -25,7 +25,11 @@ async function standingOf(
   const [record] = await readStudentRecords(db, [student], 'registrar')
   const termName = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
   const reading = readStudent(record!, shelf, now)
-  const ahead = [...record!.held, ...record!.waiting, ...record!.offers].map(
+  // The seat of a course that has its grade stays as what was held.
+  const isGraded = ({ course, term }: { course: string; term: string }) =>
+    record!.record.some((one) => one.course === course && one.term === term && one.grade !== null)
+  const held = record!.held.filter((seat) => !isGraded(seat))
+  const ahead = [...held, ...record!.waiting, ...record!.offers].map(
     (one) => `${one.course} (${termName(one.term)})`
   )
   return { ...graduationOf(reading, record!.programs, { termName, zone: shelf.zone }), seats: ahead }
