@@ -57,7 +57,7 @@ test('what was taken stands term by term, and as a transcript; the end of the de
   await transcript.getByLabel('Their e-mail').fill('desk@merrow.example')
   await choose(saoirse, 'When', 'as the record is now')
   await transcript.getByRole('button', { name: 'Ask for it' }).click()
-  await expect(transcript.getByRole('listitem')).toContainText('is sent within a minute or two')
+  await expect(transcript.getByRole('listitem')).toContainText('waits to be sent')
   await sent(saoirse)
 
   // The registrar follows it, and cannot award what is not earned; the advisor has seen the portfolio.

@@ -36,7 +36,7 @@ const stateOf = ({ sentAt, after }: { sentAt: number | null; after: string | nul
       ? 'waits: a hold stops it'
       : after && after === dueIn.value
         ? `waits for the grades of ${college.termName(after)}`
-        : 'is sent within a minute or two'
+        : 'waits to be sent'
 </script>
 
 <template>
