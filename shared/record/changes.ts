@@ -59,7 +59,7 @@ export type Change =
       said: { name?: string; goingWith?: true; shared?: boolean; note?: string | null }
     }
   | { kind: 'dropWeek'; week: number }
-  | { kind: 'keepFree'; hours: KeepFree[] }
+  | { kind: 'keepFree'; hours: KeepFree[]; before: KeepFree[] }
   | { kind: 'habits'; habits: WeekHabits }
   | { kind: 'makeAddress' }
   | { kind: 'dropAddress' }
@@ -182,7 +182,7 @@ const SENT: Sent = {
   makeWeek: ({ kind: _, ...body }) => post('weeks', body),
   changeWeek: ({ week, said }) => post(`weeks/${week}`, said),
   dropWeek: ({ week }) => remove(`weeks/${week}`),
-  keepFree: ({ hours }) => post('keep-free', { hours }),
+  keepFree: ({ hours, before }) => post('keep-free', { hours, before }),
   habits: ({ habits }) => post('week-habits', habits),
   makeAddress: () => post('calendar-address'),
   dropAddress: () => remove('calendar-address'),

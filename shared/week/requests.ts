@@ -59,24 +59,24 @@ export const changeWeekBody = z.object({
 
 const fromTo = { path: ['end'], error: 'has to be later than the start' }
 
-export const keepFreeBody = z.object({
-  hours: z
-    .array(
-      z
-        .object({
-          name: z.string().trim().min(1, 'is needed').max(60, 'has to be 60 characters or less'),
-          days: z
-            .array(weekday)
-            .min(1, 'has to name a day')
-            .transform((days) => [...new Set(days)].sort((a, b) => a - b)),
-          start: minute,
-          end: minute,
-          hard: z.boolean()
-        })
-        .refine(({ start, end }) => start < end, fromTo)
-    )
-    .max(40, 'has to hold 40 or less')
-})
+const keepFreeHours = z
+  .array(
+    z
+      .object({
+        name: z.string().trim().min(1, 'is needed').max(60, 'has to be 60 characters or less'),
+        days: z
+          .array(weekday)
+          .min(1, 'has to name a day')
+          .transform((days) => [...new Set(days)].sort((a, b) => a - b)),
+        start: minute,
+        end: minute,
+        hard: z.boolean()
+      })
+      .refine(({ start, end }) => start < end, fromTo)
+  )
+  .max(40, 'has to hold 40 or less')
+/** `before` is what whoever sends it saw: where it has changed meanwhile, nothing of that is lost. */
+export const keepFreeBody = z.object({ hours: keepFreeHours, before: keepFreeHours.optional() })
 
 const wish = z.discriminatedUnion('kind', [
   z.object({

@@ -52,6 +52,44 @@ test('what a student asks is on the desk of the advisor', async ({ site }) => {
   for (const page of [mira, orla]) await leave(page)
 })
 
+test('what is changed while a page is read for the first time is on it all the same', async ({ site }) => {
+  const imke = await enter(site, 'imke.varga')
+  const orla = await enter(elsewhere, 'orla.denholt')
+  const change = async () =>
+    expect((await send(orla, '/api/students/1/sign-off', { term: 'AU27' })).ok()).toBe(true)
+  await answeredAfter(imke, '**/api/students/1', change)
+  await imke.goto('/students/1/register')
+  await expect(imke.getByText('Orla Denholt,')).toBeVisible()
+  await orla.request.delete('/api/students/1/sign-off?term=AU27')
+  await expect(imke.getByText('not given yet')).toBeVisible()
+
+  const requests = orla.getByRole('link', { name: /^Requests/ })
+  const mira = await enter(site, 'mira.sandoval')
+  const waiver = { kind: 'waiver', course: 'ENDA 320', reason: 'took its like elsewhere' }
+  await answeredAfter(orla, '**/api/requests', async () =>
+    expect((await send(mira, '/api/students/12/requests', waiver)).ok()).toBe(true)
+  )
+  await orla.goto('/requests')
+  await expect(orla.getByRole('article', { name: 'Mira Sandoval, ENDA 320' })).toBeVisible()
+  await expect(requests).toContainText('to answer')
+  for (const page of [imke, orla, mira]) await leave(page)
+})
+
+/** Holds the first answer to a page back until something else has been done and told. */
+async function answeredAfter(page: Page, address: string, work: () => Promise<void>): Promise<void> {
+  await page.route(
+    address,
+    async (route) => {
+      const answer = await route.fetch()
+      await work()
+      // Longer than news is on its way.
+      await page.waitForTimeout(2000)
+      await route.fulfill({ response: answer })
+    },
+    { times: 1 }
+  )
+}
+
 test('a server that is told to end lets go of its streams, and browsers come back to the next', async ({
   site
 }) => {

@@ -197,6 +197,18 @@ describe('what holds for every week', () => {
     await within(world, (tx) => writeKeepFree(tx, when, []))
     expect(await readKeepFree(world.db, idOf(imke))).toEqual([])
   })
+  it('are not written over by somebody who has seen others', async () => {
+    const when = await occasion()
+    const choir = { name: 'Choir', days: [2 as const], start: 1080, end: 1440, hard: true }
+    const sleep = { name: 'Sleep', days: [1 as const], start: 0, end: 540, hard: false }
+    await within(world, (tx) => writeKeepFree(tx, when, [choir], []))
+    const late = within(world, (tx) => writeKeepFree(tx, when, [sleep], []))
+    await expect(late).rejects.toMatchObject({ status: 409, code: 'keepFreeMovedOn' })
+    expect(await readKeepFree(world.db, idOf(imke))).toEqual([choir])
+    await within(world, (tx) => writeKeepFree(tx, when, [choir, sleep], [choir]))
+    expect(await readKeepFree(world.db, idOf(imke))).toEqual([choir, sleep])
+    await within(world, (tx) => writeKeepFree(tx, when, []))
+  })
   it('are wishes in order', async () => {
     const when = await occasion()
     expect(await readHabits(world.db, idOf(imke))).toEqual({ wishes: [], travelHolds: false })

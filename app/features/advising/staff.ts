@@ -1,3 +1,4 @@
+import { joinNext } from '#shared/joinNext'
 import { asDecider, type Decider, type DeskRequest } from '#shared/advising/asking'
 import type { TaughtSection } from '#shared/sections/teaching'
 import type { OfferedTime } from '#core/appointments'
@@ -20,7 +21,14 @@ export const useStaff = defineStore('staff', () => {
   const failure = ref<string>()
   const ready = ref(false)
 
-  async function load(): Promise<void> {
+  /** Asked for before anything is there, too: what is being read may not know of what is told meanwhile. */
+  const isAsked = ref(false)
+  const readOnce = joinNext(read)
+  function load(): Promise<void> {
+    isAsked.value = true
+    return readOnce()
+  }
+  async function read(): Promise<void> {
     const session = useWho()
     const isAdvisor = session.who?.role === 'programAdvisor' || session.who?.role === 'supportAdvisor'
     try {
@@ -94,13 +102,13 @@ export const useStaff = defineStore('staff', () => {
   async function change(where: string, how: { method: 'POST' | 'DELETE'; body?: object }): Promise<boolean> {
     try {
       await api(where, how)
-      if (ready.value) await load()
+      if (isAsked.value) await load()
       return true
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       useNotice().say(error.message)
       // What was refused may be another by now.
-      if (ready.value) await load()
+      if (isAsked.value) await load()
       return false
     }
   }
@@ -121,6 +129,7 @@ export const useStaff = defineStore('staff', () => {
     sections,
     openings,
     failure,
+    isAsked,
     ready,
     load
   }

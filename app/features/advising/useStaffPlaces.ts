@@ -13,9 +13,9 @@ export function useStaffPlaces() {
   // Many may change something at once; the desk is read once for all of them.
   const follow = useThrottleFn(() => void staff.load(), 600, true)
   useNews().onNews(
-    ({ student, kind }) => (student !== null || kind === 'requests') && staff.ready && follow()
+    ({ student, kind }) => (student !== null || kind === 'requests') && staff.isAsked && follow()
   )
-  useNews().onMissed(() => staff.ready && follow())
+  useNews().onMissed(() => staff.isAsked && follow())
 
   const next = computed(() => {
     if (!staff.ready) return ''

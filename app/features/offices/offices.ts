@@ -1,4 +1,5 @@
 import type { GraduationCase } from '#shared/offices/graduations'
+import type { News } from '#shared/news/responses'
 import type { HoldsPlaced, HoldsView } from '#shared/offices/holds'
 import type { OpeningFigures } from '#shared/offices/openings'
 import type { HoldsAsked } from '#shared/offices/requests'
@@ -18,9 +19,11 @@ export const useOffices = defineStore('offices', () => {
       failure.value = error.message
     }
   }
-  const load = () => reading(async () => void (holds.value = await api<HoldsView>('/api/holds')))
-  useNews().onNews(({ student }) => student !== null && holds.value && void load())
-  useNews().onMissed(() => holds.value && void load())
+  const ofAnybody = ({ student }: News) => student !== null
+  const load = followed(
+    () => reading(async () => void (holds.value = await api<HoldsView>('/api/holds'))),
+    ofAnybody
+  )
 
   /** @throws Failure where it is refused; then nothing was placed */
   async function place(said: HoldsAsked): Promise<HoldsPlaced> {
@@ -35,8 +38,10 @@ export const useOffices = defineStore('offices', () => {
   }
   /** Openings with those for whom they are; undefined until somebody looks at them. */
   const openings = shallowRef<OpeningFigures[]>()
-  const loadOpenings = () =>
-    reading(async () => void (openings.value = await api<OpeningFigures[]>('/api/openings/figures')))
+  const loadOpenings = followed(
+    () => reading(async () => void (openings.value = await api<OpeningFigures[]>('/api/openings/figures'))),
+    ofAnybody
+  )
   /** @returns how many students were told; @throws Failure */
   async function moveOpening(opening: number, opens: number): Promise<number> {
     const { told } = await api<{ told: number }>(`/api/openings/${opening}`, {
@@ -48,9 +53,10 @@ export const useOffices = defineStore('offices', () => {
   }
   /** Applications to graduate that wait; undefined until somebody looks at them. */
   const graduations = shallowRef<GraduationCase[]>()
-  const loadGraduations = () =>
-    reading(async () => void (graduations.value = await api<GraduationCase[]>('/api/graduations')))
-  useNews().onNews(({ student }) => student !== null && graduations.value && void loadGraduations())
+  const loadGraduations = followed(
+    () => reading(async () => void (graduations.value = await api<GraduationCase[]>('/api/graduations'))),
+    ofAnybody
+  )
   /** @throws Failure where something is still open */
   async function award(graduation: number): Promise<void> {
     await api(`/api/graduations/${graduation}/award`, { method: 'POST', body: {} })

@@ -114,7 +114,8 @@ export const useStudent = defineStore('student', () => {
   useNews().onNews(hear)
   useNews().onMissed(follow)
   function hear(news: News): void {
-    if (!view.value || news.student !== view.value.student.id || queue.isOwn(news.change)) return
+    // What is being read for the first time may not know of it.
+    if (news.student === null || news.student !== wanted || queue.isOwn(news.change)) return
     const { route, version } = news
     const known = routes.value.find((one) => one.id === route)
     if (news.kind === 'route' && known && known.version >= version!) return

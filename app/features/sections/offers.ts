@@ -38,8 +38,7 @@ export const useOffers = defineStore('offers', () => {
       known.get(term) ?? api<SectionWithoutSeats[]>(`/api/terms/${term}/offer`),
       api<SectionSeats[]>(`/api/terms/${term}/seats`)
     ])
-    known.set(term, sections)
-    put(seats)
+    put(seats, sections)
   }
   async function readSeats(term: string): Promise<void> {
     const put = putting(term)
@@ -48,13 +47,15 @@ export const useOffers = defineStore('offers', () => {
 
   const newest = new Map<string, ReturnType<typeof newestAnswer>>()
   /** Puts the seats of a term that are about to be asked for where they belong, unless later ones stand there already. */
-  function putting(term: string): (seats: readonly SectionSeats[]) => void {
+  function putting(
+    term: string
+  ): (seats: readonly SectionSeats[], read?: readonly SectionWithoutSeats[]) => void {
     const order = newest.get(term) ?? newestAnswer()
     newest.set(term, order)
     const turn = order.ask()
-    return (seats) => {
+    return (seats, what = known.get(term)!) => {
       if (!order.take(turn)) return
-      const what = known.get(term)!
+      known.set(term, what)
       const sections = withSeats(what, seats, byTerm.value.get(term)?.sections)
       byTerm.value = new Map(byTerm.value).set(term, { what, sections, readAt: clock.now })
     }
@@ -74,13 +75,15 @@ export const useOffers = defineStore('offers', () => {
     }
   })
   useNews().onNews(({ kind, term }) => {
-    if ((kind !== 'seats' && kind !== 'term') || !term || !byTerm.value.has(term)) return
+    if ((kind !== 'seats' && kind !== 'term') || !term) return
+    // What is being read for the first time may not know of it.
+    if (!byTerm.value.has(term) && !asking.has(term)) return
     if (kind === 'term') other.add(term)
     changed.add(term)
     follow()
   })
   useNews().onMissed(() => {
-    for (const term of byTerm.value.keys()) {
+    for (const term of new Set([...byTerm.value.keys(), ...asking.keys()])) {
       changed.add(term)
       other.add(term)
     }

@@ -104,7 +104,8 @@ export const useWeeks = defineStore('weeks', () => {
   /** Hours kept free as they are to be; what was there before can be had back. */
   async function setKeepFree(hours: readonly KeepFree[], text: string): Promise<void> {
     const before = keepFree.value
-    if ((await changes.outcome({ kind: 'keepFree', hours: [...hours] })) !== 'made') return
+    if ((await changes.outcome({ kind: 'keepFree', hours: [...hours], before: [...before] })) !== 'made')
+      return
     notice.say(text, {
       title: 'Undo',
       act: () => setKeepFree(before, 'The hours kept free are as they were.')

@@ -10,7 +10,7 @@ import { asc, eq, gt, inArray, max, min, or, type SQL } from 'drizzle-orm'
 import { maybeTermCode, studentId } from '#core/ids'
 import type { News } from '#shared/news/responses'
 import { all, type Database } from '#server/db/connect'
-import { joinNext } from '#server/http/joinNext'
+import { joinNext } from '#shared/joinNext'
 import { forgetOldNews } from '#server/db/news'
 import { account, news } from '#server/db/schema/index'
 

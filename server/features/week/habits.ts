@@ -1,4 +1,5 @@
 /** What holds for every week of a student: hours kept free, wishes in order, and the private calendar address. */
+import { isDeepStrictEqual } from 'node:util'
 import { asc, eq } from 'drizzle-orm'
 import { formatDayLetters, parseDayLetters } from '#core/formats'
 import { studentId, type StudentId } from '#core/ids'
@@ -7,6 +8,7 @@ import type { Reader, Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { logEvent } from '#server/db/log'
 import type { ActorContext } from '#server/features/route/route'
+import { Refused } from '#server/http/problem'
 import { lockStudent } from '#server/features/record/lock'
 import { secretKey } from './drafts'
 
@@ -29,10 +31,21 @@ export function keepFreeOf({
   return { name, days: parseDayLetters(days) ?? [], start: startsMin, end: endsMin, hard }
 }
 
-/** All hours kept free, in place of those there were. */
-export async function writeKeepFree(tx: Transaction, at: ActorContext, hours: KeepFree[]): Promise<void> {
+/** All hours kept free, in place of those there were. @throws Refused when those are others than were seen */
+export async function writeKeepFree(
+  tx: Transaction,
+  at: ActorContext,
+  hours: KeepFree[],
+  seen?: KeepFree[]
+): Promise<void> {
   await lockStudent(tx, at.student)
   const before = await readKeepFree(tx, at.student)
+  if (seen && !isDeepStrictEqual(seen, before))
+    throw new Refused(
+      409,
+      'keepFreeMovedOn',
+      'The hours kept free were changed meanwhile, so your change was not made. You now see them as they are; try again.'
+    )
   await tx.delete(t.keepFree).where(eq(t.keepFree.studentId, at.student))
   if (hours.length)
     await tx.insert(t.keepFree).values(

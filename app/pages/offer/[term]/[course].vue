@@ -15,7 +15,8 @@ const term = computed(() => termCode(String(route.params.term)))
 const code = computed(() => String(route.params.course).replace('-', ' '))
 const offered = shallowRef<OfferedCourse>()
 const failure = ref<string>()
-async function read() {
+const read = followed(readOffered, ({ kind }) => kind === 'seats' || kind === 'term')
+async function readOffered() {
   try {
     offered.value = await api<OfferedCourse>(
       `/api/terms/${term.value}/courses/${String(route.params.course)}`
@@ -27,7 +28,6 @@ async function read() {
   }
 }
 watch([term, code], read, { immediate: true })
-useNews().onNews(({ kind }) => kind === 'seats' && void read())
 
 const title = computed(() => college.shelf?.catalog.maybeCourse(code.value)?.title ?? '')
 const mains = computed(() => (offered.value?.sections ?? []).filter((one) => one.parent === null))

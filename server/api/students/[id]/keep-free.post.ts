@@ -6,5 +6,5 @@ import { writeKeepFree } from '#server/features/week/habits'
 export default changeEndpoint(
   'POST /api/students/:id/keep-free',
   { params: studentParams, body: keepFreeBody },
-  (tx, at, { body }) => writeKeepFree(tx, at, body.hours)
+  (tx, at, { body }) => writeKeepFree(tx, at, body.hours, body.before)
 )
