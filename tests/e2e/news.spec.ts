@@ -64,15 +64,15 @@ test('what is changed while a page is read for the first time is on it all the s
   await expect(imke.getByText('not given yet')).toBeVisible()
 
   const requests = orla.getByRole('link', { name: /^Requests/ })
-  const mira = await enter(site, 'mira.sandoval')
-  const waiver = { kind: 'waiver', course: 'ENDA 320', reason: 'took its like elsewhere' }
+  const substitution = { kind: 'substitution', program: 'ENVD', need: 'speaking', course: 'HERI 320' }
+  const asked = { ...substitution, reason: 'Its talk is the longer one.' }
   await answeredAfter(orla, '**/api/requests', async () =>
-    expect((await send(mira, '/api/students/12/requests', waiver)).ok()).toBe(true)
+    expect((await send(imke, '/api/students/1/requests', asked)).ok()).toBe(true)
   )
   await orla.goto('/requests')
-  await expect(orla.getByRole('article', { name: 'Mira Sandoval, ENDA 320' })).toBeVisible()
+  await expect(orla.getByRole('article', { name: 'Imke Varga, HERI 320' })).toBeVisible()
   await expect(requests).toContainText('to answer')
-  for (const page of [imke, orla, mira]) await leave(page)
+  for (const page of [imke, orla]) await leave(page)
 })
 
 /** Holds the first answer to a page back until something else has been done and told. */
