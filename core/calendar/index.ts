@@ -12,3 +12,5 @@ export {
   type TermStanding,
   type TermState
 } from './lifecycle'
+export { daysLater, hourDaysLater, inNextYear, isoWeekOf, isoWeeksIn, weeksToNextYear } from './nextYear'
+export { dateFaults, overlap, type DateFault, type SessionPlan, type TermDates } from './termDates'

@@ -6,6 +6,8 @@
  */
 export type IsoDate = string
 export type DayNumber = number
+/** A date and an hour on campus, `YYYY-MM-DDTHH:MM`; of two the later one is the greater text. */
+export type CivilTime = string
 export type Weekday = 1 | 2 | 3 | 4 | 5 | 6 | 7
 export type Minutes = number
 /** Milliseconds since 1970-01-01T00:00Z. */

@@ -4,6 +4,7 @@ export {
   isoDate,
   minutes,
   weekdayOf,
+  type CivilTime,
   type DayNumber,
   type Instant,
   type IsoDate,

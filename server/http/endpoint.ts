@@ -13,6 +13,7 @@ import type { Shelf } from '#shared/catalog/shelf'
 import { ACCESS, type OpenLine, type Relation, type RoleLine, type StudentLine } from './access'
 import { connect, inTransaction, type Connection, type Database, type Transaction } from '#server/db/connect'
 import { answerFor } from './failure'
+import { forgetKept } from './kept'
 import { changeKeyOf, mustBeOwn, readJson } from './request'
 import { SignInAttempts } from '#server/features/accounts/attempts'
 import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
@@ -46,7 +47,22 @@ export const database = (): Database => theConnection().db
 export const theSignInAttempts = (): SignInAttempts => (attempts ??= new SignInAttempts(theConnection()))
 
 /** The news of all servers on this database. */
-export const theNews = (): NewsTail => (news ??= new NewsTail(database()))
+export function theNews(): NewsTail {
+  if (!news) {
+    news = new NewsTail(database())
+    // Before any browser hears of it: what it reads then is as it was published.
+    news.listen((heard) => {
+      if (heard.some((one) => one.news.kind === 'term')) forgetPublished()
+    })
+  }
+  return news
+}
+
+/** The catalog, its terms and their offers are read anew by whoever asks next. */
+function forgetPublished(): void {
+  shelf = undefined
+  forgetKept(database())
+}
 
 export async function closeDatabase(): Promise<void> {
   await connection?.close()
@@ -161,6 +177,26 @@ export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknow
       comesFrom(tx, key)
       return madeOnce(tx, { account: who.id, key, what: { line, params, query, body } }, make)
     })
+  })
+}
+
+/** A route of the registrar that changes terms or their openings, in one transaction, at the campus time. */
+export function termEndpoint<P = unknown, B = unknown, A = unknown>(
+  line: RoleLine,
+  shape: Shape<P, unknown, B>,
+  work: (
+    tx: Transaction,
+    at: { who: Who; now: number; zone: string },
+    request: { params: P; body: B }
+  ) => Promise<A>
+): EventHandler {
+  return endpoint(line, shape, async ({ db, who, params, body }) => {
+    const { zone } = await currentShelf()
+    const answer = await inTransaction(db, async (tx) =>
+      work(tx, { who, now: await campusNow(tx), zone }, { params, body })
+    )
+    forgetPublished()
+    return answer
   })
 }
 

@@ -13,9 +13,10 @@ const FRESH_MS = 30_000
 /** So old they are not given out any more: whoever asks waits for them to be read anew. */
 const STALE_MS = 300_000
 
-/** What was kept is not given out any more by this server; others read it anew as it grows old. */
-export function forgetKept(db: Database, name: string): void {
-  known.get(db)?.delete(name)
+/** What was kept, or all of it, is not given out any more by this server; others read it anew as it grows old. */
+export function forgetKept(db: Database, name?: string): void {
+  if (name === undefined) known.delete(db)
+  else known.get(db)?.delete(name)
 }
 
 /** What `read` says, as JSON; `now` is the time of the machine. */

@@ -206,6 +206,22 @@ const TOLD: Record<string, Teller> = {
         : `You may register for ${term} from ${instantText(Number(of.opens), zone)} on.`
     }${before.opens === null ? '' : ` Before, it was ${instantText(Number(before.opens), zone)}.`}`
   }),
+  'term.datesChanged': ({ term, of }) => ({
+    subject: `Dates of ${term} have changed`,
+    text: `You hold seats in ${term}. ${listed(of.changes, ' ')}`
+  }),
+  'term.onOffer': ({ term, of }, { zone }) => ({
+    subject: `The sections of ${term} are published`,
+    text: [
+      (of.without as string[]).length
+        ? `Of ${count(Number(of.planned), 'course')} that you planned, ${listed(of.without, ', ')} had no section then.`
+        : `${Number(of.planned) === 1 ? 'The course' : `Each of the ${String(of.planned)} courses`} that you planned had sections then.`,
+      of.opens === null
+        ? `No opening of ${term} was for you then.`
+        : `You may register from ${instantText(Number(of.opens), zone)} on.`,
+      'Choose your week on Week.'
+    ].join(' ')
+  }),
   'hold.placed': ({ of }) => ({
     subject: `A hold is placed on your record: ${String(of.title)}`,
     text: `${String(of.office)} has placed a hold${

@@ -1,5 +1,6 @@
 /** What offices send: whom they look for, and holds. */
-import { idInAddress } from '#shared/requests'
+import { STANDINGS } from '#core/requisites'
+import { idInAddress, termCode } from '#shared/requests'
 import { z } from 'zod'
 
 export const peopleQuery = z.object({
@@ -32,13 +33,31 @@ export const holdsBody = z.object({
 })
 export type HoldsAsked = z.output<typeof holdsBody>
 export const openingParams = z.object({ opening: idInAddress })
-export const openingBody = z.object({
-  /** The instant, in milliseconds since 1970. */
-  opens: z
-    .number('has to be an instant in milliseconds')
-    .int('has to be a whole number of milliseconds')
-    .min(Date.UTC(2000, 0), 'has to be in this century')
-    .max(Date.UTC(2100, 0), 'has to be in this century')
+/** The instant, in milliseconds since 1970. */
+const opens = z
+  .number('has to be an instant in milliseconds')
+  .int('has to be a whole number of milliseconds')
+  .min(Date.UTC(2000, 0), 'has to be in this century')
+  .max(Date.UTC(2100, 0), 'has to be in this century')
+export const openingBody = z.object({ opens })
+
+const groups = z.array(z.string().trim().min(1).max(16)).max(40, 'have to be 40 or less').default([])
+/** A new opening: of several kinds of groups all have to hold; nothing named is everybody. */
+export const newOpeningBody = z.object({
+  term: termCode,
+  title: z.string().trim().min(1, 'is needed').max(120, 'has to be 120 characters or less'),
+  opens,
+  standings: z.array(z.enum(STANDINGS)).default([]),
+  programs: groups,
+  blocks: groups,
+  /** The number of the only student whom it is for. */
+  student: z
+    .string()
+    .trim()
+    .regex(STUDENT_NUMBER, 'has to be a student number such as H204007')
+    .nullable()
+    .default(null)
 })
+export type OpeningSaid = z.output<typeof newOpeningBody>
 
 export const holdParams = z.object({ hold: idInAddress })

@@ -89,6 +89,33 @@ const RIGHT: Record<string, unknown[]> = {
     }
   ],
   'POST /api/openings/:opening': [{ opens: 1807614000000 }],
+  'POST /api/openings': [
+    {
+      ...{ term: 'SU27', title: 'seniors', opens: 1807614000000, standings: ['senior'] },
+      ...{ programs: ['ENVD'], blocks: [], student: 'H204007' }
+    }
+  ],
+  'POST /api/terms': [{ like: ['SU30'] }],
+  'POST /api/terms/:code': [
+    {
+      // Another version than there is: nothing is changed.
+      ...{ version: 99, name: 'Autumn 2027', start: '2027-08-30', end: '2027-12-17' },
+      ...{ addEnds: '2027-09-11T00:00', dropFreeEnds: '2027-09-11T00:00', dropEnds: '2027-11-20T00:00' },
+      ...{ linesClose: '2027-09-09T00:00', intentionsDue: null, graduateBy: '2027-11-19T00:00' },
+      ...{ paymentDue: '2027-08-02', refunds: [{ until: '2027-09-04T00:00', percent: 100 }] },
+      sessions: [
+        {
+          ...{ code: 'FULL', name: 'Full term', half: 'full', start: '2027-08-30', end: '2027-12-17' },
+          ...{ addEnds: null, dropFreeEnds: null, dropEnds: '2027-11-20T00:00' }
+        }
+      ],
+      holidays: [{ date: '2027-09-06', name: 'Recess' }],
+      ...{ loadMost: 18, signOffPolicy: 'term', waitlistPolicy: 'offer', arming: true },
+      ...{ offerHours: 48, offerHoursNear: 12, agreement: 'With a seat you take on what it costs.' }
+    }
+  ],
+  'POST /api/terms/:code/copy': [{ from: 'AU26' }],
+  'POST /api/terms/:code/openings': [{ from: 'SU27' }],
   'POST /api/holds': [{ kind: 1, students: [{ number: 'H204007', amount: 12.5 }] }],
   'POST /api/desk/views': [{ name: 'Seniors', reason: 'soon', program: null, standing: 'senior' }],
   'POST /api/students/:id/graduation': [{ term: 'SP28' }],

@@ -15,7 +15,7 @@ test('every view of the staff and the door are clean', async ({ site }) => {
       'orla.denholt',
       ['/desk', '/students', '/hours', '/openings', '/students/1/route', '/students/1/degree']
     ],
-    ['edda.whitlock', ['/terms', '/openings']]
+    ['edda.whitlock', ['/terms', '/terms/SP28', '/openings']]
   ] as const) {
     const page = await enter(site, who)
     for (const view of views) {

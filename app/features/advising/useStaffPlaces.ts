@@ -13,7 +13,8 @@ export function useStaffPlaces() {
   // Many may change something at once; the desk is read once for all of them.
   const follow = useThrottleFn(() => void staff.load(), 600, true)
   useNews().onNews(
-    ({ student, kind }) => (student !== null || kind === 'requests') && staff.isAsked && follow()
+    ({ student, kind }) =>
+      (student !== null || kind === 'requests' || kind === 'term') && staff.isAsked && follow()
   )
   useNews().onMissed(() => staff.isAsked && follow())
 

@@ -24,6 +24,13 @@ export const useCollege = defineStore('college', () => {
     })
     return asking
   }
+  // Terms are made, changed and published while people look.
+  const follow = persistently(async () => {
+    await asking?.catch(() => undefined)
+    await read()
+  })
+  useNews().onNews(({ kind }) => kind === 'term' && asking && follow())
+  useNews().onMissed(() => asking && follow())
   async function read(): Promise<void> {
     const [found] = await Promise.all([api<CatalogView>('/api/catalog'), clock.sync()])
     const { timeZone } = found.institution

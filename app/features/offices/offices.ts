@@ -40,7 +40,7 @@ export const useOffices = defineStore('offices', () => {
   const openings = shallowRef<OpeningFigures[]>()
   const loadOpenings = followed(
     () => reading(async () => void (openings.value = await api<OpeningFigures[]>('/api/openings/figures'))),
-    ofAnybody
+    (news) => ofAnybody(news) || news.kind === 'term'
   )
   /** @returns how many students were told; @throws Failure */
   async function moveOpening(opening: number, opens: number): Promise<number> {

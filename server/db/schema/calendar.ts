@@ -54,7 +54,9 @@ export const term = mysqlTable(
     /** Whether a run sheet may be left to run by itself at its opening. */
     arming: boolean().notNull().default(false),
     /** Terms of registration, accepted once by each student; null where there are none. */
-    agreement: text()
+    agreement: text(),
+    /** Counts changes of its dates and rules. */
+    version: int().notNull().default(1)
   },
   (t) => [uniqueIndex('term_code').on(t.code), check('term_dates', sql`${t.startsOn} < ${t.endsOn}`)]
 )

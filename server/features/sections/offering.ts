@@ -1,6 +1,6 @@
 /** The offer of a term as those who plan it change it: seats more or fewer, and another section like one that is there. */
-import { asc, eq, max, or } from 'drizzle-orm'
-import { formatDayLetters, sectionCodeAt } from '#core/formats'
+import { asc, eq, or } from 'drizzle-orm'
+import { formatDayLetters } from '#core/formats'
 import type { CourseCode, TermCode } from '#core/ids'
 import { clashOf } from '#core/week'
 import { all, type Reader, type Transaction } from '#server/db/connect'
@@ -14,6 +14,7 @@ import type { OfferedCourse } from '#shared/sections/offering'
 import type { SectionAdded } from '#shared/sections/requests'
 import { bestHours } from './bestHours'
 import { holidaysOf, lockWanted, mustBeFree, mustSeat, NOWHERE } from './clashes'
+import { freeCodes } from './codes'
 import { coursesPlannedBy } from './demand'
 import { offerOf } from './sections'
 
@@ -168,11 +169,12 @@ export async function addSection(
     .from(t.section)
     .where(all(eq(t.section.termId, term.id), eq(t.section.courseId, section.courseId)))
   const number = nextNumber(numbers.map((row) => row.number))
+  const codes = await freeCodes(tx, parts.length)
   let parent: number | null = null
   let first = ''
   for (const [i, { row, part }] of parts.entries()) {
     const { id: _, ...copied } = row
-    const code = await freeCode(tx)
+    const code = codes[i]!
     const [inserted] = await tx
       .insert(t.section)
       .values({
@@ -226,15 +228,4 @@ function mustHaveParts(
 function nextNumber(numbers: readonly string[]): string {
   const highest = Math.max(0, ...numbers.map((one) => Number.parseInt(one, 10) || 0))
   return String(highest + 1).padStart(2, '0')
-}
-
-/** A code that no section has, far from those issued before it, so that a slip of the hand is no other section. */
-async function freeCode(tx: Transaction): Promise<string> {
-  const [{ highest } = { highest: 0 }] = await tx.select({ highest: max(t.section.id) }).from(t.section)
-  for (let n = (highest ?? 0) + 1; ; n++) {
-    const code = sectionCodeAt((n * 257) % 32 ** 4)
-    if (!code) continue
-    const [taken] = await tx.select({ id: t.section.id }).from(t.section).where(eq(t.section.code, code))
-    if (!taken) return code
-  }
 }

@@ -1,0 +1,8 @@
+import { termParams } from '#shared/requests'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+import { readTermPlan } from '#server/features/terms/plan'
+
+/** A term as it is written, to be changed. */
+export default endpoint('GET /api/terms/:code', { params: termParams }, async ({ db, params }) =>
+  readTermPlan(db, params.code, (await currentShelf()).zone)
+)

@@ -1,0 +1,364 @@
+/** Terms as the registrar makes them: read as they are written, made a year on, changed, and taken away again. */
+import { asc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { DateTime } from 'luxon'
+import { overlap } from '#core/calendar'
+import { termCode, type TermCode } from '#core/ids'
+import type { CivilTime, Instant } from '#core/time'
+import { all, type Reader, type Transaction } from '#server/db/connect'
+import { logEvent } from '#server/db/log'
+import * as t from '#server/db/schema/index'
+import { termRow } from '#server/features/catalog/catalog'
+import { Refused } from '#server/http/problem'
+import type { Who } from '#shared/accounts/responses'
+import { codeNextYear, likeNextYear, type TermPlan, type TermRow, type TermSaid } from '#shared/offices/terms'
+import { moveClasses } from './classes'
+import { tellChanges } from './told'
+
+export interface At {
+  now: Instant
+  zone: string
+}
+
+/** The campus time of an instant, as it is written. */
+const civilOf = (at: Date, zone: string): CivilTime =>
+  DateTime.fromJSDate(at, { zone }).toFormat("yyyy-MM-dd'T'HH:mm")
+/** The instant of a campus time; one that the clocks skip is the one after. */
+const instantOf = (text: CivilTime, zone: string): Date => DateTime.fromISO(text, { zone }).toJSDate()
+
+const count = (what: ReturnType<typeof sql>) => sql<number>`count(distinct ${what})`.mapWith(Number)
+
+/** All terms, the latest first, with what is in them. */
+export async function readTerms(db: Reader): Promise<TermRow[]> {
+  const terms = await db.select().from(t.term).orderBy(asc(t.term.startsOn))
+  const sections = await db
+    .select({
+      term: t.section.termId,
+      sections: count(sql`${t.section.id}`),
+      courses: count(sql`${t.section.courseId}`)
+    })
+    .from(t.section)
+    .where(all(isNull(t.section.parentId), eq(t.section.cancelled, false)))
+    .groupBy(t.section.termId)
+  const openings = await db
+    .select({ term: t.opening.termId, openings: count(sql`${t.opening.id}`) })
+    .from(t.opening)
+    .groupBy(t.opening.termId)
+  const planned = await db
+    .select({ term: t.plannedCourse.termId, planned: count(sql`${t.route.studentId}`) })
+    .from(t.plannedCourse)
+    .innerJoin(t.route, eq(t.route.id, t.plannedCourse.routeId))
+    .where(eq(t.route.chosen, true))
+    .groupBy(t.plannedCourse.termId)
+  const held = await db
+    .select({ term: t.section.termId, held: count(sql`${t.registration.studentId}`) })
+    .from(t.registration)
+    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+    .groupBy(t.section.termId)
+  const rowsOf = [sections, openings, planned, held].map(
+    (rows) => new Map((rows as { term: number }[]).map((row) => [row.term, row]))
+  )
+  return terms.map(({ id, code, name, season, year, startsOn: start, endsOn: end, published }) => {
+    const found = Object.assign({}, ...rowsOf.map((rows) => rows.get(id))) as Partial<TermRow>
+    const { sections = 0, courses = 0, openings = 0, planned = 0, held = 0 } = found
+    const figures = { sections, courses, openings, planned, held }
+    return { code: termCode(code), name, season, year, start, end, published, ...figures }
+  })
+}
+
+type Row = typeof t.term.$inferSelect
+
+/** A term as it is written, to be changed. @throws Refused where there is none */
+export async function readTermPlan(db: Reader, code: TermCode, zone: string): Promise<TermPlan> {
+  return planOf(db, await termRow(db, code), zone)
+}
+
+async function planOf(db: Reader, row: Row, zone: string): Promise<TermPlan> {
+  const hour = (at: Date) => civilOf(at, zone)
+  const maybe = (at: Date | null) => at && hour(at)
+  const sessions = await db.select().from(t.session).where(eq(t.session.termId, row.id)).orderBy(t.session.id)
+  const holidays = await db
+    .select({ date: t.holiday.onDate, name: t.holiday.name })
+    .from(t.holiday)
+    .where(eq(t.holiday.termId, row.id))
+    .orderBy(asc(t.holiday.onDate))
+  return {
+    code: termCode(row.code),
+    season: row.season,
+    published: row.published,
+    held: await seatsHeld(db, row.id),
+    version: row.version,
+    name: row.name,
+    start: row.startsOn,
+    end: row.endsOn,
+    addEnds: hour(row.addEndsAt),
+    dropFreeEnds: hour(row.dropFreeEndsAt),
+    dropEnds: hour(row.dropEndsAt),
+    linesClose: hour(row.linesCloseAt),
+    intentionsDue: maybe(row.intentionsDueAt),
+    graduateBy: maybe(row.graduateBy),
+    paymentDue: row.paymentDueOn,
+    refunds: (row.prices?.refunds ?? []).map((one) => ({
+      until: hour(new Date(one.until)),
+      percent: one.percent
+    })),
+    sessions: sessions.map((one) => ({
+      ...{ code: one.code, name: one.name, half: one.half, start: one.startsOn, end: one.endsOn },
+      addEnds: maybe(one.addEndsAt),
+      dropFreeEnds: maybe(one.dropFreeEndsAt),
+      dropEnds: maybe(one.dropEndsAt)
+    })),
+    holidays,
+    loadMost: row.loadMost,
+    signOffPolicy: row.signOffPolicy,
+    waitlistPolicy: row.waitlistPolicy,
+    offerHours: row.offerHours,
+    offerHoursNear: row.offerHoursNear,
+    arming: row.arming,
+    agreement: row.agreement
+  }
+}
+
+/** Students who hold a seat in a term. */
+async function seatsHeld(db: Reader, term: number): Promise<number> {
+  const [row] = await db
+    .select({ held: count(sql`${t.registration.studentId}`) })
+    .from(t.registration)
+    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+    .where(eq(t.section.termId, term))
+  return row!.held
+}
+
+/** What is written of a term in its own row. */
+function columnsOf(said: TermSaid, { prices }: Pick<Row, 'prices'>, zone: string) {
+  const hour = (text: CivilTime) => instantOf(text, zone)
+  const maybe = (text: CivilTime | null) => (text === null ? null : hour(text))
+  const refunds = said.refunds.map(({ until, percent }) => ({ until: hour(until).getTime(), percent }))
+  return {
+    name: said.name,
+    year: Number(said.start.slice(0, 4)),
+    startsOn: said.start,
+    endsOn: said.end,
+    addEndsAt: hour(said.addEnds),
+    dropFreeEndsAt: hour(said.dropFreeEnds),
+    dropEndsAt: hour(said.dropEnds),
+    linesCloseAt: hour(said.linesClose),
+    intentionsDueAt: maybe(said.intentionsDue),
+    graduateBy: maybe(said.graduateBy),
+    paymentDueOn: said.paymentDue,
+    prices: prices && { ...prices, refunds },
+    loadMost: said.loadMost,
+    signOffPolicy: said.signOffPolicy,
+    waitlistPolicy: said.waitlistPolicy,
+    offerHours: said.offerHours,
+    offerHoursNear: said.offerHoursNear,
+    arming: said.arming,
+    agreement: said.agreement
+  }
+}
+
+function sessionColumns(one: TermSaid['sessions'][number], zone: string) {
+  const maybe = (text: CivilTime | null) => (text === null ? null : instantOf(text, zone))
+  return {
+    ...{ code: one.code, name: one.name, half: one.half, startsOn: one.start, endsOn: one.end },
+    addEndsAt: maybe(one.addEnds),
+    dropFreeEndsAt: maybe(one.dropFreeEnds),
+    dropEndsAt: maybe(one.dropEnds)
+  }
+}
+
+/** @throws Refused where another term has some of these days */
+async function mustBeApart(tx: Reader, said: Pick<TermSaid, 'start' | 'end'>, own?: number): Promise<void> {
+  const others = await tx
+    .select({ id: t.term.id, name: t.term.name, start: t.term.startsOn, end: t.term.endsOn })
+    .from(t.term)
+  const other = others.find((one) => one.id !== own && overlap(one, said))
+  if (other)
+    throw new Refused(
+      422,
+      'overlap',
+      `${other.name} has some of these days (${other.start} to ${other.end}).`,
+      [
+        {
+          field: said.start <= other.end && said.start >= other.start ? 'start' : 'end',
+          message: `has to be outside of ${other.name}`
+        }
+      ]
+    )
+}
+
+/** Makes each of the terms once more, a year later, unpublished. @returns their codes */
+export async function makeTerms(
+  tx: Transaction,
+  who: Who,
+  like: readonly TermCode[],
+  { now, zone }: At
+): Promise<TermCode[]> {
+  const made: TermCode[] = []
+  for (const from of like) {
+    const row = await termRow(tx, from)
+    const code = codeNextYear(from)
+    const [known] = await tx.select({ name: t.term.name }).from(t.term).where(eq(t.term.code, code))
+    if (known)
+      throw new Refused(409, 'termKnown', `There is a term ${code} already: ${known.name}.`, [
+        { field: 'like', message: `has to name terms that are not there a year later: ${code} is` }
+      ])
+    const said = likeNextYear(await planOf(tx, row, zone))
+    await mustBeApart(tx, said)
+    const [inserted] = await tx
+      .insert(t.term)
+      .values({
+        ...columnsOf(said, row, zone),
+        ...{ code, season: row.season, published: false, repeatBelow: row.repeatBelow }
+      })
+      .$returningId()
+    await writeSessions(tx, inserted!.id, said, zone)
+    await writeHolidays(tx, inserted!.id, said)
+    const after = { term: code, like: from }
+    await logEvent(tx, { at: now, account: who.id, student: null, action: 'term.made', after })
+    made.push(code)
+  }
+  return made
+}
+
+async function writeHolidays(tx: Transaction, term: number, { holidays }: TermSaid): Promise<void> {
+  await tx.delete(t.holiday).where(eq(t.holiday.termId, term))
+  if (holidays.length)
+    await tx
+      .insert(t.holiday)
+      .values(holidays.map(({ date, name }) => ({ termId: term, onDate: date, name })))
+}
+
+/** Sessions as they are to be; one that has sections stays. @throws Refused */
+async function writeSessions(tx: Transaction, term: number, said: TermSaid, zone: string): Promise<void> {
+  const known = await tx.select().from(t.session).where(eq(t.session.termId, term))
+  const gone = known.filter((one) => !said.sessions.some(({ code }) => code === one.code))
+  if (gone.length) {
+    const ids = gone.map((one) => one.id)
+    const [used] = await tx
+      .select({ id: t.section.sessionId })
+      .from(t.section)
+      .where(inArray(t.section.sessionId, ids))
+      .limit(1)
+    const session = gone.find((one) => one.id === used?.id)
+    if (session)
+      throw new Refused(422, 'sessionUsed', `${session.name} has sections, so it stays.`, [
+        { field: 'sessions', message: `have to name ${session.code}: it has sections` }
+      ])
+    await tx.delete(t.session).where(inArray(t.session.id, ids))
+  }
+  for (const one of said.sessions) {
+    const before = known.find(({ code }) => code === one.code)
+    const columns = sessionColumns(one, zone)
+    if (before) await tx.update(t.session).set(columns).where(eq(t.session.id, before.id))
+    else await tx.insert(t.session).values({ termId: term, ...columns })
+  }
+}
+
+/**
+ * Changes dates and rules of a term. Where seats are held the days of classes stay, and all who hold one are told what has
+ * changed; else the classes of its sections follow their sessions.
+ *
+ * @returns how many students were told
+ */
+export async function changeTerm(
+  tx: Transaction,
+  who: Who,
+  code: TermCode,
+  said: TermSaid,
+  { now, zone }: At
+): Promise<{ told: number }> {
+  const { id } = await termRow(tx, code)
+  const [row] = await tx.select().from(t.term).where(eq(t.term.id, id)).for('update')
+  const before = await planOf(tx, row!, zone)
+  if (row!.version !== said.version)
+    throw new Refused(
+      409,
+      'termMovedOn',
+      `${row!.name} was changed meanwhile, so your change was not made. You now see it as it is; try again.`
+    )
+  if (said.refunds.length && !row!.prices)
+    throw new Refused(
+      422,
+      'noPrices',
+      'It is not known here what this term costs, so nothing is given back.',
+      [{ field: 'refunds', message: 'have to be none while there are no prices' }]
+    )
+  await mustBeApart(tx, said, id)
+  if (before.held) mustKeepDays(before, said)
+  await tx
+    .update(t.term)
+    .set({ ...columnsOf(said, row!, zone), version: row!.version + 1 })
+    .where(eq(t.term.id, id))
+  await writeSessions(tx, id, said, zone)
+  await writeHolidays(tx, id, said)
+  await moveClasses(tx, id, before, said)
+  const after = { ...said, version: said.version + 1 }
+  await logEvent(tx, {
+    ...{ at: now, account: who.id, student: null, action: 'term.changed' },
+    before: { term: code, ...termSaidOf(before) },
+    after: { term: code, ...after }
+  })
+  return { told: row!.published ? await tellChanges(tx, who, { id, code, before, after }, now) : 0 }
+}
+
+function termSaidOf({ code: _c, season: _s, published: _p, held: _h, ...said }: TermPlan): TermSaid {
+  return said
+}
+
+/** @throws Refused that names the first day that would move */
+function mustKeepDays(before: TermPlan, said: TermSaid): void {
+  const message = `has to stay: ${before.held} students hold seats in the term`
+  const moved =
+    said.start !== before.start
+      ? 'start'
+      : said.end !== before.end
+        ? 'end'
+        : said.sessions.findIndex((one) => {
+            const was = before.sessions.find(({ code }) => code === one.code)
+            return was && (was.start !== one.start || was.end !== one.end)
+          })
+  if (moved === -1) return
+  throw new Refused(
+    422,
+    'seatsHeld',
+    'The days of classes stay as they are while seats are held; a section is moved by itself, in the offer.',
+    [{ field: typeof moved === 'number' ? `sessions.${moved}.start` : moved, message }]
+  )
+}
+
+/** Takes a term away that nothing rests on yet. @throws Refused where something does */
+export async function dropTerm(tx: Transaction, who: Who, code: TermCode, now: Instant): Promise<void> {
+  const { id, name, published } = await termRow(tx, code)
+  if (published)
+    throw new Refused(409, 'published', `${name} is published; a published term is not taken away.`)
+  const used = await tx.execute(sql`
+    select (select count(*) from section where term_id = ${id}) as sections,
+           (select count(*) from planned_course where term_id = ${id}) as planned,
+           (select count(*) from opening where term_id = ${id}) as openings`)
+  const [{ sections, planned, openings }] = used[0] as unknown as Record<string, unknown>[] as [
+    { sections: number; planned: number; openings: number }
+  ]
+  if (Number(sections) + Number(planned) + Number(openings))
+    throw new Refused(
+      409,
+      'termUsed',
+      `${name} is used: ${sections} sections, ${planned} planned courses, ${openings} openings rest on it.`
+    )
+  for (const table of [t.session, t.holiday]) await tx.delete(table).where(eq(table.termId, id))
+  try {
+    await tx.delete(t.term).where(eq(t.term.id, id))
+  } catch (error) {
+    if (!isReferenced(error)) throw error
+    throw new Refused(409, 'termUsed', `${name} is used: something on record rests on it.`)
+  }
+  await logEvent(tx, {
+    ...{ at: now, account: who.id, student: null, action: 'term.dropped' },
+    after: { term: code }
+  })
+}
+
+/** MariaDB error 1451: a row of another table refers to it. */
+const isReferenced = (error: unknown) =>
+  [error, (error as { cause?: unknown }).cause].some(
+    (one) => (one as { errno?: number } | undefined)?.errno === 1451
+  )

@@ -1,0 +1,53 @@
+/** What has changed of a term, in the words of a mail. */
+import { dayText } from '#shared/when'
+import type { TermSaid } from './terms'
+
+/** `2027-09-11T00:00`, a time until which something may be done, as the last moment before it. */
+export function untilText(time: string): string {
+  const [date, hour] = [time.slice(0, 10), time.slice(11)]
+  if (hour !== '00:00') return `${dayText(date)}, ${hour}`
+  const day = new Date(`${date}T00:00Z`)
+  day.setUTCDate(day.getUTCDate() - 1)
+  return `the end of ${dayText(day.toISOString().slice(0, 10))}`
+}
+
+const HOURS = [
+  ['addEnds', 'Courses are added until'],
+  ['dropFreeEnds', 'Courses are dropped without a W until'],
+  ['dropEnds', 'Courses are dropped with a W until'],
+  ['graduateBy', 'Who finishes in it applies to graduate until']
+] as const
+
+/** Sentences of what a student acts on, each with what it was; empty where nothing of that has changed. */
+export function changesOfTerm(before: TermSaid, after: TermSaid): string[] {
+  const changed: string[] = []
+  const say = (text: string, was: string | null, is: string | null) => {
+    if (was !== is) changed.push(`${text} ${is ?? 'no set day'} (before: ${was ?? 'no set day'}).`)
+  }
+  const until = (time: string | null) => time && untilText(time)
+  for (const [field, text] of HOURS) say(text, until(before[field]), until(after[field]))
+  say('It is paid for by', dayText(before.paymentDue), dayText(after.paymentDue))
+  for (const one of after.sessions) {
+    const was = before.sessions.find(({ code }) => code === one.code)
+    if (!was) continue
+    for (const [field, text] of HOURS.slice(0, 3) as readonly (readonly [
+      'addEnds' | 'dropFreeEnds' | 'dropEnds',
+      string
+    ])[]) {
+      const own = one[field] ?? was[field]
+      if (own)
+        say(
+          `${one.name}: ${text.toLowerCase()}`,
+          until(was[field] ?? before[field]),
+          until(one[field] ?? after[field])
+        )
+    }
+  }
+  const dates = (said: TermSaid) => new Map(said.holidays.map((one) => [one.date, one.name]))
+  const [was, is] = [dates(before), dates(after)]
+  for (const [date, name] of is) if (!was.has(date)) changed.push(`No classes on ${dayText(date)}: ${name}.`)
+  for (const [date, name] of was)
+    if (!is.has(date)) changed.push(`There are classes on ${dayText(date)} after all (${name}).`)
+  say('The most credits are', String(before.loadMost), String(after.loadMost))
+  return changed
+}
