@@ -15,6 +15,7 @@ export type Action =
   | 'classList.read'
   | 'people.read'
   | 'opening.moved'
+  | 'record.entered'
   | 'opening.made'
   | 'opening.dropped'
   | 'term.made'

@@ -78,7 +78,7 @@ export const ACCESS = {
   'GET /api/desk': { roles: ADVISORS },
   'POST /api/desk/views': { roles: ADVISORS },
   'DELETE /api/desk/views/:view': { roles: ADVISORS },
-  'GET /api/advisors': { roles: ADVISORS },
+  'GET /api/advisors': { roles: [...ADVISORS, 'registrar'] },
   'GET /api/groups': { roles: ADVISORS },
   'POST /api/groups': { roles: ADVISORS },
   'POST /api/desk/hand-over': { roles: ADVISORS },
@@ -123,6 +123,8 @@ export const ACCESS = {
 
   'GET /api/students/:id/reads': { relations: OWN },
 
+  'POST /api/students/:id/entries': { relations: REGISTRAR },
+  'POST /api/students/:id/entries/effect': { relations: REGISTRAR },
   'POST /api/students/:id/route': { relations: OWN_OR_ADVISOR },
   'POST /api/students/:id/route/step': { relations: OWN_OR_ADVISOR },
   'POST /api/students/:id/route/return': { relations: OWN },

@@ -228,6 +228,10 @@ const TOLD: Record<string, Teller> = {
       of.amount === null ? '' : ` over ${Number(of.amount).toFixed(2)}`
     }. ${of.stopsRegistration ? 'It stops you from registering. ' : 'It does not stop you from registering. '}${of.stopsTranscript ? 'Transcripts are not sent while it stands. ' : ''}${String(of.howToLift)}`
   }),
+  'record.entered': ({ of }) => ({
+    subject: 'Your record was changed',
+    text: `${String(of.by)} has entered: ${String(of.what)}. Reason: “${String(of.reason)}”`
+  }),
   'milestone.reached': ({ of }, { toStudent }) => ({
     subject: `${String(of.title)}: reached`,
     text: `${String(of.by)} has noted it on ${toStudent ? 'your' : 'the'} record.`

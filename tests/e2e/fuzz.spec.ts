@@ -95,6 +95,18 @@ const RIGHT: Record<string, unknown[]> = {
       ...{ programs: ['ENVD'], blocks: [], student: 'H204007' }
     }
   ],
+  'POST /api/students/:id/entries': [
+    {
+      reason: 'As the test office says.',
+      entry: { kind: 'test', test: 'MPT', score: 71, takenOn: '2026-08-20' }
+    }
+  ],
+  'POST /api/students/:id/entries/effect': [
+    {
+      reason: 'As the other college says.',
+      entry: { kind: 'credit', course: 'HERI 105', credits: 3, grade: 'TR', origin: 'transfer' }
+    }
+  ],
   'POST /api/terms': [{ like: ['SU30'] }],
   'POST /api/terms/:code': [
     {

@@ -1,5 +1,5 @@
 /** The record, a transcript to be sent, and the way to graduation. */
-import { clean, settled } from './axe'
+import { clean, settled, wellMade } from './axe'
 import { choose, enter, expect, leave, PHONE, sent, setClock, test } from './site'
 
 test.use({ scenario: 'record' })
@@ -105,4 +105,39 @@ test('a hold stops transcripts and says who lifts it; the record is read on a ph
   await jonas.goto('/students/13/degree/record')
   await expect(jonas.getByText('Nothing is on your record yet.')).toBeVisible()
   await clean(jonas, 'an empty record')
+})
+
+test('the registrar enters something on a record: its effect before, its reason after, and the student sees it', async ({
+  site
+}) => {
+  const imke = await enter(site, 'imke.varga')
+  await imke.goto('/students/1/degree/record')
+  await settled(imke)
+  await expect(imke.getByRole('heading', { name: 'Registrar' })).toHaveCount(0)
+  const edda = await enter(site, 'edda.whitlock')
+  await edda.goto('/students/1/degree/record')
+  await settled(edda)
+  await edda.getByRole('button', { name: 'Enter something' }).click()
+  const dialog = edda.getByRole('dialog', { name: 'Enter on the record of Imke Varga' })
+  await choose(edda, 'what', 'Credit from elsewhere, or for a test')
+  await dialog.getByLabel('course here').fill('spch 101')
+  await expect(dialog.getByText('Say why, in five characters or more.')).toBeVisible()
+  await dialog.getByLabel('reason; the student reads it').fill('Taken at Tarn Valley, 2025.')
+  await dialog.getByRole('button', { name: 'See what it does' }).click()
+  await expect(dialog.getByText('SPCH 101, 3 credits, brought in from elsewhere: TR')).toBeVisible()
+  await wellMade(edda, 'an entry that is looked at')
+  await dialog.getByRole('button', { name: 'Enter it' }).click()
+  await expect(edda.getByText('The student is told.')).toBeVisible()
+  await expect(imke.getByRole('button', { name: /^SPCH 101/ })).toBeVisible()
+
+  // What cannot be is said, and nothing that was filled in is lost.
+  await edda.getByRole('button', { name: 'Enter something' }).click()
+  await dialog.getByLabel('course here').fill('SPCH 101')
+  await dialog.getByLabel('reason; the student reads it').fill('Once more.')
+  await dialog.getByRole('button', { name: 'See what it does' }).click()
+  await expect(dialog.getByText('SPCH 101 was brought in already.')).toBeVisible()
+  await expect(dialog.getByLabel('course here')).toHaveValue('SPCH 101')
+  await imke.goto('/account')
+  await expect(imke.getByText('Your record was changed')).toBeVisible()
+  for (const page of [imke, edda]) await leave(page)
 })

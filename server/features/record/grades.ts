@@ -130,7 +130,7 @@ export async function postGrades(
 }
 
 /** The class standing that the credits earned give, never below the one on record. */
-async function raiseStanding(tx: Transaction, student: number): Promise<void> {
+export async function raiseStanding(tx: Transaction, student: number): Promise<void> {
   const rows = await tx
     .select({ credits: t.recordCourse.credits, grade: t.recordCourse.grade })
     .from(t.recordCourse)

@@ -47,6 +47,7 @@ const figures = computed(() => {
       </section>
       <div class="side">
         <RecordStanding />
+        <RecordEntry v-if="student.picture!.relation === 'registrar'" />
         <GraduationCard />
         <TranscriptCard />
       </div>

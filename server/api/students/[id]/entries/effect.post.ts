@@ -1,0 +1,15 @@
+import { entryBody } from '#shared/record/entries'
+import { studentParams } from '#shared/requests'
+import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { lookAtEntry } from '#server/features/record/entries'
+import { campusNow } from '#server/gateways/clock'
+
+/** What an entry would make of the degree; nothing is entered. */
+export default studentEndpoint(
+  'POST /api/students/:id/entries/effect',
+  { params: studentParams, body: entryBody },
+  async ({ db, who, student, body }) => {
+    const shelf = await currentShelf()
+    return lookAtEntry(db, { who, student, now: await campusNow(db), zone: shelf.zone }, body, shelf)
+  }
+)
