@@ -15,6 +15,7 @@ export type Action =
   | 'classList.read'
   | 'people.read'
   | 'opening.moved'
+  | 'run.forStudent'
   | 'record.entered'
   | 'opening.made'
   | 'opening.dropped'

@@ -32,6 +32,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'intentions.handedIn': ['record'],
   'intentions.takenBack': ['record'],
   'opening.moved': ['record'],
+  'run.forStudent': ['record'],
   'record.entered': ['record'],
   'opening.made': ['term'],
   'opening.dropped': ['term'],

@@ -170,7 +170,7 @@ export const ACCESS = {
   'POST /api/students/:id/week-habits': { relations: OWN },
   'POST /api/students/:id/calendar-address': { relations: OWN },
   'DELETE /api/students/:id/calendar-address': { relations: OWN, staysOpen: true },
-  'POST /api/students/:id/runs': { relations: OWN },
+  'POST /api/students/:id/runs': { relations: ['self', 'registrar'] },
   'POST /api/students/:id/fallbacks': { relations: OWN },
   'POST /api/students/:id/sheet': { relations: OWN },
   'POST /api/students/:id/agreement': { relations: OWN },

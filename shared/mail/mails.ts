@@ -232,6 +232,10 @@ const TOLD: Record<string, Teller> = {
     subject: 'Your record was changed',
     text: `${String(of.by)} has entered: ${String(of.what)}. Reason: “${String(of.reason)}”`
   }),
+  'run.forStudent': ({ term, of }) => ({
+    subject: `${String(of.by)} has registered for you`,
+    text: `A run for ${term} was made for you. Your consent was noted so: “${String(of.consent)}” Receipt ${String(of.receipt)} on Register says what came of it. If you did not agree to it, tell the registrar at once.`
+  }),
   'milestone.reached': ({ of }, { toStudent }) => ({
     subject: `${String(of.title)}: reached`,
     text: `${String(of.by)} has noted it on ${toStudent ? 'your' : 'the'} record.`

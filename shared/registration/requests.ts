@@ -13,7 +13,14 @@ export const runBody = z
     drop: courses.default([]),
     leave: courses.default([]),
     /** Whether the courses to register go through all together or not at all. */
-    whole: z.boolean('has to be true or false').default(false)
+    whole: z.boolean('has to be true or false').default(false),
+    /** How the student agreed to it, where somebody else registers. */
+    consent: z
+      .string()
+      .trim()
+      .min(5, 'has to say how the student agreed, in five characters or more')
+      .max(400, 'has to be 400 characters or less')
+      .optional()
   })
   .refine((run) => run.courses.length + run.drop.length + run.leave.length > 0, {
     path: ['courses'],

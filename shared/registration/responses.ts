@@ -79,6 +79,8 @@ export interface Receipt {
   whole: boolean
   /** Whether it began by itself at the opening. */
   armed: boolean
+  /** How the student agreed, where an office made it for them. */
+  consent: string | null
   /** False while lines are still to be tried. */
   ended: boolean
   lines: ReceiptLine[]

@@ -1,6 +1,7 @@
 /** The registrar's office: any student is found, holds are placed on a list and lifted, and the student knows at once. */
 import type { Page } from '@playwright/test'
 import { clean, settled, wellMade } from './axe'
+import { prepare } from './prepare'
 import { choose, enter, expect, leave, PHONE, test } from './site'
 
 test.use({ scenario: 'offices' })
@@ -133,4 +134,36 @@ test('a shortage is seen, a section added at hours at which most are free, and t
   await clean(tamsin, 'the offer on a phone')
   await tamsin.goto('/offer/AU27/HERI-210')
   await expect(tamsin.getByText('for another department to plan')).toBeVisible()
+})
+
+test('the registrar registers for a student, with consent, and both are named', async ({ site }) => {
+  const edda = await enter(site, 'edda.whitlock')
+  const orla = await enter(site, 'orla.denholt')
+  const hanne = await enter(site, 'hanne.petrossian')
+  const [section] = await site.query<{ code: string }>(
+    `select s.code from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
+     where c.code = 'ENDA 325' and t.code = 'AU27' and s.cancelled = 0 and s.taken < s.capacity
+       and s.parent_id is null and s.permission_needed = 0 and s.office_only = 0 limit 1`
+  )
+  const student = await prepare(hanne, orla, 'ENDA 325', section!.code)
+  // The advisor may not, and nobody without consent.
+  const body = { term: 'AU27', courses: ['ENDA 325'] }
+  const asked = (page: Page, data: object) =>
+    page.request.post(`/api/students/${student}/runs`, { data }).then((answer) => answer.status())
+  expect(await asked(orla, { ...body, consent: 'She has asked me to.' })).toBe(403)
+  expect(await asked(edda, body)).toBe(422)
+
+  await open(edda, `/students/${student}/register`)
+  const go = edda.getByRole('button', { name: /^Register \d/ })
+  await expect(edda.getByText('Say how the student agreed to it.')).toBeVisible()
+  await wellMade(edda, 'registering for somebody')
+  await edda.getByLabel('how the student agreed to it').fill('On the phone, at 7:10; called back.')
+  await go.click()
+  const receipt = edda.getByRole('region', { name: /^Receipt/ })
+  await expect(receipt).toContainText('Edda Whitlock')
+  await expect(receipt).toContainText('“On the phone, at 7:10; called back.”')
+  await expect(hanne.getByRole('region', { name: /^Receipt/ })).toContainText('Edda Whitlock')
+  await hanne.goto('/account')
+  await expect(hanne.getByText('Edda Whitlock has registered for you')).toBeVisible()
+  for (const page of [edda, orla, hanne]) await leave(page)
 })

@@ -265,3 +265,26 @@ describe('a line of one section', () => {
     await agrees()
   })
 })
+
+describe('a run that the registrar makes for a student', () => {
+  it('goes by the same decision; the receipt, the log and a mail say who made it and how the student agreed', async () => {
+    const edda = await person(world.db, 'Edda Whitlock')
+    const consent = 'On the phone, at 7:10; called back.'
+    const asked = { term: AUTUMN, courses: LINES.map(courseCode), key: 'for-imke', consent }
+    const made = await run(world.db, edda, idOf(imke), asked, world.shelf)
+    expect(made).toMatchObject({ by: 'Edda Whitlock', consent, ended: true })
+    const own = (receipt: Receipt) => receipt.lines.map(({ course, outcome }) => ({ course, outcome }))
+    // The same lines end as they do for her.
+    expect(own(made).every((line) => line.outcome === 'registered')).toBe(true)
+    const again = await run(world.db, edda, idOf(imke), asked, world.shelf)
+    expect(again.id).toBe(made.id)
+    const told = await world.db
+      .select({ after: t.eventLog.after, by: t.eventLog.accountId, to: t.mail.accountId })
+      .from(t.mail)
+      .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+      .where(eq(t.eventLog.action, 'run.forStudent'))
+    expect(told).toEqual([
+      { after: { term: AUTUMN, receipt: made.id, consent, by: 'Edda Whitlock' }, by: edda.id, to: imke.id }
+    ])
+  })
+})

@@ -107,6 +107,7 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
       {{ count(through, 'line') }} of {{ shown.lines.length }} went through{{
         shown.whole ? ', all or nothing' : ''
       }}{{ shown.ended ? '' : ' so far; the run is under way' }}.
+      <template v-if="shown.consent">Made for the student, who agreed: “{{ shown.consent }}”</template>
       <v-text-btn :aria-expanded="open" @click="open = !open">{{ open ? 'Fold it' : 'Read it' }}</v-text-btn>
     </p>
     <ul v-if="open">

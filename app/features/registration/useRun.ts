@@ -8,6 +8,8 @@ export interface RunLinesAsked {
   drop?: CourseCode[]
   leave?: CourseCode[]
   whole?: boolean
+  /** How the student agreed, where somebody else registers. */
+  consent?: string
 }
 
 /** A run, or the answer to an offer, under the key by which it is one however often it is asked for. */
@@ -50,11 +52,12 @@ export function useRun(after: () => Promise<void>) {
   const student = useStudent()
   const standing = useStanding()
   const asked = useAskedRun()
+  const mayRun = computed(() => student.own || student.picture?.relation === 'registrar')
   /** The run of the student and term on screen that has no answer yet. */
   const mine = computed(() => {
     const run = asked.value
     const isHere = run?.student === student.picture?.student.id && run?.term === standing.term?.code
-    return run && isHere && student.own ? run : null
+    return run && isHere && mayRun.value ? run : null
   })
   const running = computed(() => mine.value !== null)
   const receipt = shallowRef<Receipt>()
@@ -121,5 +124,5 @@ export function useRun(after: () => Promise<void>) {
     (key) => key && void send(),
     { immediate: true }
   )
-  return { run, answer, running, receipt, message }
+  return { run, answer, running, receipt, message, mayRun }
 }

@@ -21,8 +21,12 @@ const relation = computed(
 )
 /** What whoever looks may do here, beside reading. */
 const may = computed(() => {
-  const acts = [...(student.maySuggest ? ['suggest'] : []), ...(student.mayGrant ? ['grant exceptions'] : [])]
-  return `you read${acts.length ? ` and may ${acts.join(' and ')}` : ' here'}, the student plans`
+  const acts = [
+    ...(student.maySuggest ? ['suggest'] : []),
+    ...(student.mayGrant ? ['grant exceptions'] : []),
+    ...(student.picture?.relation === 'registrar' ? ['enter on the record', 'register with consent'] : [])
+  ]
+  return `you read${acts.length ? ` and may ${acts.join(', ')}` : ' here'}, the student plans`
 })
 </script>
 

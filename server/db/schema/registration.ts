@@ -245,6 +245,8 @@ export const receipt = mysqlTable(
     whole: boolean().notNull().default(false),
     /** Whether it ran by itself at the opening, as the student had prepared it. */
     armed: boolean().notNull().default(false),
+    /** Of a run that an office made for the student: how they agreed to it. */
+    consent: varchar({ length: 400 }),
     /** By the machine's clock, of which a run that was cut off is known. */
     begunAt: instant().notNull(),
     /** By the machine's clock; null while lines are still to be tried. */

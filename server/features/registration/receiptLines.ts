@@ -51,7 +51,8 @@ export async function insertReceipt(
     now,
     ended,
     whole = false,
-    armed = false
+    armed = false,
+    consent = null
   }: {
     student: StudentId
     /** Of the table of terms. */
@@ -65,6 +66,8 @@ export async function insertReceipt(
     whole?: boolean
     /** Of a run that began by itself at the opening. */
     armed?: boolean
+    /** How the student agreed, where somebody else made it. */
+    consent?: string | null
   },
   lines: readonly ReceiptLine[]
 ): Promise<number> {
@@ -78,6 +81,7 @@ export async function insertReceipt(
       runKey: key,
       whole,
       armed,
+      consent,
       begunAt: new Date(),
       endedAt: ended ? new Date() : null
     })

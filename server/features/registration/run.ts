@@ -22,6 +22,7 @@ import {
   type Reader,
   type Transaction
 } from '#server/db/connect'
+import { logEvent } from '#server/db/log'
 import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
@@ -63,6 +64,8 @@ export interface RunAsked {
   whole?: boolean
   /** It began by itself at the opening. */
   armed?: boolean
+  /** How the student agreed, where somebody else registers. */
+  consent?: string | undefined
   key?: string | undefined
 }
 
@@ -125,7 +128,7 @@ async function begin(
   term: typeof t.term.$inferSelect,
   picked: ReadonlyMap<CourseCode, Option>
 ): Promise<{ id: number; whole: boolean }> {
-  const { key, whole = false, armed = false } = asked
+  const { key, whole = false, armed = false, consent = null } = asked
   const chosen = [...byAction(asked)].flatMap(([action, courses]) =>
     [...courses].map((course) => ({ action, course }))
   )
@@ -152,7 +155,13 @@ async function begin(
     })
     const now = await campusNow(tx)
     const about = { student, term: term.id, by: who.id, key: key ?? null, now, ended: false, whole, armed }
-    return { id: await insertReceipt(tx, about, lines), whole }
+    const id = await insertReceipt(tx, { ...about, consent }, lines)
+    if (consent !== null)
+      await logEvent(tx, {
+        ...{ at: now, account: who.id, student, action: 'run.forStudent' },
+        after: { term: term.code, receipt: id, consent, by: who.name }
+      })
+    return { id, whole }
   })
 }
 

@@ -193,6 +193,7 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
       by: t.account.name,
       whole: t.receipt.whole,
       armed: t.receipt.armed,
+      consent: t.receipt.consent,
       endedAt: t.receipt.endedAt
     })
     .from(t.receipt)
@@ -217,12 +218,13 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     )
     .orderBy(asc(t.receiptLine.ordinal))
   const lines = groupBy(rows, (row) => row.line.receiptId)
-  return receipts.map(({ id, at, by, whole, armed, endedAt }) => ({
+  return receipts.map(({ id, at, by, whole, armed, consent, endedAt }) => ({
     id,
     whole,
     armed,
     at: at.getTime(),
     by,
+    consent,
     ended: endedAt !== null,
     lines: (lines.get(id) ?? []).map(({ line, course, insteadOf }) => ({
       course: courseCode(course),

@@ -32,7 +32,10 @@ async function settled() {
   await student.reload()
   await load()
 }
-const { run, answer, running, receipt, message } = useRun(settled)
+const { run, answer, running, receipt, message, mayRun } = useRun(settled)
+/** How the student agreed, where the registrar registers for them. */
+const consent = ref('')
+const forThem = computed(() => mayRun.value && !student.own)
 const money = useTermMoney()
 /** Chosen lines that end in a seat, as far as can be said. */
 const seatsToCome = computed(() => chosen.value.filter((line) => !inLine.value.includes(line)))
@@ -51,7 +54,7 @@ const blocking = computed(
     ) ?? []
 )
 const disabledWhy = computed(() => {
-  if (!student.own) return 'Only the student registers here.'
+  if (!mayRun.value) return 'Only the student registers here.'
   if (closed.value && !chosen.value.length) return standing.closedWhy
   const first = blocking.value[0]
   if (first) return student.say(refusalText(first, college.zone))
@@ -60,7 +63,8 @@ const disabledWhy = computed(() => {
     return lines.value.some((line) => line.state === 'unsettled')
       ? 'No line is ready: pick sections on the Week first.'
       : 'Nothing is left to register.'
-  return chosen.value.length ? undefined : 'No line is chosen.'
+  if (!chosen.value.length) return 'No line is chosen.'
+  return forThem.value && consent.value.trim().length < 5 ? 'Say how the student agreed to it.' : undefined
 })
 /** Everything that is chosen, or nothing of it. */
 const whole = computed(() => prepared.value.whole)
@@ -90,7 +94,8 @@ function press() {
   void run({
     courses: chosen.value.map((line) => line.course),
     drop: [...drops.value],
-    whole: whole.value && chosen.value.length > 1
+    whole: whole.value && chosen.value.length > 1,
+    ...(forThem.value ? { consent: consent.value.trim() } : {})
   })
 }
 </script>
@@ -132,6 +137,14 @@ function press() {
         >
         <div v-if="!closed || chosen.length" class="go" :class="{ push: !student.own || closed }">
           <span v-if="disabledWhy" id="why" class="quiet">{{ disabledWhy }}</span>
+          <v-text-field
+            v-if="forThem"
+            v-model="consent"
+            class="consent"
+            label="how the student agreed to it"
+            maxlength="400"
+            hide-details
+          />
           <v-checkbox
             v-if="student.own && chosen.length > 1"
             :model-value="whole"
@@ -247,6 +260,10 @@ function press() {
 </template>
 
 <style scoped>
+.consent {
+  flex: 0 1 300px;
+  width: 300px;
+}
 .sheet-head {
   margin: 14px 0 8px;
 }

@@ -4,15 +4,30 @@ import { currentShelf, studentEndpoint } from '#server/http/endpoint'
 import { changeKeyOf } from '#server/http/request'
 import { run } from '#server/features/registration/run'
 import { freesSeats } from '#shared/registration/outcomes'
+import { Refused } from '#server/http/problem'
 import { serveAfter } from '#server/features/registration/serving'
 
-/** Registers, drops and leaves lines as asked, and answers with the receipt: with the same key, of the same run. */
+/**
+ * Registers, drops and leaves lines as asked, and answers with the receipt: with the same key, of the same run. The
+ * registrar does so for a student with their consent, by the same decision.
+ */
 export default studentEndpoint(
   'POST /api/students/:id/runs',
   { params: studentParams, body: runBody },
-  async ({ event, db, who, student, body }) => {
+  async ({ event, db, who, student, relation, body }) => {
+    const { consent } = body
+    if (relation !== 'self' && consent === undefined)
+      throw new Refused(422, 'consent', 'Say how the student agreed to it.', [
+        { field: 'consent', message: 'is needed where somebody else registers' }
+      ])
     const shelf = await currentShelf()
-    const receipt = await run(db, who, student, { ...body, key: changeKeyOf(event) }, shelf)
+    const receipt = await run(
+      db,
+      who,
+      student,
+      { ...body, consent: relation === 'self' ? undefined : consent, key: changeKeyOf(event) },
+      shelf
+    )
     if (receipt.lines.some((line) => freesSeats(line.outcome))) await serveAfter(db, shelf)
     return receipt
   }
