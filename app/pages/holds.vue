@@ -32,6 +32,7 @@ const shown = computed(() => {
           <span class="push find"
             ><v-text-field v-model="text" label="student, hold or office" hide-details
           /></span>
+          <HoldKinds :kinds="offices.holds!.kinds" />
           <PlaceHolds :kinds="offices.holds!.kinds" />
         </div>
         <HoldsTable v-if="shown.length" :holds="shown" />

@@ -15,6 +15,7 @@ export type Action =
   | 'classList.read'
   | 'people.read'
   | 'opening.moved'
+  | 'holdKind.changed'
   | 'run.forStudent'
   | 'record.entered'
   | 'opening.made'

@@ -32,6 +32,20 @@ export const holdsBody = z.object({
     })
 })
 export type HoldsAsked = z.output<typeof holdsBody>
+const someWords = (most: number) =>
+  z.string().trim().min(1, 'is needed').max(most, `has to be ${most} characters or less`)
+export const holdKindParams = z.object({ kind: idInAddress })
+export const holdKindBody = z.object({
+  title: someWords(80),
+  office: someWords(80),
+  /** What the student reads: what to do, and with whom. */
+  howToLift: someWords(600),
+  stopsRegistration: z.boolean('has to be true or false'),
+  stopsTranscript: z.boolean('has to be true or false'),
+  takesAmount: z.boolean('has to be true or false')
+})
+export type HoldKindSaid = z.output<typeof holdKindBody>
+
 export const openingParams = z.object({ opening: idInAddress })
 /** The instant, in milliseconds since 1970. */
 const opens = z

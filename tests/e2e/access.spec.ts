@@ -60,6 +60,7 @@ const PLACES: Record<string, string> = {
   thread: '1',
   view: '99999',
   hold: '99999',
+  kind: '99999',
   graduation: '99999',
   condition: 'no-such-condition',
   transcript: '99999',

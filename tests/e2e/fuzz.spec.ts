@@ -128,6 +128,18 @@ const RIGHT: Record<string, unknown[]> = {
   ],
   'POST /api/terms/:code/copy': [{ from: 'AU26' }],
   'POST /api/terms/:code/openings': [{ from: 'SU27' }],
+  'POST /api/hold-kinds': [
+    {
+      ...{ title: 'Key not returned', office: 'Housing', howToLift: 'Bring the key to Housing.' },
+      ...{ stopsRegistration: false, stopsTranscript: true, takesAmount: false }
+    }
+  ],
+  'POST /api/hold-kinds/:kind': [
+    {
+      ...{ title: 'Key not returned', office: 'Housing', howToLift: 'Bring the key to Housing.' },
+      ...{ stopsRegistration: false, stopsTranscript: true, takesAmount: false }
+    }
+  ],
   'POST /api/holds': [{ kind: 1, students: [{ number: 'H204007', amount: 12.5 }] }],
   'POST /api/desk/views': [{ name: 'Seniors', reason: 'soon', program: null, standing: 'senior' }],
   'POST /api/students/:id/graduation': [{ term: 'SP28' }],

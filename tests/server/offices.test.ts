@@ -5,6 +5,7 @@ import type { Who } from '#shared/accounts/responses'
 import { signOffPolicyOf } from '#shared/advising/review'
 import { holdsBody } from '#shared/offices/requests'
 import * as t from '#server/db/schema/index'
+import { changeHoldKind, dropHoldKind, makeHoldKind } from '#server/features/offices/holdKinds'
 import { liftHold, placeHolds, readHolds } from '#server/features/offices/holds'
 import { moveOpening, readOpeningFigures } from '#server/features/offices/openings'
 import { findStudents } from '#server/features/offices/people'
@@ -165,5 +166,32 @@ describe('an opening', () => {
     for (const opens of [now, ends, ends + 1])
       await expect(move(ahead.id, opens)).rejects.toMatchObject({ fields: [{ field: 'opens' }] })
     await expect(move(99_999, now + 60_000)).rejects.toMatchObject({ status: 404 })
+  })
+})
+
+describe('a kind of hold', () => {
+  const said = {
+    ...{ title: 'Key not returned', office: 'Housing', howToLift: 'Bring the key to Housing.' },
+    ...{ stopsRegistration: false, stopsTranscript: true, takesAmount: false }
+  }
+  it('is made, changed for those placed later, and taken away without its holds', async () => {
+    const { now } = await at(world)
+    const { kind } = await within(world, (tx) => makeHoldKind(tx, edda, said, now))
+    await expect(within(world, (tx) => makeHoldKind(tx, edda, said, now))).rejects.toMatchObject({
+      code: 'kindKnown'
+    })
+    await place('Key not returned', [{ number: await numberOf(bram) }])
+    const stops = { ...said, stopsRegistration: true }
+    await within(world, (tx) => changeHoldKind(tx, edda, kind, stops, now))
+    const held = async () => (await readHolds(world.db)).open.find((one) => one.title === 'Key not returned')
+    // As it was placed.
+    expect(await held()).toMatchObject({ stopsRegistration: false, stopsTranscript: true })
+    await within(world, (tx) => dropHoldKind(tx, edda, kind, now))
+    expect((await readHolds(world.db)).kinds.some((one) => one.id === kind)).toBe(false)
+    const left = (await held())!
+    await within(world, (tx) => liftHold(tx, edda, left.id, now))
+    await expect(within(world, (tx) => dropHoldKind(tx, edda, kind, now))).rejects.toMatchObject({
+      status: 404
+    })
   })
 })

@@ -2,7 +2,7 @@ import type { GraduationCase } from '#shared/offices/graduations'
 import type { News } from '#shared/news/responses'
 import type { HoldsPlaced, HoldsView } from '#shared/offices/holds'
 import type { OpeningFigures } from '#shared/offices/openings'
-import type { HoldsAsked } from '#shared/offices/requests'
+import type { HoldKindSaid, HoldsAsked } from '#shared/offices/requests'
 
 /** What the registrar's office does to records: holds that stand, placed and lifted. */
 export const useOffices = defineStore('offices', () => {
@@ -30,6 +30,14 @@ export const useOffices = defineStore('offices', () => {
     const placed = await api<HoldsPlaced>('/api/holds', { method: 'POST', body: said })
     await load()
     return placed
+  }
+  /** A kind of hold: made, changed or taken away. @throws Failure */
+  async function changeKind(kind: number | null, said: HoldKindSaid | null): Promise<void> {
+    await api(`/api/hold-kinds${kind === null ? '' : `/${kind}`}`, {
+      method: said ? 'POST' : 'DELETE',
+      ...(said ? { body: said } : {})
+    })
+    await load()
   }
   /** @throws Failure */
   async function lift(hold: number): Promise<void> {
@@ -71,6 +79,7 @@ export const useOffices = defineStore('offices', () => {
     load,
     place,
     lift,
+    changeKind,
     openings,
     loadOpenings,
     moveOpening
