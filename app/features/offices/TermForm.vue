@@ -331,4 +331,10 @@ legend + * {
   background: var(--card);
   border-top: 1px solid var(--rule);
 }
+@media (max-width: 900px) {
+  /* The places stand at the foot of a narrow screen. */
+  .acts {
+    position: static;
+  }
+}
 </style>

@@ -74,6 +74,9 @@ const drop = (id: number, title: string) =>
 </template>
 
 <style scoped>
+p {
+  margin: 2px 0 8px;
+}
 ul {
   list-style: none;
   margin: 0 0 8px;
