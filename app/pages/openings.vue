@@ -41,6 +41,10 @@ const mine = (opens: number) => {
         </div>
         <section v-for="{ term, openings } in terms" :key="term.code" class="card term">
           <h2>{{ term.name }}</h2>
+          <OpeningSteps
+            v-if="moves"
+            :openings="(offices.openings ?? []).filter((one) => one.term === term.code)"
+          />
           <OpeningsTable
             v-if="moves"
             :openings="(offices.openings ?? []).filter((one) => one.term === term.code)"

@@ -15,6 +15,7 @@ export type Action =
   | 'classList.read'
   | 'people.read'
   | 'opening.moved'
+  | 'opening.nudged'
   | 'holdKind.changed'
   | 'run.forStudent'
   | 'record.entered'

@@ -84,6 +84,7 @@ export const ACCESS = {
   'POST /api/desk/hand-over': { roles: ADVISORS },
   'GET /api/openings/figures': { roles: REGISTRAR },
   'POST /api/openings/:opening': { roles: REGISTRAR },
+  'POST /api/openings/:opening/nudge': { roles: REGISTRAR },
   'GET /api/people': { roles: REGISTRAR },
   'POST /api/hold-kinds': { roles: REGISTRAR },
   'POST /api/hold-kinds/:kind': { roles: REGISTRAR },

@@ -1,4 +1,4 @@
-/** What somebody wants to be mailed, and when. What decides over seats (money, holds and openings too) is mailed at once, always: it runs out. */
+/** What somebody wants to be mailed, and when. What decides over seats (money, holds, openings and dates too) is mailed at once, always: it runs out. So is what an office does in one’s place or enters on the record: nobody else would notice. */
 import { z } from 'zod'
 
 export const MAIL_TOPICS = ['advising', 'appointments'] as const

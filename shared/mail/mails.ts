@@ -1,6 +1,7 @@
 /** What is mailed to a student of what others, or time, did to their record, and to an advisor of appointments; worked out from the log's own entry. */
 import { DECIDER_WORDS, KIND_SENTENCES, type Decider, type RequestKind } from '#shared/advising/asking'
 import type { TermView } from '#shared/catalog/responses'
+import { LACK_SENTENCES, type Lack } from '#shared/offices/openings'
 import type { SectionInstead } from '#shared/sections/responses'
 import { rehearsalText, type RehearsalSaid } from '#shared/registration/rehearsal'
 import { appointmentTime } from '#shared/appointments/texts'
@@ -221,6 +222,14 @@ const TOLD: Record<string, Teller> = {
         : `You may register from ${instantText(Number(of.opens), zone)} on.`,
       'Choose your week on Week.'
     ].join(' ')
+  }),
+  'opening.nudged': ({ term, of }, { zone }) => ({
+    subject: `Before you register for ${term}`,
+    text: `You may register for ${term} from ${instantText(Number(of.opens), zone)} on. As of now something is missing: ${(
+      of.lacks as Lack[]
+    )
+      .map((lack) => LACK_SENTENCES[lack])
+      .join(' ')}`
   }),
   'hold.placed': ({ of }) => ({
     subject: `A hold is placed on your record: ${String(of.title)}`,

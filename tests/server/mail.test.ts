@@ -201,8 +201,8 @@ describe('what somebody has chosen to be mailed', () => {
     await tell('offer.lapsed')
     expect(await mine()).toEqual(['waiting'])
   })
-  it('can be chosen of everything that is mailed but what decides over seats: money, lines, holds, openings', () => {
-    const always = /^(offer|payment|registration|line|rehearsal|sheet|hold|opening)\./
+  it('can be chosen of everything that is mailed but what decides over seats, and what an office does in one’s place', () => {
+    const always = /^(offer|payment|registration|line|rehearsal|sheet|hold|opening|term|run|record)\./
     const mailed = Object.keys(NEWS_OF).filter(isMailed)
     for (const action of mailed)
       expect([action, topicOf(action) === undefined]).toEqual([action, always.test(action)])

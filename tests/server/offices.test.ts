@@ -1,5 +1,5 @@
 /** What the registrar's office does to records: any student is found, holds are placed on some and lifted. */
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Who } from '#shared/accounts/responses'
 import { signOffPolicyOf } from '#shared/advising/review'
@@ -7,7 +7,8 @@ import { holdsBody } from '#shared/offices/requests'
 import * as t from '#server/db/schema/index'
 import { changeHoldKind, dropHoldKind, makeHoldKind } from '#server/features/offices/holdKinds'
 import { liftHold, placeHolds, readHolds } from '#server/features/offices/holds'
-import { moveOpening, readOpeningFigures } from '#server/features/offices/openings'
+import { nudge, readOpeningFigures } from '#server/features/offices/openingFigures'
+import { moveOpening } from '#server/features/offices/openings'
 import { findStudents } from '#server/features/offices/people'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { at, AUTUMN, demoWorld, idOf, person, within, type World } from './world'
@@ -133,17 +134,53 @@ describe('an opening', () => {
       )
       if (all.find((other) => other.opens === one.opens) !== one) continue
       expect(one.students, one.title).toBe(people.length)
-      expect(one.held, one.title).toBe(
+      expect(one.lacks.hold, one.title).toBe(
         people.filter((record) => record.holds.some((hold) => hold.stopsRegistration)).length
       )
-      expect(one.unsigned, one.title).toBe(
+      expect(one.lacks.signOff, one.title).toBe(
         people.filter(
           (record) =>
             signOffPolicyOf(record, autumn) !== 'none' &&
             !record.signOffs.some((signOff) => signOff.term === AUTUMN)
         ).length
       )
+      const inAutumn = (of: { term: string }) => of.term === AUTUMN
+      const coursesOf = (record: (typeof people)[number]) =>
+        record.route.courses.filter(inAutumn).map((planned) => planned.course)
+      const settled = (record: (typeof people)[number]) => {
+        const going = record.drafts.find((draft) => inAutumn(draft) && draft.goingWith)
+        const picked = record.sections.filter((section) => going?.sections.includes(section.code))
+        return new Set([...picked, ...record.held.filter(inAutumn)].map((of) => of.course))
+      }
+      expect(one.lacks.plan, one.title).toBe(
+        people.filter((record) => !coursesOf(record).length && !record.held.some(inAutumn)).length
+      )
+      expect(one.lacks.sections, one.title).toBe(
+        people.filter((record) => coursesOf(record).some((course) => !settled(record).has(course))).length
+      )
+      expect(one.unready).toBeLessThanOrEqual(one.students)
+      expect(one.unready).toBeGreaterThanOrEqual(Math.max(...Object.values(one.lacks)))
     }
+  })
+  it('has those told who are not ready, what they lack, once a day', async () => {
+    const before = await opensFor(imke)
+    const mine = (await figures()).find((one) => one.term === AUTUMN && one.opens === before)!
+    const press = async (later = 0) => {
+      const now = (await at(world)).now + later
+      return within(world, (tx) => nudge(tx, edda, mine.id, { shelf: world.shelf, now }))
+    }
+    expect(await press()).toEqual({ told: mine.unready, already: 0 })
+    expect(await press(3_600_000)).toEqual({ told: 0, already: mine.unready })
+    expect(await press(86_400_001)).toEqual({ told: mine.unready, already: 0 })
+    expect((await mailed('opening.nudged')).length).toBe(2 * mine.unready)
+    const [event] = await world.db
+      .select({ after: t.eventLog.after })
+      .from(t.eventLog)
+      .where(and(eq(t.eventLog.action, 'opening.nudged'), eq(t.eventLog.studentId, idOf(imke))))
+    expect(event!.after).toMatchObject({ opens: before, lacks: ['signOff', 'sections'] })
+    await expect(
+      within(world, (tx) => nudge(tx, edda, 99_999, { shelf: world.shelf, now: 0 }))
+    ).rejects.toMatchObject({ code: 'noOpening' })
   })
   it('is moved while it is to come, and those concerned are told', async () => {
     const before = await opensFor(imke)

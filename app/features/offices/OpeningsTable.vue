@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { OpeningFigures } from '#shared/offices/openings'
+import { LACK_WORDS, LACKS, type OpeningFigures } from '#shared/offices/openings'
 import { instantText, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 
@@ -39,8 +39,24 @@ const move = (one: OpeningFigures) =>
       return false
     }
   })
-const unready = ({ unsigned, held }: OpeningFigures) =>
-  [...(unsigned ? [`${unsigned} without a sign-off`] : []), ...(held ? [`${held} held`] : [])].join(', ')
+const lacksText = ({ lacks }: OpeningFigures) =>
+  LACKS.filter((lack) => lacks[lack])
+    .map((lack) => `${lacks[lack]} ${LACK_WORDS[lack]}`)
+    .join(' · ')
+const nudge = (one: OpeningFigures) =>
+  once(async () => {
+    try {
+      const { told, already } = await offices.nudge(one.id)
+      notice.say(
+        `${count(told, 'student')} told what they lack.${already ? ` ${already} were told within a day.` : ''}`
+      )
+      return true
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error
+      notice.say(error.message)
+      return false
+    }
+  })
 </script>
 
 <template>
@@ -79,8 +95,20 @@ const unready = ({ unsigned, held }: OpeningFigures) =>
           </th>
           <td>{{ one.title }}</td>
           <td>{{ one.students }}</td>
-          <td :class="{ stops: one.opens <= clock.minute && unready(one) }">{{ unready(one) || '–' }}</td>
-          <td>
+          <td :class="{ stops: one.opens <= clock.minute && one.unready }">
+            <template v-if="one.unready"
+              ><strong>{{ one.unready }}</strong>
+              <span class="quiet block">{{ lacksText(one) }}</span></template
+            ><template v-else>–</template>
+          </td>
+          <td class="acts">
+            <v-text-btn
+              v-if="one.unready"
+              :disabled="busy"
+              :aria-label="`Nudge those of ${one.title} who are not ready`"
+              @click="nudge(one)"
+              >Nudge {{ one.unready }}</v-text-btn
+            >
             <v-text-btn
               v-if="one.opens > clock.minute"
               :aria-label="`Move the opening ${one.title}`"
@@ -97,6 +125,12 @@ const unready = ({ unsigned, held }: OpeningFigures) =>
 <style scoped>
 .block {
   display: block;
+}
+.acts {
+  white-space: nowrap;
+}
+.acts > * + * {
+  margin-left: 12px;
 }
 form {
   display: flex;

@@ -59,6 +59,9 @@ export const useOffices = defineStore('offices', () => {
     await loadOpenings()
     return told
   }
+  /** Tells those who are not ready what they lack. @throws Failure */
+  const nudge = (opening: number) =>
+    api<{ told: number; already: number }>(`/api/openings/${opening}/nudge`, { method: 'POST', body: {} })
   /** Applications to graduate that wait; undefined until somebody looks at them. */
   const graduations = shallowRef<GraduationCase[]>()
   const loadGraduations = followed(
@@ -82,6 +85,7 @@ export const useOffices = defineStore('offices', () => {
     changeKind,
     openings,
     loadOpenings,
-    moveOpening
+    moveOpening,
+    nudge
   }
 })

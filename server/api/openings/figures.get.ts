@@ -1,5 +1,5 @@
 import { currentShelf, endpoint } from '#server/http/endpoint'
-import { readOpeningFigures } from '#server/features/offices/openings'
+import { readOpeningFigures } from '#server/features/offices/openingFigures'
 import { campusNow } from '#server/gateways/clock'
 
 /** For how many each opening is, and who of them is not ready. */

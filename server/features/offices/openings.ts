@@ -1,98 +1,18 @@
-/** Openings as the registrar sees them: for how many, who of them is not ready; and moved, with everybody told. */
-import { asc, eq, gt, isNull } from 'drizzle-orm'
+/** Openings made, copied, moved and taken away, with everybody told whose own opening is another then. */
+import { eq } from 'drizzle-orm'
 import { DateTime } from 'luxon'
-import { studentId, termCode, type StudentId, type TermCode } from '#core/ids'
+import { termCode, type TermCode } from '#core/ids'
 import { dayNumber, type Instant } from '#core/time'
-import { all, type Reader, type Transaction } from '#server/db/connect'
-import { groupBy } from '#server/db/groupBy'
+import type { Reader, Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { standingSignOffs } from '#server/features/advising/signOff'
 import { termRow } from '#server/features/catalog/catalog'
-import { programRows, readPolicies } from '#server/features/record/queries'
 import { opensFor } from '#server/features/registration/openings'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { signOffPolicyOf } from '#shared/advising/review'
-import { termOf, type Shelf } from '#shared/catalog/shelf'
-import type { OpeningFigures } from '#shared/offices/openings'
 import type { OpeningSaid } from '#shared/offices/requests'
 import { deadlineText } from '#shared/when'
-
-/** Openings of terms that take additions yet, each with those for whom it is the first. */
-export async function readOpeningFigures(db: Reader, shelf: Shelf, now: Instant): Promise<OpeningFigures[]> {
-  const rows = await db
-    .select({ id: t.opening.id, title: t.opening.title, opensAt: t.opening.opensAt, term: t.term.code })
-    .from(t.opening)
-    .innerJoin(t.term, eq(t.term.id, t.opening.termId))
-    .where(gt(t.term.addEndsAt, new Date(now)))
-    .orderBy(asc(t.opening.opensAt), asc(t.opening.id))
-  const everybody = await everybodyOf(db)
-  const held = new Set(
-    (
-      await db
-        .selectDistinct({ id: t.hold.studentId })
-        .from(t.hold)
-        .where(all(isNull(t.hold.liftedAt), eq(t.hold.stopsRegistration, true)))
-    ).map((row) => row.id)
-  )
-  const found: OpeningFigures[] = []
-  for (const [code, own] of groupBy(rows, (row) => row.term)) {
-    const term = termCode(code)
-    const unsigned = await withoutSignOff(db, shelf, term, { students: everybody, now })
-    for (const { people, of } of byOpening(await opensFor(db, term, everybody), own)) {
-      const { id, title, opensAt } = of
-      const at = opensAt.getTime()
-      found.push({
-        ...{ id, term, title, opens: at, students: people.length },
-        unsigned: people.filter((one) => unsigned.has(one)).length,
-        held: people.filter((one) => held.has(one)).length
-      })
-    }
-  }
-  return found
-}
-
-/** Each opening with those for whom it is the first; of several at the same instant the first stands for all. */
-export function byOpening<T extends { opensAt: Date }>(
-  opens: ReadonlyMap<StudentId, Instant>,
-  openings: readonly T[]
-): { of: T; people: StudentId[] }[] {
-  const firsts = groupBy([...opens], ([, at]) => at)
-  const told = new Set<number>()
-  return openings.map((of) => {
-    const at = of.opensAt.getTime()
-    const people = told.has(at) ? [] : (firsts.get(at) ?? []).map(([student]) => student)
-    told.add(at)
-    return { of, people }
-  })
-}
-
-/** Of students, those whose registration of a term waits for a sign-off that they do not have. */
-async function withoutSignOff(
-  db: Reader,
-  shelf: Shelf,
-  code: TermCode,
-  { students, now }: { students: readonly StudentId[]; now: Instant }
-): Promise<ReadonlySet<number>> {
-  const term = termOf(shelf, code)
-  const programs = groupBy(await programRows(db, [...students]), (row) => row.studentId)
-  const policies = await readPolicies(db)
-  const { id } = await termRow(db, code)
-  const has = new Set((await standingSignOffs(db, id, now)).map((row) => row.student))
-  const policyOf = (student: number) => {
-    const own = programs.get(student) ?? []
-    return signOffPolicyOf(
-      { programs: own.map(({ programId }) => ({ policies: policies.get(programId) ?? [] })) },
-      term
-    )
-  }
-  return new Set(students.filter((one) => !has.has(one) && policyOf(one) !== 'none'))
-}
-
-/** Everybody, by their numbers. */
-export const everybodyOf = async (db: Reader): Promise<StudentId[]> =>
-  (await db.select({ id: t.student.id }).from(t.student)).map((row) => studentId(row.id))
+import { everybodyOf } from './openingFigures'
 
 interface At {
   now: Instant
