@@ -45,6 +45,7 @@ const said = computed(() =>
   >
     <defs>
       <pattern id="unready" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width="7" height="7" class="ground" />
         <rect width="3" height="7" class="stripe" />
       </pattern>
     </defs>
@@ -80,6 +81,7 @@ const said = computed(() =>
     </g>
     <line class="foot" x1="0" :x2="WIDTH" :y1="y(0)" :y2="y(0)" />
     <line class="now" :x1="now" :x2="now" :y1="8" :y2="y(0)" />
+    <text :x="now < WIDTH ? now + 6 : now - 6" y="18" :text-anchor="now < WIDTH ? 'start' : 'end'">now</text>
   </svg>
 </template>
 
@@ -114,6 +116,9 @@ text {
 .open .fresh {
   fill: var(--dusk);
   stroke-dasharray: none;
+}
+.ground {
+  fill: var(--card);
 }
 .stripe {
   fill: var(--ember);
