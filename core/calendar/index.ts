@@ -12,5 +12,13 @@ export {
   type TermStanding,
   type TermState
 } from './lifecycle'
-export { daysLater, hourDaysLater, inNextYear, isoWeekOf, isoWeeksIn, weeksToNextYear } from './nextYear'
+export {
+  daysLater,
+  hourDaysLater,
+  inNextYear,
+  isoWeekOf,
+  isoWeeksIn,
+  weeksToNextYear,
+  wholeWeeksBetween
+} from './nextYear'
 export { dateFaults, overlap, type DateFault, type SessionPlan, type TermDates } from './termDates'

@@ -26,6 +26,10 @@ export function weeksToNextYear(date: IsoDate): 52 | 53 {
 /** A date so many days later. @throws RangeError when the text is no date */
 export const daysLater = (date: IsoDate, days: number): IsoDate => isoDate(dayNumber(date) + days)
 
+/** Days from one date to about another, in whole weeks: what is moved by them stays on its weekday. */
+export const wholeWeeksBetween = (from: IsoDate, to: IsoDate): number =>
+  7 * Math.round((dayNumber(to) - dayNumber(from)) / 7)
+
 /** The same hour on a date so many days later, whatever the clocks do meanwhile. */
 export const hourDaysLater = (time: CivilTime, days: number): CivilTime =>
   `${daysLater(time.slice(0, 10), days)}${time.slice(10)}`

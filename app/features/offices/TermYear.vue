@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { dayNumber, isoDate } from '#core/time'
+import { daysLater } from '#core/calendar'
+import { dayNumber } from '#core/time'
 import type { TermRow } from '#shared/offices/terms'
 import { dayMonth, MONTHS } from '#shared/when'
 import { count } from '#shared/words'
@@ -26,7 +27,6 @@ const months = computed(() =>
   })
 )
 const today = computed(() => across(college.today))
-const next = (date: string) => isoDate(dayNumber(date) + 1)
 const stateOf = ({ start, end, published }: TermRow) =>
   end < college.today
     ? 'over'
@@ -57,7 +57,10 @@ function figuresOf({ sections, courses, openings, planned, held, end }: TermRow)
         :key="one.code"
         class="bar"
         :class="stateOf(one).replace(' ', '-')"
-        :style="{ left: `${across(one.start)}%`, width: `${across(next(one.end)) - across(one.start)}%` }"
+        :style="{
+          left: `${across(one.start)}%`,
+          width: `${across(daysLater(one.end, 1)) - across(one.start)}%`
+        }"
         >{{ one.name }}</span
       >
       <span v-if="today > 0 && today < 100" class="today" :style="{ left: `${today}%` }" />

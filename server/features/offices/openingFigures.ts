@@ -10,6 +10,7 @@ import { standingSignOffs } from '#server/features/advising/signOff'
 import { termRow } from '#server/features/catalog/catalog'
 import { programRows, readPolicies } from '#server/features/record/queries'
 import { opensFor } from '#server/features/registration/openings'
+import { heldIn, plannedIn } from '#server/features/sections/demand'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { signOffPolicyOf } from '#shared/advising/review'
@@ -74,23 +75,14 @@ async function lacksOf(
     .from(t.hold)
     .where(all(isNull(t.hold.liftedAt), eq(t.hold.stopsRegistration, true)))
   const stopped = new Set(held.map((row) => row.id))
-  const planned = await db
-    .select({ student: t.route.studentId, course: t.plannedCourse.courseId })
-    .from(t.plannedCourse)
-    .innerJoin(t.route, eq(t.route.id, t.plannedCourse.routeId))
-    .where(all(eq(t.plannedCourse.termId, id), eq(t.route.chosen, true)))
+  const [planned, seats] = [await plannedIn(db, id), await heldIn(db, id)]
   const picked = await db
-    .select({ student: t.draftWeek.studentId, course: t.section.courseId })
+    .select({ student: t.draftWeek.studentId, courseId: t.section.courseId })
     .from(t.pickedSection)
     .innerJoin(t.draftWeek, eq(t.draftWeek.id, t.pickedSection.draftWeekId))
     .innerJoin(t.section, eq(t.section.id, t.pickedSection.sectionId))
     .where(all(eq(t.draftWeek.termId, id), eq(t.draftWeek.goingWith, true)))
-  const seats = await db
-    .select({ student: t.registration.studentId, course: t.section.courseId })
-    .from(t.registration)
-    .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
-    .where(eq(t.section.termId, id))
-  const settled = new Set([...picked, ...seats].map((row) => `${row.student} ${row.course}`))
+  const settled = new Set([...picked, ...seats].map((row) => `${row.student} ${row.courseId}`))
   const holds = new Set(seats.map((row) => row.student))
   const plans = groupBy(planned, (row) => row.student)
   const found = new Map<number, Lack[]>()
@@ -100,7 +92,7 @@ async function lacksOf(
       signOff: unsigned.has(student),
       hold: stopped.has(student),
       plan: !courses.length && !holds.has(student),
-      sections: courses.some((one) => !settled.has(`${student} ${one.course}`))
+      sections: courses.some((one) => !settled.has(`${student} ${one.courseId}`))
     }
     const lacks = LACKS.filter((lack) => is[lack])
     if (lacks.length) found.set(student, lacks)

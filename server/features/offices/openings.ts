@@ -1,8 +1,9 @@
 /** Openings made, copied, moved and taken away, with everybody told whose own opening is another then. */
 import { eq } from 'drizzle-orm'
 import { DateTime } from 'luxon'
+import { wholeWeeksBetween } from '#core/calendar'
 import { termCode, type TermCode } from '#core/ids'
-import { dayNumber, type Instant } from '#core/time'
+import type { Instant } from '#core/time'
 import type { Reader, Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
@@ -194,7 +195,7 @@ export async function copyOpenings(
   if (own.length)
     throw new Refused(409, 'openings', `${target.name} has openings already; they are changed one by one.`)
   const rows = await tx.select().from(t.opening).where(eq(t.opening.termId, source.id))
-  const days = 7 * Math.round((dayNumber(target.startsOn) - dayNumber(source.startsOn)) / 7)
+  const days = wholeWeeksBetween(source.startsOn, target.startsOn)
   const moved = rows
     .filter((one) => one.studentId === null)
     .map(({ id: _, ...one }) => ({

@@ -1,5 +1,5 @@
 /** The registrar enters something on a record: done with its reason, told to the student, and looked at before. */
-import { and, eq, isNull, max } from 'drizzle-orm'
+import { eq, isNull, max } from 'drizzle-orm'
 import { phaseOf } from '#core/catalog'
 import type { StudentId } from '#core/ids'
 import type { Instant } from '#core/time'
@@ -317,7 +317,7 @@ async function enterAdvisor(tx: Transaction, at: At, { purpose, advisor }: Of<'a
     throw hasAlready('entry.advisor', `${next?.name ?? 'Nobody'} advises already.`)
   await tx
     .delete(t.advising)
-    .where(and(eq(t.advising.studentId, at.student), eq(t.advising.purpose, purpose)))
+    .where(all(eq(t.advising.studentId, at.student), eq(t.advising.purpose, purpose)))
   if (advisor !== null)
     await tx.insert(t.advising).values({
       ...{ advisorId: advisor, studentId: at.student, purpose, sinceOn: campusDate(at.now, at.zone) }

@@ -63,17 +63,19 @@ export async function coursesPlannedBy(db: Reader, { id, role }: Pick<Who, 'id' 
     .orderBy(t.course.code)
 }
 
-const plannedIn = (db: Reader, term: number) =>
+/** What chosen routes plan for a term. */
+export const plannedIn = (db: Reader, term: number) =>
   db
-    .select({ course: t.course.code, student: t.route.studentId })
+    .select({ course: t.course.code, courseId: t.course.id, student: t.route.studentId })
     .from(t.plannedCourse)
     .innerJoin(t.route, eq(t.route.id, t.plannedCourse.routeId))
     .innerJoin(t.course, eq(t.course.id, t.plannedCourse.courseId))
     .where(all(eq(t.plannedCourse.termId, term), eq(t.route.chosen, true)))
 
-const heldIn = (db: Reader, term: number) =>
+/** The courses of which seats are held in a term. */
+export const heldIn = (db: Reader, term: number) =>
   db
-    .select({ course: t.course.code, student: t.registration.studentId })
+    .select({ course: t.course.code, courseId: t.course.id, student: t.registration.studentId })
     .from(t.registration)
     .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))

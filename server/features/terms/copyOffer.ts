@@ -1,9 +1,9 @@
 /** The offer of a term as it was in an earlier one: sections with their parts, hours, rooms, instructors and rules. */
 import { asc, eq, inArray } from 'drizzle-orm'
-import { daysLater } from '#core/calendar'
+import { daysLater, wholeWeeksBetween } from '#core/calendar'
 import { usuallyRuns } from '#core/catalog'
 import { courseCode, type TermCode } from '#core/ids'
-import { dayNumber, type Instant } from '#core/time'
+import type { Instant } from '#core/time'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
@@ -168,9 +168,7 @@ async function copyClasses(
 ): Promise<void> {
   const ids = rows.map((one) => one.id)
   const sessionOf = new Map(rows.map((one) => [one.id, sessions.get(one.sessionId)!]))
-  const days = dayNumber(target.startsOn) - dayNumber(source.startsOn)
-  // Whole weeks: what is held on a Friday stays on one.
-  const shift = Math.round(days / 7) * 7
+  const shift = wholeWeeksBetween(source.startsOn, target.startsOn)
   const meetings = await tx.select().from(t.meeting).where(inArray(t.meeting.sectionId, ids))
   const moved = meetings.map(({ id: _, ...one }) => {
     const { was, is } = sessionOf.get(one.sectionId)!

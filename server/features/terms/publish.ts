@@ -9,6 +9,7 @@ import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'
 import { byOpening, everybodyOf } from '#server/features/offices/openingFigures'
 import { opensFor } from '#server/features/registration/openings'
+import { plannedIn } from '#server/features/sections/demand'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { momentOf } from '#shared/catalog/shelf'
@@ -22,7 +23,7 @@ export async function publicationEffect(db: Reader, code: TermCode): Promise<Pub
     .from(t.section)
     .where(all(eq(t.section.termId, term.id), eq(t.section.cancelled, false), isNull(t.section.parentId)))
   const running = new Set(sections.map((one) => one.course))
-  const wanted = await plannedFor(db, term.id)
+  const wanted = await plannedIn(db, term.id)
   const openings = await db
     .select({ title: t.opening.title, opensAt: t.opening.opensAt })
     .from(t.opening)
@@ -44,14 +45,6 @@ export async function publicationEffect(db: Reader, code: TermCode): Promise<Pub
     unopened: [...planners].filter((one) => !opens.has(studentId(one))).length
   }
 }
-
-const plannedFor = (db: Reader, term: number) =>
-  db
-    .select({ student: t.route.studentId, course: t.course.code, courseId: t.course.id })
-    .from(t.plannedCourse)
-    .innerJoin(t.route, eq(t.route.id, t.plannedCourse.routeId))
-    .innerJoin(t.course, eq(t.course.id, t.plannedCourse.courseId))
-    .where(all(eq(t.plannedCourse.termId, term), eq(t.route.chosen, true)))
 
 /**
  * Publishes a term, for good.
@@ -88,7 +81,7 @@ export async function publishTerm(
     after: { term: code }
   })
   const running = new Set(sections.map((one) => one.course))
-  const wanted = groupBy(await plannedFor(tx, id), (one) => one.student)
+  const wanted = groupBy(await plannedIn(tx, id), (one) => one.student)
   const opens = await opensFor(
     tx,
     code,
