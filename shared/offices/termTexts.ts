@@ -1,15 +1,10 @@
 /** What has changed of a term, in the words of a mail. */
-import { dayText } from '#shared/when'
+import type { CivilTime } from '#core/time'
+import { dayText, deadlineText } from '#shared/when'
 import type { TermSaid } from './terms'
 
-/** `2027-09-11T00:00`, a time until which something may be done, as the last moment before it. */
-export function untilText(time: string): string {
-  const [date, hour] = [time.slice(0, 10), time.slice(11)]
-  if (hour !== '00:00') return `${dayText(date)}, ${hour}`
-  const day = new Date(`${date}T00:00Z`)
-  day.setUTCDate(day.getUTCDate() - 1)
-  return `the end of ${dayText(day.toISOString().slice(0, 10))}`
-}
+/** A campus time until which something may be done, in the words of every other deadline. */
+export const untilText = (time: CivilTime): string => deadlineText(Date.parse(`${time}Z`), 'UTC')
 
 const HOURS = [
   ['addEnds', 'Courses are added until'],
