@@ -46,7 +46,7 @@ useEventListener(document, ['dragend', 'drop'], () => (aside.value = false))
     {{ notice.shown?.text }}
     <template #actions>
       <v-btn
-        v-for="action in notice.shown?.actions"
+        v-for="action in notice.offers"
         :key="action.title"
         variant="text"
         size="small"

@@ -15,6 +15,7 @@ import type { PreparedSheet } from '#shared/registration/prepared'
 import type { Carry, RouteView } from '#shared/route/responses'
 import { changesText, changeText } from '#shared/route/texts'
 import { count } from '#shared/words'
+import type { NoticeAction } from '~/ui/notice'
 
 /** What can be changed of the record on screen, and what is said when it was, when it waits and when it was refused. */
 export const useChanges = defineStore('changes', () => {
@@ -27,9 +28,13 @@ export const useChanges = defineStore('changes', () => {
 
   const title = (change: Change) => titleOf(change, college.shortTerm)
 
-  /** Makes a change of the record on screen; once it is made, all that comes of it is on screen. */
+  /**
+   * Makes a change of the record on screen; once it is made, all that comes of it is on screen. What is offered about
+   * the change before it goes: a press on the way would be for this one.
+   */
   async function send(change: Change, seen = 0): Promise<Outcome> {
     const { id, name } = student.picture!.student
+    if (change.kind !== 'mark' && notice.offers.length) notice.close()
     const outcome = await queue.add({ student: id, name, seen }, change)
     if (outcome.is === 'made') await student.caughtUp()
     return outcome
@@ -100,6 +105,9 @@ export const useChanges = defineStore('changes', () => {
     return said({ kind: 'step', route: id, step, change }, version, how, change, false)
   }
 
+  const isWaiting = (all: readonly { id: number; state: string }[] | undefined, id: number) =>
+    all?.some((one) => one.id === id && one.state === 'waiting') ?? false
+
   async function said(
     change: Change,
     seen: number,
@@ -111,9 +119,16 @@ export const useChanges = defineStore('changes', () => {
     if (outcome.is === 'refused') return false
     const text = changeText(of, college.shortTerm)
     if (outcome.is === 'waits') notice.say(`${text}: it waits for the connection.`)
-    else if (undo) notice.say(`${text}: ${how}.`, { title: 'Undo', act: () => stepRoute('undo') })
+    else if (undo) notice.say(`${text}: ${how}.`, undoStep('Undo'))
     else notice.say(`${text}: ${how}.`)
     return true
+  }
+
+  /** The way back from the last step of the route on screen, as long as it is the last. */
+  function undoStep(title: string): NoticeAction {
+    const { id, version } = student.picture!.route
+    const holds = () => student.picture?.route.id === id && student.picture.route.version === version
+    return { title, act: () => stepRoute('undo'), holds }
   }
 
   /** Proposes a change to the student, in place of making it. */
@@ -126,7 +141,8 @@ export const useChanges = defineStore('changes', () => {
       const { suggestion } = outcome.answer as { suggestion: number }
       notice.say(`Suggested: ${text}.`, {
         title: 'Take it back',
-        act: () => make({ kind: 'withdrawSuggestion', suggestion })
+        act: () => make({ kind: 'withdrawSuggestion', suggestion }),
+        holds: () => isWaiting(student.picture?.suggestions, suggestion)
       })
     }
     return true
@@ -145,7 +161,8 @@ export const useChanges = defineStore('changes', () => {
       const { suggestion } = outcome.answer as { suggestion: number }
       notice.say(`Suggested for ${course}.`, {
         title: 'Take it back',
-        act: () => make({ kind: 'withdrawSections', suggestion })
+        act: () => make({ kind: 'withdrawSections', suggestion }),
+        holds: () => isWaiting(student.picture?.sectionSuggestions, suggestion)
       })
     }
     return true
@@ -166,7 +183,7 @@ export const useChanges = defineStore('changes', () => {
       const { gone, made } = outcome.answer as SuggestionsAnswer
       const left = gone.length ? ` ${gone.length} could not be made and still wait.` : ''
       const text = `${count(suggestions.length - gone.length, 'suggestion')} ${answer}.${left}`
-      if (made) notice.say(text, { title: 'Undo the last', act: () => stepRoute('undo') })
+      if (made) notice.say(text, undoStep('Undo the last'))
       else notice.say(text)
     }
     return true

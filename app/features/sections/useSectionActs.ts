@@ -88,7 +88,11 @@ export function useSectionActs(term: Ref<TermView | undefined>) {
         standing.heldCourses.has(course)
           ? `${sectionName(section.main)} is picked instead of your seat, which you hold until it is registered.`
           : `${sectionName(section.main)} is in “${draft}”.`,
-        { title: 'Undo', act: () => weeks.pick([{ course, option: undefined }]) }
+        {
+          title: 'Undo',
+          act: () => weeks.pick([{ course, option: undefined }]),
+          holds: weeks.untilPicked()
+        }
       )
   }
   /** The one thing in the way, or what it would clash with. */

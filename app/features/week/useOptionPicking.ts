@@ -46,7 +46,8 @@ export function useOptionPicking(
             `${option.course} is picked; ${found.moves.map(({ to }) => to.course).join(' and ')} moved.`,
             {
               title: 'Undo',
-              act: () => weeks.pick([{ course: option.course, option: old }, ...before])
+              act: () => weeks.pick([{ course: option.course, option: old }, ...before]),
+              holds: weeks.untilPicked()
             }
           )
       })

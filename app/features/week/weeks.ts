@@ -71,6 +71,13 @@ export const useWeeks = defineStore('weeks', () => {
     })
   }
 
+  /** Whether the draft on screen still has the sections that it has now. */
+  function untilPicked(): () => boolean {
+    const now = () => `${draft.value?.id} ${picked.value.map((one) => one.code).join()}`
+    const then = now()
+    return () => now() === then
+  }
+
   /** Makes a draft week and looks at it. */
   async function make(body: {
     name: string
@@ -133,6 +140,7 @@ export const useWeeks = defineStore('weeks', () => {
     keepFree,
     habits,
     pick,
+    untilPicked,
     make,
     change,
     drop,
