@@ -1,10 +1,13 @@
 import { defineConfig } from '@playwright/test'
+import { LONG } from './tests/long'
 
 export default defineConfig({
   testDir: 'tests/e2e',
   outputDir: 'test-results',
   fullyParallel: false,
   workers: 2,
+  // Other ways to what is shown already, each view by itself, and what takes long: `npm run test:long` goes them too.
+  grepInvert: LONG ? undefined : /@long/,
   retries: 0,
   forbidOnly: true,
   timeout: 150_000,

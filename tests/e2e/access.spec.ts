@@ -238,7 +238,7 @@ test('signing out ends the session for a copied cookie and its stream; a new pas
   for (const context of [page, one, other]) await leave(context)
 })
 
-test('one sees where one is signed in, ends it there, and changes the password, by keyboard', async ({
+test('one sees where one is signed in, ends it there, and changes the password, by keyboard @long', async ({
   site
 }) => {
   const other = await enterAnew(site, 'jonas.thackeray')

@@ -15,7 +15,7 @@ const option = (page: Page, name: string) =>
   page.locator('article.option', { has: page.getByText(name, { exact: true }) })
 const review = (page: Page) => page.getByRole('region', { name: /^Review of/ })
 
-test('what is pointed at on Week does not move', async ({ site }) => {
+test('what is pointed at on Week does not move @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await open(page, '/students/1/week')
   for (const name of ['ENDA 310-02', 'ENDA 325-05', 'SOIL 220-02']) {
@@ -99,7 +99,7 @@ test('what a term is signed off for may be taken in another way, and is compared
   await leave(orla)
 })
 
-test('what is meant for a term is handed in, and those who plan it see how much is wanted', async ({
+test('what is meant for a term is handed in, and those who plan it see how much is wanted @long', async ({
   site
 }) => {
   const mira = await enter(site, 'mira.sandoval')
@@ -130,7 +130,7 @@ test('what is meant for a term is handed in, and those who plan it see how much 
   for (const page of [mira, edda, tamsin]) await leave(page)
 })
 
-test('a remark about a finding names who is to read it; the desk is narrowed and the view kept', async ({
+test('a remark about a finding names who is to read it; the desk is narrowed and the view kept @long', async ({
   site
 }) => {
   const imke = await enter(site, 'imke.varga')

@@ -76,7 +76,7 @@ test('a seat is dropped knowingly, offered to the first in line, and taken with 
   for (const page of [hanne, priya, orla]) await leave(page)
 })
 
-test('an offer without an answer goes to the next in line at its instant, and not before', async ({
+test('an offer without an answer goes to the next in line at its instant, and not before @long', async ({
   site
 }) => {
   const section = await seatsLeft(site, 0)
@@ -114,7 +114,7 @@ async function studentOf(page: Page): Promise<number> {
   return ((await (await page.request.get('/api/session')).json()) as { student: number }).student
 }
 
-test('everything is dropped in one guarded action, which says what it costs', async ({ site }) => {
+test('everything is dropped in one guarded action, which says what it costs @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   const orla = await enter(site, 'orla.denholt')
   await setClock(orla, '2027-04-12T11:00:00.000Z')
@@ -170,7 +170,7 @@ test('everything is dropped in one guarded action, which says what it costs', as
   for (const one of [page, orla]) await leave(one)
 })
 
-test('sections are added by their codes in two actions, and a fallback is taken where the first is full', async ({
+test('sections are added by their codes in two actions, and a fallback is taken where the first is full @long', async ({
   site
 }) => {
   const section = await seatsLeft(site, 0)

@@ -86,7 +86,7 @@ test('a time is booked, moved, accepted and cancelled between two people; it is 
   await leave(orla)
 })
 
-test('an advisor offers other hours, goes away, invites, and notes a talk', async ({ site }) => {
+test('an advisor offers other hours, goes away, invites, and notes a talk @long', async ({ site }) => {
   const orla = await enter(site, 'orla.denholt')
   await orla.goto('/hours')
   await settled(orla)

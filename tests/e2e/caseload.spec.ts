@@ -3,7 +3,9 @@ import { choose, enter, expect, leave, test } from './site'
 
 test.use({ scenario: 'caseload' })
 
-test('a class of 30 is planned with, one of them takes it, and the advisor sees it', async ({ site }) => {
+test('a class of 30 is planned with, one of them takes it, and the advisor sees it @long', async ({
+  site
+}) => {
   const orla = await enter(site, 'orla.denholt')
   await orla.goto('/students')
   await orla.getByRole('button', { name: 'Plan with a group …' }).click()
@@ -42,7 +44,7 @@ test('a class of 30 is planned with, one of them takes it, and the advisor sees 
   for (const page of [orla, imke]) await leave(page)
 })
 
-test('all climbs are drawn, with a way to each student', async ({ site }) => {
+test('all climbs are drawn, with a way to each student @long', async ({ site }) => {
   const orla = await enter(site, 'orla.denholt')
   await orla.goto('/students')
   await orla.getByRole('button', { name: 'The climb of all' }).click()
@@ -52,7 +54,7 @@ test('all climbs are drawn, with a way to each student', async ({ site }) => {
   await leave(orla)
 })
 
-test('an advisor who is away has somebody stand in, and hands a student over', async ({ site }) => {
+test('an advisor who is away has somebody stand in, and hands a student over @long', async ({ site }) => {
   const orla = await enter(site, 'orla.denholt')
   await orla.goto('/hours')
   await orla.getByLabel('first day away').fill('2027-04-09')

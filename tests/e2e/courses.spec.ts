@@ -39,7 +39,7 @@ test('courses are found by what is asked, and each filter says what it hides', a
   await leave(page)
 })
 
-test('words are found in topics, instructors and descriptions, with a slip; several at once', async ({
+test('words are found in topics, instructors and descriptions, with a slip; several at once @long', async ({
   site
 }) => {
   const page = await enter(site, 'imke.varga')
@@ -118,7 +118,7 @@ test('from the slash to a placed course without the mouse, and several at once',
   await leave(page)
 })
 
-test('the pages of the catalog are clean', async ({ site }) => {
+test('the pages of the catalog are clean @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   for (const path of ['courses', 'courses?subjects=STAT~HERI&runs=yes&takable=yes', 'courses/SOIL-220']) {
     await go(page, `/students/1/${path}`)
@@ -128,7 +128,7 @@ test('the pages of the catalog are clean', async ({ site }) => {
   await leave(page)
 })
 
-test('the catalog works on a phone and for the staff', async ({ site }) => {
+test('the catalog works on a phone and for the staff @long', async ({ site }) => {
   const phone = await enter(site, 'imke.varga', PHONE)
   for (const path of ['courses', 'courses?q=stat', 'courses/SOIL-220']) {
     await go(phone, `/students/1/${path}`)

@@ -90,7 +90,7 @@ async function answeredAfter(page: Page, address: string, work: () => Promise<vo
   )
 }
 
-test('a server that is told to end lets go of its streams, and browsers come back to the next', async ({
+test('a server that is told to end lets go of its streams, and browsers come back to the next @long', async ({
   site
 }) => {
   const port = await freePort()
@@ -180,7 +180,7 @@ test('what is missed while a browser is away is told when it comes back', async 
   for (const page of [imke, orla]) await leave(page)
 })
 
-test('two tabs of one browser share one stream, and the second goes on when the first is closed', async ({
+test('two tabs of one browser share one stream, and the second goes on when the first is closed @long', async ({
   site
 }) => {
   const first = await open(site, 'imke.varga', '/students/1/register')
@@ -201,7 +201,7 @@ test('two tabs of one browser share one stream, and the second goes on when the 
   for (const page of [orla, first]) await leave(page)
 })
 
-test('every kind of change waits without a server, stays over a reload, and reaches its own student', async ({
+test('every kind of change waits without a server, stays over a reload, and reaches its own student @long', async ({
   site
 }) => {
   const page = await open(site, 'imke.varga', '/students/1/courses/MUSI-102')
@@ -224,7 +224,9 @@ test('every kind of change waits without a server, stays over a reload, and reac
   await leave(page)
 })
 
-test('what a tab has waiting is its own to send, and is taken over when it is closed', async ({ site }) => {
+test('what a tab has waiting is its own to send, and is taken over when it is closed @long', async ({
+  site
+}) => {
   const first = await open(site, 'imke.varga', '/students/1/courses/STAT-110')
   await first.route('**/api/students/1/courses/**', (route) => route.abort())
   await first.getByRole('button', { name: /^Star/ }).click()

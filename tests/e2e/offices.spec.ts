@@ -11,7 +11,7 @@ const open = async (page: Page, path: string) => {
   await settled(page)
 }
 
-test('a student is found by name, number or program, and the record opened', async ({ site }) => {
+test('a student is found by name, number or program, and the record opened @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   await open(edda, '/people')
   await expect(edda.getByText('the first 60 of 317')).toBeVisible()
@@ -61,7 +61,7 @@ test('holds are placed on a list, told to the student at once, and lifted', asyn
   await leave(phone)
 })
 
-test('an opening is moved, and those concerned are told', async ({ site }) => {
+test('an opening is moved, and those concerned are told @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   const imke = await enter(site, 'imke.varga')
   await open(imke, '/students/1/register')

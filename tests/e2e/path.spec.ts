@@ -155,7 +155,7 @@ test('a run whose answer is lost is asked for again, over a reload too, and is o
   await leave(page)
 })
 
-test('a lab that is held is exchanged for another, and given up only for it', async ({ site }) => {
+test('a lab that is held is exchanged for another, and given up only for it @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await page.goto('/students/1/week')
   const soil = page.locator('section.course', {
@@ -196,7 +196,9 @@ test('a lab that is held is exchanged for another, and given up only for it', as
   await leave(page)
 })
 
-test('a course is lifted, shown where it may go, and put down with the keyboard alone', async ({ site }) => {
+test('a course is lifted, shown where it may go, and put down with the keyboard alone @long', async ({
+  site
+}) => {
   const page = await enter(site, 'priya.castellane')
   await setClock(page, '2027-04-09T13:40:00.000Z')
   await page.goto('/')

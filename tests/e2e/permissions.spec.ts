@@ -71,7 +71,7 @@ test('a permission is asked from a refusal, handed on, granted on a phone, and u
   for (const page of [imke, orla, idris, tamsin]) await leave(page)
 })
 
-test('alike requests are answered together, one left out', async ({ site }) => {
+test('alike requests are answered together, one left out @long', async ({ site }) => {
   const students = [
     [1, 'imke.varga'],
     [12, 'mira.sandoval'],
@@ -121,7 +121,7 @@ test('an instructor sees who is in the sections and who is in line, and nothing 
   await leave(idris)
 })
 
-test('another course is asked for in place of a requirement, and counts once it is granted', async ({
+test('another course is asked for in place of a requirement, and counts once it is granted @long', async ({
   site
 }) => {
   const imke = await enter(site, 'imke.varga')

@@ -87,7 +87,7 @@ test('an empty two-year program is planned to complete with the keyboard alone',
   await leave(page)
 })
 
-test('the same by dragging what is needed onto a term, and choosing', async ({ site }) => {
+test('the same by dragging what is needed onto a term, and choosing @long', async ({ site }) => {
   const page = await enter(site, NAME)
   await openRoute(page)
   await page.getByRole('button', { name: 'Routes', exact: true }).click()
@@ -121,7 +121,7 @@ test('the same by dragging what is needed onto a term, and choosing', async ({ s
   await leave(page)
 })
 
-test('what a program suggests is proposed from where the student stands, and its open places chosen', async ({
+test('what a program suggests is proposed from where the student stands, and its open places chosen @long', async ({
   site
 }) => {
   const page = await enter(site, 'imke.varga')

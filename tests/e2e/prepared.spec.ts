@@ -52,7 +52,7 @@ test('a sheet is put in order, kept over a reload, and runs by itself with anoth
   for (const one of [page, orla]) await leave(one)
 })
 
-test('an opening morning: a crowd comes, seats go on every screen, and what is written agrees', async ({
+test('an opening morning: a crowd comes, seats go on every screen, and what is written agrees @long', async ({
   site
 }) => {
   const page = await enter(site, 'edda.whitlock')

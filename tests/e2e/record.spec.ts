@@ -91,7 +91,9 @@ test('what was taken stands term by term, and as a transcript; the end of the de
   await leave(saoirse)
 })
 
-test('a hold stops transcripts and says who lifts it; the record is read on a phone', async ({ site }) => {
+test('a hold stops transcripts and says who lifts it; the record is read on a phone @long', async ({
+  site
+}) => {
   const bram = await enter(site, 'bram.ostrander', PHONE)
   await bram.goto('/students/4/degree/record')
   await settled(bram)

@@ -45,7 +45,9 @@ test('a course is dragged to another term, undone after a reload, done again by 
   await leave(page)
 })
 
-test('each thing that is said stays as long as the first, and while it is pointed at', async ({ site }) => {
+test('each thing that is said stays as long as the first, and while it is pointed at @long', async ({
+  site
+}) => {
   const page = await enter(site, 'imke.varga')
   await openRoute(page)
   const said = page.locator('.v-snackbar__wrapper')
@@ -146,7 +148,7 @@ test('notes, locks, limits and terms spent elsewhere are kept and checked', asyn
   await leave(page)
 })
 
-test('routes are copied, compared and chosen, and a version is returned to', async ({ site }) => {
+test('routes are copied, compared and chosen, and a version is returned to @long', async ({ site }) => {
   const page = await enter(site, 'bram.ostrander')
   await page.goto('/')
   await page.waitForURL(/students/)
@@ -230,7 +232,9 @@ test('a course is found by a part of its name and put on the route by one more k
   await leave(page)
 })
 
-test('a course that is asked for before the courses are there is opened once they are', async ({ site }) => {
+test('a course that is asked for before the courses are there is opened once they are @long', async ({
+  site
+}) => {
   // A browser that was here before may have the search already, and asks for nothing that could be held back.
   const page = await enterFirst(site, 'imke.varga')
   let arrive!: () => void
@@ -289,7 +293,7 @@ test('a waiver is asked for, granted by the advisor, and settles its finding', a
   await Promise.all([leave(page), leave(advisor)])
 })
 
-test('a term is noted on, past terms show what they came to, and dates go into a calendar', async ({
+test('a term is noted on, past terms show what they came to, and dates go into a calendar @long', async ({
   site
 }) => {
   const page = await enter(site, 'imke.varga')

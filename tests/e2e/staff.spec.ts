@@ -3,7 +3,7 @@ import { enter, expect, go, leave, test, visit } from './site'
 
 test.use({ scenario: 'staff' })
 
-test('every view of the staff and the door are clean', async ({ site }) => {
+test('every view of the staff and the door are clean @long', async ({ site }) => {
   test.slow()
   const door = await visit(site)
   await door.goto('/sign-in')

@@ -102,7 +102,7 @@ test('an advisor suggests with the tools of the board; the student accepts, decl
   await leave(orla)
 })
 
-test('the rest is suggested term by term; all of it is declined at once, and Today told of it', async ({
+test('the rest is suggested term by term; all of it is declined at once, and Today told of it @long', async ({
   site
 }) => {
   const nell = await enter(site, 'nell.fairweather')

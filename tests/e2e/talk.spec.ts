@@ -97,7 +97,7 @@ test('student and advisor talk, agree, and settle a term on conditions that the 
   for (const page of [imke, orla]) await leave(page)
 })
 
-test('what advisors say among each other is in nothing that a student is sent', async ({ site }) => {
+test('what advisors say among each other is in nothing that a student is sent @long', async ({ site }) => {
   const nell = await enter(site, 'nell.fairweather')
   const secret = 'the lantern is lit'
   const said = await nell.request.post('/api/students/1/remarks', {
@@ -130,7 +130,7 @@ test('what advisors say among each other is in nothing that a student is sent', 
   for (const page of [imke, orla, nell]) await leave(page)
 })
 
-test('the answer to a review is given on a phone', async ({ site }) => {
+test('the answer to a review is given on a phone @long', async ({ site }) => {
   const imke = await enter(site, 'imke.varga')
   const asked = await imke.request.post('/api/students/1/review', {
     data: { term: 'AU27', note: 'as it is' }
@@ -182,7 +182,7 @@ test('clear terms are signed off together, one left out, and taken back in one s
   await leave(orla)
 })
 
-test('the desk says why and by when, in an order that is explained; some are written to at once', async ({
+test('the desk says why and by when, in an order that is explained; some are written to at once @long', async ({
   site
 }) => {
   const orla = await enter(site, 'orla.denholt')

@@ -29,7 +29,7 @@ test('the next year is made from the last one, looked at before, and a term of i
   await leave(edda)
 })
 
-test('dates are set: what is wrong stands at its field, what is saved holds', async ({ site }) => {
+test('dates are set: what is wrong stands at its field, what is saved holds @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   await open(edda, '/terms/SU28')
   const form = edda.getByRole('form', { name: 'Dates and rules' })
@@ -148,7 +148,7 @@ async function agreementOf(page: Page): Promise<{ term: string; text: string }> 
   return { term: 'SP28', text: terms.find((one) => one.code === 'SP28')!.agreement }
 }
 
-test('a term is looked at on a phone', async ({ site }) => {
+test('a term is looked at on a phone @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock', PHONE)
   await open(edda, '/terms')
   await wellMade(edda, 'terms on a phone')

@@ -17,7 +17,7 @@ const STUDENT = [
   'register'
 ]
 
-test('every view of a student is clean', async ({ site }) => {
+test('every view of a student is clean @long', async ({ site }) => {
   test.slow()
   const page = await enter(site, 'imke.varga')
   const problems: string[] = []
@@ -77,7 +77,7 @@ test('every view works on a phone, without scrolling sideways', async ({ site })
   await leave(page)
 })
 
-test('an empty record shows what to do first on every view', async ({ site }) => {
+test('an empty record shows what to do first on every view @long', async ({ site }) => {
   const page = await enter(site, 'jonas.thackeray')
   await page.goto('/')
   await expect(page.getByText('Nothing is planned for Autumn 2027')).toBeVisible()
@@ -123,7 +123,7 @@ test('a wrong program is reported, and the audit says that it rests on it', asyn
   await leave(page)
 })
 
-test('holds, a place in line, seats placed by an office and a changed sign-off are told', async ({
+test('holds, a place in line, seats placed by an office and a changed sign-off are told @long', async ({
   site
 }) => {
   const tell = async (who: string, path: string, text: string | RegExp) => {

@@ -45,7 +45,7 @@ test('from five planned courses to a chosen week in four clicks', async ({ site 
   })
 })
 
-test('the same by keyboard alone', async ({ site }) => {
+test('the same by keyboard alone @long', async ({ site }) => {
   await inDraft(site, 'By keys', async (page) => {
     await page.goto('/students/1/today')
     await settled(page)
@@ -127,7 +127,7 @@ test('a lab is exchanged for another of the same lecture', async ({ site }) => {
   await expect(row(page, 'Thu')).toContainText('SOIL 220 lab')
 })
 
-test('keep-free hours are painted, named, hold options out and are let go', async ({ site }) => {
+test('keep-free hours are painted, named, hold options out and are let go @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await open(page)
   await page.getByRole('button', { name: 'Keep-free hours' }).click()
@@ -154,7 +154,9 @@ test('keep-free hours are painted, named, hold options out and are let go', asyn
   await panel.getByRole('button', { name: 'Let go of Rowing' }).click()
 })
 
-test('where no week fits, what cannot hold together is said, and relaxed from there', async ({ site }) => {
+test('where no week fits, what cannot hold together is said, and relaxed from there @long', async ({
+  site
+}) => {
   const page = await enter(site, 'imke.varga')
   const hours = [{ name: 'Mornings', days: [1, 2, 3, 4, 5], start: 480, end: 765, hard: true }]
   expect((await page.request.post('/api/students/1/keep-free', { data: { hours } })).ok()).toBe(true)
@@ -181,7 +183,7 @@ test('where no week fits, what cannot hold together is said, and relaxed from th
   await expect(page.getByText('72 of 180 combinations fit · best 50 proved')).toBeVisible()
 })
 
-test('wishes are dragged into order, and the gallery and the picture point at each other', async ({
+test('wishes are dragged into order, and the gallery and the picture point at each other @long', async ({
   site
 }) => {
   const page = await enter(site, 'imke.varga')
@@ -224,7 +226,7 @@ test('wishes are dragged into order, and the gallery and the picture point at ea
   await expect(page.getByRole('button', { name: /^Week 1: / })).toBeVisible()
 })
 
-test('two halves of the term stand in one slot without a clash', async ({ site }) => {
+test('two halves of the term stand in one slot without a clash @long', async ({ site }) => {
   await inDraft(site, 'Halves', async (page) => {
     for (const [words, name] of [
       ['ARTS 120', 'Pick ARTS 120-01'],
@@ -276,7 +278,7 @@ test('draft weeks are made, named, compared and gone with; Register follows', as
   await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
 })
 
-test('a draft is shared by a link that shows the week only, and withdrawn; so is the calendar address', async ({
+test('a draft is shared by a link that shows the week only, and withdrawn; so is the calendar address @long', async ({
   site
 }) => {
   const page = await enter(site, 'imke.varga')

@@ -80,7 +80,7 @@ test('a term lives from its first day until its grades are posted', async ({ sit
   await leave(mira)
 })
 
-test('an address that is not there, and a page of somebody else, keep the own places and a way back', async ({
+test('an address that is not there, and a page of somebody else, keep the own places and a way back @long', async ({
   site
 }) => {
   const page = await enter(site, 'mira.sandoval')
