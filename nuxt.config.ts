@@ -1,9 +1,13 @@
 import { randomUUID } from 'node:crypto'
+import { fileURLToPath } from 'node:url'
 import { EARLY_READS } from './app/ui/earlyReads'
 import { chunks } from './tools/chunks'
 
 /** Packages bundled ahead in development, whose list is emptied on the way; without it a cold start loads twice. */
 const optimizeDeps = ['zod', '@mdi/js', 'luxon']
+
+/** Of the pages that the server writes out whole, which know nothing of the bundle. */
+const FONTS = ['bricolage-grotesque', 'atkinson-hyperlegible-next']
 
 const isDevelopment = process.env.NODE_ENV === 'development'
 
@@ -42,7 +46,12 @@ export default defineNuxtConfig({
   },
   nitro: {
     replace: { 'process.env.RIDGEWAY_BUILD': JSON.stringify(randomUUID()) },
-    compressPublicAssets: { gzip: true, brotli: false }
+    compressPublicAssets: { gzip: true, brotli: false },
+    publicAssets: FONTS.map((name) => ({
+      dir: fileURLToPath(new URL(`node_modules/@fontsource-variable/${name}/files`, import.meta.url)),
+      baseURL: `/fonts/${name}`,
+      maxAge: 31_536_000
+    }))
   },
   // The formatter breaks lines where a blank matters; keep it.
   vue: { compilerOptions: { whitespace: 'preserve' } },
@@ -96,6 +105,20 @@ export default defineNuxtConfig({
         'form-action': ["'self'"],
         'frame-ancestors': ["'none'"],
         'upgrade-insecure-requests': false
+      }
+    }
+  },
+  routeRules: {
+    // No script at all, and styles from files alone.
+    '/public/**': {
+      security: {
+        headers: {
+          contentSecurityPolicy: {
+            'default-src': ["'none'"],
+            'script-src': ["'none'"],
+            'style-src': ["'self'"]
+          }
+        }
       }
     }
   },

@@ -1,5 +1,5 @@
 import { defineVuetifyConfiguration } from 'vuetify-nuxt-module/custom-configuration'
-import { themes } from './app/theme/tokens'
+import { themes } from './shared/tokens'
 
 export default defineVuetifyConfiguration({
   theme: { defaultTheme: 'paper', themes },

@@ -62,6 +62,10 @@ function enterAs(name: string) {
         <p v-if="problem" class="stops" role="alert">{{ problem.message }}</p>
         <v-btn type="submit" variant="flat" color="primary" :disabled="busy" block>Sign in</v-btn>
       </form>
+      <p class="around">
+        <a href="/public">Look around without signing in</a>: courses, programs, sections with their seats,
+        the year.
+      </p>
     </section>
     <section v-if="demo" class="right" aria-labelledby="demo-title">
       <h2 id="demo-title">Or be somebody at Harrowmere College</h2>
@@ -124,6 +128,14 @@ form {
   gap: 12px;
   color: var(--ink);
 }
+.around {
+  position: relative;
+  margin-top: 16px;
+}
+.around a {
+  color: inherit;
+  font-weight: 650;
+}
 .right {
   padding: 44px 32px;
 }
@@ -143,6 +155,8 @@ ul {
   height: 100%;
   display: flex;
   flex-direction: column;
+  align-items: flex-start;
+  justify-content: flex-start;
   gap: 2px;
   padding: 10px 14px;
   text-align: left;

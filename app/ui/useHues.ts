@@ -1,29 +1,12 @@
-import { FREE_HUE, OUTSIDE_HUE } from '~/theme/tokens'
 import type { Audit } from '#core/degree'
-
-const HUES = 8
-
-export interface AreaHue {
-  hue: number
-  /** More areas than hues: the hue repeats with a double edge. */
-  doubled: boolean
-}
+import { hueGiver, OUTSIDE_HUE, type AreaHue } from '#shared/tokens'
 
 /** One hue for each area, the same on every screen: by program order, free choice apart. */
 export function areaHues(audits: readonly Audit[]): Map<string, AreaHue> {
-  const found = new Map<string, AreaHue>()
-  let next = 0
-  for (const audit of audits) {
-    for (const { area } of audit.areas) {
-      const key = areaKey(audit, area.id)
-      if (area.free) found.set(key, { hue: FREE_HUE, doubled: false })
-      else {
-        found.set(key, { hue: next % HUES, doubled: next >= HUES })
-        next++
-      }
-    }
-  }
-  return found
+  const hueOf = hueGiver()
+  return new Map(
+    audits.flatMap((audit) => audit.areas.map(({ area }) => [areaKey(audit, area.id), hueOf(area)] as const))
+  )
 }
 
 export function areaKey(audit: Audit, area: string): string {

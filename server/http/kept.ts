@@ -2,13 +2,13 @@
 import type { Database } from '#server/db/connect'
 import { Versioned } from './versioned'
 
-interface Known {
+interface Known<T> {
   at: number
-  answer: Promise<Versioned>
+  answer: Promise<T>
   renewing?: boolean
 }
 /** For each database. */
-const known = new WeakMap<Database, Map<string, Known>>()
+const known = new WeakMap<Database, Map<string, Known<unknown>>>()
 const FRESH_MS = 30_000
 /** So old they are not given out any more: whoever asks waits for them to be read anew. */
 const STALE_MS = 300_000
@@ -24,26 +24,40 @@ export function keptAnswer(
   db: Database,
   name: string,
   read: () => Promise<unknown>,
-  now = Date.now()
+  now?: number
 ): Promise<Versioned> {
-  const answers = known.get(db) ?? new Map<string, Known>()
+  const next = async (before: Versioned | undefined) => {
+    const value = await read()
+    return before?.renewedWith(value) ?? Versioned.of(value)
+  }
+  return kept(db, name, next, now)
+}
+
+/** What `read` says, which is told what it said before; a name stands for one kind of thing. */
+export function kept<T>(
+  db: Database,
+  name: string,
+  read: (before: T | undefined) => Promise<T>,
+  now = Date.now()
+): Promise<T> {
+  const answers = (known.get(db) ?? new Map()) as Map<string, Known<T>>
   known.set(db, answers)
-  const begin = (before?: Known): Known => ({
+  const begin = (before?: Known<T>): Known<T> => ({
     at: now,
-    answer: read().then(async (value) => (await before?.answer)?.renewedWith(value) ?? new Versioned(value))
+    answer: (async () => read(await before?.answer))()
   })
-  let kept = answers.get(name)
-  if (!kept || now - kept.at > STALE_MS) {
-    kept = begin()
-    answers.set(name, kept)
-    kept.answer.catch(() => answers.delete(name))
-  } else if (now - kept.at > FRESH_MS && !kept.renewing) {
-    kept.renewing = true
-    const next = begin(kept)
+  let one = answers.get(name)
+  if (!one || now - one.at > STALE_MS) {
+    one = begin()
+    answers.set(name, one)
+    one.answer.catch(() => answers.delete(name))
+  } else if (now - one.at > FRESH_MS && !one.renewing) {
+    one.renewing = true
+    const next = begin(one)
     next.answer.then(
       () => answers.set(name, next),
       () => answers.delete(name)
     )
   }
-  return kept.answer
+  return one.answer
 }

@@ -14,21 +14,34 @@ const compress = promisify(gzip)
 /** Shorter ones fit into a packet or two as they are. */
 const WORTH_BYTES = 1024
 
-/** An answer as JSON, with a version by which a browser that has it knows it. */
+interface Kind {
+  type: string
+  cache: string
+}
+const JSON_OF_ONE: Kind = { type: 'application/json', cache: 'private, no-cache' }
+/** Of pages that are the same for everybody, signed in or not. */
+export const PUBLIC_PAGE: Kind = { type: 'text/html; charset=utf-8', cache: 'public, max-age=30' }
+
+/** An answer with a version by which a browser that has it knows it. */
 export class Versioned {
-  readonly text: string
   readonly etag: string
   #gzipped: Promise<Buffer> | undefined
 
-  constructor(value: unknown) {
-    this.text = JSON.stringify(value)
+  constructor(
+    readonly text: string,
+    readonly kind: Kind = JSON_OF_ONE
+  ) {
     // Weak: the same for all ways to write it down.
     this.etag = `W/"${createHash('sha256').update(this.text).digest('base64url').slice(0, 22)}"`
   }
 
+  static of(value: unknown): Versioned {
+    return new Versioned(JSON.stringify(value))
+  }
+
   /** This one, where the value is written the same; it is compressed already. */
   renewedWith(value: unknown): Versioned {
-    const next = new Versioned(value)
+    const next = Versioned.of(value)
     return next.etag === this.etag ? this : next
   }
 
@@ -49,14 +62,14 @@ export async function written(event: H3Event, answer: unknown): Promise<unknown>
 }
 
 async function versioned(event: H3Event, answer: Versioned): Promise<unknown> {
-  setResponseHeader(event, 'cache-control', 'private, no-cache')
+  setResponseHeader(event, 'cache-control', answer.kind.cache)
   setResponseHeader(event, 'etag', answer.etag)
   appendResponseHeader(event, 'vary', 'accept-encoding')
   if (has(event, answer.etag)) {
     setResponseStatus(event, 304)
     return ''
   }
-  setResponseHeader(event, 'content-type', 'application/json')
+  setResponseHeader(event, 'content-type', answer.kind.type)
   if (!takesGzip(event) || answer.text.length <= WORTH_BYTES) return answer.text
   return packed(event, await answer.gzipped())
 }

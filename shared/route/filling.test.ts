@@ -3,9 +3,9 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { Catalog } from '#core/catalog'
 import { auditRecord, compileProgram, type PlannedCourse, type ProgramSpec } from '#core/degree'
 import { fill, fillQuestion, type FillWish, type Solve } from '#core/fill'
-import { checkRoute, type RouteContext } from '#core/route'
+import { checkRoute, type Aligned, type RouteContext } from '#core/route'
 import { course, planned, term } from '../../core/testing/build'
-import { filledOf } from './filling'
+import { filledOf, suggestionOf } from './filling'
 import { solverOf } from './solver'
 import { becauseText, endedText } from './fillingTexts'
 
@@ -85,6 +85,22 @@ describe('a proposal', () => {
     const { context } = reread(proposal!.courses.map((p) => p.planned))
     expect(checkRoute(context).filter((finding) => finding.code !== 'outside')).toEqual([])
     expect(proposal!.left).toEqual([])
+  })
+  it('leaves out what is asked for only by what is left out itself', () => {
+    const program = spec({
+      areas: [{ id: 'arts', title: 'Arts', needs: [one('art', 'ARTS 120')] }],
+      credits: 3
+    })
+    const { reread } = filled(program, [])
+    const there = [planned('ARTS 120', 'AU27')]
+    const placed = [planned('STAT 110', 'AU27'), planned('STAT 212', 'SP28')]
+    const aligned: Aligned = {
+      from: 0,
+      placed: placed.map((one) => ({ planned: one, step: 0 })),
+      open: [],
+      left: []
+    }
+    expect(suggestionOf(aligned, there, reread).courses).toEqual([])
   })
   it('takes what is placed into account, and leaves it there', () => {
     const done = filled(spec(), [planned('STAT 212', 'SP28'), planned('ARTS 120', 'AU27')])

@@ -303,13 +303,17 @@ function withoutIdle(
     return { audits, missing, blocked: blocked.length }
   }
   let now = worth(kept)
-  for (const one of planned) {
-    if (now.audits.some((audit) => countsAsAsked(audit, `${one.course}@${one.term}`))) continue
-    const fewer = kept.filter((other) => other !== one)
-    const then = worth(fewer)
-    if (then.missing > now.missing || then.blocked > now.blocked) continue
-    kept = fewer
-    now = then
+  // Once more after any have gone: what asked for another may be gone by then.
+  for (let before; before !== kept;) {
+    before = kept
+    for (const one of before) {
+      if (now.audits.some((audit) => countsAsAsked(audit, `${one.course}@${one.term}`))) continue
+      const fewer = kept.filter((other) => other !== one)
+      const then = worth(fewer)
+      if (then.missing > now.missing || then.blocked > now.blocked) continue
+      kept = fewer
+      now = then
+    }
   }
   return kept
 }

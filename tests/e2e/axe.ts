@@ -27,12 +27,17 @@ export async function wellMade(page: Page, label: string): Promise<void> {
 export async function clean(page: Page, label: string): Promise<void> {
   await ready(page)
   const told = await violations(page, label, { runOnly: AA })
-  await page.emulateMedia({ colorScheme: 'dark' })
-  await expect(page.locator('.v-theme--night').first()).toBeAttached()
+  await inTheme(page, 'dark', 'night')
   told.push(...(await violations(page, `${label}, dark`, { runOnly: COLOURS })))
-  await page.emulateMedia({ colorScheme: 'light' })
-  await expect(page.locator('.v-theme--paper').first()).toBeAttached()
+  await inTheme(page, 'light', 'paper')
   expect(told).toEqual([])
+}
+
+/** The application follows a little later; a page without it at once. */
+async function inTheme(page: Page, colorScheme: 'light' | 'dark', theme: string): Promise<void> {
+  const isApplication = (await page.locator('.v-application').count()) > 0
+  await page.emulateMedia({ colorScheme })
+  if (isApplication) await expect(page.locator(`.v-theme--${theme}`).first()).toBeAttached()
 }
 
 async function violations(page: Page, label: string, asked: Axe.RunOptions) {

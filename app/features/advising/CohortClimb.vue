@@ -5,7 +5,7 @@ import { init, use, type ECharts } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import type { DeskRow } from '#shared/advising/responses'
 import { count } from '#shared/words'
-import { themes } from '~/theme/tokens'
+import { themes } from '#shared/tokens'
 
 /** All students of an advisor against the pace of their program: terms behind them, and what of the degree is earned. */
 const props = defineProps<{ rows: readonly DeskRow[] }>()

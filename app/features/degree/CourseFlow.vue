@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import type { Audit, OutsideCourse, Attempt } from '#core/degree'
 import { areaKey } from '~/ui/useHues'
-import { FREE_HUE, OUTSIDE_HUE } from '~/theme/tokens'
+import { FREE_HUE, OUTSIDE_HUE } from '#shared/tokens'
 import { bandPath, flowShapes } from './flowShapes'
 
 /** Where each course counts: bands from courses to areas, as wide as their credits. A table says the same. */

@@ -2,7 +2,7 @@
 import { candidatesFor, type Audit, type IdleAttempt, type OutsideCourse } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import { areaHues, areaKey } from '~/ui/useHues'
-import { OUTSIDE_HUE } from '~/theme/tokens'
+import { OUTSIDE_HUE } from '#shared/tokens'
 import { shareStructure } from '#shared/structuralSharing'
 import { programFigures, programText } from '#shared/degree/figures'
 import { candidateQuestion } from '#shared/reading'

@@ -2,10 +2,10 @@ import type { TermStanding } from '#core/calendar'
 import { phaseOf, type Term, type TermPhase } from '#core/catalog'
 import type { AreaResult, Audit, NeedResult, Attempt } from '#core/degree'
 import { slackOf, termHours, termLoad, termResult, type Slack, type TermResult } from '#core/route'
-import { areaKey, type AreaHue } from '~/ui/useHues'
+import { OUTSIDE_HUE, type AreaHue } from '#shared/tokens'
+import { areaKey } from '~/ui/useHues'
 import { shortDay } from '#shared/when'
 import { keyOf } from './filling'
-import { OUTSIDE_HUE } from '~/theme/tokens'
 
 export interface BoardCourse {
   attempt: Attempt

@@ -7,7 +7,7 @@ import { unbeaten } from '#core/find'
 import { clockTime } from '#shared/when'
 import { count } from '#shared/words'
 import type { FoundCard } from './finding'
-import { themes } from '~/theme/tokens'
+import { themes } from '#shared/tokens'
 
 /** Two measures of the weeks that were found against each other; the weeks that nothing beats on both stand out. */
 const props = defineProps<{ cards: readonly FoundCard[]; pointed: number | undefined; chosen: number }>()

@@ -31,7 +31,7 @@ const reads = new WeakMap<Database, Map<string, () => Promise<Versioned>>>()
 export function termSeats(db: Database, term: string): Promise<Versioned> {
   const ofDatabase = reads.get(db) ?? new Map<string, () => Promise<Versioned>>()
   reads.set(db, ofDatabase)
-  const read = ofDatabase.get(term) ?? joinNext(async () => new Versioned(await readSeats(db, term)))
+  const read = ofDatabase.get(term) ?? joinNext(async () => Versioned.of(await readSeats(db, term)))
   ofDatabase.set(term, read)
   return read()
 }

@@ -1,5 +1,5 @@
 import type { RecordLine } from '#core/degree'
-import { OUTSIDE_HUE } from '~/theme/tokens'
+import { OUTSIDE_HUE } from '#shared/tokens'
 import { recordTermsOf, remarkOf } from '#shared/record/transcript'
 
 /** The record on screen term by term, with what of each term counts toward the programs. */

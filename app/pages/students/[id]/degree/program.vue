@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { isChoice, type NeedSpec, type RequirementSpec, type SlotSpec } from '#core/degree'
+import { needAmount, needLines, needRule, slotsCredits, suggestedTerms } from '#shared/degree/programSheet'
+import { OUTSIDE_HUE } from '#shared/tokens'
 import { areaHues, areaKey } from '~/ui/useHues'
-import { count, creditsText } from '#shared/words'
+import { creditsText } from '#shared/words'
 
 /** The bare program on one sheet, by term and by area: nothing of the student's record is on it. */
 useHead({ title: 'The program · Ridgeway' })
@@ -13,56 +14,12 @@ const audit = computed(() => audits.value[chosen.value]!)
 const spec = computed(() => audit.value.program.spec)
 const hues = computed(() => areaHues(audits.value))
 
-interface Line {
-  need: NeedSpec
-  /** The branch it belongs to. */
-  under: string
-}
-const lines = (requirements: readonly RequirementSpec[], under = ''): Line[] =>
-  requirements.flatMap((one) =>
-    isChoice(one)
-      ? one.of.flatMap((branch) =>
-          lines(branch.needs, `${one.title}, ${one.choose} of ${one.of.length}: ${branch.title}`)
-        )
-      : [{ need: one, under }]
-  )
-const needs = computed(() => new Map(audit.value.program.needs.map((need) => [need.id, need])))
-const amount = (need: NeedSpec) =>
-  need.measure === 'credits'
-    ? creditsText(need.amount)
-    : `${count(need.amount, 'course')}, ${need.credits} cr`
-/** A named list by its title, with what is on it. */
-const written = (text: string) =>
-  text.replace(/\blist ([a-z0-9-]+)/g, (whole, name: string) => {
-    const list = college.picture?.lists.find((one) => one.name === name)
-    return list ? `${list.title} (${list.from})` : whole
-  })
-const rule = (need: NeedSpec) =>
-  [
-    written(need.from),
-    ...(need.leastGrade ? [`${need.leastGrade} or better`] : []),
-    ...(need.subjects ? [`from ${count(need.subjects, 'subject')} at least`] : []),
-    ...(need.including ?? []).map((part) => `${part.amount} of them from ${part.from}`),
-    ...(need.atMost ?? []).map((part) => `at most ${creditsText(part.credits)} from ${part.from}`)
-  ].join('; ')
-/** In which area a slot of the sequence counts: that of its need, or of the first need that takes the course. */
-function slot(one: SlotSpec) {
-  const need =
-    typeof one === 'string'
-      ? audit.value.program.needs.find((n) => {
-          const course = college.shelf?.catalog.maybeCourse(one)
-          return course !== undefined && n.set.has(course)
-        })
-      : needs.value.get(one.need)
-  const course = typeof one === 'string' ? college.shelf?.catalog.maybeCourse(one) : undefined
-  return {
-    text: typeof one === 'string' ? one : (need?.title ?? ''),
-    title: course?.title ?? '',
-    credits: course?.credits ?? 0,
-    hue: need ? hues.value.get(areaKey(audit.value, need.area))!.hue : 9
-  }
-}
-const terms = computed(() => (spec.value.suggested ?? []).map((slots) => slots.map(slot)))
+const lists = computed(() => college.picture?.lists ?? [])
+const hueOf = (area: string | undefined) =>
+  area === undefined ? OUTSIDE_HUE : hues.value.get(areaKey(audit.value, area))!.hue
+const terms = computed(() =>
+  college.shelf ? suggestedTerms(audit.value.program, college.shelf.catalog) : []
+)
 const print = () => window.print()
 </script>
 
@@ -107,12 +64,12 @@ const print = () => window.print()
           </h3>
           <p v-if="area.note" class="quiet small">{{ area.note }}</p>
           <dl>
-            <template v-for="{ need, under } in lines(area.needs)" :key="need.id">
+            <template v-for="{ need, under } in needLines(area.needs)" :key="need.id">
               <dt>
                 {{ need.title }} <span class="quiet small">{{ under }}</span>
               </dt>
               <dd>
-                {{ amount(need) }}<span class="quiet"> · {{ rule(need) }}</span>
+                {{ needAmount(need) }}<span class="quiet"> · {{ needRule(need, lists) }}</span>
               </dd>
             </template>
           </dl>
@@ -127,7 +84,7 @@ const print = () => window.print()
         <template v-if="spec.entry">
           <h3>{{ spec.entry.title }}</h3>
           <ul>
-            <li v-for="{ need } in lines(spec.entry.needs)" :key="need.id">{{ need.title }}</li>
+            <li v-for="{ need } in needLines(spec.entry.needs)" :key="need.id">{{ need.title }}</li>
             <li v-for="one in spec.entry.conditions" :key="one.id">{{ one.title }}</li>
           </ul>
         </template>
@@ -139,11 +96,9 @@ const print = () => window.print()
           <li v-for="(slots, i) in terms" :key="i">
             <h3>
               Term {{ i + 1 }}
-              <span class="quiet small">{{
-                creditsText(slots.reduce((sum, one) => sum + one.credits, 0))
-              }}</span>
+              <span class="quiet small">{{ slotsCredits(slots) }}</span>
             </h3>
-            <p v-for="one in slots" :key="one.text" class="slot" :class="`hue-${one.hue}`">
+            <p v-for="one in slots" :key="one.text" class="slot" :class="`hue-${hueOf(one.area)}`">
               <strong>{{ one.text }}</strong> {{ one.title }}
             </p>
           </li>

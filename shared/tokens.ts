@@ -77,6 +77,25 @@ const night: Palette = {
 export const FREE_HUE = 8
 export const OUTSIDE_HUE = 9
 
+const AREA_HUES = FREE_HUE
+
+export interface AreaHue {
+  hue: number
+  /** More areas than hues: the hue repeats with a double edge. */
+  doubled: boolean
+}
+
+/** Gives each area that it is told of the next hue; free choice has its own. */
+export function hueGiver(): (area: { free?: boolean | undefined }) => AreaHue {
+  let next = 0
+  return ({ free }) => {
+    if (free) return { hue: FREE_HUE, doubled: false }
+    const given = { hue: next % AREA_HUES, doubled: next >= AREA_HUES }
+    next++
+    return given
+  }
+}
+
 function colors(palette: Palette): Record<string, string> {
   const { hues, ...plain } = palette
   return {

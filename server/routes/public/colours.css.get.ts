@@ -1,0 +1,10 @@
+import { setResponseHeader } from 'h3'
+import { COLOURS_CSS } from '#server/features/publicPages/colours'
+import { openEndpoint } from '#server/http/endpoint'
+
+/** The colours of the public pages. */
+export default openEndpoint('GET /public/colours.css', {}, ({ event }) => {
+  setResponseHeader(event, 'content-type', 'text/css; charset=utf-8')
+  setResponseHeader(event, 'cache-control', 'public, max-age=3600')
+  return Promise.resolve(COLOURS_CSS)
+})
