@@ -53,6 +53,9 @@ export function creditsText(credits: number): string {
   return `${credits} ${credits === 1 ? 'credit' : 'credits'}`
 }
 
+/** With a capital letter first. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
 /** `60.00` */
 export const moneyText = (amount: number): string => amount.toFixed(2)
 

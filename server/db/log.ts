@@ -97,6 +97,7 @@ export type Action =
   | 'section.seatAdded'
   | 'section.seatsChanged'
   | 'section.added'
+  | 'section.rulesChanged'
   | 'section.cancelled'
   | 'section.moved'
   | 'payment.answered'

@@ -83,6 +83,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'registration.moved': ['record'],
   'section.seatsChanged': ['seats'],
   'section.added': ['seats', 'term'],
+  'section.rulesChanged': ['seats', 'term'],
   'section.cancelled': ['seats'],
   'section.moved': ['seats', 'term'],
   'payment.answered': ['record'],

@@ -66,6 +66,8 @@ export const ACCESS = {
   'GET /api/demo/morning': { roles: EVERYBODY },
   'POST /api/demo/morning': { roles: EVERYBODY },
   'GET /api/terms/:code/courses/:course': { roles: PLANNERS },
+  'POST /api/terms/:code/courses/:course/sections': { roles: PLANNERS },
+  'POST /api/sections/:section/rules': { roles: PLANNERS },
   'POST /api/sections/:section/seats': { roles: PLANNERS },
   'POST /api/sections/:section/like': { roles: PLANNERS },
   'POST /api/sections/:section/cancel': { roles: PLANNERS },

@@ -4,7 +4,7 @@ import type { PermissionKind } from '#core/week'
 import { conditionText } from '#shared/advising/texts'
 import { ruleText } from '#shared/catalog/texts'
 import { clockTime, DAY_NAMES, deadlineText, instantText } from '#shared/when'
-import { KIND_WORDS, STANDING_WORDS } from '#shared/words'
+import { capital, KIND_WORDS, STANDING_WORDS } from '#shared/words'
 
 /** A refusal as one sentence: what, why, and who can settle it. */
 export function refusalText(refusal: Refusal, zone: string): string {
@@ -140,7 +140,7 @@ export function runTitleText(
     ...(lines.exchange ? [`exchange ${lines.exchange}`] : []),
     ...(lines.wait ? [`stand in line for ${lines.wait}`] : [])
   ].join(', ')
-  return parts ? parts[0]!.toUpperCase() + parts.slice(1) : undefined
+  return parts ? capital(parts) : undefined
 }
 
 /** What to do about a refusal, in a few words; undefined when the sentence says it all. */

@@ -10,11 +10,20 @@ import { enterAnew, expect, leave, ROOT, test, visit, type DemoSite } from './si
 
 test.use({ scenario: 'access' })
 
-const API = fileURLToPath(new URL('../../server/api', import.meta.url))
+/** Endpoints by where their files stand: below a folder, at an address. */
+const FOLDERS = [
+  { folder: fileURLToPath(new URL('../../server/api', import.meta.url)), at: '/api' },
+  { folder: fileURLToPath(new URL('../../server/routes/public', import.meta.url)), at: '/public' }
+]
+const isOfFolder = (line: string) => FOLDERS.some(({ at }) => line.includes(` ${at}`))
 
 /** Every endpoint by where its file stands, with the line of the table that it names. */
-function endpoints(): { line: string; named: string | undefined }[] {
-  return readdirSync(API, { recursive: true, encoding: 'utf8' })
+const endpoints = () => FOLDERS.flatMap(endpointsIn)
+function endpointsIn({
+  folder,
+  at
+}: (typeof FOLDERS)[number]): { line: string; named: string | undefined }[] {
+  return readdirSync(folder, { recursive: true, encoding: 'utf8' })
     .filter((file) => /\.(get|post|delete|put|patch)\.ts$/.test(file))
     .map((file) => {
       const [, path, method] = /^(.*)\.(\w+)\.ts$/.exec(file)!
@@ -22,16 +31,16 @@ function endpoints(): { line: string; named: string | undefined }[] {
         .split('/')
         .filter((part) => part !== 'index')
         .map((part) => part.replace(/^\[(.+)\]$/, ':$1'))
-      const text = readFileSync(join(API, file), 'utf8')
-      const named = /ndpoint\(\s*'([^']+)'/.exec(text)?.[1]
-      return { line: `${method!.toUpperCase()} /api/${parts.join('/')}`, named }
+      const text = readFileSync(join(folder, file), 'utf8')
+      const named = /(?:ndpoint|publicPage)\(\s*'([^']+)'/.exec(text)?.[1]
+      return { line: `${method!.toUpperCase()} ${[at, ...parts].join('/')}`, named }
     })
 }
 
 test('every endpoint has its line in the table of access, and names that one', () => {
   const found = endpoints()
   for (const { line, named } of found) expect(named, line).toBe(line)
-  const lines = Object.keys(ACCESS).filter((line) => line.includes(' /api/'))
+  const lines = Object.keys(ACCESS).filter(isOfFolder)
   expect(found.map(({ line }) => line).sort()).toEqual(lines.sort())
 })
 
@@ -99,7 +108,7 @@ test('everybody may do what the table says, and nothing else', async ({ site }) 
     const page = name ? await enterAnew(site, name) : undefined
     const cookie = page && (await cookieOf(page))
     for (const [line, access] of Object.entries(ACCESS)) {
-      if (!line.includes(' /api/') || line === 'DELETE /api/session') continue
+      if (!isOfFolder(line) || line === 'DELETE /api/session') continue
       const may =
         'open' in access ||
         ('roles' in access

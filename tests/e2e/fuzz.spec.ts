@@ -64,6 +64,13 @@ const RIGHT: Record<string, unknown[]> = {
   ],
   'POST /api/demo/morning': [{ students: 0 }],
   'POST /api/sections/:section/cancel': [{ reason: 'too few students' }],
+  'POST /api/sections/:section/rules': [{ line: 10, fee: 0, instructors: [], reserved: [] }],
+  'POST /api/terms/:code/courses/:course/sections': [
+    {
+      ...{ session: 'FULL', campus: 'HILL', mode: 'inPerson', rules: { line: 5, fee: 0 } },
+      parts: [{ kind: 'lecture', days: [2, 4], start: 600, end: 675, seats: 20 }]
+    }
+  ],
   'POST /api/sections/:section/seats': [{ seats: 40 }],
   'POST /api/sections/:section/like': [
     { parts: [{ of: 'L9SQG', days: [2, 4], start: 480, end: 555, seats: 20, room: null }], instructor: null }

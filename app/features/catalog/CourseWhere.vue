@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
 import { explain, type Elsewhere } from '#core/degree'
-import { count } from '#shared/words'
+import { capital, count } from '#shared/words'
 import { servingText } from '#shared/degree/texts'
 
 /** Where a course counts for this student, or would; and what moving it would cost. */
@@ -74,7 +74,7 @@ const state = computed(() => {
       </li>
     </ul>
   </template>
-  <p v-else>{{ would[0]!.toUpperCase() }}{{ would.slice(1) }}.</p>
+  <p v-else>{{ capital(would) }}.</p>
   <p v-if="state" class="state">{{ state }}</p>
 </template>
 

@@ -27,6 +27,13 @@ const copy = () =>
     seen.value = undefined
     notice.say(`${count(sections, 'section')} of ${count(courses, 'course')} copied.`)
   })
+const college = useCollege()
+const courses = computed(() =>
+  (college.picture?.courses ?? []).map(({ code, title }) => ({ value: code, title: `${code} ${title}` }))
+)
+const open = (code: string | null) => {
+  if (code) void navigateTo(`/offer/${props.row.code}/${code.replace(' ', '-')}`)
+}
 const left = (why: 'offered' | 'pattern') => (seen.value?.left ?? []).filter((one) => one.why === why)
 const names = (list: readonly { course: string }[]) =>
   list
@@ -43,6 +50,13 @@ const names = (list: readonly { course: string }[]) =>
       <NuxtLink class="textlink" to="/demand">What is wanted, course by course</NuxtLink>
     </p>
     <p v-else class="quiet">No sections yet.</p>
+    <v-autocomplete
+      label="sections of a course"
+      :items="courses"
+      placeholder="code or title"
+      :model-value="null"
+      @update:model-value="open"
+    />
     <form v-if="earlier.length" @submit.prevent="seen ? copy() : look()">
       <v-select
         v-model="from"

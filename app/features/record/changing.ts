@@ -14,7 +14,7 @@ import type { TranscriptAsked } from '#shared/record/requests'
 import type { PreparedSheet } from '#shared/registration/prepared'
 import type { Carry, RouteView } from '#shared/route/responses'
 import { changesText, changeText } from '#shared/route/texts'
-import { count } from '#shared/words'
+import { capital, count } from '#shared/words'
 import type { NoticeAction } from '~/ui/notice'
 
 /** What can be changed of the record on screen, and what is said when it was, when it waits and when it was refused. */
@@ -291,5 +291,3 @@ export const useChanges = defineStore('changes', () => {
     withdrawException: (exception: number) => make({ kind: 'withdrawException', exception })
   }
 })
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -1,182 +1,35 @@
 <script setup lang="ts">
-import type { SectionCode } from '#core/ids'
-import { minutes, type Weekday } from '#core/time'
-import type { Section } from '#core/week'
-import type { FreeHours, OfferedCourse } from '#shared/sections/offering'
-import { sectionName } from '#shared/week/texts'
-import { DAY_NAMES, hours, timeField } from '#shared/when'
+import type { OfferedCourse } from '#shared/sections/offering'
 
-/** Another section like one that is there, at hours at which most of those who want it are free. */
-const props = defineProps<{ offered: OfferedCourse }>()
+/** Another section of a course: like one that is there, or of another make. */
+const props = defineProps<{ offered: OfferedCourse; term: string; course: string }>()
 const emit = defineEmits<{ done: [] }>()
-const notice = useNotice()
-const { busy, once } = useOnce()
-
-interface Part {
-  of: SectionCode
-  title: string
-  days: Weekday[]
-  start: string
-  end: string
-  seats: string
-  room: number | null
-}
-const mains = computed(() => props.offered.sections.filter((one) => one.parent === null))
-const chosen = ref<SectionCode>()
-const like = computed({
-  get: () => mains.value.find((one) => one.code === chosen.value)?.code ?? mains.value[0]!.code,
-  set: (code) => (chosen.value = code)
-})
-const parts = ref<Part[]>([])
-const instructor = ref<number | null>(null)
-const failure = ref<string>()
-
-const partOf = (section: Section): Part => ({
-  of: section.code,
-  title: sectionName(section),
-  days: [...(section.meetings[0]?.days ?? [])],
-  start: timeField(section.meetings[0]?.start ?? 540),
-  end: timeField(section.meetings[0]?.end ?? 615),
-  seats: String(section.capacity),
-  room: null
-})
-/** The section, and the first component of each kind that it has. */
-function begin() {
-  const main = props.offered.sections.find((one) => one.code === like.value)!
-  const components = props.offered.sections.filter((one) => one.parent === main.code)
-  const firsts = components.filter((one, i) => components.findIndex((other) => other.kind === one.kind) === i)
-  parts.value = [main, ...firsts].map(partOf)
-  failure.value = undefined
-}
-watch(like, begin, { immediate: true })
-
-const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
-const dayChoices = DAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
-const hoursText = ({ days, start, end }: FreeHours) =>
-  `${days.map((day) => DAY_NAMES[day]).join(' ')}, ${hours(start, end)}`
-function take({ days, start, end }: FreeHours) {
-  Object.assign(parts.value[0]!, { days: [...days], start: timeField(start), end: timeField(end) })
-}
-const rooms = computed(() =>
-  props.offered.rooms.map((one) => ({ value: one.id, title: `${one.name} · ${one.seats} places` }))
-)
-const people = computed(() => props.offered.instructors.map((one) => ({ value: one.id, title: one.name })))
-const add = () =>
-  once(async () => {
-    const body = {
-      parts: parts.value.map(({ of, days, start, end, seats, room }) => ({
-        ...{ of, days, room, seats: Number(seats) },
-        ...{ start: minutes(start), end: minutes(end) }
-      })),
-      instructor: instructor.value
-    }
-    try {
-      const { section } = await api<{ section: string }>(`/api/sections/${like.value}/like`, {
-        method: 'POST',
-        body
-      })
-      notice.say(`Section ${section} is added.`)
-      begin()
-      emit('done')
-      return true
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      failure.value = error.message
-      return false
-    }
-  })
+const hasSome = computed(() => props.offered.sections.length > 0)
+const how = ref<'like' | 'new'>('like')
 </script>
 
 <template>
   <section class="card add" aria-labelledby="add-title">
     <h2 id="add-title">Add a section</h2>
-    <v-select
-      v-model="like"
-      label="Like"
-      :items="mains.map((one) => ({ value: one.code, title: sectionName(one) }))"
-    />
-    <template v-if="offered.hours.length">
-      <p class="quiet">Usual hours at which most of the {{ offered.wanting }} who want it are free:</p>
-      <ul>
-        <li v-for="one in offered.hours" :key="hoursText(one)">
-          <v-text-btn @click="take(one)">{{ hoursText(one) }}</v-text-btn>
-          <strong>{{ one.free }}</strong>
-        </li>
-      </ul>
-    </template>
-    <form @submit.prevent="add">
-      <fieldset v-for="part in parts" :key="part.of">
-        <legend>like {{ part.title }}</legend>
-        <v-select v-model="part.days" :items="dayChoices" label="Days" multiple />
-        <div class="row">
-          <v-text-field v-model="part.start" type="time" label="From" required />
-          <v-text-field v-model="part.end" type="time" label="To" required />
-          <v-text-field v-model="part.seats" inputmode="numeric" maxlength="4" label="Seats" required />
-        </div>
-        <v-autocomplete v-model="part.room" :items="rooms" label="Room" clearable />
-      </fieldset>
-      <v-autocomplete v-model="instructor" :items="people" label="Instructor" clearable />
-      <p v-if="failure" class="failure" role="alert">{{ failure }}</p>
-      <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Add it</v-btn>
-      <p class="quiet small">
-        It is offered at once; where a room or an instructor is taken, it is not added.
-      </p>
-    </form>
+    <v-btn-toggle
+      v-if="hasSome"
+      v-model="how"
+      mandatory
+      density="compact"
+      aria-label="How the section is made"
+    >
+      <v-btn value="like">Like one that is there</v-btn>
+      <v-btn value="new">Of another make</v-btn>
+    </v-btn-toggle>
+    <SectionLike v-if="hasSome && how === 'like'" :offered="offered" @done="emit('done')" />
+    <NewSection v-else :offered="offered" :term="term" :course="course" @done="emit('done')" />
   </section>
 </template>
 
 <style scoped>
 .add {
+  display: grid;
+  gap: 10px;
   padding: 10px 14px;
-}
-h2,
-p {
-  margin: 0 0 6px;
-}
-ul {
-  list-style: none;
-  margin: 0 0 8px;
-  padding: 0;
-}
-li {
-  display: flex;
-  justify-content: space-between;
-  padding: 3px 0;
-  border-top: 1px solid var(--rule);
-}
-form {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-}
-form .v-input,
-.add > .v-input {
-  width: 100%;
-  max-width: none;
-}
-fieldset {
-  width: 100%;
-  min-width: 0;
-  display: grid;
-  gap: 8px;
-  border: 0;
-  border-top: 1px solid var(--rule);
-  padding: 6px 0 0;
-  margin: 0;
-}
-legend {
-  font-weight: 600;
-  padding: 0 6px 0 0;
-}
-.row {
-  display: grid;
-  grid-template-columns: 1fr 1fr 90px;
-  gap: 8px;
-}
-.row .v-input {
-  min-width: 0;
-}
-.failure {
-  color: var(--ember);
 }
 </style>

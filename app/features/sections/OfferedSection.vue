@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import type { Section } from '#core/week'
+import type { OfferedCourse } from '#shared/sections/offering'
 import { sectionHours, sectionName } from '#shared/week/texts'
+import { saidOfRules } from '#shared/sections/texts'
 
 /** A section as those who plan it see it: its seats are set here, it is moved or cancelled. */
 const props = defineProps<{
   section: Section
+  offered: OfferedCourse
   /** A component of the section around it. */
   part?: boolean
 }>()
@@ -35,6 +38,10 @@ const set = () =>
       return false
     }
   })
+const holds = computed(() => {
+  const rules = props.offered.rules[props.section.code]
+  return rules && saidOfRules(rules, props.offered)
+})
 const place = computed(() => props.section.meetings[0]?.room ?? 'no room yet')
 </script>
 
@@ -56,6 +63,7 @@ const place = computed(() => props.section.meetings[0]?.room ?? 'no room yet')
       {{ sectionHours(section) }} · {{ place }}
       <span v-if="section.instructors.length" class="quiet">· {{ section.instructors.join(', ') }}</span>
     </p>
+    <p v-if="holds" class="quiet">{{ holds }}</p>
     <form class="seats" @submit.prevent="set">
       <v-text-field
         v-model="seats"
@@ -67,7 +75,9 @@ const place = computed(() => props.section.meetings[0]?.room ?? 'no room yet')
       <v-btn type="submit" :disabled="busy || !isChanged">Set</v-btn>
       <span v-if="failure" class="failure" role="alert">{{ failure }}</span>
     </form>
-    <SectionOffice :section="section" @done="emit('done')" />
+    <SectionOffice :section="section" @done="emit('done')">
+      <SectionRules :section="section" :offered="offered" @done="emit('done')" />
+    </SectionOffice>
     <slot />
   </component>
 </template>

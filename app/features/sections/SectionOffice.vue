@@ -72,6 +72,7 @@ const move = () =>
       <v-btn v-if="section.parent === null" :aria-expanded="open === 'cancel'" @click="ask('cancel')"
         >Cancel the section …</v-btn
       >
+      <slot />
     </div>
     <form v-if="open === 'move'" aria-label="Move the section" @submit.prevent="move">
       <p class="quiet small">

@@ -56,7 +56,8 @@ export const useOffers = defineStore('offers', () => {
     return (seats, what = known.get(term)!) => {
       if (!order.take(turn)) return
       known.set(term, what)
-      const sections = withSeats(what, seats, byTerm.value.get(term)?.sections)
+      const before = byTerm.value.get(term)
+      const sections = withSeats(what, seats, before?.what === what ? before.sections : [])
       byTerm.value = new Map(byTerm.value).set(term, { what, sections, readAt: clock.now })
     }
   }
@@ -93,11 +94,11 @@ export const useOffers = defineStore('offers', () => {
   return { byTerm, load }
 })
 
-/** Sections as their seats stand now; those of which nothing has changed are the same as before. */
+/** Sections as their seats stand now; of those before, which differ in seats alone, the ones with the same seats are kept. */
 function withSeats(
   sections: readonly SectionWithoutSeats[],
   seats: readonly SectionSeats[],
-  before: readonly Section[] = []
+  before: readonly Section[]
 ): Section[] {
   const seatsOf = new Map(seats.map((one) => [one.code, one]))
   const old = new Map(before.map((one) => [one.code, one]))

@@ -23,7 +23,7 @@ import type { StudentRecord } from '#shared/record/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { sectionHours, sectionName } from '#shared/week/texts'
 import { mustStayFree } from '#server/features/sections/clashes'
-import { mustPlan } from '#server/features/sections/offering'
+import { mustPlan } from '#server/features/sections/planning'
 import { offerOf, sectionsByCode } from '#server/features/sections/sections'
 
 interface Changed {

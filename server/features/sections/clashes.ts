@@ -8,7 +8,6 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
-import type { SectionAdded } from '#shared/sections/requests'
 import { DAY_NAMES, hours } from '#shared/when'
 
 export const holidaysOf = (shelf: Shelf, term: string): Holidays =>
@@ -57,7 +56,13 @@ export async function mustBeFree(
 }
 
 /** The rooms and instructors named, locked: whoever asks for one at the same time waits. @throws Refused */
-export async function lockWanted(tx: Transaction, { parts, instructor }: SectionAdded): Promise<void> {
+export async function lockWanted(
+  tx: Transaction,
+  {
+    parts,
+    instructors
+  }: { parts: readonly { room: number | null; seats: number }[]; instructors: readonly number[] }
+): Promise<void> {
   for (const { room, seats } of [...parts].sort((a, b) => (a.room ?? 0) - (b.room ?? 0))) {
     if (room === null) continue
     const [known] = await tx
@@ -72,12 +77,13 @@ export async function lockWanted(tx: Transaction, { parts, instructor }: Section
       ])
     mustSeat(known, seats)
   }
-  if (instructor === null) return
-  const [known] = await tx.select().from(t.instructor).where(eq(t.instructor.id, instructor)).for('update')
-  if (!known)
-    throw new Refused(422, 'noInstructor', 'There is no such instructor.', [
-      { field: 'instructor', message: 'has to be an instructor that there is, or left out' }
-    ])
+  for (const instructor of [...instructors].sort((a, b) => a - b)) {
+    const [known] = await tx.select().from(t.instructor).where(eq(t.instructor.id, instructor)).for('update')
+    if (!known)
+      throw new Refused(422, 'noInstructor', 'There is no such instructor.', [
+        { field: 'instructor', message: 'has to be an instructor that there is, or left out' }
+      ])
+  }
 }
 
 /** The same for a section that moves to other hours, in the room and with those who teach it. @throws Refused */

@@ -1,29 +1,21 @@
 /** The offer of a term as those who plan it change it: seats more or fewer, and another section like one that is there. */
 import { asc, eq, or } from 'drizzle-orm'
-import { formatDayLetters } from '#core/formats'
 import type { CourseCode, TermCode } from '#core/ids'
-import { clashOf } from '#core/week'
-import { all, type Reader, type Transaction } from '#server/db/connect'
+import { type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import type { Shelf } from '#shared/catalog/shelf'
 import type { OfferedCourse } from '#shared/sections/offering'
 import type { SectionAdded } from '#shared/sections/requests'
 import { bestHours } from './bestHours'
-import { holidaysOf, lockWanted, mustBeFree, mustSeat, NOWHERE } from './clashes'
-import { freeCodes } from './codes'
-import { coursesPlannedBy } from './demand'
-import { offerOf } from './sections'
-
-/** @throws Refused where the course is of another department's */
-export async function mustPlan(db: Reader, who: Pick<Who, 'id' | 'role'>, course: string): Promise<void> {
-  const own = await coursesPlannedBy(db, who)
-  if (!own.some((one) => one.code === course))
-    throw new Refused(403, 'notYours', `The offer of ${course} is for another department to plan.`)
-}
+import { mustSeat } from './clashes'
+import { insertFamily, mustFit } from './family'
+import { lockKnown, mustNotBeOver, mustPlan } from './planning'
+import { rulesOf } from './rules'
+import { plannedOffer } from './sections'
 
 /** A course's sections in a term, with what may be chosen for another one. */
 export async function readOffered(
@@ -33,7 +25,7 @@ export async function readOffered(
 ): Promise<OfferedCourse> {
   await mustPlan(db, who, course)
   await termRow(db, term)
-  const sections = (await offerOf(db, term, [course])).filter((one) => !one.cancelled)
+  const sections = (await plannedOffer(db, term, course)).filter((one) => !one.cancelled)
   const rooms = await db
     .select({
       id: t.room.id,
@@ -54,38 +46,20 @@ export async function readOffered(
     sections,
     rooms: rooms.map(({ room, building, ...one }) => ({ ...one, name: `${building} ${room}` })),
     instructors,
+    rules: await rulesOf(
+      db,
+      sections.map((one) => one.code)
+    ),
+    blocks: await db
+      .select({ code: t.block.code, title: t.block.title })
+      .from(t.block)
+      .orderBy(asc(t.block.code)),
+    programs: await db
+      .select({ code: t.program.code, title: t.program.title })
+      .from(t.program)
+      .orderBy(asc(t.program.title)),
     ...(await bestHours(db, { term, course }, sections))
   }
-}
-
-interface Known {
-  section: typeof t.section.$inferSelect
-  course: string
-  term: typeof t.term.$inferSelect
-}
-
-async function lockKnown(tx: Transaction, who: Who, code: string): Promise<Known> {
-  const [found] = await tx
-    .select({ section: t.section, course: t.course.code, term: t.term })
-    .from(t.section)
-    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
-    .innerJoin(t.term, eq(t.term.id, t.section.termId))
-    .where(eq(t.section.code, code))
-  if (!found) throw new Refused(404, 'noSection', `There is no section ${code}.`)
-  await mustPlan(tx, who, found.course)
-  const [locked] = await tx.select().from(t.section).where(eq(t.section.id, found.section.id)).for('update')
-  return { ...found, section: locked! }
-}
-
-function mustNotBeOver(
-  { name, endsOn }: { name: string; endsOn: string },
-  now: number,
-  { zone }: Shelf
-): void {
-  if (momentOf(now, zone).today > endsOn)
-    throw new Refused(422, 'termOver', `${name} is over; its sections are not changed any more.`, [
-      { field: 'section', message: 'has to be a section of a term that is not over' }
-    ])
 }
 
 /**
@@ -148,58 +122,27 @@ export async function addSection(
   const parts = mustHaveParts(section, family, said)
   const [session] = await tx.select().from(t.session).where(eq(t.session.id, section.sessionId))
   const dates = { from: session!.startsOn, to: session!.endsOn }
-  const made = parts.map(({ part }) => ({
-    ...{ days: part.days, start: part.start, end: part.end, ...dates, ...NOWHERE }
-  }))
-  const holidays = holidaysOf(shelf, term.code)
-  for (const [i, one] of made.entries())
-    for (const other of made.slice(i + 1))
-      if (clashOf(one, other, holidays))
-        throw new Refused(422, 'ownClash', 'The parts of the section would clash with one another.', [
-          { field: 'parts', message: 'have to be at different hours' }
-        ])
-  await lockWanted(tx, said)
   const instructors = said.instructor === null ? [] : [said.instructor]
-  for (const [i, { part }] of parts.entries())
-    await mustBeFree(tx, term, made[i]!, { room: part.room, instructors, holidays })
-  // Whoever adds to the course at the same time waits here.
-  await tx.select({ id: t.course.id }).from(t.course).where(eq(t.course.id, section.courseId)).for('update')
-  const numbers = await tx
-    .select({ number: t.section.number })
-    .from(t.section)
-    .where(all(eq(t.section.termId, term.id), eq(t.section.courseId, section.courseId)))
-  const number = nextNumber(numbers.map((row) => row.number))
-  const codes = await freeCodes(tx, parts.length)
-  let parent: number | null = null
-  let first = ''
-  for (const [i, { row, part }] of parts.entries()) {
-    const { id: _, ...copied } = row
-    const code = codes[i]!
-    const [inserted] = await tx
-      .insert(t.section)
-      .values({
-        ...copied,
-        ...{ code, number: i ? `${number}${String.fromCharCode(64 + i)}` : number, parentId: parent },
-        ...{ capacity: part.seats, taken: 0, offered: 0, takenFormerly: 0, waiting: 0 },
-        ...{ blockId: null, officeOnly: false, cancelled: false }
-      })
-      .$returningId()
-    await tx.insert(t.meeting).values({
-      ...{
-        sectionId: inserted!.id,
-        days: formatDayLetters(part.days),
-        startsMin: part.start,
-        endsMin: part.end
-      },
-      ...{ fromOn: dates.from, toOn: dates.to, roomId: part.room }
-    })
-    if (said.instructor !== null)
-      await tx.insert(t.sectionInstructor).values({ sectionId: inserted!.id, instructorId: said.instructor })
-    if (!i) [parent, first] = [inserted!.id, code]
-  }
-  const after = { term: term.code, course, section: first, like, capacity: parts[0]!.part.seats }
+  await mustFit(
+    tx,
+    term,
+    parts.map(({ part, row }) => ({ ...part, ...dates, kind: row.kind })),
+    { instructors, shelf }
+  )
+  const [first] = await insertFamily(
+    tx,
+    parts.map(({ row, part }) => {
+      const { id: _, code: _c, number: _n, parentId: _p, ...copied } = row
+      return {
+        values: { ...copied, blockId: null, officeOnly: false },
+        part: { ...part, ...dates, kind: row.kind }
+      }
+    }),
+    instructors
+  )
+  const after = { term: term.code, course, section: first!.code, like, capacity: parts[0]!.part.seats }
   await logEvent(tx, { at: now, account: who.id, student: null, action: 'section.added', after })
-  return { code: first, term: term.code }
+  return { code: first!.code, term: term.code }
 }
 
 /** The section itself first, then a component of each kind that it has. */
@@ -222,10 +165,4 @@ function mustHaveParts(
       { field: 'parts', message: `have to be ${main.code} once, and each kind of its components` }
     ])
   return [...mains, ...own.filter(({ row }) => row.id !== main.id)]
-}
-
-/** One above the highest number there is. */
-function nextNumber(numbers: readonly string[]): string {
-  const highest = Math.max(0, ...numbers.map((one) => Number.parseInt(one, 10) || 0))
-  return String(highest + 1).padStart(2, '0')
 }

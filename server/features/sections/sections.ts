@@ -180,6 +180,11 @@ export async function offerOf(db: Reader, term: string, courses?: readonly Cours
   return readSections(db, all(eq(t.term.code, term), eq(t.term.published, true), ...some))
 }
 
+/** The same of a term that is not published too: for those who plan it. */
+export async function plannedOffer(db: Reader, term: string, course: CourseCode): Promise<Section[]> {
+  return readSections(db, all(eq(t.term.code, term), eq(t.course.code, course)))
+}
+
 export async function sectionsByCode(db: Reader, codes: readonly SectionCode[]): Promise<Section[]> {
   return codes.length ? readSections(db, inArray(t.section.code, [...codes])) : []
 }

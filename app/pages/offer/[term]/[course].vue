@@ -58,21 +58,27 @@ const said = computed(() => {
         <p role="status">{{ said }}</p>
         <div class="columns">
           <div class="sections">
-            <OfferedSection v-for="main in mains" :key="main.code" :section="main" @done="read">
+            <OfferedSection
+              v-for="main in mains"
+              :key="main.code"
+              :section="main"
+              :offered="offered!"
+              @done="read"
+            >
               <OfferedSection
                 v-for="one in partsOf(main.code)"
                 :key="one.code"
                 :section="one"
+                :offered="offered!"
                 part
                 @done="read"
               />
             </OfferedSection>
             <p v-if="!mains.length" class="card empty">
-              {{ code }} has no section in {{ college.termName(term) }} yet; a first one comes from the term’s
-              import.
+              {{ code }} has no section in {{ college.termName(term) }} yet.
             </p>
           </div>
-          <AddSection v-if="mains.length" :offered="offered!" @done="read" />
+          <AddSection :offered="offered!" :term="term" :course="code" @done="read" />
         </div>
       </div>
     </ViewState>
