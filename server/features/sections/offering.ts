@@ -1,7 +1,7 @@
 /** The offer of a term as those who plan it change it: seats more or fewer, and another section like one that is there. */
 import { asc, eq, or } from 'drizzle-orm'
 import type { CourseCode, TermCode } from '#core/ids'
-import { type Reader, type Transaction } from '#server/db/connect'
+import type { Reader, Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'
