@@ -1,6 +1,6 @@
-/** Everything but the sign-in page, and a week that somebody shared, is for people who are signed in. */
+/** Everything but the sign-in page, a week that somebody shared, and an invitation is for people who are signed in. */
 export default defineNuxtRouteMiddleware(async (to) => {
-  if (to.path.startsWith('/shared/')) return
+  if (/^\/(shared|welcome)\//.test(to.path)) return
   const session = useWho()
   try {
     await session.know()

@@ -4,7 +4,7 @@
  */
 export const EARLY_READS = `(() => {
   const { pathname } = location
-  if (/^\\/(sign-in|shared)\\b/.test(pathname)) return
+  if (/^\\/(sign-in|shared|welcome)\\b/.test(pathname)) return
   const session = fetch('/api/session')
   const begun = (window.ridgewayBegun = { '/api/session': session })
   for (const path of ['/api/clock', '/api/catalog']) begun[path] = fetch(path)

@@ -1,4 +1,5 @@
 /** What is sent to sign in, and to change a password. */
+import { STAFF_ROLES } from './responses'
 import { idInAddress } from '#shared/requests'
 import { z } from 'zod'
 
@@ -8,10 +9,33 @@ export const signInBody = z.object({
 })
 
 /** Long enough without rules on what it is made of (NIST SP 800-63B). */
+const nextPassword = z
+  .string('is needed')
+  .min(12, 'has to be 12 characters or more')
+  .max(200, 'has to be 200 characters or less')
+
 export const passwordBody = z.object({
   present: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less'),
-  next: z.string().min(12, 'has to be 12 characters or more').max(200, 'has to be 200 characters or less')
+  next: nextPassword
 })
+
+/** The first password, or another one in place of one that was lost. */
+export const welcomeBody = z.object({ next: nextPassword })
+
+export const accountParams = z.object({ account: idInAddress })
+
+export const invitationBody = z.object({
+  name: z.string('is needed').trim().min(1, 'is needed').max(80, 'has to be 80 characters or less'),
+  signIn: z
+    .string('is needed')
+    .regex(/^[a-z][a-z0-9.-]{1,59}$/, 'has to be small letters, digits, points and dashes'),
+  role: z.enum(STAFF_ROLES, 'has to be one of the roles of staff'),
+  mail: z.email('has to be a mail address').max(120, 'has to be 120 characters or less'),
+  /** Of a role that teaches: who of those who teach; of a department: which. */
+  instructor: idInAddress.nullable().default(null),
+  department: idInAddress.nullable().default(null)
+})
+export type Invited = z.output<typeof invitationBody>
 
 export const sessionParams = z.object({
   session: idInAddress

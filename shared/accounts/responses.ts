@@ -10,6 +10,13 @@ export const ROLES = [
   'department'
 ] as const
 export type Role = (typeof ROLES)[number]
+export const STAFF_ROLES = [
+  'programAdvisor',
+  'supportAdvisor',
+  'registrar',
+  'instructor',
+  'department'
+] as const
 
 export interface Who {
   id: number
@@ -32,4 +39,27 @@ export interface SignedInAt {
   seenAt: number
   /** It is the browser that asks. */
   here: boolean
+}
+
+/** Somebody of the staff, as the registrar's office sees their account. */
+export interface StaffAccount {
+  id: number
+  name: string
+  signIn: string
+  role: Role
+  mail: string | null
+  /** Invited until a password is set by the link. */
+  state: 'active' | 'invited' | 'ended'
+  /** Until when the link holds; null where there is none. */
+  linkUntil: number | null
+  /** Whom they stand for in the offer: an instructor's name, or a department. */
+  actsFor: string | null
+  /** Students whom they advise. */
+  advises: number
+}
+
+export interface StaffAccounts {
+  people: StaffAccount[]
+  instructors: { id: number; name: string }[]
+  departments: { id: number; name: string }[]
 }

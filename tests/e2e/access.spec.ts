@@ -68,6 +68,7 @@ const PLACES: Record<string, string> = {
   offer: '1',
   thread: '1',
   view: '99999',
+  account: '99999',
   hold: '99999',
   kind: '99999',
   graduation: '99999',

@@ -64,6 +64,15 @@ const RIGHT: Record<string, unknown[]> = {
   ],
   'POST /api/demo/morning': [{ students: 0 }],
   'POST /api/sections/:section/cancel': [{ reason: 'too few students' }],
+  'POST /api/accounts': [
+    {
+      name: 'Vesna Aldous',
+      signIn: 'vesna.aldous',
+      role: 'registrar',
+      mail: 'vesna.aldous@harrowmere.example'
+    }
+  ],
+  'POST /api/welcome/:key': [{ next: 'a long and winding lane' }],
   'POST /api/sections/:section/rules': [{ line: 10, fee: 0, instructors: [], reserved: [] }],
   'POST /api/terms/:code/courses/:course/sections': [
     {

@@ -2,7 +2,7 @@
 import type { Page } from '@playwright/test'
 import { clean, settled, wellMade } from './axe'
 import { prepare } from './prepare'
-import { choose, enter, expect, leave, PHONE, test } from './site'
+import { choose, enter, expect, leave, PHONE, test, visit } from './site'
 
 test.use({ scenario: 'offices' })
 
@@ -245,5 +245,43 @@ test('a kind of hold is made, changed and taken away', async ({ site }) => {
   await expect(dialog.getByLabel('stops transcripts')).toBeChecked()
   await dialog.getByRole('button', { name: 'Take it away' }).click()
   await expect(edda.getByText('Key not returned is not placed any more.')).toBeVisible()
+  await leave(edda)
+})
+
+test('somebody of the staff is invited by a link, sets a password, and the account is ended', async ({
+  site
+}) => {
+  const edda = await enter(site, 'edda.whitlock')
+  await edda.goto('/people')
+  await edda.getByRole('link', { name: 'Accounts of the staff' }).click()
+  await expect(edda.getByRole('row', { name: /Orla Denholt.*Program advisor.*signs in/ })).toBeVisible()
+  const form = edda.getByRole('form', { name: 'Invite somebody' })
+  await form.getByLabel('Name').fill('Vesna Aldous')
+  await expect(form.getByLabel('Signs in as')).toHaveValue('vesna.aldous')
+  await form.getByLabel('Mail').fill('vesna.aldous@harrowmere.example')
+  await form.getByRole('button', { name: 'Make the account' }).click()
+  const link = await edda.locator('.told code').innerText()
+  await expect(edda.getByRole('row', { name: /Vesna Aldous.*invited, link until/ })).toBeVisible()
+  await clean(edda, 'accounts of the staff')
+
+  const vesna = await visit(site, PHONE)
+  await vesna.goto(new URL(link).pathname)
+  await expect(vesna.getByRole('heading', { name: 'Welcome, Vesna Aldous' })).toBeVisible()
+  await vesna.getByLabel('Password').fill('vesna and her lane')
+  await vesna.getByRole('button', { name: 'Set it and sign in' }).click()
+  await expect(vesna.getByText('This may not hold “vesna”: it is easy to guess.')).toBeVisible()
+  await clean(vesna, 'an invitation')
+  await vesna.getByLabel('Password').fill('a long and winding lane')
+  await vesna.getByRole('button', { name: 'Set it and sign in' }).click()
+  await expect(vesna.getByRole('heading', { name: /^Your desk,/ })).toBeVisible()
+  await vesna.goto(new URL(link).pathname)
+  await expect(vesna.getByText('This link was used, or has run out.')).toBeVisible()
+
+  await edda.reload()
+  await edda.getByRole('button', { name: 'End the account of Vesna Aldous' }).click()
+  await edda.getByRole('button', { name: 'End it' }).click()
+  await expect(edda.getByText('Vesna Aldous signs in no more.')).toBeVisible()
+  await expect.poll(async () => (await vesna.request.get('/api/desk')).status()).toBe(401)
+  await leave(vesna)
   await leave(edda)
 })

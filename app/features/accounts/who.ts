@@ -33,6 +33,11 @@ export const useWho = defineStore('who', () => {
     take(await api<SignedIn>('/api/session', { method: 'POST', body: { name, password } }))
   }
 
+  /** By a link, which sets the password. @throws Failure */
+  async function join(key: string, next: string): Promise<void> {
+    take(await api<SignedIn>(`/api/welcome/${key}`, { method: 'POST', body: { next } }))
+  }
+
   async function signOut(): Promise<void> {
     await api('/api/session', { method: 'DELETE' })
     take(null)
@@ -41,5 +46,5 @@ export const useWho = defineStore('who', () => {
 
   const home = computed(() => homeOf(who.value))
 
-  return { who, home, know, stillThere, signIn, signOut }
+  return { who, home, know, stillThere, signIn, join, signOut }
 })

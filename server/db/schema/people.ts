@@ -39,13 +39,29 @@ export const account = mysqlTable(
     situation: varchar({ length: 160 }),
     /** Who teaches; and for which department somebody acts. */
     instructorId: int().references(() => instructor.id),
-    departmentId: int().references(() => department.id)
+    departmentId: int().references(() => department.id),
+    /** From when nobody signs in with it; what was done with it stays. */
+    endedAt: instant()
   },
   (t) => [
     uniqueIndex('account_sign_in').on(t.signIn),
     check('account_instructor', sql`${t.instructorId} is null or ${t.role} = 'instructor'`),
     check('account_department', sql`${t.departmentId} is null or ${t.role} = 'department'`)
   ]
+)
+
+/** A link by which somebody sets the password of an account, once; times are the machine's. */
+export const invitation = mysqlTable(
+  'invitation',
+  {
+    accountId: int()
+      .primaryKey()
+      .references(() => account.id),
+    /** SHA-256 of the key in the link. */
+    keyHash: char({ length: 64 }).notNull(),
+    expiresAt: instant().notNull()
+  },
+  (t) => [uniqueIndex('invitation_key').on(t.keyHash)]
 )
 
 /** Where an account is signed in; times are the machine's. */

@@ -1,9 +1,9 @@
 /** Who signs in, and how they stand to a record. */
-import { asc, eq, isNotNull } from 'drizzle-orm'
+import { asc, eq, isNotNull, isNull } from 'drizzle-orm'
 import { studentId, type StudentId } from '#core/ids'
 import type { Role, Who } from '#shared/accounts/responses'
 import type { StudentRecord } from '#shared/record/responses'
-import { inTransaction, untilThrough, type Database, type Reader } from '#server/db/connect'
+import { all, inTransaction, untilThrough, type Database, type Reader } from '#server/db/connect'
 import { account, institution, student } from '#server/db/schema/index'
 import { advisedBy } from '#server/features/advising/advisedBy'
 import { campusNow } from '#server/gateways/clock'
@@ -21,8 +21,8 @@ export async function signIn(
   const { name } = given
   const [row] = await db.select().from(account).where(eq(account.signIn, name))
   // The database takes capitals, letters with accents and spaces at the end for the same; names match exactly.
-  const known = row?.signIn === name ? row : undefined
-  const { isRight, renewed } = await checkPassword(given.password, known?.passwordHash, () =>
+  const known = row?.signIn === name && !row.endedAt ? row : undefined
+  const { isRight, renewed } = await checkPassword(given.password, known?.passwordHash || undefined, () =>
     attempts.begin(name, given.address)
   ).catch(async (error: unknown) => {
     if (error instanceof Refused) await note(db, 'signIn.refused', known?.id, { code: error.code })
@@ -79,14 +79,8 @@ export async function changePassword(
       { field: 'present', message: 'is not the password of this account' }
     ])
   await attempts.wasRight(row.signIn, address)
-  const plain = next.toLowerCase()
-  const [place] = await db.select({ name: institution.name }).from(institution)
-  const names = `${row.signIn} ${row.name} ${place?.name ?? ''}`.toLowerCase().split(/[\s.]+/)
-  const known = [...KNOWN_WORDS, ...names].find((word) => word.length > 3 && plain.includes(word))
-  if (known || next === present) {
-    const message = known ? `may not hold “${known}”: it is easy to guess` : 'is the present one'
-    throw new Refused(422, 'weakPassword', `The new password ${message}.`, [{ field: 'next', message }])
-  }
+  const guessed = next === present ? 'is the present one' : await easyToGuess(db, row, next)
+  if (guessed) throw weakPassword(guessed)
   const passwordHash = await newHash(next)
   await inTransaction(db, async (tx) => {
     await tx.update(account).set({ passwordHash }).where(eq(account.id, who.id))
@@ -95,12 +89,28 @@ export async function changePassword(
   })
 }
 
+/** What makes a password of somebody easy to guess, as the end of a sentence. */
+export async function easyToGuess(
+  db: Reader,
+  { signIn, name }: { signIn: string; name: string },
+  password: string
+): Promise<string | undefined> {
+  const plain = password.toLowerCase()
+  const [place] = await db.select({ name: institution.name }).from(institution)
+  const names = `${signIn} ${name} ${place?.name ?? ''}`.toLowerCase().split(/[\s.]+/)
+  const known = [...KNOWN_WORDS, ...names].find((word) => word.length > 3 && plain.includes(word))
+  return known && `may not hold “${known}”: it is easy to guess`
+}
+
+export const weakPassword = (message: string) =>
+  new Refused(422, 'weakPassword', `The new password ${message}.`, [{ field: 'next', message }])
+
 export async function findWho(db: Reader, id: number): Promise<Who | undefined> {
   const [row] = await db
     .select({ id: account.id, name: account.name, role: account.role, student: student.id })
     .from(account)
     .leftJoin(student, eq(student.accountId, account.id))
-    .where(eq(account.id, id))
+    .where(all(eq(account.id, id), isNull(account.endedAt)))
   return row && { ...row, student: row.student === null ? null : studentId(row.student) }
 }
 

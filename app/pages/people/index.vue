@@ -49,7 +49,8 @@ const COLUMNS = [
               ? `the first ${found!.students.length} of ${found!.all}`
               : count(found!.all, 'student')
           }}</span>
-          <span class="push find"
+          <NuxtLink class="textlink push" to="/people/accounts">Accounts of the staff</NuxtLink>
+          <span class="find"
             ><v-text-field v-model="text" label="number, name or program" hide-details maxlength="60"
           /></span>
         </div>

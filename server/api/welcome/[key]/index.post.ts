@@ -1,0 +1,18 @@
+import { welcomeBody } from '#shared/accounts/requests'
+import { keyParams } from '#shared/requests'
+import { openEndpoint, theNews } from '#server/http/endpoint'
+import { endAll } from '#server/features/accounts/sessions'
+import { join } from '#server/features/accounts/staff'
+import { beginSession } from '#server/http/session'
+
+/** Sets the password, and signs in. Whoever was signed in by the one before is signed out. */
+export default openEndpoint(
+  'POST /api/welcome/:key',
+  { params: keyParams, body: welcomeBody },
+  async ({ event, db, params, body }) => {
+    const who = await join(db, params.key, body.next)
+    await endAll(db, who.id)
+    await beginSession(event, db, who)
+    return { ...who, news: await theNews().head() }
+  }
+)
