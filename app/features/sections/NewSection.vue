@@ -3,7 +3,6 @@ import { minutes, type Weekday } from '#core/time'
 import { MODES, type Mode, type Section } from '#core/week'
 import type { OfferedCourse } from '#shared/sections/offering'
 import { newSectionBody, type SectionRules } from '#shared/sections/requests'
-import { DAY_NAMES } from '#shared/when'
 import { capital, KIND_WORDS, MODE_WORDS } from '#shared/words'
 
 /** A section that is like no other: a first one, or one of another make. */
@@ -63,10 +62,6 @@ const missing = computed(() =>
 )
 const kinds = Object.entries(KIND_WORDS).map(([value, title]) => ({ value, title: capital(title) }))
 const modes = MODES.map((value) => ({ value, title: capital(MODE_WORDS[value]) }))
-const days = ([1, 2, 3, 4, 5, 6, 7] as const).map((value) => ({ value, title: DAY_NAMES[value] }))
-const rooms = computed(() =>
-  props.offered.rooms.map((one) => ({ value: one.id, title: `${one.name} · ${one.seats} places` }))
-)
 const add = () =>
   attempt(async () => {
     const { section } = await api<{ section: string }>(
@@ -81,7 +76,7 @@ const add = () =>
 </script>
 
 <template>
-  <form @submit.prevent="add">
+  <SectionForm @submit="add">
     <div class="three">
       <v-select
         v-model="session"
@@ -99,28 +94,13 @@ const add = () =>
     </div>
     <fieldset v-for="(part, i) in parts" :key="i">
       <legend>{{ i ? `Component ${i}` : 'The section' }}</legend>
-      <div class="row">
-        <v-select v-model="part.kind" :items="kinds" :label="i ? `Kind of component ${i}` : 'Kind'" />
-        <v-text-field
-          v-model="part.seats"
-          inputmode="numeric"
-          maxlength="4"
-          :label="i ? `Seats of component ${i}` : 'Seats'"
-        />
-      </div>
-      <template v-if="hasHours">
-        <v-select v-model="part.days" :items="days" :label="i ? `Days of component ${i}` : 'Days'" multiple />
-        <div class="row">
-          <v-text-field v-model="part.start" type="time" :label="i ? `Component ${i} from` : 'From'" />
-          <v-text-field v-model="part.end" type="time" :label="i ? `Component ${i} to` : 'To'" />
-        </div>
-        <v-autocomplete
-          v-model="part.room"
-          :items="rooms"
-          :label="i ? `Room of component ${i}` : 'Room'"
-          clearable
-        />
-      </template>
+      <v-select v-model="part.kind" :items="kinds" :label="i ? `Component ${i}: kind` : 'Kind'" />
+      <PartFields
+        v-model="parts[i]!"
+        :rooms="offered.rooms"
+        :of="i ? `Component ${i}` : undefined"
+        :has-hours="hasHours"
+      />
       <v-text-btn v-if="i" @click="parts.splice(i, 1)">Without component {{ i }}</v-text-btn>
     </fieldset>
     <v-text-btn v-if="parts.length < 12" @click="parts.push(firstPart('lab'))"
@@ -131,42 +111,17 @@ const add = () =>
     <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
     <v-btn type="submit" variant="flat" color="primary" :disabled="busy || !body.success">Add it</v-btn>
     <p class="quiet small">{{ missing || 'Where a room or an instructor is taken, it is not added.' }}</p>
-  </form>
+  </SectionForm>
 </template>
 
 <style scoped>
-form {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-}
-.three,
-.row {
+.three {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
   width: 100%;
 }
-form .v-input {
-  width: 100%;
+.three .v-input {
   min-width: 0;
-  max-width: none;
-}
-fieldset {
-  width: 100%;
-  min-width: 0;
-  display: grid;
-  gap: 8px;
-  border: 0;
-  border-top: 1px solid var(--rule);
-  padding: 6px 0 0;
-  margin: 0;
-}
-legend {
-  font-weight: 600;
-  padding: 0 6px 0 0;
-}
-p {
-  margin: 0;
 }
 </style>

@@ -50,16 +50,11 @@ function begin() {
 }
 watch(like, begin, { immediate: true })
 
-const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
-const dayChoices = DAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
 const hoursText = ({ days, start, end }: FreeHours) =>
   `${days.map((day) => DAY_NAMES[day]).join(' ')}, ${hours(start, end)}`
 function take({ days, start, end }: FreeHours) {
   Object.assign(parts.value[0]!, { days: [...days], start: timeField(start), end: timeField(end) })
 }
-const rooms = computed(() =>
-  props.offered.rooms.map((one) => ({ value: one.id, title: `${one.name} · ${one.seats} places` }))
-)
 const people = computed(() => props.offered.instructors.map((one) => ({ value: one.id, title: one.name })))
 const add = () =>
   once(async () => {
@@ -103,16 +98,10 @@ const add = () =>
         </li>
       </ul>
     </template>
-    <form @submit.prevent="add">
-      <fieldset v-for="part in parts" :key="part.of">
+    <SectionForm @submit="add">
+      <fieldset v-for="(part, i) in parts" :key="part.of">
         <legend>like {{ part.title }}</legend>
-        <v-select v-model="part.days" :items="dayChoices" label="Days" multiple />
-        <div class="row">
-          <v-text-field v-model="part.start" type="time" label="From" required />
-          <v-text-field v-model="part.end" type="time" label="To" required />
-          <v-text-field v-model="part.seats" inputmode="numeric" maxlength="4" label="Seats" required />
-        </div>
-        <v-autocomplete v-model="part.room" :items="rooms" label="Room" clearable />
+        <PartFields v-model="parts[i]!" :rooms="offered.rooms" />
       </fieldset>
       <v-autocomplete v-model="instructor" :items="people" label="Instructor" clearable />
       <p v-if="failure" class="failure" role="alert">{{ failure }}</p>
@@ -120,7 +109,7 @@ const add = () =>
       <p class="quiet small">
         It is offered at once; where a room or an instructor is taken, it is not added.
       </p>
-    </form>
+    </SectionForm>
   </div>
 </template>
 
@@ -139,37 +128,9 @@ li {
   padding: 3px 0;
   border-top: 1px solid var(--rule);
 }
-form {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-}
-form .v-input,
 .like > .v-input {
   width: 100%;
   max-width: none;
-}
-fieldset {
-  width: 100%;
-  min-width: 0;
-  display: grid;
-  gap: 8px;
-  border: 0;
-  border-top: 1px solid var(--rule);
-  padding: 6px 0 0;
-  margin: 0;
-}
-legend {
-  font-weight: 600;
-  padding: 0 6px 0 0;
-}
-.row {
-  display: grid;
-  grid-template-columns: 1fr 1fr 90px;
-  gap: 8px;
-}
-.row .v-input {
-  min-width: 0;
 }
 .failure {
   color: var(--ember);

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import type { Weekday } from '#core/time'
+import type { OfferedCourse } from '#shared/sections/offering'
+import { DAY_NAMES } from '#shared/when'
+
+/** When, where and for how many a section or a component of it is held. */
+const part = defineModel<{ days: Weekday[]; start: string; end: string; seats: string; room: number | null }>(
+  {
+    required: true
+  }
+)
+const {
+  rooms,
+  of = undefined,
+  hasHours = true
+} = defineProps<{
+  rooms: OfferedCourse['rooms']
+  /** `Component 1`, where there are several to fill in. */
+  of?: string | undefined
+  hasHours?: boolean
+}>()
+const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
+const days = DAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
+const items = computed(() =>
+  rooms.map((one) => ({ value: one.id, title: `${one.name} · ${one.seats} places` }))
+)
+</script>
+
+<template>
+  <v-select v-if="hasHours" v-model="part.days" :items="days" :label="of ? `${of}: days` : 'Days'" multiple />
+  <div class="row">
+    <template v-if="hasHours">
+      <v-text-field v-model="part.start" type="time" :label="of ? `${of}: from` : 'From'" required />
+      <v-text-field v-model="part.end" type="time" :label="of ? `${of}: to` : 'To'" required />
+    </template>
+    <v-text-field
+      v-model="part.seats"
+      inputmode="numeric"
+      maxlength="4"
+      :label="of ? `${of}: seats` : 'Seats'"
+      required
+    />
+  </div>
+  <v-autocomplete
+    v-if="hasHours"
+    v-model="part.room"
+    :items="items"
+    :label="of ? `${of}: room` : 'Room'"
+    clearable
+  />
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 1fr 1fr 90px;
+  gap: 8px;
+  width: 100%;
+}
+.row .v-input {
+  min-width: 0;
+}
+</style>
