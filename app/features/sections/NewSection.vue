@@ -94,13 +94,8 @@ const add = () =>
     </div>
     <fieldset v-for="(part, i) in parts" :key="i">
       <legend>{{ i ? `Component ${i}` : 'The section' }}</legend>
-      <v-select v-model="part.kind" :items="kinds" :label="i ? `Component ${i}: kind` : 'Kind'" />
-      <PartFields
-        v-model="parts[i]!"
-        :rooms="offered.rooms"
-        :of="i ? `Component ${i}` : undefined"
-        :has-hours="hasHours"
-      />
+      <v-select v-model="part.kind" :items="kinds" label="Kind" />
+      <PartFields v-model="parts[i]!" :rooms="offered.rooms" :has-hours="hasHours" />
       <v-text-btn v-if="i" @click="parts.splice(i, 1)">Without component {{ i }}</v-text-btn>
     </fieldset>
     <v-text-btn v-if="parts.length < 12" @click="parts.push(firstPart('lab'))"

@@ -3,20 +3,14 @@ import type { Weekday } from '#core/time'
 import type { OfferedCourse } from '#shared/sections/offering'
 import { DAY_NAMES } from '#shared/when'
 
-/** When, where and for how many a section or a component of it is held. */
+/** When, where and for how many a section or a component of it is held; which of them, the legend around it says. */
 const part = defineModel<{ days: Weekday[]; start: string; end: string; seats: string; room: number | null }>(
   {
     required: true
   }
 )
-const {
-  rooms,
-  of = undefined,
-  hasHours = true
-} = defineProps<{
+const { rooms, hasHours = true } = defineProps<{
   rooms: OfferedCourse['rooms']
-  /** `Component 1`, where there are several to fill in. */
-  of?: string | undefined
   hasHours?: boolean
 }>()
 const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
@@ -27,27 +21,15 @@ const items = computed(() =>
 </script>
 
 <template>
-  <v-select v-if="hasHours" v-model="part.days" :items="days" :label="of ? `${of}: days` : 'Days'" multiple />
+  <v-select v-if="hasHours" v-model="part.days" :items="days" label="Days" multiple />
   <div class="row">
     <template v-if="hasHours">
-      <v-text-field v-model="part.start" type="time" :label="of ? `${of}: from` : 'From'" required />
-      <v-text-field v-model="part.end" type="time" :label="of ? `${of}: to` : 'To'" required />
+      <v-text-field v-model="part.start" type="time" label="From" required />
+      <v-text-field v-model="part.end" type="time" label="To" required />
     </template>
-    <v-text-field
-      v-model="part.seats"
-      inputmode="numeric"
-      maxlength="4"
-      :label="of ? `${of}: seats` : 'Seats'"
-      required
-    />
+    <v-text-field v-model="part.seats" inputmode="numeric" maxlength="4" label="Seats" required />
   </div>
-  <v-autocomplete
-    v-if="hasHours"
-    v-model="part.room"
-    :items="items"
-    :label="of ? `${of}: room` : 'Room'"
-    clearable
-  />
+  <v-autocomplete v-if="hasHours" v-model="part.room" :items="items" label="Room" clearable />
 </template>
 
 <style scoped>
