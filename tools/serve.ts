@@ -2,6 +2,8 @@
 import { existsSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { connect } from '#server/db/connect'
+import { inviteFirst } from '#server/features/accounts/staff'
 import { DEMO_PASSWORD } from '../demo/staff'
 import { buildWhenNeeded } from './build'
 import { startMariadb, type PrivateServer } from './mariadb'
@@ -51,9 +53,23 @@ Demo sign-ins, all with the password "${DEMO_PASSWORD}":
   imke.varga      a student whose registration opens on Monday
   orla.denholt    her program advisor
   edda.whitlock   the registrar's office`)
-  else
+  else await sayFirst(url, site.address)
+}
+
+/** How the first of the registrar's office comes in, by whom all others are invited. */
+async function sayFirst(url: string, address: string): Promise<void> {
+  const { db, close } = connect(url, { connections: 1 })
+  try {
+    const key = await inviteFirst(db)
+    if (key === undefined) return
+    const origin = process.env.RIDGEWAY_ORIGIN?.replace(/\/$/, '') ?? address
     say(`
-Somebody who can sign in is made with: npm run account -- --help`)
+Nobody of the registrar's office can sign in yet. This link sets the first password, once, within seven
+days; until it is used, each start tells another one:
+  ${origin}/welcome/${key}`)
+  } finally {
+    await close()
+  }
 }
 
 const going = main()

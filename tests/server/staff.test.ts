@@ -6,7 +6,15 @@ import type { Who } from '#shared/accounts/responses'
 import * as t from '#server/db/schema/index'
 import { signIn } from '#server/features/accounts/accounts'
 import { openSession, sessionOf } from '#server/features/accounts/sessions'
-import { endAccount, invite, inviteAgain, invited, join, readStaff } from '#server/features/accounts/staff'
+import {
+  endAccount,
+  invite,
+  inviteAgain,
+  inviteFirst,
+  invited,
+  join,
+  readStaff
+} from '#server/features/accounts/staff'
 import { demoWorld, person, within, type World } from './world'
 
 let world: World
@@ -78,6 +86,22 @@ describe('an invitation', () => {
     const { id } = await named('new.advisor')
     const rows = await world.db.select().from(t.advisor).where(eq(t.advisor.accountId, id))
     expect(rows).toHaveLength(1)
+  })
+})
+
+describe('the first of the registrar’s office', () => {
+  it('comes in by a link that is told until it is used, and by none where somebody signs in', async () => {
+    expect(await inviteFirst(world.db)).toBeUndefined()
+    const other = await demoWorld('first')
+    await other.db.update(t.account).set({ endedAt: new Date() }).where(eq(t.account.role, 'registrar'))
+    const before = await inviteFirst(other.db)
+    const key = await inviteFirst(other.db)
+    await expect(invited(other.db, before!)).rejects.toThrow('was used')
+    expect(await join(other.db, key!, PASSWORD)).toMatchObject({ role: 'registrar', student: null })
+    expect(await inviteFirst(other.db)).toBeUndefined()
+    const office = (await readStaff(other.db)).people.filter((one) => one.role === 'registrar')
+    expect(office.filter((one) => one.state === 'active').map((one) => one.signIn)).toEqual(['registrar'])
+    await other.close()
   })
 })
 

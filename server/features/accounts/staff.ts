@@ -15,6 +15,9 @@ import { newHash } from './password'
 /** How long a link holds, by the machine's time. */
 const LINK_MS = 7 * 24 * 3_600_000
 
+/** The name to sign in with of the first of the office. */
+const FIRST = 'registrar'
+
 const hashOf = (key: string) => createHash('sha256').update(key).digest('hex')
 
 export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAccounts> {
@@ -95,6 +98,34 @@ export async function invite(tx: Transaction, who: Who, said: Invited): Promise<
     after: { account: id, name, signIn, role }
   })
   return linkFor(tx, id)
+}
+
+/**
+ * A link for the first of the registrar's office, by whom all others are invited; the one before holds no more.
+ *
+ * @returns its key; undefined where somebody of the office signs in already
+ */
+export async function inviteFirst(db: Database): Promise<string | undefined> {
+  return inTransaction(db, async (tx) => {
+    const ofOffice = await tx
+      .select()
+      .from(t.account)
+      .where(all(eq(t.account.role, 'registrar'), isNull(t.account.endedAt)))
+      .orderBy(asc(t.account.id))
+      .for('update')
+    if (ofOffice.some((one) => one.passwordHash)) return undefined
+    const first = ofOffice.find((one) => one.signIn === FIRST)
+    if (first) return linkFor(tx, first.id)
+    const [made] = await tx
+      .insert(t.account)
+      .values({ name: "Registrar's office", signIn: FIRST, role: 'registrar', passwordHash: '' })
+      .$returningId()
+    await logEvent(tx, {
+      ...{ at: await campusNow(tx), account: null, student: null, action: 'account.invited' },
+      after: { account: made!.id, signIn: FIRST, role: 'registrar' }
+    })
+    return linkFor(tx, made!.id)
+  })
 }
 
 /** A new link for an account: for somebody whose link has run out, who lost the password, or who comes back. */
