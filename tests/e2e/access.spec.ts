@@ -10,10 +10,18 @@ import { enterAnew, expect, leave, ROOT, test, visit, type DemoSite } from './si
 
 test.use({ scenario: 'access' })
 
-/** Endpoints by where their files stand: below a folder, at an address. */
+/** Endpoints by where their files stand: below a folder, at an address. Pages are read, by whichever way of reading. */
 const FOLDERS = [
-  { folder: fileURLToPath(new URL('../../server/api', import.meta.url)), at: '/api' },
-  { folder: fileURLToPath(new URL('../../server/routes/public', import.meta.url)), at: '/public' }
+  {
+    folder: fileURLToPath(new URL('../../server/api', import.meta.url)),
+    at: '/api',
+    file: /^(.*)\.(get|post|delete|put|patch)\.ts$/
+  },
+  {
+    folder: fileURLToPath(new URL('../../server/routes/public', import.meta.url)),
+    at: '/public',
+    file: /^(.*)()\.ts$/
+  }
 ]
 const isOfFolder = (line: string) => FOLDERS.some(({ at }) => line.includes(` ${at}`))
 
@@ -21,20 +29,20 @@ const isOfFolder = (line: string) => FOLDERS.some(({ at }) => line.includes(` ${
 const endpoints = () => FOLDERS.flatMap(endpointsIn)
 function endpointsIn({
   folder,
-  at
+  at,
+  file: form
 }: (typeof FOLDERS)[number]): { line: string; named: string | undefined }[] {
-  return readdirSync(folder, { recursive: true, encoding: 'utf8' })
-    .filter((file) => /\.(get|post|delete|put|patch)\.ts$/.test(file))
-    .map((file) => {
-      const [, path, method] = /^(.*)\.(\w+)\.ts$/.exec(file)!
-      const parts = path!
-        .split('/')
-        .filter((part) => part !== 'index')
-        .map((part) => part.replace(/^\[(.+)\]$/, ':$1'))
-      const text = readFileSync(join(folder, file), 'utf8')
-      const named = /(?:ndpoint|publicPage)\(\s*'([^']+)'/.exec(text)?.[1]
-      return { line: `${method!.toUpperCase()} ${[at, ...parts].join('/')}`, named }
-    })
+  return readdirSync(folder, { recursive: true, encoding: 'utf8' }).flatMap((file) => {
+    const [, path, method] = form.exec(file) ?? []
+    if (path === undefined) return []
+    const parts = path
+      .split('/')
+      .filter((part) => part !== 'index')
+      .map((part) => part.replace(/^\[(.+)\]$/, ':$1'))
+    const text = readFileSync(join(folder, file), 'utf8')
+    const named = /(?:ndpoint|publicPage)\(\s*'([^']+)'/.exec(text)?.[1]
+    return { line: `${(method || 'get').toUpperCase()} ${[at, ...parts].join('/')}`, named }
+  })
 }
 
 test('every endpoint has its line in the table of access, and names that one', () => {

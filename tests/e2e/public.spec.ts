@@ -94,6 +94,8 @@ test('what is not there says so, and an address is not asked for without end', a
     await expect(page.getByRole('link', { name: 'To the year' })).toBeVisible()
   }
   const first = await page.request.get('/public/courses')
+  const head = await page.request.head('/public/courses')
+  expect([head.status(), head.headers().etag]).toEqual([200, first.headers().etag])
   const again = await page.request.get('/public/courses', {
     headers: { 'if-none-match': first.headers().etag! }
   })
