@@ -214,6 +214,31 @@ describe('the offer of an earlier term', () => {
     await world.db.update(t.term).set({ published: row!.published }).where(eq(t.term.code, code))
     return offer
   }
+  it('has other numbers than sections that were cancelled, of which the parts follow', async () => {
+    const spring = await world.db.select({ id: t.term.id }).from(t.term).where(eq(t.term.code, SPRING))
+    const inSpring = eq(t.section.termId, spring[0]!.id)
+    const soil = await world.db
+      .select({ id: t.course.id })
+      .from(t.course)
+      .where(eq(t.course.code, 'SOIL 110'))
+    const ofCourse = all(inSpring, eq(t.section.courseId, soil[0]!.id))
+    const before = await world.db.select().from(t.section).where(ofCourse)
+    expect(before.length).toBeGreaterThan(1)
+    await world.db.update(t.section).set({ cancelled: true }).where(ofCourse)
+    const done = await within(world, (tx) => copyOffer(tx, edda, { term: SPRING, from: LAST_SPRING }, when))
+    expect(done.courses).toBe(1)
+    const anew = await world.db
+      .select()
+      .from(t.section)
+      .where(all(ofCourse, eq(t.section.cancelled, false)))
+    expect(anew.length).toBe(before.length)
+    const old = new Set(before.map((one) => one.number))
+    expect(anew.filter((one) => old.has(one.number))).toEqual([])
+    for (const part of anew.filter((one) => one.parentId !== null))
+      expect(part.number).toMatch(
+        new RegExp(`^${anew.find((one) => one.id === part.parentId)!.number}[A-Z]$`)
+      )
+  })
   it('asks for sessions that are there, and for something to copy', async () => {
     await expect(lookAtCopy(world.db, SPRING, termCode('SP30'))).rejects.toMatchObject({ code: 'noOffer' })
     const { sessions } = await planOf('AU28')

@@ -94,13 +94,19 @@ export async function copyOffer(
     const sessions = await sessionsFor(tx, target, source, rows)
     const codes = await freeCodes(tx, rows.length)
     const newCode = new Map(rows.map((one, i) => [one.id, codes[i]!]))
+    const numbers = await freeNumbers(tx, target, mains, parts)
     const newId = new Map<number, number>()
     for (const some of [mains, parts]) {
       if (!some.length) continue
       await tx.insert(t.section).values(
         some.map(({ id, ...one }) => ({
           ...one,
-          ...{ code: newCode.get(id)!, termId: target.id, sessionId: sessions.get(one.sessionId)!.id },
+          ...{
+            code: newCode.get(id)!,
+            number: numbers.get(id)!,
+            termId: target.id,
+            sessionId: sessions.get(one.sessionId)!.id
+          },
           parentId: one.parentId === null ? null : newId.get(one.parentId)!,
           ...{ taken: 0, offered: 0, takenFormerly: 0, waiting: 0 }
         }))
@@ -125,6 +131,36 @@ export async function copyOffer(
     after: { term, from, courses: figures.courses, sections: figures.sections }
   })
   return figures
+}
+
+/** The numbers that they have, or where a section that was cancelled has one, the next; a part goes with its section. */
+async function freeNumbers(
+  tx: Transaction,
+  target: Row,
+  mains: readonly SectionRow[],
+  parts: readonly SectionRow[]
+): Promise<Map<number, string>> {
+  const there = await tx
+    .select({ course: t.section.courseId, number: t.section.number })
+    .from(t.section)
+    .where(eq(t.section.termId, target.id))
+  const taken = groupBy(there, (row) => row.course)
+  const found = new Map<number, string>()
+  for (const [course, own] of groupBy(mains, (one) => one.courseId)) {
+    const used = new Set((taken.get(course) ?? []).map((row) => row.number))
+    let highest = Math.max(
+      ...[...used, ...own.map((one) => one.number)].map((one) => Number.parseInt(one, 10) || 0)
+    )
+    for (const main of own) {
+      const ofMain = parts.filter((one) => one.parentId === main.id)
+      const isFree = [main, ...ofMain].every((one) => !used.has(one.number))
+      const number = isFree ? main.number : String(++highest).padStart(2, '0')
+      found.set(main.id, number)
+      for (const [i, one] of ofMain.entries())
+        found.set(one.id, isFree ? one.number : `${number}${String.fromCharCode(65 + i)}`)
+    }
+  }
+  return found
 }
 
 type Sessions = Map<number, { id: number; was: Span; is: Span }>
