@@ -13,7 +13,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ done: [] }>()
 const notice = useNotice()
-const { busy, once } = useOnce()
+const { busy, problem, attempt } = useAttempt()
 
 const seats = ref('')
 watch(
@@ -21,22 +21,13 @@ watch(
   (capacity) => (seats.value = String(capacity)),
   { immediate: true }
 )
-const failure = ref<string>()
 const isChanged = computed(() => /^\d+$/.test(seats.value) && Number(seats.value) !== props.section.capacity)
 const set = () =>
-  once(async () => {
-    try {
-      const body = { seats: Number(seats.value) }
-      await api(`/api/sections/${props.section.code}/seats`, { method: 'POST', body })
-      failure.value = undefined
-      notice.say(`${sectionName(props.section)} has ${body.seats} seats.`)
-      emit('done')
-      return true
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      failure.value = error.message
-      return false
-    }
+  attempt(async () => {
+    const body = { seats: Number(seats.value) }
+    await api(`/api/sections/${props.section.code}/seats`, { method: 'POST', body })
+    notice.say(`${sectionName(props.section)} has ${body.seats} seats.`)
+    emit('done')
   })
 const holds = computed(() => {
   const rules = props.offered.rules[props.section.code]
@@ -73,7 +64,7 @@ const place = computed(() => props.section.meetings[0]?.room ?? 'no room yet')
         hide-details
       />
       <v-btn type="submit" :disabled="busy || !isChanged">Set</v-btn>
-      <span v-if="failure" class="failure" role="alert">{{ failure }}</span>
+      <span v-if="problem" class="stops" role="alert">{{ problem }}</span>
     </form>
     <SectionOffice :section="section" @done="emit('done')">
       <SectionRules :section="section" :offered="offered" @done="emit('done')" />
@@ -116,8 +107,5 @@ h3 .quiet {
   flex: none;
   width: 112px;
   min-width: 0;
-}
-.failure {
-  color: var(--ember);
 }
 </style>

@@ -10,7 +10,7 @@ import { DAY_NAMES, hours, timeField } from '#shared/when'
 const props = defineProps<{ offered: OfferedCourse }>()
 const emit = defineEmits<{ done: [] }>()
 const notice = useNotice()
-const { busy, once } = useOnce()
+const { busy, problem, attempt } = useAttempt()
 
 interface Part {
   of: SectionCode
@@ -29,7 +29,6 @@ const like = computed({
 })
 const parts = ref<Part[]>([])
 const instructor = ref<number | null>(null)
-const failure = ref<string>()
 
 const partOf = (section: Section): Part => ({
   of: section.code,
@@ -46,7 +45,6 @@ function begin() {
   const components = props.offered.sections.filter((one) => one.parent === main.code)
   const firsts = components.filter((one, i) => components.findIndex((other) => other.kind === one.kind) === i)
   parts.value = [main, ...firsts].map(partOf)
-  failure.value = undefined
 }
 watch(like, begin, { immediate: true })
 
@@ -57,7 +55,7 @@ function take({ days, start, end }: FreeHours) {
 }
 const people = computed(() => props.offered.instructors.map((one) => ({ value: one.id, title: one.name })))
 const add = () =>
-  once(async () => {
+  attempt(async () => {
     const body = {
       parts: parts.value.map(({ of, days, start, end, seats, room }) => ({
         ...{ of, days, room, seats: Number(seats) },
@@ -65,20 +63,13 @@ const add = () =>
       })),
       instructor: instructor.value
     }
-    try {
-      const { section } = await api<{ section: string }>(`/api/sections/${like.value}/like`, {
-        method: 'POST',
-        body
-      })
-      notice.say(`Section ${section} is added.`)
-      begin()
-      emit('done')
-      return true
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      failure.value = error.message
-      return false
-    }
+    const { section } = await api<{ section: string }>(`/api/sections/${like.value}/like`, {
+      method: 'POST',
+      body
+    })
+    notice.say(`Section ${section} is added.`)
+    begin()
+    emit('done')
   })
 </script>
 
@@ -104,7 +95,7 @@ const add = () =>
         <PartFields v-model="parts[i]!" :rooms="offered.rooms" />
       </fieldset>
       <v-autocomplete v-model="instructor" :items="people" label="Instructor" clearable />
-      <p v-if="failure" class="failure" role="alert">{{ failure }}</p>
+      <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Add it</v-btn>
       <p class="quiet small">
         It is offered at once; where a room or an instructor is taken, it is not added.
@@ -131,8 +122,5 @@ li {
 .like > .v-input {
   width: 100%;
   max-width: none;
-}
-.failure {
-  color: var(--ember);
 }
 </style>

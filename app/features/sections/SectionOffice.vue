@@ -16,13 +16,12 @@ const days = ref<Weekday[]>([])
 const start = ref('')
 const end = ref('')
 const keepsRoom = ref(true)
-const busy = ref(false)
-const failure = ref<string>()
+const { busy, problem, attempt } = useAttempt()
 const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
 const dayChoices = DAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
 function ask(what: 'cancel' | 'move') {
   open.value = open.value === what ? undefined : what
-  failure.value = undefined
+  problem.value = ''
   const [first] = props.section.meetings
   keepsRoom.value = true
   days.value = [...(first?.days ?? [])]
@@ -33,21 +32,13 @@ const told = computed(() => {
   const { taken, waiting } = props.section
   return `${count(taken, 'seat')} ${taken === 1 ? 'is' : 'are'} taken or offered, ${waiting} in line.`
 })
-async function send(what: 'cancel' | 'move', body: object, said: string) {
-  busy.value = true
-  failure.value = undefined
-  try {
+const send = (what: 'cancel' | 'move', body: object, said: string) =>
+  attempt(async () => {
     await api(`/api/sections/${props.section.code}/${what}`, { method: 'POST', body })
     open.value = undefined
     notice.say(said)
     emit('done')
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  } finally {
-    busy.value = false
-  }
-}
+  })
 const cancel = () =>
   send(
     'cancel',
@@ -100,7 +91,7 @@ const move = () =>
       <v-text-field v-model="reason" label="Reason" maxlength="300" required />
       <v-btn type="submit" variant="flat" color="error" :disabled="busy || !reason.trim()">Cancel it</v-btn>
     </form>
-    <p v-if="failure" class="stops" role="alert">{{ failure }}</p>
+    <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
   </div>
 </template>
 
