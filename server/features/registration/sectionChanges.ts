@@ -18,12 +18,12 @@ import { campusNow } from '#server/gateways/clock'
 import { forgetKept } from '#server/http/kept'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import type { Shelf } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { sectionHours, sectionName } from '#shared/week/texts'
 import { mustStayFree } from '#server/features/sections/clashes'
-import { mustPlan } from '#server/features/sections/planning'
+import { mustNotBeOver, mustPlan } from '#server/features/sections/planning'
 import { offerOf, sectionsByCode } from '#server/features/sections/sections'
 
 interface Changed {
@@ -60,14 +60,6 @@ async function lockChanged(tx: Transaction, code: string): Promise<Changed> {
   return { ...found, course: courseCode(found.course) }
 }
 
-/** What has been held stays as it was held. */
-function mustNotBeOver({ term }: Changed, now: Instant, { zone }: Shelf): void {
-  if (momentOf(now, zone).today > term.endsOn)
-    throw new Refused(422, 'termOver', `${term.name} is over; its sections are not changed any more.`, [
-      { field: 'section', message: 'has to be a section of a term that is not over' }
-    ])
-}
-
 /** Cancels a section with its components, and takes everybody out of it; what it cost them is given back whole. */
 export async function cancelSection(
   db: Database,
@@ -85,7 +77,7 @@ export async function cancelSection(
       ])
     if (found.cancelled) return found.term.code
     const now = await campusNow(tx)
-    mustNotBeOver(found, now, shelf)
+    mustNotBeOver(found.term, now, shelf)
     await tx
       .update(t.section)
       .set({ cancelled: true })
@@ -251,7 +243,7 @@ export async function moveSection(
     await mustPlan(tx, who, found.course)
     const term = termCode(found.term.code)
     const now = await campusNow(tx)
-    mustNotBeOver(found, now, shelf)
+    mustNotBeOver(found.term, now, shelf)
     const [was] = await sectionsByCode(tx, [found.code as Section['code']])
     const [at] = await tx
       .select({ room: t.meeting.roomId })

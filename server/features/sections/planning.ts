@@ -34,6 +34,7 @@ export async function lockKnown(tx: Transaction, who: Who, code: string): Promis
   return { ...found, section: locked! }
 }
 
+/** What has been held stays as it was held. @throws Refused */
 export function mustNotBeOver(
   { name, endsOn }: { name: string; endsOn: string },
   now: number,
