@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Weekday } from '#core/time'
+import { WEEKDAYS, type Weekday } from '#core/time'
 import type { OfferedCourse } from '#shared/sections/offering'
 import { DAY_NAMES } from '#shared/when'
 
@@ -13,8 +13,7 @@ const { rooms, hasHours = true } = defineProps<{
   rooms: OfferedCourse['rooms']
   hasHours?: boolean
 }>()
-const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
-const days = DAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
+const days = WEEKDAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
 const items = computed(() =>
   rooms.map((one) => ({ value: one.id, title: `${one.name} · ${one.seats} places` }))
 )

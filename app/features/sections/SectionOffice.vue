@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { minutes, type Weekday } from '#core/time'
+import { minutes, WEEKDAYS, type Weekday } from '#core/time'
 import type { Section } from '#core/week'
 import { sectionName } from '#shared/week/texts'
 import { count } from '#shared/words'
@@ -17,8 +17,7 @@ const start = ref('')
 const end = ref('')
 const keepsRoom = ref(true)
 const { busy, problem, attempt } = useAttempt()
-const DAYS: Weekday[] = [1, 2, 3, 4, 5, 6, 7]
-const dayChoices = DAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
+const dayChoices = WEEKDAYS.map((value) => ({ value, title: DAY_NAMES[value] }))
 function ask(what: 'cancel' | 'move') {
   open.value = open.value === what ? undefined : what
   problem.value = ''
