@@ -180,25 +180,41 @@ export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknow
   })
 }
 
-/** A route of the registrar that changes terms or their openings, in one transaction, at the campus time. */
-export function termEndpoint<P = unknown, B = unknown, A = unknown>(
+interface OfficeContext {
+  who: Who
+  now: number
+  zone: string
+  shelf: Shelf
+}
+
+type OfficeWork<P, B, A> = (tx: Transaction, at: OfficeContext, request: { params: P; body: B }) => Promise<A>
+
+/** A route of an office that changes something, in one transaction, at the campus time; then what follows from it. */
+export function officeEndpoint<P = unknown, B = unknown, A = unknown, R = A>(
   line: RoleLine,
   shape: Shape<P, unknown, B>,
-  work: (
-    tx: Transaction,
-    at: { who: Who; now: number; zone: string },
-    request: { params: P; body: B }
-  ) => Promise<A>
+  work: OfficeWork<P, B, A>,
+  afterwards?: (answer: A, at: { db: Database; shelf: Shelf }) => Promise<R> | R
 ): EventHandler {
   return endpoint(line, shape, async ({ db, who, params, body }) => {
-    const { zone } = await currentShelf()
+    const shelf = await currentShelf()
     const answer = await inTransaction(db, async (tx) =>
-      work(tx, { who, now: await campusNow(tx), zone }, { params, body })
+      work(tx, { who, now: await campusNow(tx), zone: shelf.zone, shelf }, { params, body })
     )
+    return afterwards ? afterwards(answer, { db, shelf }) : answer
+  })
+}
+
+/** One that changes what is published: programs, terms, their openings. */
+export const termEndpoint = <P = unknown, B = unknown, A = unknown>(
+  line: RoleLine,
+  shape: Shape<P, unknown, B>,
+  work: OfficeWork<P, B, A>
+): EventHandler =>
+  officeEndpoint(line, shape, work, (answer) => {
     forgetPublished()
     return answer
   })
-}
 
 async function mustBeSignedIn(event: H3Event, db: Database): Promise<Admitted> {
   const key = keyOf(event)

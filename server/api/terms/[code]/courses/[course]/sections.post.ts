@@ -1,19 +1,17 @@
 import { newSectionBody, offeredParams } from '#shared/sections/requests'
-import { inTransaction } from '#server/db/connect'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { officeEndpoint } from '#server/http/endpoint'
 import { forgetKept } from '#server/http/kept'
 import { makeSection } from '#server/features/sections/newSection'
-import { campusNow } from '#server/gateways/clock'
 
 /** Adds a section that is like no other. */
-export default endpoint(
+export default officeEndpoint(
   'POST /api/terms/:code/courses/:course/sections',
   { params: offeredParams, body: newSectionBody },
-  async ({ db, who, params: { code: term, course }, body }) => {
-    const shelf = await currentShelf()
-    const section = await inTransaction(db, async (tx) =>
-      makeSection(tx, who, { term, course }, body, { shelf, now: await campusNow(tx) })
-    )
+  async (tx, { who, ...at }, { params: { code: term, course }, body }) => ({
+    term,
+    section: await makeSection(tx, who, { term, course }, body, at)
+  }),
+  ({ term, section }, { db }) => {
     forgetKept(db, `offer ${term}`)
     return { section }
   }
