@@ -132,53 +132,56 @@ const choice = z.strictObject({
 
 const requirements = z.array(z.union([need, choice])).max(200)
 
+/** A program as of a catalog year. */
+export const programShape = z.strictObject({
+  code: z.string().regex(/^[A-Z]{2,8}$/, 'has to be two to eight capital letters'),
+  title,
+  shortTitle: z.string().min(1).max(40, 'has to be 40 characters or less'),
+  kind: z.enum(['degree', 'minor', 'certificate']),
+  catalogYear: year,
+  credits,
+  areas: z
+    .array(
+      z.strictObject({
+        id,
+        title,
+        free: z.boolean().optional(),
+        shares: z.strictObject({ with: z.array(id).min(1), credits }).optional(),
+        needs: requirements,
+        note
+      })
+    )
+    .min(1, 'has to hold an area')
+    .max(40),
+  limits: z
+    .array(
+      z.strictObject({
+        title,
+        from: set,
+        credits,
+        areas: z.array(id).min(1).optional(),
+        grades: z.array(grade).min(1).optional()
+      })
+    )
+    .max(40)
+    .optional(),
+  mayShare: credits.optional(),
+  conditions: z.array(condition).max(60).optional(),
+  entry: z
+    .strictObject({ title, needs: requirements, conditions: z.array(condition).max(60).optional(), note })
+    .optional(),
+  repeats: z.enum(['best', 'last', 'all']).optional(),
+  suggested: z
+    .array(z.array(z.union([course, z.strictObject({ need: id })])).max(20))
+    .max(40)
+    .optional(),
+  obliges: z.array(z.string()).max(10).optional(),
+  note
+})
+
 export const programFile = z.strictObject({
   format: z.literal('ridgeway program 1'),
-  program: z.strictObject({
-    code: z.string().regex(/^[A-Z]{2,8}$/, 'has to be two to eight capital letters'),
-    title,
-    shortTitle: z.string().min(1).max(40, 'has to be 40 characters or less'),
-    kind: z.enum(['degree', 'minor', 'certificate']),
-    catalogYear: year,
-    credits,
-    areas: z
-      .array(
-        z.strictObject({
-          id,
-          title,
-          free: z.boolean().optional(),
-          shares: z.strictObject({ with: z.array(id).min(1), credits }).optional(),
-          needs: requirements,
-          note
-        })
-      )
-      .min(1, 'has to hold an area')
-      .max(40),
-    limits: z
-      .array(
-        z.strictObject({
-          title,
-          from: set,
-          credits,
-          areas: z.array(id).min(1).optional(),
-          grades: z.array(grade).min(1).optional()
-        })
-      )
-      .max(40)
-      .optional(),
-    mayShare: credits.optional(),
-    conditions: z.array(condition).max(60).optional(),
-    entry: z
-      .strictObject({ title, needs: requirements, conditions: z.array(condition).max(60).optional(), note })
-      .optional(),
-    repeats: z.enum(['best', 'last', 'all']).optional(),
-    suggested: z
-      .array(z.array(z.union([course, z.strictObject({ need: id })])).max(20))
-      .max(40)
-      .optional(),
-    obliges: z.array(z.string()).max(10).optional(),
-    note
-  })
+  program: programShape
 })
 
 export const recordFile = z.strictObject({

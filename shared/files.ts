@@ -34,8 +34,12 @@ export function readFileText<T>(text: string, shape: z.ZodType<T>): ReadFile<T> 
   }
   const read = shape.safeParse(value)
   if (read.success) return { ok: true, value: read.data }
-  return { ok: false, faults: read.error.issues.flatMap((issue) => told(issue, value)) }
+  return { ok: false, faults: shapeFaults(read.error, value) }
 }
+
+/** What is wrong with a value's shape, each with its place. */
+export const shapeFaults = (error: z.ZodError, value: unknown): ShapeFault[] =>
+  error.issues.flatMap((issue) => told(issue, value))
 
 function told(issue: z.core.$ZodIssue, value: unknown): ShapeFault[] {
   const path = issue.path.join('/')
@@ -185,7 +189,7 @@ export function recordFrom(file: z.infer<typeof recordFile>, scale: GradeScale):
   }
 }
 
-export function programFrom(file: z.infer<typeof programFile>): ProgramSpec {
+export function programFrom(file: Pick<z.infer<typeof programFile>, 'program'>): ProgramSpec {
   const { obliges: _, ...spec } = file.program
   return spec
 }

@@ -12,7 +12,7 @@ defineEmits<{ retry: [] }>()
       <v-btn @click="$emit('retry')">Try again</v-btn>
     </div>
   </div>
-  <div v-else-if="!ready" class="page" aria-busy="true" aria-label="Loading">
+  <div v-else-if="!ready" class="page" role="progressbar" aria-busy="true" aria-label="Loading">
     <slot name="skeleton">
       <div class="skeleton" style="height: 30px; width: 260px; margin-bottom: 14px" />
       <div class="skeleton" style="height: 280px; margin-bottom: 12px" />

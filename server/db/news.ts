@@ -12,6 +12,7 @@ import { news } from './schema/index'
 export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'program.answered': ['record'],
   'program.changed': ['record'],
+  'program.published': ['term'],
   'route.changed': ['route'],
   'route.made': ['record'],
   'route.described': ['record'],

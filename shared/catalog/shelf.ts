@@ -67,17 +67,27 @@ export function momentOf(now: Instant, zone: string): Moment {
 }
 
 const compiled = new WeakMap<Catalog, Map<string, Program>>()
+/** Programs that are not published: the same name may stand for another program a moment later. */
+const drafts = new WeakMap<ProgramSpec, Program>()
+
+/** A program that is not published, ready to be audited under this very object. @throws ProgramError */
+export function withDraft(spec: ProgramSpec, shelf: Shelf): ProgramSpec {
+  drafts.set(spec, compileIn(spec, shelf))
+  return spec
+}
+
+const compileIn = (spec: ProgramSpec, { lists, catalog }: Shelf): Program =>
+  compileProgram(spec, { lists: listsFor(lists, spec.catalogYear), scale: catalog.scale })
 
 /** A program ready to be audited, compiled once for each catalog. @throws ProgramError */
 export function programOf(spec: ProgramSpec, shelf: Shelf): Program {
+  const draft = drafts.get(spec)
+  if (draft) return draft
   const known = compiled.get(shelf.catalog) ?? new Map<string, Program>()
   compiled.set(shelf.catalog, known)
   const key = `${spec.code} ${spec.catalogYear}`
   let program = known.get(key)
-  if (!program) {
-    const options = { lists: listsFor(shelf.lists, spec.catalogYear), scale: shelf.catalog.scale }
-    known.set(key, (program = compileProgram(spec, options)))
-  }
+  if (!program) known.set(key, (program = compileIn(spec, shelf)))
   return program
 }
 

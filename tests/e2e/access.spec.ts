@@ -77,6 +77,7 @@ const PLACES: Record<string, string> = {
   thread: '1',
   view: '99999',
   account: '99999',
+  draft: '99999',
   hold: '99999',
   kind: '99999',
   graduation: '99999',

@@ -73,6 +73,13 @@ const RIGHT: Record<string, unknown[]> = {
     }
   ],
   'POST /api/welcome/:key': [{ next: 'a long and winding lane' }],
+  'POST /api/programs/drafts': [
+    { of: 'version', version: 1, catalogYear: '2031-32' },
+    { of: 'new', code: 'WRIN', title: 'Minor in Writing', kind: 'minor', catalogYear: '2027-28' }
+  ],
+  'POST /api/programs/drafts/:draft': [{ text: 'code: ENVD\nareas: []', version: 1 }],
+  'POST /api/programs/drafts/:draft/effect': [{ text: 'code: ENVD', against: 'from', students: [1, 3] }],
+  'POST /api/programs/drafts/:draft/publication': [{ version: 1 }],
   'POST /api/sections/:section/rules': [{ line: 10, fee: 0, instructors: [], reserved: [] }],
   'POST /api/terms/:code/courses/:course/sections': [
     {

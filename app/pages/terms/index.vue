@@ -41,6 +41,7 @@ const next = computed(() => lastYear(terms.rows ?? []))
             >students plan into all that are to come; sections are seen of those that are published</span
           >
           <span class="push"><MakeTerms v-if="next.length" :like="next" /></span>
+          <NuxtLink class="textlink" to="/programs">Programs</NuxtLink>
         </div>
         <GradesDue />
         <section v-for="year in ahead" :key="year.title" :aria-label="year.title">

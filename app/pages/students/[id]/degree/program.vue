@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { needAmount, needLines, needRule, slotsCredits, suggestedTerms } from '#shared/degree/programSheet'
-import { OUTSIDE_HUE } from '#shared/tokens'
+import { suggestedTerms } from '#shared/degree/programSheet'
 import { areaHues, areaKey } from '~/ui/useHues'
 import { creditsText } from '#shared/words'
 
@@ -14,9 +13,7 @@ const audit = computed(() => audits.value[chosen.value]!)
 const spec = computed(() => audit.value.program.spec)
 const hues = computed(() => areaHues(audits.value))
 
-const lists = computed(() => college.picture?.lists ?? [])
-const hueOf = (area: string | undefined) =>
-  area === undefined ? OUTSIDE_HUE : hues.value.get(areaKey(audit.value, area))!.hue
+const hueOf = (area: string) => hues.value.get(areaKey(audit.value, area))!.hue
 const terms = computed(() =>
   college.shelf ? suggestedTerms(audit.value.program, college.shelf.catalog) : []
 )
@@ -45,64 +42,11 @@ const print = () => window.print()
     <div class="sheet">
       <section class="card" aria-labelledby="by-area">
         <h2 id="by-area">By area</h2>
-        <div
-          v-for="area in spec.areas"
-          :key="area.id"
-          class="area"
-          :class="`hue-${hues.get(areaKey(audit, area.id))!.hue}`"
-        >
-          <h3>
-            {{ area.title }}
-            <span class="quiet small">{{
-              area.shares
-                ? `may share ${creditsText(area.shares.credits)} with ${spec.areas
-                    .filter((one) => area.shares!.with.includes(one.id))
-                    .map((one) => one.title)
-                    .join(', ')}`
-                : ''
-            }}</span>
-          </h3>
-          <p v-if="area.note" class="quiet small">{{ area.note }}</p>
-          <dl>
-            <template v-for="{ need, under } in needLines(area.needs)" :key="need.id">
-              <dt>
-                {{ need.title }} <span class="quiet small">{{ under }}</span>
-              </dt>
-              <dd>
-                {{ needAmount(need) }}<span class="quiet"> · {{ needRule(need, lists) }}</span>
-              </dd>
-            </template>
-          </dl>
-        </div>
-        <template v-if="spec.conditions?.length || spec.limits?.length">
-          <h3>Beside courses</h3>
-          <ul>
-            <li v-for="one in spec.conditions" :key="one.id">{{ one.title }}</li>
-            <li v-for="one in spec.limits" :key="one.title">{{ one.title }}</li>
-          </ul>
-        </template>
-        <template v-if="spec.entry">
-          <h3>{{ spec.entry.title }}</h3>
-          <ul>
-            <li v-for="{ need } in needLines(spec.entry.needs)" :key="need.id">{{ need.title }}</li>
-            <li v-for="one in spec.entry.conditions" :key="one.id">{{ one.title }}</li>
-          </ul>
-        </template>
+        <ProgramAreas :spec="spec" :hue-of="hueOf" />
       </section>
       <section class="card" aria-labelledby="by-term">
         <h2 id="by-term">By term</h2>
-        <p v-if="!terms.length" class="quiet">This program suggests no order.</p>
-        <ol v-else>
-          <li v-for="(slots, i) in terms" :key="i">
-            <h3>
-              Term {{ i + 1 }}
-              <span class="quiet small">{{ slotsCredits(slots) }}</span>
-            </h3>
-            <p v-for="one in slots" :key="one.text" class="slot" :class="`hue-${hueOf(one.area)}`">
-              <strong>{{ one.text }}</strong> {{ one.title }}
-            </p>
-          </li>
-        </ol>
+        <ProgramTerms :terms="terms" :hue-of="hueOf" />
       </section>
     </div>
   </div>
@@ -118,44 +62,8 @@ const print = () => window.print()
 .card {
   padding: 12px 14px;
 }
-.area {
-  border-left: 6px solid var(--hue);
-  padding: 2px 0 2px 12px;
-  margin: 8px 0;
-}
-dl {
-  display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
-  gap: 2px 14px;
-}
-dt,
-dd {
-  padding: 2px 0;
-}
-ol {
-  list-style: none;
-  padding: 0;
-  margin: 8px 0 0;
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 10px 18px;
-}
-ul {
-  margin: 4px 0;
-  padding-left: 18px;
-}
-.slot {
-  border-left: 4px solid var(--hue);
-  padding-left: 8px;
-  margin: 3px 0;
-}
 @media (max-width: 900px) {
   .sheet {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-@media (max-width: 720px) {
-  dl {
     grid-template-columns: minmax(0, 1fr);
   }
 }

@@ -1,0 +1,12 @@
+import { draftEffectBody, draftParams } from '#shared/degree/draftRequests'
+import { effectOfDraft } from '#server/features/degree/programDrafts'
+import { campusNow } from '#server/gateways/clock'
+import { currentShelf, endpoint } from '#server/http/endpoint'
+
+/** What a text would make of the degrees of some students; nothing is kept. */
+export default endpoint(
+  'POST /api/programs/drafts/:draft/effect',
+  { params: draftParams, body: draftEffectBody },
+  async ({ db, params, body }) =>
+    effectOfDraft(db, params.draft, body, { shelf: await currentShelf(), now: await campusNow(db) })
+)
