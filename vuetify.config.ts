@@ -13,6 +13,7 @@ export default defineVuetifyConfiguration({
     VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VCheckboxBtn: { density: 'compact', inline: true, ripple: false, color: 'primary' },
     VRadio: { density: 'compact', inline: true, ripple: false, color: 'primary' },
+    VFileInput: { variant: 'outlined', density: 'compact', hideDetails: 'auto', prependIcon: '' },
     VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VSelect: {
       variant: 'outlined',

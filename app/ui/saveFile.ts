@@ -1,7 +1,10 @@
 /** Hands a file to the browser to save. */
-export function saveFile(name: string, text: string, type: string): void {
+export const saveFile = (name: string, text: string, type: string): void =>
+  saveBlob(name, new Blob([text], { type }))
+
+export function saveBlob(name: string, content: Blob): void {
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type }))
+  link.href = URL.createObjectURL(content)
   link.download = name
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 1000)

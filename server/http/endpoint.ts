@@ -88,6 +88,8 @@ interface Shape<P, Q, B> {
   params?: z.ZodType<P>
   query?: z.ZodType<Q>
   body?: z.ZodType<B>
+  /** Bytes of the body at most, where these are not as usual. */
+  most?: number
 }
 
 interface Request<P, Q, B> {
@@ -216,6 +218,20 @@ export const termEndpoint = <P = unknown, B = unknown, A = unknown>(
     return answer
   })
 
+/** One by which an institution may be set up: it needs nothing of what is published, and may change all of it. */
+export const setUpEndpoint = <P = unknown, B = unknown, A = unknown>(
+  line: RoleLine,
+  shape: Shape<P, unknown, B>,
+  work: (tx: Transaction, at: { who: Who; now: number }, request: { params: P; body: B }) => Promise<A>
+): EventHandler =>
+  endpoint(line, shape, async ({ db, who, params, body }) => {
+    const answer = await inTransaction(db, async (tx) =>
+      work(tx, { who, now: await campusNow(tx) }, { params, body })
+    )
+    forgetPublished()
+    return answer
+  })
+
 async function mustBeSignedIn(event: H3Event, db: Database): Promise<Admitted> {
   const key = keyOf(event)
   const session = key && (await sessionOf(db, key))
@@ -258,7 +274,7 @@ function answering<P, Q, B, A extends object, R>(
       const params = parse(shape.params, getRouterParams(event), 'address')
       const admitted = await admit({ event, db, params })
       const query = parse(shape.query, getQuery(event), 'address')
-      const body = parse(shape.body, shape.body ? await readJson(event) : undefined, 'body')
+      const body = parse(shape.body, shape.body ? await readJson(event, shape.most) : undefined, 'body')
       return await written(event, (await handle({ event, db, params, query, body, ...admitted })) ?? null)
     } catch (error) {
       return fail(event, error)

@@ -73,6 +73,14 @@ const RIGHT: Record<string, unknown[]> = {
     }
   ],
   'POST /api/welcome/:key': [{ next: 'a long and winding lane' }],
+  'POST /api/imports': [
+    { name: 'a set', files: [{ name: 'orgs.csv', text: 'sourcedId,name,type\no1,Elsewhere,school' }] },
+    {
+      name: 'a set',
+      files: [{ name: 'courses.csv', text: 'sourcedId,title,courseCode,orgSourcedId\nc,d,ENVI 1,e' }]
+    }
+  ],
+  'POST /api/imports/:import/apply': [{ leaveOut: ['orgs'] }, {}],
   'POST /api/programs/drafts': [
     { of: 'version', version: 1, catalogYear: '2031-32' },
     { of: 'new', code: 'WRIN', title: 'Minor in Writing', kind: 'minor', catalogYear: '2027-28' }

@@ -50,6 +50,7 @@ const COLUMNS = [
               : count(found!.all, 'student')
           }}</span>
           <NuxtLink class="textlink push" to="/people/accounts">Accounts of the staff</NuxtLink>
+          <NuxtLink class="textlink" to="/files">Files</NuxtLink>
           <span class="find"
             ><v-text-field v-model="text" label="number, name or program" hide-details maxlength="60"
           /></span>

@@ -9,6 +9,12 @@ const college = useCollege()
 const places = useStaffPlaces()
 onMounted(() => (staff.load(), terms.load()))
 
+// Where nothing is set up the college comes as files.
+watch(
+  () => terms.rows?.length,
+  (known) => known === 0 && navigateTo('/files')
+)
+
 /** A year of study begins with its autumn. */
 const years = computed(() => {
   const found: { title: string; from: number; terms: typeof rows }[] = []

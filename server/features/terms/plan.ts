@@ -8,6 +8,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'
+import { isReferenced } from '#server/db/referenced'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { codeNextYear, likeNextYear, type TermPlan, type TermRow, type TermSaid } from '#shared/offices/terms'
@@ -356,9 +357,3 @@ export async function dropTerm(tx: Transaction, who: Who, code: TermCode, now: I
     after: { term: code }
   })
 }
-
-/** MariaDB error 1451: a row of another table refers to it. */
-const isReferenced = (error: unknown) =>
-  [error, (error as { cause?: unknown }).cause].some(
-    (one) => (one as { errno?: number } | undefined)?.errno === 1451
-  )

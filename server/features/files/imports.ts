@@ -1,0 +1,260 @@
+/** Sets of files that are brought: what each would change, written in one transaction, and taken back. */
+import { asc, desc, eq, sql } from 'drizzle-orm'
+import { inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
+import { groupBy } from '#server/db/groupBy'
+import { logEvent } from '#server/db/log'
+import * as t from '#server/db/schema/index'
+import { Refused } from '#server/http/problem'
+import type { Who } from '#shared/accounts/responses'
+import { planning, presentOf, type RosterItem } from '#shared/oneRoster/plan'
+import { reading, type RosterFault, type RosterFile } from '#shared/oneRoster/read'
+import type { ImportPage, ImportRow, RosterCounts } from '#shared/oneRoster/responses'
+import { TABLES, type Row, type Table } from '#shared/oneRoster/tables'
+import { writeRoster } from '#shared/oneRoster/write'
+import { campusDate } from '#shared/when'
+import { writeWanted } from './apply'
+import { idOf, readRosterTables } from './present'
+import { takeBack } from './journal'
+import { judge } from './judge'
+
+interface At {
+  who: Who
+  now: number
+}
+
+/** The zone of the campus; before there is an institution, that of nowhere. */
+async function zoneOf(db: Reader): Promise<string> {
+  const [institution] = await db.select().from(t.institution).limit(1)
+  return institution?.timeZone ?? 'UTC'
+}
+
+const ITEMS_A_ROW = 400
+const FAULTS_MOST = 1000
+const SHOWN = 300
+
+/** A long piece of work, at whose pauses others are answered. */
+async function inTurns<T>(work: Generator<void, T>): Promise<T> {
+  for (;;) {
+    const { done, value } = work.next()
+    if (done) return value
+    await new Promise((next) => setImmediate(next))
+  }
+}
+
+/** All that is here, as the files of a set. */
+export async function exportRoster(db: Reader): Promise<RosterFile[]> {
+  const tables = await readRosterTables(db)
+  const [institution] = await db.select().from(t.institution).limit(1)
+  return writeRoster(tables, institution?.name ?? 'Ridgeway')
+}
+
+/** Reads a set and keeps what it would change; nothing else is written. */
+export async function planImport(
+  db: Database,
+  { who, now }: At,
+  { name, files }: { name: string; files: readonly RosterFile[] }
+): Promise<{ id: number }> {
+  const present = presentOf(await readRosterTables(db))
+  const planned = await inTurns(planning(await inTurns(reading(files)), present))
+  const judged = await judge(db, planned.items, { present, today: campusDate(now, await zoneOf(db)) })
+  const faults = [...planned.faults, ...judged.faults]
+  const counts: RosterCounts = {}
+  for (const { table, change } of judged.items) {
+    const of = (counts[table] ??= {})
+    of[change] = (of[change] ?? 0) + 1
+  }
+  const items = judged.items.filter((one) => one.change !== 'same')
+  return inTransaction(db, async (tx) => {
+    const [made] = await tx
+      .insert(t.dataImport)
+      .values({
+        ...{ name, state: 'planned' as const, counts, byId: who.id, at: new Date(now) },
+        faults: faults.slice(0, FAULTS_MOST)
+      })
+      .$returningId()
+    const importId = made!.id
+    for (let i = 0; i < items.length; i += ITEMS_A_ROW)
+      await tx
+        .insert(t.dataImportItems)
+        .values({ importId, ordinal: i / ITEMS_A_ROW, items: items.slice(i, i + ITEMS_A_ROW) })
+    await logEvent(tx, {
+      ...{ at: now, account: who.id, student: null, action: 'import.planned' },
+      after: { import: importId, name, counts, faults: faults.length }
+    })
+    return { id: importId }
+  })
+}
+
+async function rowsOf(db: Reader, id?: number): Promise<(ImportRow & { all: RosterFault[] })[]> {
+  const rows = await db
+    .select({ one: t.dataImport, by: t.account.name })
+    .from(t.dataImport)
+    .innerJoin(t.account, eq(t.account.id, t.dataImport.byId))
+    .where(id === undefined ? sql`true` : eq(t.dataImport.id, id))
+    .orderBy(desc(t.dataImport.id))
+    .limit(50)
+  return rows.map(({ one, by }) => ({
+    ...{ id: one.id, name: one.name, state: one.state, by, at: one.at.getTime() },
+    ...{ counts: one.counts, faults: one.faults.length, all: one.faults }
+  }))
+}
+
+export const readImports = async (db: Reader): Promise<ImportRow[]> =>
+  (await rowsOf(db)).map(({ all: _, ...row }) => row)
+
+const noImport = () => new Refused(404, 'noImport', 'There is no such import.')
+
+async function itemsOf(db: Reader, id: number): Promise<RosterItem[]> {
+  const rows = await db
+    .select()
+    .from(t.dataImportItems)
+    .where(eq(t.dataImportItems.importId, id))
+    .orderBy(asc(t.dataImportItems.ordinal))
+  return rows.flatMap((row) => row.items)
+}
+
+export async function readImport(db: Reader, id: number): Promise<ImportPage> {
+  const [row] = await rowsOf(db, id)
+  if (!row) throw noImport()
+  const items = await itemsOf(db, id)
+  const { all, ...rest } = row
+  return { ...rest, faults: all, items: items.slice(0, SHOWN), all: items.length }
+}
+
+async function lockImport(tx: Transaction, id: number) {
+  const [row] = await tx.select().from(t.dataImport).where(eq(t.dataImport.id, id)).for('update')
+  if (!row) throw noImport()
+  return row
+}
+
+/**
+ * Writes what an import brings, without the files that are left out.
+ *
+ * @throws Refused where it is written already, or what is here has changed since it was looked at
+ */
+export async function applyImport(
+  tx: Transaction,
+  { who, now }: At,
+  id: number,
+  leaveOut: readonly Table[]
+): Promise<void> {
+  const { state, name } = await lockImport(tx, id)
+  if (state !== 'planned') throw new Refused(409, 'ended', 'It was taken over already.')
+  const items = (await itemsOf(tx, id)).filter((one) => one.change === 'new' || one.change === 'changed')
+  const wanted = groupBy(
+    items.filter((one) => !leaveOut.includes(one.table)),
+    (one) => one.table
+  )
+  await mustStand(tx, [...wanted.values()].flat(), leaveOut)
+  await writeWanted(tx, { now, importId: id }, wanted)
+  await tx
+    .update(t.dataImport)
+    .set({ state: 'applied', endedAt: new Date(now) })
+    .where(eq(t.dataImport.id, id))
+  await told(tx, { who, now }, { id, name, action: 'import.applied' }, [...wanted.values()].flat())
+}
+
+/** What is new is not here, what is changed is as it was, and what they name is there or comes with them. @throws Refused */
+async function mustStand(
+  tx: Transaction,
+  items: readonly RosterItem[],
+  leaveOut: readonly Table[]
+): Promise<void> {
+  const present = presentOf(await readRosterTables(tx))
+  const moved = items.find(({ table, id, change, fields }) => {
+    const row = present.get(table)?.get(id)
+    if (change === 'new') return row !== undefined
+    return !row || fields.some((one) => (row[one.name] ?? '') !== one.before)
+  })
+  if (moved)
+    throw new Refused(
+      409,
+      'movedOn',
+      `What is here has changed since (${moved.table}.csv, line ${moved.line}). Bring the files again to see how it stands now.`
+    )
+  const coming = new Set(items.map((one) => one.id))
+  const isThere = (id: string) => coming.has(id) || TABLES.some((table) => present.get(table)?.has(id))
+  for (const item of items) {
+    const open = restsOn(item).find((id) => !isThere(id))
+    if (open)
+      throw new Refused(
+        422,
+        'restsOn',
+        `${item.table}.csv, line ${item.line} rests on ${open}, which is left out.`,
+        [
+          {
+            field: 'leaveOut',
+            message: `has to name ${item.table} too, where it names ${leaveOut.join(', ')}`
+          }
+        ]
+      )
+  }
+}
+
+/** What has to be there for a line to be written. */
+function restsOn({ table, id, row }: RosterItem): string[] {
+  const [, term = '', subject = '', number = ''] = id.split('-')
+  const courseAndTerm = [idOf.term(term), idOf.course(`${subject} ${number}`)]
+  const named = (...columns: string[]) => columns.flatMap((one) => (row[one] ? [row[one]] : []))
+  switch (table) {
+    case 'orgs':
+    case 'academicSessions':
+      return named('parentSourcedId')
+    case 'courses':
+      return named('orgSourcedId')
+    case 'classes':
+      return [...courseAndTerm, ...named('schoolSourcedId', 'metadata.parentSourcedId')]
+    case 'users':
+      return named('primaryOrgSourcedId')
+    case 'enrollments':
+      return id.startsWith('taken-')
+        ? [...courseAndTerm, ...named('userSourcedId')]
+        : named('classSourcedId', 'userSourcedId')
+    case 'results':
+      return [`taken-${id.slice('grade-'.length)}`]
+    default:
+      return []
+  }
+}
+
+/** Takes an import back. */
+export async function undoImport(tx: Transaction, { who, now }: At, id: number): Promise<void> {
+  const { state, name } = await lockImport(tx, id)
+  if (state !== 'applied')
+    throw new Refused(409, 'notApplied', 'It is not taken over, so nothing is to be taken back.')
+  await takeBack(tx, id)
+  await tx
+    .update(t.dataImport)
+    .set({ state: 'undone', endedAt: new Date(now) })
+    .where(eq(t.dataImport.id, id))
+  const items = (await itemsOf(tx, id)).filter((one) => one.change === 'changed')
+  await told(tx, { who, now }, { id, name, action: 'import.undone' }, items)
+}
+
+/** Everybody hears that the catalog is another; each student whose record is. */
+async function told(
+  tx: Transaction,
+  { who, now }: At,
+  { id, name, action }: { id: number; name: string; action: 'import.applied' | 'import.undone' },
+  items: readonly RosterItem[]
+): Promise<void> {
+  await logEvent(tx, { at: now, account: who.id, student: null, action, after: { import: id, name } })
+  const numbers = new Set(
+    items.flatMap(({ row }: { row: Row }) =>
+      [row.userSourcedId, row.studentSourcedId].flatMap((one) =>
+        one?.startsWith('student-') ? [one.slice('student-'.length)] : []
+      )
+    )
+  )
+  // Of those who came with it nobody has seen anything yet.
+  for (const { table, change, row } of items)
+    if (table === 'users' && change === 'new') numbers.delete(row.identifier!)
+  if (!numbers.size) return
+  const students = await tx.select({ id: t.student.id, number: t.student.number }).from(t.student)
+  for (const student of students)
+    if (numbers.has(student.number))
+      await logEvent(tx, {
+        ...{ at: now, account: who.id, student: student.id, action: 'record.brought' },
+        after: { import: id }
+      })
+}

@@ -1,0 +1,186 @@
+/** Writing what an import brings of a college's frame: its places, terms, courses and sections. */
+import { eq } from 'drizzle-orm'
+import { DateTime } from 'luxon'
+import { daysLater } from '#core/calendar'
+import { formatDayLetters } from '#core/formats'
+import type { IsoDate } from '#core/time'
+import * as t from '#server/db/schema/index'
+import { freeCodes } from '#server/features/sections/codes'
+import { meetingOf, type Row } from '#shared/oneRoster/tables'
+import { idOf } from './present'
+import { ofChange, oneOf, READERS, type OnTable } from './writing'
+
+export const orgs: OnTable = async ({ tx, journal }, items) => {
+  const institution = async () => (await tx.select().from(t.institution).limit(1))[0]
+  for (const { id, row, change } of items) {
+    const name = row.name!
+    const isCampus = row.type === 'school'
+    if (id === idOf.institution) {
+      const known = await institution()
+      if (known) await journal.update('institution', known.id, { name })
+      else await journal.insert('institution', [{ name, timeZone: row['metadata.timeZone'] }])
+    } else if (change === 'changed') {
+      // A department is known by its name, so that it never differs.
+      await journal.update('campus', await oneOf(tx, 'campus', id), { name })
+    } else if (isCampus) {
+      const { id: institutionId } = (await institution())!
+      await journal.insert('campus', [{ institutionId, code: id.slice('campus-'.length), name }])
+    } else await journal.insert('department', [{ name }])
+  }
+}
+
+const seasonOf = (code: string) =>
+  code.startsWith('AU') ? 'autumn' : code.startsWith('SP') ? 'spring' : 'summer'
+
+export const academicSessions: OnTable = async ({ tx, journal }, items) => {
+  const made = ofChange(items, 'new')
+  // The institution comes before its terms.
+  const [institution] = await tx.select().from(t.institution).limit(1)
+  const zone = institution!.timeZone
+  const campusMidnight = (day: IsoDate) => DateTime.fromISO(day, { zone }).toJSDate()
+  for (const { id, row } of made.filter((one) => one.row.type === 'term')) {
+    const code = id.slice('term-'.length)
+    const [start, end] = [row.startDate as IsoDate, row.endDate as IsoDate]
+    const season = seasonOf(code)
+    // Until the registrar says otherwise on the term's page.
+    const day = (days: number, from = start) => campusMidnight(daysLater(from, days))
+    const half = Math.min(12, Math.max(1, Math.floor((Date.parse(end) - Date.parse(start)) / 86_400_000 / 4)))
+    const [termId] = await journal.insert('term', [
+      {
+        ...{ code, name: row.title, season, year: Number(start.slice(0, 4)), startsOn: start, endsOn: end },
+        ...{ published: false, addEndsAt: day(half), dropFreeEndsAt: day(half), linesCloseAt: day(half - 1) },
+        ...{
+          dropEndsAt: day(-half, end),
+          offerHours: 48,
+          offerHoursNear: 12,
+          paymentDueOn: daysLater(start, -28)
+        },
+        ...{ loadMost: season === 'summer' ? 9 : 18, signOffPolicy: 'term', waitlistPolicy: 'offer' }
+      }
+    ])
+    const hasWhole = made.some((one) => one.id === idOf.session(code, start, end))
+    if (!hasWhole)
+      await journal.insert('session', [
+        { termId, code: 'FULL', name: 'Full term', half: 'full', startsOn: start, endsOn: end }
+      ])
+  }
+  const terms = new Map(await READERS.term(tx))
+  const counted = new Map<number, number>()
+  for (const { row } of made.filter((one) => one.row.type === 'gradingPeriod')) {
+    const termId = terms.get(row.parentSourcedId!)!
+    const [term] = await tx.select().from(t.term).where(eq(t.term.id, termId))
+    const isWhole = term!.startsOn === row.startDate && term!.endsOn === row.endDate
+    const n =
+      counted.get(termId) ??
+      (await tx.select().from(t.session).where(eq(t.session.termId, termId))).length + 1
+    counted.set(termId, n + 1)
+    await journal.insert('session', [
+      {
+        ...{ termId, code: isWhole ? 'FULL' : `P${n}`, name: row.title, half: isWhole ? 'full' : 'other' },
+        ...{ startsOn: row.startDate, endsOn: row.endDate }
+      }
+    ])
+  }
+}
+
+/** What a line says of a course; what it does not say stays, or is as is usual. */
+const courseColumns = (row: Row) => ({
+  ...(row.title ? { title: row.title } : {}),
+  ...(row['metadata.credits'] ? { credits: Number(row['metadata.credits']) } : {}),
+  ...(row['metadata.prerequisite'] ? { prerequisite: row['metadata.prerequisite'] } : {}),
+  ...(row['metadata.description'] ? { description: row['metadata.description'] } : {})
+})
+
+export const courses: OnTable = async (work, items) => {
+  const { tx, journal } = work
+  const subjects = await work.rows('subject')
+  const departments = await work.rows('department')
+  const made = ofChange(items, 'new')
+  for (const { row } of made) {
+    const code = row.courseCode!.split(' ')[0]!
+    if (subjects.has(code)) continue
+    const [name = code] = (row.subjects ?? '').split(',').filter(Boolean)
+    const departmentId = departments.get(row.orgSourcedId!) ?? null
+    const [id] = await journal.insert('subject', [
+      { code, name: name.slice(0, 80), college: '', departmentId }
+    ])
+    subjects.set(code, id!)
+  }
+  const rows = made.map(({ row }) => {
+    const [subject, number] = row.courseCode!.split(' ') as [string, string]
+    const credits = Number(row['metadata.credits'])
+    return {
+      ...{ subjectId: subjects.get(subject), code: row.courseCode, description: '', prerequisite: '' },
+      ...courseColumns(row),
+      creditsMost: Math.max(credits, Number(row['metadata.creditsMost'] || credits)),
+      level: row['metadata.level'] || 'undergraduate',
+      // The first digit of a three-digit number is its year by default (common practice).
+      yearLevel: Math.min(9, Math.floor(Number.parseInt(number, 10) / 100)),
+      seasons: (row['metadata.seasons'] || 'autumn,spring').split(',').map((one) => one.trim()),
+      ...{ years: 'every', repeatable: false, fee: 0 }
+    }
+  })
+  await journal.insert('course', rows)
+  for (const { id, row } of ofChange(items, 'changed')) {
+    const courseId = await oneOf(tx, 'course', id)
+    const [before] = await tx.select().from(t.course).where(eq(t.course.id, courseId))
+    const set = courseColumns(row)
+    const most = Number(row['metadata.creditsMost'] || before!.creditsMost)
+    await journal.update('course', courseId, {
+      ...set,
+      creditsMost: Math.max(most, set.credits ?? before!.credits)
+    })
+  }
+}
+
+export const classes: OnTable = async (work, items) => {
+  const { tx, journal } = work
+  // A section before its components.
+  const made = ofChange(items, 'new').filter((one) => one.row.classCode)
+  const ordered = [
+    ...made.filter((one) => !one.row['metadata.parentSourcedId']),
+    ...made.filter((one) => one.row['metadata.parentSourcedId'])
+  ]
+  const [courseOf, termOf, campuses] = [
+    await work.rows('course'),
+    await work.rows('term'),
+    await work.rows('campus')
+  ]
+  const known = new Map(await READERS.section(tx))
+  const credits = new Map((await tx.select().from(t.course)).map((one) => [one.id, one.credits]))
+  const sessions = await tx.select().from(t.session)
+  const [firstCampus] = campuses.values()
+  const codes = await freeCodes(tx, ordered.length)
+  for (const [i, { id, row }] of ordered.entries()) {
+    const [term = '', subject = '', number = ''] = id.slice('class-'.length).split('-')
+    const termId = termOf.get(idOf.term(term))!
+    const courseId = courseOf.get(idOf.course(`${subject} ${number}`))!
+    const ofTerm = sessions.filter((one) => one.termId === termId)
+    const wanted = row.termSourcedIds!.split(',')[0]!
+    const session =
+      ofTerm.find((one) => idOf.session(term, one.startsOn, one.endsOn) === wanted) ??
+      ofTerm.find((one) => one.half === 'full') ??
+      ofTerm[0]!
+    const parentId = known.get(row['metadata.parentSourcedId'] ?? '') ?? null
+    const [sectionId] = await journal.insert('section', [
+      {
+        ...{ courseId, termId, sessionId: session.id, number: row.classCode, code: codes[i], parentId },
+        ...{ kind: row['metadata.kind'] || 'lecture', mode: row['metadata.mode'] || 'inPerson' },
+        ...{
+          campusId: campuses.get(row.schoolSourcedId!) ?? firstCampus,
+          credits: parentId ? 0 : credits.get(courseId)
+        },
+        ...{ capacity: Number(row['metadata.seats']), waitCapacity: 0, fee: 0 }
+      }
+    ])
+    known.set(id, sectionId!)
+    const meetings = (row['metadata.meetings'] || '').split(';').flatMap((one) => meetingOf(one) ?? [])
+    await journal.insert(
+      'meeting',
+      meetings.map(({ days, start, end }) => ({
+        ...{ sectionId, days: formatDayLetters(days), startsMin: start, endsMin: end },
+        ...{ fromOn: session.startsOn, toOn: session.endsOn }
+      }))
+    )
+  }
+}
