@@ -21,21 +21,8 @@ const term = computed({
   get: () => chosen.value ?? (terms.value.find((one) => one.season !== 'summer') ?? terms.value[0])?.code,
   set: (code) => (chosen.value = code)
 })
-const rows = shallowRef<CourseDemand[]>()
-const failure = ref<string>()
-async function read() {
-  const { value: code } = term
-  if (!code) return
-  try {
-    const found = await api<CourseDemand[]>(`/api/terms/${code}/demand`)
-    if (code === term.value) rows.value = found
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
-watch(term, read, { immediate: true })
+const { known: rows, failure, read } = useRead(() => api<CourseDemand[]>(`/api/terms/${term.value!}/demand`))
+watch(term, (code) => code && read(), { immediate: true })
 const short = computed(() => (rows.value ?? []).reduce((sum, one) => sum + shortOf(one), 0))
 const due = computed(() => terms.value.find((one) => one.code === term.value)?.intentionsDueAt)
 </script>
@@ -45,7 +32,7 @@ const due = computed(() => terms.value.find((one) => one.code === term.value)?.i
     <ViewState
       :failure="staff.failure ?? failure"
       :ready="staff.ready && Boolean(rows)"
-      @retry="(staff.load(), read())"
+      @retry="(staff.load(), term && read())"
     >
       <div class="page">
         <div class="page-head">

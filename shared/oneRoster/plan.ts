@@ -198,7 +198,7 @@ class Planner {
         if ('wrong' in course) return course
         if ('wrong' in term) return term
         const about = `${term.id.slice('term-'.length)}-${course.id.slice('course-'.length)}`
-        return { id: `class-${about}${row.classCode ? `-${row.classCode}` : ''}` }
+        return { id: `class-${about}${row.classCode ? `-${row.classCode.toUpperCase()}` : ''}` }
       }
       case 'users':
         return this.userId(row)
@@ -237,7 +237,7 @@ class Planner {
     const source = row.sourcedId!
     if (this.students.has(source) || source.startsWith('student-')) {
       if (!row.identifier) return { wrong: 'identifier is needed of a student: it is the student’s number.' }
-      return { id: `student-${row.identifier}` }
+      return { id: `student-${row.identifier.toUpperCase()}` }
     }
     if (this.teachers.has(source) || source.startsWith('person-')) {
       if (!row.email) return { wrong: 'email is needed of a teacher: by it the same teacher is known again.' }

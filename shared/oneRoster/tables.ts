@@ -5,7 +5,8 @@
  */
 import { parseDayLetters } from '#core/formats'
 import { maybeCourseCode } from '#core/ids'
-import { STANDINGS } from '#core/requisites'
+import { parseRule, STANDINGS } from '#core/requisites'
+import { RuleError } from '#core/rules'
 
 export const TABLES = [
   'orgs',
@@ -69,6 +70,17 @@ const mail: Check = (text) =>
 const courseCode: Check = (text) =>
   maybeCourseCode(text) ? undefined : 'has to be a course code such as ENVI 310'
 
+const prerequisite: Check = (text) => {
+  if (text.length > 500) return 'has to be 500 characters or less'
+  try {
+    parseRule(text)
+    return undefined
+  } catch (error) {
+    if (!(error instanceof RuleError)) throw error
+    return `has to be a rule such as STAT 212 (C) and MATH 125: ${error.message}`
+  }
+}
+
 /** `MW 09:30-10:45; F 13:00-14:50` */
 const meetings: Check = (text) =>
   text.split(';').every((one) => meetingOf(one) !== undefined)
@@ -128,7 +140,7 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     ...plain('subjects', 'subjectCodes'),
     kept('metadata.credits', number(0.5, 30)),
     kept('metadata.creditsMost', number(0.5, 30)),
-    kept('metadata.prerequisite', words(500)),
+    kept('metadata.prerequisite', prerequisite),
     kept('metadata.description', words(4000)),
     { name: 'metadata.level', check: oneOf('undergraduate', 'graduate') },
     {
@@ -145,7 +157,10 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     needed('title', { check: words(160) }),
     ...plain('grades'),
     needed('courseSourcedId', { names: 'courses' }),
-    { name: 'classCode', check: words(6) },
+    {
+      name: 'classCode',
+      check: (text) => (/^[A-Za-z0-9]{1,6}$/.test(text) ? undefined : 'has to be 1 to 6 letters and digits')
+    },
     needed('classType', { check: oneOf('homeroom', 'scheduled') }),
     ...plain('location'),
     needed('schoolSourcedId', { names: 'orgs' }),
@@ -162,10 +177,14 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     needed('enabledUser', { check: oneOf('true', 'false') }),
     needed('username', { check: words(60) }),
     ...plain('userIds'),
-    needed('givenName', { check: words(40), isKept: true }),
+    needed('givenName', { check: words(39), isKept: true }),
     needed('familyName', { check: words(40), isKept: true }),
     ...plain('middleName'),
-    { name: 'identifier', check: words(10) },
+    {
+      name: 'identifier',
+      check: (text) =>
+        /^[A-Za-z0-9-]{1,10}$/.test(text) ? undefined : 'has to be 1 to 10 letters, digits and hyphens'
+    },
     kept('email', mail),
     ...plain('sms', 'phone', 'agentSourcedIds', 'grades', 'password', 'userMasterIdentifier'),
     ...plain('resourceSourcedIds', 'preferredGivenName', 'preferredMiddleName', 'preferredFamilyName'),

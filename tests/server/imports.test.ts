@@ -192,6 +192,62 @@ describe('the whole of a college as files', () => {
   })
 })
 
+describe('lines that no database would keep', () => {
+  it('are told, with all that rests on them, and nothing of them is written', async () => {
+    const files = await exportRoster(world.db)
+    const add = (name: string, ...lines: string[]) => ({
+      name: `${name}.csv`,
+      text: [file(files, name).text.split('\r\n')[0]!, ...lines].join('\n')
+    })
+    const brought = await bring([
+      add(
+        'academicSessions',
+        't2,,,Autumn 2032,term,2032-08-23,2032-12-17,,2033',
+        't3,,,Part one,gradingPeriod,2032-08-23,2032-10-01,t2,2033',
+        't4,,,Part two,gradingPeriod,2032-10-04,2032-12-17,t2,2033',
+        't1,,,Long Summer,term,2032-07-01,2032-09-10,,2032'
+      ),
+      add(
+        'courses',
+        'c1,,,,No Rule,PEAT 401,,institution,Peat,,4,,MATH 125 nor 126,,,',
+        'c2,,,,A Rule,PEAT 402,,institution,Peat,,4,,MATH 125 (C),,,'
+      ),
+      add(
+        'classes',
+        'k1,,,Early,,c2,01,scheduled,,campus-HILL,t1,,,,20,,,,',
+        'k2,,,Late,,c2,1a,scheduled,,campus-HILL,t3,,,,20,,,,',
+        'k3,,,Late too,,c2,1A,scheduled,,campus-HILL,t4,,,,20,,,,'
+      ),
+      add(
+        'users',
+        'u1,,,true,Ímke.Varga,,Other,Imke,,H999001,,,,,,,,,,,,,,,',
+        'u2,,,true,new.one,,New,One,,h999002,,,,,,,,,,,,,,,'
+      ),
+      add('roles', 'r1,,,u1,primary,student,,,institution,', 'r2,,,u2,primary,student,,,institution,')
+    ])
+    expect(brought.faults.map(({ file: name, message }) => `${name}: ${message}`)).toEqual([
+      expect.stringMatching(/^courses.csv: metadata.prerequisite has to be a rule such as/) as string,
+      expect.stringMatching(/^academicSessions.csv: .* has some of these days/) as string,
+      'users.csv: username Ímke.Varga is somebody else’s.'
+    ])
+    expect(brought.items.filter((one) => one.change === 'left').map((one) => one.reason)).toEqual([
+      'It rests on term-SU32, which is not brought.',
+      'Line 3 is about the same.'
+    ])
+    await apply(brought.id)
+    const made = await world.db
+      .select({ number: t.section.number, session: t.session.name, code: t.session.code })
+      .from(t.section)
+      .innerJoin(t.session, eq(t.session.id, t.section.sessionId))
+      .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+      .where(eq(t.course.code, 'PEAT 402'))
+    expect(made).toEqual([{ number: '1A', session: 'Part one', code: 'P2' }])
+    const [student] = await world.db.select().from(t.student).where(eq(t.student.number, 'H999002'))
+    expect(student!.number).toBe('H999002')
+    await undo(brought.id)
+  })
+})
+
 describe('a college that there was not', () => {
   const csv = (header: string, ...rows: string[]) => `${[header, ...rows].join('\n')}\n`
   const FILES: RosterFile[] = [

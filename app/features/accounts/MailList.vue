@@ -4,18 +4,8 @@ import { instantText } from '#shared/when'
 
 /** What was mailed to whoever is signed in. */
 const college = useCollege()
-const mails = shallowRef<MailView[]>()
-const failure = ref<string>()
-async function load() {
-  failure.value = undefined
-  try {
-    mails.value = await api<MailView[]>('/api/account/mails')
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
-onMounted(load)
+const { known: mails, failure, read } = useRead(() => api<MailView[]>('/api/account/mails'))
+onMounted(read)
 const STATES: Record<NonNullable<MailView['state']>, string> = {
   waiting: 'not sent yet',
   sent: 'sent',
@@ -29,7 +19,7 @@ const STATES: Record<NonNullable<MailView['state']>, string> = {
   <section class="card mails" aria-labelledby="mails-title">
     <h2 id="mails-title">Mails to you</h2>
     <p v-if="failure" class="stops" role="alert">
-      {{ failure }} <v-text-btn @click="load">Try again</v-text-btn>
+      {{ failure }} <v-text-btn @click="read">Try again</v-text-btn>
     </p>
     <p v-else-if="mails?.length === 0" class="quiet">Nothing was mailed to you so far.</p>
     <ul v-else>

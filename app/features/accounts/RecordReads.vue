@@ -6,18 +6,12 @@ import { ROLE_WORDS } from '#shared/words'
 /** Who else has read the record of the student who is signed in: every reading is logged. */
 const props = defineProps<{ student: number }>()
 const college = useCollege()
-const reads = shallowRef<RecordRead[]>()
-const failure = ref<string>()
-async function load() {
-  failure.value = undefined
-  try {
-    reads.value = await api<RecordRead[]>(`/api/students/${props.student}/reads`)
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
-onMounted(load)
+const {
+  known: reads,
+  failure,
+  read
+} = useRead(() => api<RecordRead[]>(`/api/students/${props.student}/reads`))
+onMounted(read)
 const SHOWN = 8
 const all = ref(false)
 const list = computed(() => (all.value ? reads.value : reads.value?.slice(0, SHOWN)) ?? [])
@@ -27,7 +21,7 @@ const list = computed(() => (all.value ? reads.value : reads.value?.slice(0, SHO
   <section class="card reads" aria-labelledby="reads-title">
     <h2 id="reads-title">Who has read your record</h2>
     <p v-if="failure" class="stops" role="alert">
-      {{ failure }} <v-text-btn @click="load">Try again</v-text-btn>
+      {{ failure }} <v-text-btn @click="read">Try again</v-text-btn>
     </p>
     <p v-else-if="reads?.length === 0" class="quiet">Nobody but you, so far.</p>
     <ul v-else>

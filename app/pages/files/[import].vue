@@ -11,17 +11,7 @@ const notice = useNotice()
 const places = useStaffPlaces()
 const staff = useStaff()
 const address = computed(() => `/api/imports/${String(route.params.import)}`)
-const brought = shallowRef<ImportPage>()
-const failure = ref<string>()
-async function read() {
-  try {
-    brought.value = await api<ImportPage>(address.value)
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
+const { known: brought, failure, read } = useRead(() => api<ImportPage>(address.value))
 onMounted(() => (staff.load(), read()))
 
 const leaveOut = ref<Table[]>([])

@@ -10,17 +10,7 @@ useHead({ title: 'Files · Ridgeway' })
 const college = useCollege()
 const staff = useStaff()
 const places = useStaffPlaces()
-const imports = shallowRef<ImportRow[]>()
-const failure = ref<string>()
-async function read() {
-  try {
-    imports.value = await api<ImportRow[]>('/api/imports')
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
+const { known: imports, failure, read } = useRead(() => api<ImportRow[]>('/api/imports'))
 // Before there is a college nothing of it can be read, and its files can be brought.
 onMounted(() => (staff.load(), read()))
 

@@ -12,17 +12,7 @@ const notice = useNotice()
 const places = useStaffPlaces()
 onMounted(() => staff.load())
 
-const known = shallowRef<StaffAccounts>()
-const failure = ref<string>()
-async function read() {
-  try {
-    known.value = await api<StaffAccounts>('/api/accounts')
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
+const { known, failure, read } = useRead(() => api<StaffAccounts>('/api/accounts'))
 onMounted(read)
 
 const text = ref('')

@@ -6,18 +6,15 @@ useHead({ title: 'A version of a program · Ridgeway' })
 const route = useRoute()
 const staff = useStaff()
 const places = useStaffPlaces()
-const draft = shallowRef<DraftPage>()
-const failure = ref<string>()
-const address = computed(() => `/api/programs/drafts/${String(route.params.draft)}`)
-async function read() {
-  try {
-    draft.value = undefined
-    draft.value = await api<DraftPage>(address.value)
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
+const {
+  known: draft,
+  failure,
+  read: readDraft
+} = useRead(() => api<DraftPage>(`/api/programs/drafts/${String(route.params.draft)}`))
+/** Anew: what is on screen gives way. */
+function read() {
+  draft.value = undefined
+  return readDraft()
 }
 onMounted(() => (staff.load(), read()))
 </script>

@@ -8,20 +8,8 @@ useHead({ title: 'Programs · Ridgeway' })
 const staff = useStaff()
 const college = useCollege()
 const places = useStaffPlaces()
-const known = shallowRef<ProgramPlans>()
-const failure = ref<string>()
-const read = followed(
-  async () => {
-    try {
-      known.value = await api<ProgramPlans>('/api/programs/drafts')
-      failure.value = undefined
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      failure.value = error.message
-    }
-  },
-  ({ kind }) => kind === 'term'
-)
+const { known, failure, read: readPlans } = useRead(() => api<ProgramPlans>('/api/programs/drafts'))
+const read = followed(readPlans, ({ kind }) => kind === 'term')
 onMounted(() => (staff.load(), read()))
 const writing = useTemplateRef<{ begin: (version?: number) => void }>('writing')
 </script>

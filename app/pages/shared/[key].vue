@@ -8,19 +8,9 @@ import { sectionHours, sectionName } from '#shared/week/texts'
 /** A draft week that somebody shared: the week, and nothing else of them. */
 const route = useRoute()
 const key = computed(() => String(route.params.key))
-const week = shallowRef<SharedWeek>()
-const failure = ref<string>()
+const { known: week, failure, read } = useRead(() => api<SharedWeek>(`/api/shared/${key.value}`))
 useHead({ title: () => `${week.value?.name ?? 'A shared week'} · Ridgeway` })
 
-async function read() {
-  try {
-    week.value = await api<SharedWeek>(`/api/shared/${key.value}`)
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
 watch(key, read, { immediate: true })
 
 const sections = computed(() => week.value?.sections ?? [])

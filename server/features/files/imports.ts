@@ -1,9 +1,10 @@
 /** Sets of files that are brought: what each would change, written in one transaction, and taken back. */
 import { asc, desc, eq, sql } from 'drizzle-orm'
-import { inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
+import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
+import { isTwice } from '#server/db/referenced'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { planning, presentOf, type RosterItem } from '#shared/oneRoster/plan'
@@ -13,9 +14,9 @@ import { TABLES, type Row, type Table } from '#shared/oneRoster/tables'
 import { writeRoster } from '#shared/oneRoster/write'
 import { campusDate } from '#shared/when'
 import { writeWanted } from './apply'
-import { idOf, readRosterTables } from './present'
+import { readRosterTables } from './present'
 import { takeBack } from './journal'
-import { judge } from './judge'
+import { judge, restsOn } from './judge'
 
 interface At {
   who: Who
@@ -85,7 +86,7 @@ export async function planImport(
   })
 }
 
-async function rowsOf(db: Reader, id?: number): Promise<(ImportRow & { all: RosterFault[] })[]> {
+async function rowsOf(db: Reader, id?: number): Promise<(ImportRow & { told: RosterFault[] })[]> {
   const rows = await db
     .select({ one: t.dataImport, by: t.account.name })
     .from(t.dataImport)
@@ -95,12 +96,12 @@ async function rowsOf(db: Reader, id?: number): Promise<(ImportRow & { all: Rost
     .limit(50)
   return rows.map(({ one, by }) => ({
     ...{ id: one.id, name: one.name, state: one.state, by, at: one.at.getTime() },
-    ...{ counts: one.counts, faults: one.faults.length, all: one.faults }
+    ...{ counts: one.counts, faults: one.faults.length, told: one.faults }
   }))
 }
 
 export const readImports = async (db: Reader): Promise<ImportRow[]> =>
-  (await rowsOf(db)).map(({ all: _, ...row }) => row)
+  (await rowsOf(db)).map(({ told: _, ...row }) => row)
 
 const noImport = () => new Refused(404, 'noImport', 'There is no such import.')
 
@@ -116,9 +117,16 @@ async function itemsOf(db: Reader, id: number): Promise<RosterItem[]> {
 export async function readImport(db: Reader, id: number): Promise<ImportPage> {
   const [row] = await rowsOf(db, id)
   if (!row) throw noImport()
-  const items = await itemsOf(db, id)
-  const { all, ...rest } = row
-  return { ...rest, faults: all, items: items.slice(0, SHOWN), all: items.length }
+  const [first] = await db
+    .select({ items: t.dataImportItems.items })
+    .from(t.dataImportItems)
+    .where(all(eq(t.dataImportItems.importId, id), eq(t.dataImportItems.ordinal, 0)))
+  const { told, ...rest } = row
+  const differing = Object.values(row.counts).reduce(
+    (sum, { new: fresh = 0, changed = 0, left = 0 }) => sum + fresh + changed + left,
+    0
+  )
+  return { ...rest, faults: told, items: (first?.items ?? []).slice(0, SHOWN), all: differing }
 }
 
 async function lockImport(tx: Transaction, id: number) {
@@ -146,7 +154,16 @@ export async function applyImport(
     (one) => one.table
   )
   await mustStand(tx, [...wanted.values()].flat(), leaveOut)
-  await writeWanted(tx, { now, importId: id }, wanted)
+  try {
+    await writeWanted(tx, { now, importId: id }, wanted)
+  } catch (error) {
+    if (!isTwice(error)) throw error
+    throw new Refused(
+      409,
+      'movedOn',
+      'Something that it brings has come here meanwhile. Bring the files again.'
+    )
+  }
   await tx
     .update(t.dataImport)
     .set({ state: 'applied', endedAt: new Date(now) })
@@ -191,32 +208,6 @@ async function mustStand(
   }
 }
 
-/** What has to be there for a line to be written. */
-function restsOn({ table, id, row }: RosterItem): string[] {
-  const [, term = '', subject = '', number = ''] = id.split('-')
-  const courseAndTerm = [idOf.term(term), idOf.course(`${subject} ${number}`)]
-  const named = (...columns: string[]) => columns.flatMap((one) => (row[one] ? [row[one]] : []))
-  switch (table) {
-    case 'orgs':
-    case 'academicSessions':
-      return named('parentSourcedId')
-    case 'courses':
-      return named('orgSourcedId')
-    case 'classes':
-      return [...courseAndTerm, ...named('schoolSourcedId', 'metadata.parentSourcedId')]
-    case 'users':
-      return named('primaryOrgSourcedId')
-    case 'enrollments':
-      return id.startsWith('taken-')
-        ? [...courseAndTerm, ...named('userSourcedId')]
-        : named('classSourcedId', 'userSourcedId')
-    case 'results':
-      return [`taken-${id.slice('grade-'.length)}`]
-    default:
-      return []
-  }
-}
-
 /** Takes an import back. */
 export async function undoImport(tx: Transaction, { who, now }: At, id: number): Promise<void> {
   const { state, name } = await lockImport(tx, id)
@@ -248,7 +239,7 @@ async function told(
   )
   // Of those who came with it nobody has seen anything yet.
   for (const { table, change, row } of items)
-    if (table === 'users' && change === 'new') numbers.delete(row.identifier!)
+    if (table === 'users' && change === 'new') numbers.delete(row.identifier!.toUpperCase())
   if (!numbers.size) return
   const students = await tx.select({ id: t.student.id, number: t.student.number }).from(t.student)
   for (const student of students)

@@ -7,6 +7,7 @@ import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { Present, RosterItem } from '#shared/oneRoster/plan'
 import type { RosterFault } from '#shared/oneRoster/read'
+import { TABLES, type Row } from '#shared/oneRoster/tables'
 import { idOf } from './present'
 import { programsIn } from './writePeople'
 
@@ -16,12 +17,10 @@ export async function judge(
   items: readonly RosterItem[],
   { present, today }: { present: Present; today: IsoDate }
 ): Promise<{ items: RosterItem[]; faults: RosterFault[] }> {
-  const starts = new Map(
-    (await db.select({ code: t.term.code, start: t.term.startsOn }).from(t.term)).map((one) => [
-      one.code,
-      one.start
-    ])
-  )
+  const terms = await db
+    .select({ code: t.term.code, name: t.term.name, start: t.term.startsOn, end: t.term.endsOn })
+    .from(t.term)
+  const starts = new Map(terms.map((one) => [one.code, one.start]))
   for (const { id, row, change } of items)
     if (change === 'new' && row.type === 'term') starts.set(id.slice('term-'.length), row.startDate!)
   const programs = new Set(
@@ -34,10 +33,11 @@ export async function judge(
   )
   const [institution] = await db.select().from(t.institution).limit(1)
   const signIns = new Set(
-    (await db.select({ signIn: t.account.signIn }).from(t.account)).map((one) => one.signIn)
+    (await db.select({ signIn: t.account.signIn }).from(t.account)).map((one) => asSignedIn(one.signIn))
   )
   const context = {
     starts,
+    terms,
     programs,
     today,
     signIns,
@@ -51,13 +51,32 @@ export async function judge(
       faults.push({ file: `${one.table}.csv`, line: one.line, message: wrong })
       return []
     }
-    if (one.table === 'users') signIns.add(one.row.username!)
+    // Each of those that are kept is known to the next.
+    if (one.table === 'users') signIns.add(asSignedIn(one.row.username!))
+    if (one.change === 'new' && one.row.type === 'term') terms.push(termIn(one))
     return [left ? { ...one, change: 'left', reason: left } : one]
   })
   return { items: withoutOrphans(kept, present), faults }
 }
 
+/** As two names to sign in with are the same to the database. */
+const asSignedIn = (name: string) => name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
+
+/** Terms follow one another: no day is in two of them. */
+const isOverlapping = ({ start, end }: KnownTerm, row: Row) => start <= row.endDate! && row.startDate! <= end
+
+interface KnownTerm {
+  code: string
+  name: string
+  start: string
+  end: string
+}
+const termIn = ({ id, row }: RosterItem): KnownTerm => ({
+  ...{ code: id.slice('term-'.length), name: row.title!, start: row.startDate!, end: row.endDate! }
+})
+
 interface JudgeContext {
+  terms: readonly KnownTerm[]
   starts: ReadonlyMap<string, string>
   programs: ReadonlySet<string>
   signIns: ReadonlySet<string>
@@ -67,7 +86,7 @@ interface JudgeContext {
 
 function judgeOne(
   { table, id, row, change }: RosterItem,
-  { starts, programs, signIns, today, hasInstitution }: JudgeContext
+  { starts, terms, programs, signIns, today, hasInstitution }: JudgeContext
 ): { left?: string; wrong?: string } {
   const hasBegun = (starts.get(id.split('-')[1] ?? '') ?? '9999') <= today
   switch (table) {
@@ -77,6 +96,10 @@ function judgeOne(
       return IANAZone.isValidZone(row['metadata.timeZone'] ?? '')
         ? {}
         : { wrong: 'metadata.timeZone is needed of a new institution, as in the time zone database.' }
+    case 'academicSessions': {
+      const other = row.type === 'term' && terms.find((one) => isOverlapping(one, row))
+      return other ? { wrong: `${other.name} has some of these days (${other.start} to ${other.end}).` } : {}
+    }
     case 'classes':
       if (!row.classCode) return { left: 'Only what is taken in it is kept of a class without a code.' }
       if (hasBegun) return { left: 'Of a term that has begun only what is taken in it is brought.' }
@@ -87,7 +110,7 @@ function judgeOne(
       const unknown = programsIn(row).find((one) => !programs.has(one))
       if (unknown)
         return { wrong: `metadata.programs names ${unknown}, and there is no such version of a program.` }
-      const isTaken = change === 'new' && id.startsWith('student-') && signIns.has(row.username!)
+      const isTaken = change === 'new' && id.startsWith('student-') && signIns.has(asSignedIn(row.username!))
       return isTaken ? { wrong: `username ${row.username!} is somebody else’s.` } : {}
     }
     case 'enrollments':
@@ -106,14 +129,40 @@ function judgeOne(
   }
 }
 
-/** Who teaches a class that is not brought is not brought either. */
+/** What rests on a line that is not brought is not brought either. */
 function withoutOrphans(items: readonly RosterItem[], present: Present): RosterItem[] {
   const coming = new Set(items.flatMap((one) => (one.change === 'new' ? [one.id] : [])))
+  const isThere = (id: string) => coming.has(id) || TABLES.some((table) => present.get(table)?.has(id))
   return items.map((one) => {
-    const { table, change, id, row } = one
-    if (table !== 'enrollments' || change !== 'new' || !id.startsWith('teaches-')) return one
-    const about = row.classSourcedId!
-    if (coming.has(about) || present.get('classes')?.has(about)) return one
-    return { ...one, change: 'left', reason: 'Its class is not brought.' }
+    const open = one.change === 'new' ? restsOn(one).find((id) => !isThere(id)) : undefined
+    if (open === undefined) return one
+    coming.delete(one.id)
+    return { ...one, change: 'left', reason: `It rests on ${open}, which is not brought.` }
   })
+}
+
+/** What has to be there for a line to be written. */
+export function restsOn({ table, id, row }: RosterItem): string[] {
+  const [, term = '', subject = '', number = ''] = id.split('-')
+  const courseAndTerm = [idOf.term(term), idOf.course(`${subject} ${number}`)]
+  const named = (...columns: string[]) => columns.flatMap((one) => (row[one] ? [row[one]] : []))
+  switch (table) {
+    case 'orgs':
+    case 'academicSessions':
+      return named('parentSourcedId')
+    case 'courses':
+      return named('orgSourcedId')
+    case 'classes':
+      return [...courseAndTerm, ...named('schoolSourcedId', 'metadata.parentSourcedId')]
+    case 'users':
+      return named('primaryOrgSourcedId')
+    case 'enrollments':
+      return id.startsWith('taken-')
+        ? [...courseAndTerm, ...named('userSourcedId')]
+        : named('classSourcedId', 'userSourcedId')
+    case 'results':
+      return [`taken-${id.slice('grade-'.length)}`]
+    default:
+      return []
+  }
 }

@@ -18,14 +18,14 @@ export const idOf = {
   course: (code: string) => `course-${code.replace(' ', '-')}`,
   /** Without a number it is what was taken in a course in a term. */
   class: (term: string, course: string, number = '') =>
-    `class-${term}-${course.replace(' ', '-')}${number && `-${number}`}`,
-  student: (number: string) => `student-${number}`,
+    `class-${term}-${course.replace(' ', '-')}${number && `-${number.toUpperCase()}`}`,
+  student: (number: string) => `student-${number.toUpperCase()}`,
   teacher: (mail: string) => `person-${slug(mail)}`,
   taken: (term: string, course: string, number: string) =>
-    `taken-${term}-${course.replace(' ', '-')}-student-${number}`,
+    `taken-${term}-${course.replace(' ', '-')}-student-${number.toUpperCase()}`,
   final: (term: string, course: string) => `final-${term}-${course.replace(' ', '-')}`,
   grade: (term: string, course: string, number: string) =>
-    `grade-${term}-${course.replace(' ', '-')}-student-${number}`
+    `grade-${term}-${course.replace(' ', '-')}-student-${number.toUpperCase()}`
 }
 
 /** `MW 09:30-10:45; F 13:00-14:50` */

@@ -65,18 +65,21 @@ export const academicSessions: OnTable = async ({ tx, journal }, items) => {
       ])
   }
   const terms = new Map(await READERS.term(tx))
-  const counted = new Map<number, number>()
   for (const { row } of made.filter((one) => one.row.type === 'gradingPeriod')) {
     const termId = terms.get(row.parentSourcedId!)!
     const [term] = await tx.select().from(t.term).where(eq(t.term.id, termId))
     const isWhole = term!.startsOn === row.startDate && term!.endsOn === row.endDate
-    const n =
-      counted.get(termId) ??
-      (await tx.select().from(t.session).where(eq(t.session.termId, termId))).length + 1
-    counted.set(termId, n + 1)
+    const codes = await tx
+      .select({ code: t.session.code })
+      .from(t.session)
+      .where(eq(t.session.termId, termId))
+    const isFree = (code: string) => codes.every((one) => one.code !== code)
+    let n = codes.length + 1
+    while (!isFree(`P${n}`)) n++
+    const code = isWhole && isFree('FULL') ? 'FULL' : `P${n}`
     await journal.insert('session', [
       {
-        ...{ termId, code: isWhole ? 'FULL' : `P${n}`, name: row.title, half: isWhole ? 'full' : 'other' },
+        ...{ termId, code, name: row.title, half: isWhole ? 'full' : 'other' },
         ...{ startsOn: row.startDate, endsOn: row.endDate }
       }
     ])
@@ -164,7 +167,14 @@ export const classes: OnTable = async (work, items) => {
     const parentId = known.get(row['metadata.parentSourcedId'] ?? '') ?? null
     const [sectionId] = await journal.insert('section', [
       {
-        ...{ courseId, termId, sessionId: session.id, number: row.classCode, code: codes[i], parentId },
+        ...{
+          courseId,
+          termId,
+          sessionId: session.id,
+          number: row.classCode!.toUpperCase(),
+          code: codes[i],
+          parentId
+        },
         ...{ kind: row['metadata.kind'] || 'lecture', mode: row['metadata.mode'] || 'inPerson' },
         ...{
           campusId: campuses.get(row.schoolSourcedId!) ?? firstCampus,

@@ -40,7 +40,11 @@ export const users: OnTable = async (work, items) => {
   const ids = await journal.insert(
     'student',
     students.map(({ row }, i) => ({
-      ...{ accountId: accounts[i], number: row.identifier, standing: row['metadata.standing'] || 'freshman' },
+      ...{
+        accountId: accounts[i],
+        number: row.identifier!.toUpperCase(),
+        standing: row['metadata.standing'] || 'freshman'
+      },
       level: row['metadata.standing'] === 'graduate' ? 'graduate' : 'undergraduate',
       homeCampusId: campuses.get(row.primaryOrgSourcedId ?? '') ?? firstCampus,
       ...{ attendance: 'fullTime', aid: 'none' }

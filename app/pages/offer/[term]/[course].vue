@@ -13,20 +13,12 @@ onMounted(() => staff.load())
 
 const term = computed(() => termCode(String(route.params.term)))
 const code = computed(() => String(route.params.course).replace('-', ' '))
-const offered = shallowRef<OfferedCourse>()
-const failure = ref<string>()
+const {
+  known: offered,
+  failure,
+  read: readOffered
+} = useRead(() => api<OfferedCourse>(`/api/terms/${term.value}/courses/${String(route.params.course)}`))
 const read = followed(readOffered, ({ kind }) => kind === 'seats' || kind === 'term')
-async function readOffered() {
-  try {
-    offered.value = await api<OfferedCourse>(
-      `/api/terms/${term.value}/courses/${String(route.params.course)}`
-    )
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
 watch([term, code], read, { immediate: true })
 
 const title = computed(() => college.shelf?.catalog.maybeCourse(code.value)?.title ?? '')
