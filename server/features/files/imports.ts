@@ -55,8 +55,9 @@ export async function planImport(
   { who, now }: At,
   { name, files }: { name: string; files: readonly RosterFile[] }
 ): Promise<{ id: number }> {
-  const present = presentOf(await readRosterTables(db))
-  const planned = await inTurns(planning(await inTurns(reading(files)), present))
+  const set = await inTurns(reading(files))
+  const present = presentOf(await readRosterTables(db, set.tables.keys()))
+  const planned = await inTurns(planning(set, present))
   const judged = await judge(db, planned.items, { present, today: campusDate(now, await zoneOf(db)) })
   const faults = [...planned.faults, ...judged.faults]
   const counts: RosterCounts = {}
@@ -177,7 +178,7 @@ async function mustStand(
   items: readonly RosterItem[],
   leaveOut: readonly Table[]
 ): Promise<void> {
-  const present = presentOf(await readRosterTables(tx))
+  const present = presentOf(await readRosterTables(tx, new Set(items.map((one) => one.table))))
   const moved = items.find(({ table, id, change, fields }) => {
     const row = present.get(table)?.get(id)
     if (change === 'new') return row !== undefined

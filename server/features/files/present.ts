@@ -6,7 +6,7 @@ import { all } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
 import { slug } from '#shared/oneRoster/plan'
-import type { Row, Table } from '#shared/oneRoster/tables'
+import { TABLES, type Row, type Table } from '#shared/oneRoster/tables'
 import { timeField } from '#shared/when'
 
 export const idOf = {
@@ -32,66 +32,79 @@ export const idOf = {
 const meetingText = (rows: readonly { days: string; startsMin: number; endsMin: number }[]) =>
   rows.map((one) => `${one.days} ${timeField(one.startsMin)}-${timeField(one.endsMin)}`).join('; ')
 
-export async function readRosterTables(db: Reader): Promise<Map<Table, Row[]>> {
-  const sessions = await sessionRows(db)
-  const users = await userRows(db)
-  const record = await recordRows(db)
+/** Of each file what its lines are compared with, and what they name. */
+const NEEDS: Record<Table, readonly Table[]> = {
+  orgs: ['orgs'],
+  academicSessions: ['academicSessions'],
+  courses: ['courses', 'orgs'],
+  classes: ['classes', 'courses', 'orgs', 'academicSessions'],
+  users: ['users', 'orgs'],
+  roles: ['roles', 'users', 'orgs'],
+  enrollments: ['enrollments', 'classes', 'courses', 'orgs', 'academicSessions', 'users'],
+  lineItems: ['lineItems', 'classes', 'courses', 'orgs', 'academicSessions'],
+  results: TABLES
+}
+
+/** What is here of the files of a set, and of those that they rest on. */
+export async function readRosterTables(db: Reader, of: Iterable<Table> = TABLES): Promise<Map<Table, Row[]>> {
+  const wanted = new Set([...of].flatMap((table) => NEEDS[table]))
+  const record = ['classes', 'enrollments', 'lineItems', 'results'].some((one) => wanted.has(one as Table))
+    ? await recordRows(db)
+    : []
   const taken = [
     ...new Map(record.map(({ term, course }) => [`${term} ${course}`, { term, course }])).values()
   ]
-  const sections = await sectionRows(db)
-  return new Map<Table, Row[]>([
-    ['orgs', await orgRows(db)],
-    ['academicSessions', sessions],
-    ['courses', await courseRows(db)],
-    [
-      'classes',
-      [
-        ...sections.map((one) => one.row),
-        ...taken.map(({ term, course }) => ({
-          ...{ sourcedId: idOf.class(term, course), title: `${course} ${term}`, classType: 'scheduled' },
-          ...{ courseSourcedId: idOf.course(course), schoolSourcedId: idOf.institution },
-          termSourcedIds: idOf.term(term)
-        }))
-      ]
+  const users = wanted.has('users') ? await userRows(db) : []
+  const READ: Record<Table, () => Promise<Row[]> | Row[]> = {
+    orgs: () => orgRows(db),
+    academicSessions: () => sessionRows(db),
+    courses: () => courseRows(db),
+    classes: async () => [
+      ...(await sectionRows(db)),
+      ...taken.map(({ term, course }) => ({
+        ...{ sourcedId: idOf.class(term, course), title: `${course} ${term}`, classType: 'scheduled' },
+        ...{ courseSourcedId: idOf.course(course), schoolSourcedId: idOf.institution },
+        termSourcedIds: idOf.term(term)
+      }))
     ],
-    ['users', users],
-    ['roles', users.map(roleOf)],
-    [
-      'enrollments',
-      [
-        ...(await teachingRows(db)),
-        ...(await heldRows(db)),
-        ...record.map(({ term, course, number, credits }) => ({
-          ...{ sourcedId: idOf.taken(term, course, number), classSourcedId: idOf.class(term, course) },
-          ...{ schoolSourcedId: idOf.institution, userSourcedId: idOf.student(number), role: 'student' },
-          'metadata.credits': String(credits)
-        }))
-      ]
+    users: () => users,
+    roles: () => users.map(roleOf),
+    enrollments: async () => [
+      ...(await teachingRows(db)),
+      ...(await heldRows(db)),
+      ...record.map(({ term, course, number, credits }) => ({
+        ...{ sourcedId: idOf.taken(term, course, number), classSourcedId: idOf.class(term, course) },
+        ...{ schoolSourcedId: idOf.institution, userSourcedId: idOf.student(number), role: 'student' },
+        'metadata.credits': String(credits)
+      }))
     ],
-    [
-      'lineItems',
+    lineItems: () =>
       taken.map(({ term, course }) => ({
         ...{ sourcedId: idOf.final(term, course), title: 'Final grade' },
         classSourcedId: idOf.class(term, course)
-      }))
-    ],
-    [
-      'results',
-      record.flatMap(({ term, course, number, grade, ends }) =>
-        grade === null
-          ? []
-          : [
-              {
-                sourcedId: idOf.grade(term, course, number),
-                lineItemSourcedId: idOf.final(term, course),
-                ...{ studentSourcedId: idOf.student(number), scoreStatus: 'fully graded' },
-                ...{ scoreDate: ends, textScore: grade }
-              }
-            ]
-      )
-    ]
-  ])
+      })),
+    results: () => record.flatMap(gradeRow)
+  }
+  const tables = new Map<Table, Row[]>()
+  for (const table of TABLES) if (wanted.has(table)) tables.set(table, await READ[table]())
+  return tables
+}
+
+function gradeRow({
+  term,
+  course,
+  number,
+  grade,
+  ends
+}: Awaited<ReturnType<typeof recordRows>>[number]): Row[] {
+  if (grade === null) return []
+  return [
+    {
+      ...{ sourcedId: idOf.grade(term, course, number), lineItemSourcedId: idOf.final(term, course) },
+      ...{ studentSourcedId: idOf.student(number), scoreStatus: 'fully graded' },
+      ...{ scoreDate: ends, textScore: grade }
+    }
+  ]
 }
 
 async function orgRows(db: Reader): Promise<Row[]> {
@@ -158,7 +171,7 @@ async function courseRows(db: Reader): Promise<Row[]> {
 
 const parent = alias(t.section, 'parent')
 
-async function sectionRows(db: Reader) {
+async function sectionRows(db: Reader): Promise<Row[]> {
   const rows = await db
     .select({
       section: t.section,
@@ -182,17 +195,14 @@ async function sectionRows(db: Reader) {
     (one) => one.sectionId
   )
   return rows.map(({ section, course, title, term, session, campus, parent: main }) => ({
-    id: section.id,
-    row: {
-      ...{ sourcedId: idOf.class(term, course, section.number), title: section.topic ?? title },
-      ...{ courseSourcedId: idOf.course(course), classCode: section.number, classType: 'scheduled' },
-      schoolSourcedId: idOf.campus(campus),
-      termSourcedIds: idOf.session(term, session.startsOn, session.endsOn),
-      'metadata.seats': String(section.capacity),
-      'metadata.meetings': meetingText(meetings.get(section.id) ?? []),
-      ...{ 'metadata.kind': section.kind, 'metadata.mode': section.mode },
-      'metadata.parentSourcedId': main === null ? '' : idOf.class(term, course, main)
-    } as Row
+    ...{ sourcedId: idOf.class(term, course, section.number), title: section.topic ?? title },
+    ...{ courseSourcedId: idOf.course(course), classCode: section.number, classType: 'scheduled' },
+    schoolSourcedId: idOf.campus(campus),
+    termSourcedIds: idOf.session(term, session.startsOn, session.endsOn),
+    'metadata.seats': String(section.capacity),
+    'metadata.meetings': meetingText(meetings.get(section.id) ?? []),
+    ...{ 'metadata.kind': section.kind, 'metadata.mode': section.mode },
+    'metadata.parentSourcedId': main === null ? '' : idOf.class(term, course, main)
   }))
 }
 
