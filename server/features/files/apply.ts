@@ -14,7 +14,9 @@ export async function writeWanted(tx: Transaction, at: ApplyContext, wanted: Wan
   const work = new Apply(tx, at, wanted)
   for (const table of TABLES) {
     const items = wanted.get(table) ?? []
-    if (items.length) await ON_TABLE[table]?.(work, items)
+    if (!items.length) continue
+    await ON_TABLE[table]?.(work, items)
+    work.readAnew()
   }
   await work.journal.end()
 }

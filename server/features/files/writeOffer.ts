@@ -10,7 +10,8 @@ import { meetingOf, type Row } from '#shared/oneRoster/tables'
 import { idOf } from './present'
 import { ofChange, oneOf, READERS, type OnTable } from './writing'
 
-export const orgs: OnTable = async ({ tx, journal }, items) => {
+export const orgs: OnTable = async (work, items) => {
+  const { tx, journal } = work
   const institution = async () => (await tx.select().from(t.institution).limit(1))[0]
   for (const { id, row, change } of items) {
     const name = row.name!
@@ -21,7 +22,7 @@ export const orgs: OnTable = async ({ tx, journal }, items) => {
       else await journal.insert('institution', [{ name, timeZone: row['metadata.timeZone'] }])
     } else if (change === 'changed') {
       // A department is known by its name, so that it never differs.
-      await journal.update('campus', await oneOf(tx, 'campus', id), { name })
+      await journal.update('campus', await oneOf(work, 'campus', id), { name })
     } else if (isCampus) {
       const { id: institutionId } = (await institution())!
       await journal.insert('campus', [{ institutionId, code: id.slice('campus-'.length), name }])
@@ -125,7 +126,7 @@ export const courses: OnTable = async (work, items) => {
   })
   await journal.insert('course', rows)
   for (const { id, row } of ofChange(items, 'changed')) {
-    const courseId = await oneOf(tx, 'course', id)
+    const courseId = await oneOf(work, 'course', id)
     const [before] = await tx.select().from(t.course).where(eq(t.course.id, courseId))
     const set = courseColumns(row)
     const most = Number(row['metadata.creditsMost'] || before!.creditsMost)

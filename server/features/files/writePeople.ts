@@ -4,7 +4,7 @@ import * as t from '#server/db/schema/index'
 import { nameOf } from '#shared/oneRoster/plan'
 import type { Row } from '#shared/oneRoster/tables'
 import { idOf } from './present'
-import { ofChange, oneOf, READERS, type OnTable, type Wanted } from './writing'
+import { ofChange, oneOf, type OnTable, type Wanted } from './writing'
 
 export const users: OnTable = async (work, items) => {
   const { tx, journal, at } = work
@@ -67,7 +67,7 @@ export const users: OnTable = async (work, items) => {
   )
   for (const { id, row, fields } of ofChange(items, 'changed')) {
     const name = fields.some((one) => one.name !== 'email') ? { name: nameOf(row) } : {}
-    if (id.startsWith('person-')) await journal.update('instructor', await oneOf(tx, 'teacher', id), name)
+    if (id.startsWith('person-')) await journal.update('instructor', await oneOf(work, 'teacher', id), name)
     else {
       const [row_] = await tx
         .select({ accountId: t.student.accountId })
@@ -88,7 +88,7 @@ export const programsIn = (row: Row): string[] =>
 export const enrollments: OnTable = async (work, items) => {
   const { tx, journal } = work
   const made = ofChange(items, 'new')
-  const [sections, teachers] = [new Map(await READERS.section(tx)), new Map(await READERS.teacher(tx))]
+  const [sections, teachers] = [await work.rows('section'), await work.rows('teacher')]
   await journal.insert(
     'sectionInstructor',
     made
@@ -99,9 +99,9 @@ export const enrollments: OnTable = async (work, items) => {
       }))
   )
   const [courseOf, termOf, students] = [
-    new Map(await READERS.course(tx)),
+    await work.rows('course'),
     await work.rows('term'),
-    new Map(await READERS.student(tx))
+    await work.rows('student')
   ]
   const credits = new Map((await tx.select().from(t.course)).map((one) => [one.id, one.credits]))
   const grades = gradesIn(work.wanted)

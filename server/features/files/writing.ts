@@ -29,11 +29,16 @@ export class Apply {
     this.journal = new Journal(tx, at.importId)
   }
 
-  /** Rows of a table by our own ids; read once, and added to by what is written. */
+  /** Rows of a table by our own ids, read once until something is written. */
   rows(table: keyof typeof READERS): Promise<Map<string, number>> {
     let map = this.maps.get(table)
     if (!map) this.maps.set(table, (map = READERS[table](this.tx).then((pairs) => new Map(pairs))))
     return map
+  }
+
+  /** What was written is to be found by what comes next. */
+  readAnew(): void {
+    this.maps.clear()
   }
 }
 
@@ -73,8 +78,8 @@ export const ofChange = (items: readonly RosterItem[], change: 'new' | 'changed'
   items.filter((one) => one.change === change)
 
 /** The id of a row that has to be there by now. */
-export async function oneOf(tx: Transaction, table: keyof typeof READERS, id: string): Promise<number> {
-  const found = new Map(await READERS[table](tx)).get(id)
+export async function oneOf(work: Apply, table: keyof typeof READERS, id: string): Promise<number> {
+  const found = (await work.rows(table)).get(id)
   if (found === undefined) throw new Error(`${table} ${id} is not there`)
   return found
 }
