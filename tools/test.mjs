@@ -26,6 +26,7 @@ const CHECKS = [
     ['--config', '.dependency-cruiser.cjs', 'core', 'shared', 'server', 'app', 'demo', 'tools', 'tests']
   ],
   ['Dead code', bin('knip'), []],
+  ['Description of the interface', process.execPath, ['--import', 'tsx', 'tools/openapi.ts', '--check']],
   ['Types of core', bin('tsc'), ['-p', 'core/tsconfig.json']],
   ['Types of tools and tests', bin('tsc'), ['-p', 'tsconfig.tools.json']],
   ['Types of app and server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']],

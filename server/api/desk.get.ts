@@ -3,6 +3,7 @@ import { readDesk } from '#server/features/advising/desk'
 import { logAlone } from '#server/db/log'
 import { campusNow } from '#server/gateways/clock'
 
+/** The students of an advisor, with what each needs. */
 export default endpoint('GET /api/desk', {}, async ({ db, who }) => {
   const now = await campusNow(db)
   const desk = await readDesk(db, who, await currentShelf(), now)

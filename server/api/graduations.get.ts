@@ -2,6 +2,7 @@ import { currentShelf, endpoint } from '#server/http/endpoint'
 import { readApplications } from '#server/features/degree/graduation'
 import { campusNow } from '#server/gateways/clock'
 
+/** Applications to graduate, with how far each has come. */
 export default endpoint('GET /api/graduations', {}, async ({ db }) =>
   readApplications(db, { shelf: await currentShelf(), now: await campusNow(db) })
 )

@@ -27,7 +27,7 @@ import { NewsTail } from '#server/features/news/tail'
 import { Refused } from './problem'
 import type { ActorContext } from '#server/features/route/route'
 import { keyOf } from './session'
-import { written } from './versioned'
+import { written, type Versioned } from './versioned'
 import { campusNow } from '#server/gateways/clock'
 
 let connection: Connection | undefined
@@ -90,7 +90,17 @@ interface Shape<P, Q, B> {
   body?: z.ZodType<B>
   /** Bytes of the body at most, where these are not as usual. */
   most?: number
+  /** Media type of the answer, where it is not JSON. */
+  type?: string
 }
+
+/** A handler that says what it is asked, and in its type what it answers: from both its description is made. */
+export interface Endpoint<R> extends EventHandler {
+  readonly shape: Shape<unknown, unknown, unknown>
+  /** Of the type alone: nothing is there when it runs. */
+  readonly answers?: () => Answered<R>
+}
+type Answered<R> = R extends Versioned<infer T> ? T : R
 
 interface Request<P, Q, B> {
   event: H3Event
@@ -110,7 +120,7 @@ export function openEndpoint<P = unknown, Q = unknown, B = unknown, R = unknown>
   _line: OpenLine,
   shape: Shape<P, Q, B>,
   handle: (request: Request<P, Q, B>) => Promise<R>
-): EventHandler {
+): Endpoint<R> {
   return answering(shape, () => Promise.resolve({}), handle)
 }
 
@@ -119,7 +129,7 @@ export function endpoint<P = unknown, Q = unknown, B = unknown, R = unknown>(
   line: RoleLine,
   shape: Shape<P, Q, B>,
   handle: (request: Request<P, Q, B> & Admitted) => Promise<R>
-): EventHandler {
+): Endpoint<R> {
   return answering(
     shape,
     async ({ event, db }) => {
@@ -139,7 +149,7 @@ export function studentEndpoint<P extends { id: number }, Q = unknown, B = unkno
   line: StudentLine,
   shape: Shape<P, Q, B> & { params: z.ZodType<P> },
   handle: (request: Request<P, Q, B> & Admitted & { student: StudentId; relation: Relation }) => Promise<R>
-): EventHandler {
+): Endpoint<R> {
   return answering(
     shape,
     async ({ event, db, params }) => {
@@ -168,7 +178,7 @@ export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknow
     at: ActorContext,
     request: { params: P; query: Q; body: B; relation: Relation }
   ) => Promise<A>
-): EventHandler {
+): Endpoint<A> {
   return studentEndpoint(line, shape, async ({ event, db, who, student, relation, params, query, body }) => {
     const { zone } = await currentShelf()
     const key = changeKeyOf(event)
@@ -197,13 +207,14 @@ export function officeEndpoint<P = unknown, B = unknown, A = unknown, R = A>(
   shape: Shape<P, unknown, B>,
   work: OfficeWork<P, B, A>,
   afterwards?: (answer: A, at: { db: Database; shelf: Shelf }) => Promise<R> | R
-): EventHandler {
+): Endpoint<R> {
   return endpoint(line, shape, async ({ db, who, params, body }) => {
     const shelf = await currentShelf()
     const answer = await inTransaction(db, async (tx) =>
       work(tx, { who, now: await campusNow(tx), zone: shelf.zone, shelf }, { params, body })
     )
-    return afterwards ? afterwards(answer, { db, shelf }) : answer
+    // What nothing follows from is the answer itself.
+    return afterwards ? afterwards(answer, { db, shelf }) : (answer as unknown as R)
   })
 }
 
@@ -212,7 +223,7 @@ export const termEndpoint = <P = unknown, B = unknown, A = unknown>(
   line: RoleLine,
   shape: Shape<P, unknown, B>,
   work: OfficeWork<P, B, A>
-): EventHandler =>
+): Endpoint<A> =>
   officeEndpoint(line, shape, work, (answer) => {
     forgetPublished()
     return answer
@@ -223,7 +234,7 @@ export const setUpEndpoint = <P = unknown, B = unknown, A = unknown>(
   line: RoleLine,
   shape: Shape<P, unknown, B>,
   work: (tx: Transaction, at: { who: Who; now: number }, request: { params: P; body: B }) => Promise<A>
-): EventHandler =>
+): Endpoint<A> =>
   endpoint(line, shape, async ({ db, who, params, body }) => {
     const answer = await inTransaction(db, async (tx) =>
       work(tx, { who, now: await campusNow(tx) }, { params, body })
@@ -264,8 +275,8 @@ function answering<P, Q, B, A extends object, R>(
   shape: Shape<P, Q, B>,
   admit: (request: { event: H3Event; db: Database; params: P }) => Promise<A>,
   handle: (request: Request<P, Q, B> & A) => Promise<R>
-): EventHandler {
-  return defineEventHandler(async (event) => {
+): Endpoint<R> {
+  const handler = defineEventHandler(async (event) => {
     try {
       // What is answered is somebody's own.
       setResponseHeader(event, 'cache-control', 'no-store')
@@ -275,11 +286,14 @@ function answering<P, Q, B, A extends object, R>(
       const admitted = await admit({ event, db, params })
       const query = parse(shape.query, getQuery(event), 'address')
       const body = parse(shape.body, shape.body ? await readJson(event, shape.most) : undefined, 'body')
-      return await written(event, (await handle({ event, db, params, query, body, ...admitted })) ?? null)
+      const answer = (await handle({ event, db, params, query, body, ...admitted })) ?? null
+      if (shape.type && !event.handled) setResponseHeader(event, 'content-type', shape.type)
+      return await written(event, answer)
     } catch (error) {
       return fail(event, error)
     }
   })
+  return Object.assign(handler, { shape: shape as Shape<unknown, unknown, unknown> })
 }
 
 function parse<T>(schema: z.ZodType<T> | undefined, value: unknown, where: 'address' | 'body'): T {

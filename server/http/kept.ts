@@ -20,13 +20,13 @@ export function forgetKept(db: Database, name?: string): void {
 }
 
 /** What `read` says, as JSON; `now` is the time of the machine. */
-export function keptAnswer(
+export function keptAnswer<T>(
   db: Database,
   name: string,
-  read: () => Promise<unknown>,
+  read: () => Promise<T>,
   now?: number
-): Promise<Versioned> {
-  const next = async (before: Versioned | undefined) => {
+): Promise<Versioned<T>> {
+  const next = async (before: Versioned<T> | undefined) => {
     const value = await read()
     return before?.renewedWith(value) ?? Versioned.of(value)
   }

@@ -22,8 +22,12 @@ const JSON_OF_ONE: Kind = { type: 'application/json', cache: 'private, no-cache'
 /** Of pages that are the same for everybody, signed in or not. */
 export const PUBLIC_PAGE: Kind = { type: 'text/html; charset=utf-8', cache: 'public, max-age=30' }
 
-/** An answer with a version by which a browser that has it knows it. */
-export class Versioned {
+/** iCalendar (RFC 5545). */
+export const CALENDAR = 'text/calendar; charset=utf-8'
+
+/** An answer with a version by which a browser that has it knows it; of what, its type says. */
+export class Versioned<T = unknown> {
+  declare readonly of?: T
   readonly etag: string
   #gzipped: Promise<Buffer> | undefined
 
@@ -35,12 +39,12 @@ export class Versioned {
     this.etag = `W/"${createHash('sha256').update(this.text).digest('base64url').slice(0, 22)}"`
   }
 
-  static of(value: unknown): Versioned {
-    return new Versioned(JSON.stringify(value))
+  static of<T>(value: T): Versioned<T> {
+    return new Versioned<T>(JSON.stringify(value))
   }
 
   /** This one, where the value is written the same; it is compressed already. */
-  renewedWith(value: unknown): Versioned {
+  renewedWith(value: T): Versioned<T> {
     const next = Versioned.of(value)
     return next.etag === this.etag ? this : next
   }

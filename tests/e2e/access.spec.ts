@@ -1,54 +1,18 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import type { Page } from '@playwright/test'
 import { ACCESS } from '#server/http/access'
 import { clean, settled } from './axe'
 import { freePort } from '../../tools/mariadb'
+import { endpointFiles, hasFile } from '../../tools/openapi/endpoints'
 import { startSite } from '../../tools/site'
 import { enterAnew, expect, leave, ROOT, test, visit, type DemoSite } from './site'
 
 test.use({ scenario: 'access' })
 
-/** Endpoints by where their files stand: below a folder, at an address. Pages are read, by whichever way of reading. */
-const FOLDERS = [
-  {
-    folder: fileURLToPath(new URL('../../server/api', import.meta.url)),
-    at: '/api',
-    file: /^(.*)\.(get|post|delete|put|patch)\.ts$/
-  },
-  {
-    folder: fileURLToPath(new URL('../../server/routes/public', import.meta.url)),
-    at: '/public',
-    file: /^(.*)()\.ts$/
-  }
-]
-const isOfFolder = (line: string) => FOLDERS.some(({ at }) => line.includes(` ${at}`))
-
-/** Every endpoint by where its file stands, with the line of the table that it names. */
-const endpoints = () => FOLDERS.flatMap(endpointsIn)
-function endpointsIn({
-  folder,
-  at,
-  file: form
-}: (typeof FOLDERS)[number]): { line: string; named: string | undefined }[] {
-  return readdirSync(folder, { recursive: true, encoding: 'utf8' }).flatMap((file) => {
-    const [, path, method] = form.exec(file) ?? []
-    if (path === undefined) return []
-    const parts = path
-      .split('/')
-      .filter((part) => part !== 'index')
-      .map((part) => part.replace(/^\[(.+)\]$/, ':$1'))
-    const text = readFileSync(join(folder, file), 'utf8')
-    const named = /(?:ndpoint|publicPage)\(\s*'([^']+)'/.exec(text)?.[1]
-    return { line: `${(method || 'get').toUpperCase()} ${[at, ...parts].join('/')}`, named }
-  })
-}
-
 test('every endpoint has its line in the table of access, and names that one', () => {
-  const found = endpoints()
-  for (const { line, named } of found) expect(named, line).toBe(line)
-  const lines = Object.keys(ACCESS).filter(isOfFolder)
+  const found = endpointFiles()
+  for (const { line, text } of found)
+    expect(/(?:ndpoint|publicPage)\(\s*'([^']+)'/.exec(text)?.[1], line).toBe(line)
+  const lines = Object.keys(ACCESS).filter(hasFile)
   expect(found.map(({ line }) => line).sort()).toEqual(lines.sort())
 })
 
@@ -67,6 +31,7 @@ const PEOPLE = [
 const PLACES: Record<string, string> = {
   id: '1',
   code: 'AU27',
+  area: 'terms',
   course: 'ENDA-410',
   term: 'AU27',
   section: 'L9SQG',
@@ -119,7 +84,7 @@ test('everybody may do what the table says, and nothing else', async ({ site }) 
     const page = name ? await enterAnew(site, name) : undefined
     const cookie = page && (await cookieOf(page))
     for (const [line, access] of Object.entries(ACCESS)) {
-      if (!isOfFolder(line) || line === 'DELETE /api/session') continue
+      if (!hasFile(line) || line === 'DELETE /api/session') continue
       const may =
         'open' in access ||
         ('roles' in access

@@ -6,6 +6,7 @@ import { readFileSync } from 'node:fs'
 import { dice } from '../../core/degree/best/testing/cases'
 import { ACCESS } from '#server/http/access'
 import { LONG } from '../long'
+import { faultOf } from './described'
 import { enter, expect, test } from './site'
 
 test.use({ scenario: 'fuzz' })
@@ -384,6 +385,8 @@ test(`${REQUESTS} requests from seeds: none fails, none hangs, each 400 names it
         const { status } = answer
         statuses.set(status, (statuses.get(status) ?? 0) + 1)
         if (status >= 500) say(`${status} ${text}`)
+        const fault = text && faultOf(method, path.split('?')[0]!, status, text)
+        if (fault) say(fault)
         if (status !== MALFORMED) continue
         const { fields } = JSON.parse(text) as { fields?: { field: string; message: string }[] }
         if (!fields?.length || fields.some((one) => !one.field || !one.message)) say(`no field in ${text}`)

@@ -12,7 +12,10 @@ const PAGES = [
   '/public/programs',
   '/public/programs/ENVD',
   '/public/offer/AU27?subject=SOIL',
-  '/public/openings'
+  '/public/openings',
+  '/public/interface',
+  '/public/interface/terms',
+  '/public/interface/types'
 ]
 
 test('the catalog, programs and the offer are read without signing in', async ({ site }) => {

@@ -1,11 +1,19 @@
 /** A served demo of its own for each test file, and short ways to act in it. */
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { test as base, expect, type BrowserContext, type Page, type Request } from '@playwright/test'
+import {
+  test as base,
+  expect,
+  type BrowserContext,
+  type Page,
+  type Request,
+  type Response
+} from '@playwright/test'
 import mysql from 'mysql2/promise'
 import { DEMO_PASSWORD } from '../../demo/staff'
 import { copyDatabase } from '../../tools/copyDatabase'
 import { startSite } from '../../tools/site'
+import { faultOf, patternOf } from './described'
 import { Browsers, PHONE, type Screen } from './browsers'
 
 export const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
@@ -25,6 +33,7 @@ export const test = base.extend<{ tidy: undefined }, { scenario: string; site: D
     async ({ site: _ }, use) => {
       await use(undefined)
       for (const page of [...present]) await leave(page)
+      expect((await Promise.all(checking.splice(0))).filter(Boolean)).toEqual([])
     },
     { auto: true }
   ],
@@ -111,12 +120,24 @@ export async function visit(site: DemoSite, screen?: Screen, isNew = false): Pro
   const page = await site.browsers.page(site.address, { screen, isNew })
   lenders.set(page.context(), site.browsers)
   watchChanges(page)
+  page.on('response', (answer) => checking.push(faultIn(answer)))
   present.add(page)
   return page
 }
 
 /** Pages that nobody has left yet. */
 const present = new Set<Page>()
+
+/** Of each answer that a page got, what is not as it is described. */
+const checking: Promise<string | undefined>[] = []
+async function faultIn(answer: Response): Promise<string | undefined> {
+  const path = new URL(answer.url()).pathname
+  if (!patternOf(path) || [204, 304].includes(answer.status())) return undefined
+  if (!(answer.headers()['content-type'] ?? '').includes('application/json')) return undefined
+  // Of a page that went on meanwhile nothing is kept.
+  const text = await answer.text().catch(() => undefined)
+  return text && faultOf(answer.request().method(), path, answer.status(), text)
+}
 
 const lenders = new WeakMap<BrowserContext, Browsers>()
 

@@ -4,6 +4,7 @@ import { campusNow } from '#server/gateways/clock'
 import { endpoint } from '#server/http/endpoint'
 import { mailChoicesBody } from '#shared/mail/choices'
 
+/** Chooses what to be mailed, and when. */
 export default endpoint(
   'POST /api/account/mail-choices',
   { body: mailChoicesBody },

@@ -1,6 +1,6 @@
-import { setResponseHeader } from 'h3'
 import { keyParams } from '#shared/requests'
 import { currentShelf, openEndpoint } from '#server/http/endpoint'
+import { CALENDAR } from '#server/http/versioned'
 import { Refused } from '#server/http/problem'
 import { calendarAtAddress, eventsOfStudent } from '#server/features/appointments/calendars'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -14,15 +14,14 @@ import { campusNow } from '#server/gateways/clock'
  */
 export default openEndpoint(
   'GET /api/calendars/:key',
-  { params: keyParams },
-  async ({ event, db, params }) => {
+  { params: keyParams, type: CALENDAR },
+  async ({ db, params }) => {
     const key = params.key.replace('.ics', '')
     const now = await campusNow(db)
     const id = await studentAtAddress(db, key)
     const ofAdvisor = id === undefined ? await calendarAtAddress(db, key, now) : undefined
     if (id === undefined && ofAdvisor === undefined)
       throw new Refused(404, 'noCalendar', 'This calendar address was withdrawn, or never was one.')
-    setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
     if (id === undefined) return ofAdvisor
     const [picture] = await readStudentRecords(db, [id], 'self')
     const appointments = await eventsOfStudent(db, id)

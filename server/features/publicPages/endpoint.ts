@@ -1,10 +1,9 @@
 /** A page for anybody: the same for everybody, kept by browsers for a while, and not asked for without end by one address. */
-import type { EventHandler } from 'h3'
 import { setResponseHeader } from 'h3'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import type { z } from 'zod'
 import type { OpenLine } from '#server/http/access'
-import { fail, openEndpoint } from '#server/http/endpoint'
+import { fail, openEndpoint, type Endpoint } from '#server/http/endpoint'
 import { Refused } from '#server/http/problem'
 import { addressOf } from '#server/http/session'
 import { PUBLIC_PAGE, Versioned } from '#server/http/versioned'
@@ -19,7 +18,7 @@ export function publicPage<P = unknown, Q = unknown>(
   line: OpenLine,
   shape: { params?: z.ZodType<P>; query?: z.ZodType<Q> },
   make: (db: Database, asked: { params: P; query: Q }) => Promise<PageParts>
-): EventHandler {
+): Endpoint<unknown> {
   return openEndpoint<P, Q, unknown, unknown>(line, shape, async ({ event, db, params, query }) => {
     try {
       await mayAsk(addressOf(event))

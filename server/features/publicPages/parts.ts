@@ -56,7 +56,10 @@ export async function writtenPage({
     h('div', { class: 'head' }, [h('h1', title), beside ?? '']),
     ...(Array.isArray(body) ? body : [body])
   ])
-  const foot = h('footer', `Times are those of the campus (${zone}).`)
+  const foot = h('footer', [
+    zone ? `Times are those of the campus (${zone}). ` : '',
+    h('a', { href: '/public/interface' }, 'Interface for programs')
+  ])
   const page = h('html', { lang: 'en' }, [
     head,
     h('body', [h('a', { class: 'skip', href: '#main' }, 'Skip to the page'), band, main, foot])

@@ -9,3 +9,4 @@ export const foundQuery = z.object({
 })
 export const codeParams = z.object({ code: z.string() })
 export const termParams = z.object({ term: z.string() })
+export const areaParams = z.object({ area: z.string() })

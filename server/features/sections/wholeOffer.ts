@@ -10,7 +10,11 @@ import { Versioned } from '#server/http/versioned'
 import { offerOf, reservedSeats } from './sections'
 
 /** The sections of a published term, without their seats; `now` is the time of the machine. */
-export function wholeOffer(db: Database, term: string, now?: number): Promise<Versioned> {
+export function wholeOffer(
+  db: Database,
+  term: string,
+  now?: number
+): Promise<Versioned<SectionWithoutSeats[]>> {
   return keptAnswer(db, `offer ${term}`, async () => (await offerOf(db, term)).map(withoutSeats), now)
 }
 
@@ -25,11 +29,11 @@ function withoutSeats({
   return rest
 }
 
-const reads = new WeakMap<Database, Map<string, () => Promise<Versioned>>>()
+const reads = new WeakMap<Database, Map<string, () => Promise<Versioned<SectionSeats[]>>>>()
 
 /** What changes while students register, as it stands now, by section; those who ask at once share a reading. */
-export function termSeats(db: Database, term: string): Promise<Versioned> {
-  const ofDatabase = reads.get(db) ?? new Map<string, () => Promise<Versioned>>()
+export function termSeats(db: Database, term: string): Promise<Versioned<SectionSeats[]>> {
+  const ofDatabase = reads.get(db) ?? new Map<string, () => Promise<Versioned<SectionSeats[]>>>()
   reads.set(db, ofDatabase)
   const read = ofDatabase.get(term) ?? joinNext(async () => Versioned.of(await readSeats(db, term)))
   ofDatabase.set(term, read)

@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeCarry } from '#server/features/route/load'
 
+/** Sets the limits of what the student takes on in a term. */
 export default changeEndpoint(
   'POST /api/students/:id/carry',
   { params: studentParams, body: carryBody },

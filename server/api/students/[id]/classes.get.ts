@@ -1,8 +1,8 @@
-import { setResponseHeader } from 'h3'
 import { studentParams } from '#shared/requests'
 import { weekQuery } from '#shared/week/requests'
 import { goingWith } from '#shared/reading'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { CALENDAR } from '#server/http/versioned'
 import { Refused } from '#server/http/problem'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { seenBy } from '#server/features/record/seen'
@@ -12,8 +12,8 @@ import { campusNow } from '#server/gateways/clock'
 /** The classes of a term as iCalendar, with those of one draft week or of the one gone with. */
 export default studentEndpoint(
   'GET /api/students/:id/classes',
-  { params: studentParams, query: weekQuery },
-  async ({ event, db, student, relation, query }) => {
+  { params: studentParams, query: weekQuery, type: CALENDAR },
+  async ({ db, student, relation, query }) => {
     const [whole] = await readStudentRecords(db, [student], relation)
     const picture = seenBy(relation, whole!)
     const [shelf, now] = [await currentShelf(), await campusNow(db)]
@@ -21,7 +21,6 @@ export default studentEndpoint(
     const week = picture.drafts.find((one) => one.id === query.week && one.term === query.term)
     if (!term || (query.week !== undefined && !week))
       throw new Refused(404, 'noWeek', 'There is no such draft week any more. Reload to see those there are.')
-    setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
     return calendarOfClasses(picture, shelf, { term, week: week ?? goingWith(picture, query.term), now })
   }
 )

@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint, currentShelf } from '#server/http/endpoint'
 import { applyToGraduate } from '#server/features/degree/graduation'
 
+/** Applies to graduate. */
 export default changeEndpoint(
   'POST /api/students/:id/graduation',
   { params: studentParams, body: graduationBody },

@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { writeKeepFree } from '#server/features/week/habits'
 
+/** Sets the hours that are to stay free of classes, all of them. */
 export default changeEndpoint(
   'POST /api/students/:id/keep-free',
   { params: studentParams, body: keepFreeBody },

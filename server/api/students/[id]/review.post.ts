@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint, currentShelf } from '#server/http/endpoint'
 import { askForReview } from '#server/features/advising/reviews'
 
+/** Asks for a review of a term of the chosen route. */
 export default changeEndpoint(
   'POST /api/students/:id/review',
   { params: studentParams, body: reviewBody },

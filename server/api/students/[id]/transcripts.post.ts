@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint, currentShelf } from '#server/http/endpoint'
 import { askForTranscript } from '#server/features/record/transcripts'
 
+/** Asks for a transcript to be sent, now or with the grades of a term. */
 export default changeEndpoint(
   'POST /api/students/:id/transcripts',
   { params: studentParams, body: transcriptBody },

@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint, currentShelf } from '#server/http/endpoint'
 import { grantException } from '#server/features/degree/exceptions'
 
+/** Grants a waiver or a substitution. */
 export default changeEndpoint(
   'POST /api/students/:id/exceptions',
   { params: studentParams, body: exceptionBody },

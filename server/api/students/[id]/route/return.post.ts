@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { returnTo } from '#server/features/route/route'
 
+/** Makes a route what it was at an earlier version. */
 export default changeEndpoint(
   'POST /api/students/:id/route/return',
   { params: studentParams, body: returnBody },

@@ -3,6 +3,7 @@ import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { answerSuggestions } from '#server/features/advising/suggestions'
 
+/** Accepts or declines suggestions. */
 export default changeEndpoint(
   'POST /api/students/:id/suggestions/answers',
   { params: studentParams, body: suggestionAnswersBody },

@@ -2,6 +2,7 @@ import { routeParams } from '#shared/route/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { dropRoute } from '#server/features/route/routes'
 
+/** Takes a route away that is not the chosen one. */
 export default changeEndpoint(
   'DELETE /api/students/:id/routes/:route',
   { params: routeParams },

@@ -2,6 +2,7 @@ import { weekParams } from '#shared/week/requests'
 import { changeEndpoint } from '#server/http/endpoint'
 import { dropDraft } from '#server/features/week/drafts'
 
+/** Takes a draft week away. */
 export default changeEndpoint(
   'DELETE /api/students/:id/weeks/:week',
   { params: weekParams },

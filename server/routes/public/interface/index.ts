@@ -1,0 +1,4 @@
+import { interfacePage } from '#server/features/publicPages/description'
+import { publicPage } from '#server/features/publicPages/endpoint'
+
+export default publicPage('GET /public/interface', {}, interfacePage)
