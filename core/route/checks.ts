@@ -14,6 +14,7 @@ import {
   termsToPlan,
   plannedIn,
   blockers,
+  isStep,
   termLoad,
   termHours,
   contextAfter,
@@ -66,7 +67,7 @@ function ofCourse(context: RouteContext, planned: PlannedCourse, term: Term): Fo
     blocker.code === 'past' ? [] : [{ ...blocker, ...about }]
   )
   const why = outsideEverywhere(context.audits, planned.course, term.code)
-  return why ? [...found, { code: 'outside', ...about, why }] : found
+  return why && !isStep(context, planned) ? [...found, { code: 'outside', ...about, why }] : found
 }
 
 /** What a term comes to: too full, too light, too many hours, no week that fits; without ways out. */

@@ -82,6 +82,24 @@ export function blockers(context: RouteContext, code: CourseCode, term: Term): B
   return found
 }
 
+/** Whether the prerequisite of another planned course holds with a planned course, and not without it. */
+export function isStep(context: RouteContext, step: PlannedCourse): boolean {
+  const { catalog, terms, student } = context
+  const all = allAttempts(context.attempts)
+  const without = all.filter(
+    (one) => !(one.status === 'planned' && one.course === step.course && one.term === step.term)
+  )
+  return context.planned.some((other) => {
+    const rule = ruleOf(catalog.maybeCourse(other.course)?.prerequisite ?? '')
+    if (!rule || (other.course === step.course && other.term === step.term)) return false
+    const lacks = (attempts: readonly Attempt[]) => {
+      const others = attempts.filter((one) => one.course !== other.course || one.status === 'earned')
+      return !evaluateRule(rule, asOfTerm(other.term, terms, others, student, catalog)).met
+    }
+    return lacks(without) && !lacks(all)
+  })
+}
+
 /** A course under way that later courses count on, and at which grade. */
 export interface CountedOn {
   leaf: RuleLeaf

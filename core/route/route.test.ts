@@ -248,6 +248,16 @@ describe('checks of a route', () => {
       { code: 'outside', why: 'notAccepted' }
     ])
   })
+  it('say nothing of a course that counts nowhere where the prerequisite of another one rests on it', () => {
+    const only = program({ from: 'STAT 212' })
+    const step = planned('STAT 110', 'AU27')
+    expect(check([step], [], {}, only)).toMatchObject([{ code: 'outside', course: 'STAT 110' }])
+    expect(check([step, planned('STAT 212', 'SP28')], [], {}, only)).toEqual([])
+    // Taken again for the grade that is asked for, too.
+    const low = [entry('STAT 110', 'D')]
+    expect(check([step, planned('STAT 212', 'SP28')], low, {}, only)).toEqual([])
+    expect(check([step], low, {}, only)).toHaveLength(1)
+  })
   it('compare the load of a term with the limit', () => {
     const plan = [planned('ARTS 120', 'AU27', { credits: 16 }), planned('STAT 110', 'AU27')]
     const found = check(plan)
