@@ -14,7 +14,7 @@ import { ACCESS, type OpenLine, type Relation, type RoleLine, type StudentLine }
 import { connect, inTransaction, type Connection, type Database, type Transaction } from '#server/db/connect'
 import { answerFor } from './failure'
 import { forgetKept } from './kept'
-import { changeKeyOf, mustBeOwn, readJson } from './request'
+import { changeKeyOf, mustBeOwn, mustHaveKey, readJson } from './request'
 import { SignInAttempts } from '#server/features/accounts/attempts'
 import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
 import { sessionOf, type Session } from '#server/features/accounts/sessions'
@@ -92,6 +92,8 @@ interface Shape<P, Q, B> {
   most?: number
   /** Media type of the answer, where it is not JSON. */
   type?: string
+  /** Whether what is asked may, or has to, carry a key by which it is done once (`Idempotency-Key`). */
+  key?: 'may' | 'must'
 }
 
 /** A handler that says what it is asked, and in its type what it answers: from both its description is made. */
@@ -108,6 +110,8 @@ interface Request<P, Q, B> {
   params: P
   query: Q
   body: B
+  /** There is one where it has to be given. */
+  key: string | undefined
 }
 
 interface Admitted {
@@ -179,9 +183,9 @@ export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknow
     request: { params: P; query: Q; body: B; relation: Relation }
   ) => Promise<A>
 ): Endpoint<A> {
-  return studentEndpoint(line, shape, async ({ event, db, who, student, relation, params, query, body }) => {
+  const once = { ...shape, key: 'may' as const }
+  return studentEndpoint(line, once, async ({ db, who, student, relation, params, query, body, key }) => {
     const { zone } = await currentShelf()
-    const key = changeKeyOf(event)
     return inTransaction(db, async (tx) => {
       const make = async () =>
         work(tx, { who, student, now: await campusNow(tx), zone }, { params, query, body, relation })
@@ -286,7 +290,8 @@ function answering<P, Q, B, A extends object, R>(
       const admitted = await admit({ event, db, params })
       const query = parse(shape.query, getQuery(event), 'address')
       const body = parse(shape.body, shape.body ? await readJson(event, shape.most) : undefined, 'body')
-      const answer = (await handle({ event, db, params, query, body, ...admitted })) ?? null
+      const key = keyIn(event, shape.key)
+      const answer = (await handle({ event, db, params, query, body, key, ...admitted })) ?? null
       if (shape.type && !event.handled) setResponseHeader(event, 'content-type', shape.type)
       return await written(event, answer)
     } catch (error) {
@@ -294,6 +299,11 @@ function answering<P, Q, B, A extends object, R>(
     }
   })
   return Object.assign(handler, { shape: shape as Shape<unknown, unknown, unknown> })
+}
+
+function keyIn(event: H3Event, asked: 'may' | 'must' | undefined): string | undefined {
+  if (!asked) return undefined
+  return asked === 'must' ? mustHaveKey(event) : changeKeyOf(event)
 }
 
 function parse<T>(schema: z.ZodType<T> | undefined, value: unknown, where: 'address' | 'body'): T {

@@ -138,6 +138,15 @@ function accessOf(line: keyof typeof ACCESS): Operation {
     : { security: [{ session: [] }], 'x-relations': access.relations }
 }
 
+/** As drafted by the IETF's HTTPAPI working group. */
+const KEY = {
+  name: 'Idempotency-Key',
+  in: 'header',
+  description:
+    'What is asked again with the same key is done once; 8 to 64 letters, digits, hyphens or underscores.',
+  schema: { type: 'string', pattern: '^"?[A-Za-z0-9_-]{8,64}"?$' }
+}
+
 const asked = (shape: z.ZodType): Schema => {
   const { $schema: _, ...schema } = z.toJSONSchema(shape, { io: 'input', unrepresentable: 'any' }) as Schema
   return schema
@@ -146,7 +155,8 @@ const asked = (shape: z.ZodType): Schema => {
 function askedOf({ shape }: Endpoint<unknown>): Operation {
   const parameters = [
     ...parametersOf(shape.params, 'path', () => true),
-    ...parametersOf(shape.query, 'query', (name, required) => required.includes(name))
+    ...parametersOf(shape.query, 'query', (name, required) => required.includes(name)),
+    ...(shape.key ? [{ ...KEY, required: shape.key === 'must' }] : [])
   ]
   return {
     ...(parameters.length && { parameters }),

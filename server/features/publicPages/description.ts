@@ -129,11 +129,7 @@ function whole({ method, path, operation }: Asked): VNode {
     ...parameters.flatMap(({ name, in: where, required, schema }) => [
       h('p', [
         h('code', name),
-        where === 'path'
-          ? ' in the address: '
-          : required
-            ? ' in the query: '
-            : ' in the query, where wanted: ',
+        ` in the ${PLACE_WORDS[where] ?? where}${required ? '' : ', where wanted'}: `,
         h('code', typeText(schema))
       ])
     ]),
@@ -145,6 +141,8 @@ function whole({ method, path, operation }: Asked): VNode {
     })
   ])
 }
+
+const PLACE_WORDS: Record<string, string> = { path: 'address' }
 
 const bodyOf = (title: string, asked: Content | undefined): VNode[] =>
   Object.entries(asked?.content ?? {}).flatMap(([type, { schema }]) => [

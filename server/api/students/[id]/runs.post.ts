@@ -1,7 +1,6 @@
 import { runBody } from '#shared/registration/requests'
 import { studentParams } from '#shared/requests'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
-import { changeKeyOf } from '#server/http/request'
 import { run } from '#server/features/registration/run'
 import { freesSeats } from '#shared/registration/outcomes'
 import { Refused } from '#server/http/problem'
@@ -13,8 +12,8 @@ import { serveAfter } from '#server/features/registration/serving'
  */
 export default studentEndpoint(
   'POST /api/students/:id/runs',
-  { params: studentParams, body: runBody },
-  async ({ event, db, who, student, relation, body }) => {
+  { params: studentParams, body: runBody, key: 'may' },
+  async ({ db, who, student, relation, body, key }) => {
     const { consent } = body
     if (relation !== 'self' && consent === undefined)
       throw new Refused(422, 'consent', 'Say how the student agreed to it.', [
@@ -25,7 +24,7 @@ export default studentEndpoint(
       db,
       who,
       student,
-      { ...body, consent: relation === 'self' ? undefined : consent, key: changeKeyOf(event) },
+      { ...body, consent: relation === 'self' ? undefined : consent, key },
       shelf
     )
     if (receipt.lines.some((line) => freesSeats(line.outcome))) await serveAfter(db, shelf)

@@ -1,17 +1,15 @@
 import { offerBody, offerParams } from '#shared/registration/requests'
 import { currentShelf, studentEndpoint } from '#server/http/endpoint'
-import { changeKeyOf } from '#server/http/request'
 import { answerOffer } from '#server/features/registration/answer'
 import { serveAfter } from '#server/features/registration/serving'
 
 /** Takes or declines an offered seat, and answers with the receipt: with the same key, of the same answer. */
 export default studentEndpoint(
   'POST /api/students/:id/offers/:offer',
-  { params: offerParams, body: offerBody },
-  async ({ event, db, who, student, params, body }) => {
+  { params: offerParams, body: offerBody, key: 'may' },
+  async ({ db, who, student, params, body, key }) => {
     const shelf = await currentShelf()
-    const asked = { ...body, key: changeKeyOf(event) }
-    const receipt = await answerOffer(db, who, student, params.offer, asked, shelf)
+    const receipt = await answerOffer(db, who, student, params.offer, { ...body, key }, shelf)
     await serveAfter(db, shelf)
     return receipt
   }
