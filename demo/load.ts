@@ -25,6 +25,7 @@ import {
   TRAVEL_MINUTES,
   ZONE
 } from './college'
+import { guidance } from './guidance'
 import { holdKinds } from './holds'
 import { datesOf, OfferBuilder, type DemoSection } from './offer'
 import { PeopleBuilder, type DemoStudent } from './people'
@@ -544,6 +545,7 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
         }))
     )
   )
+  await put(t.guidance, guidance)
   await put(t.holdKind, holdKinds)
   await put(t.waitlistPlace, [
     {

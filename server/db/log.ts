@@ -16,6 +16,7 @@ export type Action =
   | 'people.read'
   | 'opening.moved'
   | 'opening.nudged'
+  | 'guidance.changed'
   | 'holdKind.changed'
   | 'run.forStudent'
   | 'record.entered'

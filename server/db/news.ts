@@ -13,6 +13,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'program.answered': ['record'],
   'program.changed': ['record'],
   'program.published': ['term'],
+  'guidance.changed': ['term'],
   'import.applied': ['term'],
   'import.undone': ['term'],
   'record.brought': ['record'],

@@ -1,9 +1,11 @@
 /** What the server answers about courses and terms. */
 import type { Course, Session, Term } from '#core/catalog'
+import type { GradeSpec } from '#core/grades'
 import type { TermPrices } from '#core/charges'
 import type { CourseCode, TermCode } from '#core/ids'
 import type { LinePolicy, SessionDates, SignOffPolicy } from '#core/registration'
 import type { Instant, IsoDate } from '#core/time'
+import type { GuidanceText } from './guidance'
 
 export interface SessionView extends Session {
   /** Where it has dates of its own; null where those of the term hold. */
@@ -12,7 +14,7 @@ export interface SessionView extends Session {
 
 export interface TermView extends Term {
   addEndsAt: Instant
-  /** Until then a drop leaves no trace on the record; then a W. */
+  /** Until then a drop leaves no trace on the record; then the grade of a late drop. */
   dropFreeEndsAt: Instant
   dropEndsAt: Instant
   line: LinePolicy
@@ -36,7 +38,12 @@ export interface TermView extends Term {
 }
 
 export interface CatalogView {
-  institution: { name: string; timeZone: string }
+  institution: {
+    name: string
+    timeZone: string
+    /** Its grade scale; null where that is the common one. */
+    grades: GradeSpec[] | null
+  }
   campuses: { code: string; name: string }[]
   /** Minutes from one campus to another. */
   travel: { from: string; to: string; minutes: number }[]
@@ -51,6 +58,8 @@ export interface CatalogView {
   running: Record<string, string[]>
   /** In which ways a course has been held or is offered. */
   heldAs: Record<string, { online: boolean; evening: boolean; campuses: string[] }>
+  /** The institution's own short texts, in the order in which they were written. */
+  guidance: GuidanceText[]
 }
 
 export interface CourseListView {

@@ -43,6 +43,7 @@ const PLACES: Record<string, string> = {
   view: '99999',
   account: '99999',
   draft: '99999',
+  guidance: '99999',
   import: '99999',
   hold: '99999',
   kind: '99999',

@@ -74,6 +74,13 @@ const RIGHT: Record<string, unknown[]> = {
     }
   ],
   'POST /api/welcome/:key': [{ next: 'a long and winding lane' }],
+  'POST /api/guidance': [
+    { about: 'course', key: 'ENDA 310', title: 'Bring boots', text: 'The ground is wet.', link: null },
+    { about: 'everybody', title: 'First year', text: 'Read this.', link: 'https://harrowmere.example/first' }
+  ],
+  'POST /api/guidance/:guidance': [
+    { about: 'finding', key: 'hold', title: 'Holds', text: 'The office in Slate Hall lifts most of them.' }
+  ],
   'POST /api/imports': [
     { name: 'a set', files: [{ name: 'orgs.csv', text: 'sourcedId,name,type\no1,Elsewhere,school' }] },
     {

@@ -25,7 +25,7 @@ const term = ref('')
 const course = computed(() => college.shelf?.catalog.maybeCourse(props.code))
 const there = computed(() => student.reading?.attempts.counted.some((t) => t.course === props.code))
 const rule = computed(() => {
-  const parsed = parseRule(course.value?.prerequisite ?? '')
+  const parsed = parseRule(course.value?.prerequisite ?? '', null)
   const asked = place.terms.value.find((one) => one.code === term.value)
   if (!parsed || !student.reading || !college.shelf || !asked) return undefined
   const { attempts, context } = student.reading
@@ -112,6 +112,7 @@ watch(
       <p v-if="page">{{ page.description }}</p>
       <p v-else-if="failure" role="alert">{{ failure }} <v-text-btn @click="read">Try again</v-text-btn></p>
       <div v-else class="skeleton" style="height: 40px" aria-hidden="true" />
+      <GuidanceNotes about="course" :keys="[code]" />
       <template v-if="course.prerequisite">
         <h3>Needs before it</h3>
         <RuleTree v-if="rule" :result="rule" />

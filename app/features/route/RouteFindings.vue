@@ -73,6 +73,7 @@ const relied = computed(() => (student.reading ? countedOn(student.reading.conte
         />
       </div>
     </div>
+    <GuidanceNotes about="finding" :keys="findings.map((one) => one.code)" />
     <div v-for="course in waived" :key="course" class="finding">
       The prerequisite of <strong>{{ course }}</strong> is waived:
       <RequestAsk :said="{ kind: 'waiver', course }" />

@@ -48,6 +48,7 @@ const next = computed(() => lastYear(terms.rows ?? []))
           >
           <span class="push"><MakeTerms v-if="next.length" :like="next" /></span>
           <NuxtLink class="textlink" to="/programs">Programs</NuxtLink>
+          <NuxtLink class="textlink" to="/guidance">Guidance</NuxtLink>
         </div>
         <GradesDue />
         <section v-for="year in ahead" :key="year.title" :aria-label="year.title">

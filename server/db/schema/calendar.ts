@@ -12,6 +12,7 @@ import {
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
+import { SEASONS } from '#core/catalog'
 import type { TermPrices } from '#core/charges'
 import { SIGN_OFF_POLICIES } from '#core/registration'
 import { credits, id, instant } from './columns'
@@ -22,9 +23,9 @@ export const term = mysqlTable(
   'term',
   {
     id: id(),
-    code: varchar({ length: 4 }).notNull(),
+    code: varchar({ length: 8 }).notNull(),
     name: varchar({ length: 40 }).notNull(),
-    season: mysqlEnum(['autumn', 'spring', 'summer']).notNull(),
+    season: mysqlEnum(SEASONS).notNull(),
     year: smallint().notNull(),
     startsOn: day().notNull(),
     endsOn: day().notNull(),

@@ -8,6 +8,7 @@ import {
   uniqueIndex,
   varchar
 } from 'drizzle-orm/mysql-core'
+import type { GradeSpec } from '#core/grades'
 import type { RequestPolicy } from '#shared/advising/asking'
 import { id } from './columns'
 
@@ -16,6 +17,8 @@ export const institution = mysqlTable('institution', {
   name: varchar({ length: 120 }).notNull(),
   /** IANA name; openings are shown in it. */
   timeZone: varchar({ length: 64 }).notNull(),
+  /** Its grade scale; null where that is the common one. */
+  grades: json().$type<GradeSpec[]>(),
   /** Who decides requests, of the kinds of which it is not as is usual. */
   requestPolicy: json().$type<Partial<RequestPolicy>>()
 })

@@ -171,7 +171,7 @@ export const recordCourse = mysqlTable(
       .references(() => course.id),
     termId: int().references(() => term.id),
     credits: credits().notNull(),
-    grade: varchar({ length: 2 }),
+    grade: varchar({ length: 4 }),
     origin: mysqlEnum(['here', 'transfer', 'test']).notNull(),
     /** Where and how it was held, where that is known. */
     campusId: int().references(() => campus.id),

@@ -10,6 +10,7 @@ import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { ProgramRules } from '#server/db/schema/program'
 import { Refused } from '#server/http/problem'
+import { readGuidance } from './guidance'
 
 /** A section whose classes all begin from here on is an evening one (common practice). */
 const EVENING = 17 * 60
@@ -102,7 +103,7 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
     .where(all(eq(t.term.published, true), eq(t.section.cancelled, false)))
   return {
-    institution: { name: institution.name, timeZone: institution.timeZone },
+    institution: { name: institution.name, timeZone: institution.timeZone, grades: institution.grades },
     campuses,
     travel,
     terms: terms.map((term) => ({
@@ -157,7 +158,8 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
     running: Object.fromEntries(
       [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
     ),
-    heldAs: await readHeldAs(db)
+    heldAs: await readHeldAs(db),
+    guidance: await readGuidance(db)
   }
 }
 
@@ -192,6 +194,20 @@ export const PROGRAM_COLUMNS = {
 }
 
 /** The newest version of every program. */
+/** A version of a program, and the codes of programs to be taken along with it. @throws Refused where there is no such version */
+export async function readProgramVersion(db: Reader, id: number) {
+  const [row] = await db
+    .select({ ...PROGRAM_COLUMNS, obliges: t.programVersion.obliges })
+    .from(t.programVersion)
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+    .where(eq(t.programVersion.id, id))
+  if (!row)
+    throw new Refused(422, 'noProgram', 'There is no such version of a program.', [
+      { field: 'version', message: 'has to be a version of a program' }
+    ])
+  return { spec: programSpec(row), obliges: row.obliges }
+}
+
 export async function readPrograms(db: Reader): Promise<ProgramSpec[]> {
   const rows = await db
     .select(PROGRAM_COLUMNS)
@@ -270,8 +286,8 @@ function sessionDates(
   }
 }
 
-export function datesOfTerm({ startsOn, endsOn, addEndsAt }: typeof t.term.$inferSelect) {
-  return { start: startsOn, end: endsOn, addEndsAt: addEndsAt.getTime() }
+export function datesOfTerm({ startsOn, endsOn, addEndsAt, published }: typeof t.term.$inferSelect) {
+  return { start: startsOn, end: endsOn, addEndsAt: addEndsAt.getTime(), published }
 }
 
 export async function termRow(db: Reader, code: string) {

@@ -69,6 +69,8 @@ const disabledWhy = computed(() => {
 /** Everything that is chosen, or nothing of it. */
 const whole = computed(() => prepared.value.whole)
 const armed = computed(() => prepared.value.armed)
+/** What stops a line, by its kind. */
+const found = computed(() => lines.value.flatMap((line) => line.refusals.map((one) => one.code)))
 const draft = computed(() => goingWith(student.picture!, term.value?.code ?? ''))
 const adding = ref(false)
 const dropping = useDropping(
@@ -120,6 +122,7 @@ function press() {
         @answer="(given, givingUp) => answer(offer.id, given, givingUp)"
       />
       <TermLine v-if="term && sheet.opens !== null && (opened || closed)" :term="term" :opens="sheet.opens" />
+      <GuidanceNotes v-if="term" about="term" :keys="[term.code]" />
       <div class="page-head sheet-head">
         <h2>{{ closed ? 'Registered' : 'Run sheet' }}</h2>
         <span v-if="!closed" class="pill"
@@ -213,6 +216,7 @@ function press() {
             @stay="(course) => prepare({ drops: [...drops].filter((one) => one !== course) })"
             @leave="(course) => run({ leave: [course] })"
           />
+          <GuidanceNotes about="finding" :keys="found" />
           <RunOutlook
             v-if="!closed && chosen.length && sheet.opens !== null"
             :lines="chosen"

@@ -53,6 +53,7 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
       This reading rests on an unconfirmed program: {{ unconfirmed.map((p) => p.spec.title).join(', ') }}.
     </p>
     <p v-if="main.program.spec.note" class="quiet">{{ main.program.spec.note }}</p>
+    <GuidanceNotes about="program" :keys="reading.audits.map((one) => one.program.spec.code)" />
     <DegreeFigures
       :audit="main"
       :finish="finish"

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import {
+  ABOUT_WORDS,
+  FOUND_WORDS,
+  GUIDANCE_ABOUT,
+  type GuidanceAbout,
+  type GuidanceText
+} from '#shared/catalog/guidance'
+import { guidanceBody } from '#shared/catalog/guidanceRequests'
+
+/** A text of guidance: what it is about, what it says. */
+const props = defineProps<{ text?: GuidanceText; programs: readonly { code: string; title: string }[] }>()
+const emit = defineEmits<{ close: [] }>()
+const college = useCollege()
+const notice = useNotice()
+const { busy, problem, fields, attempt } = useAttempt()
+const heading = useId()
+const draft = ref({
+  about: (props.text?.about ?? 'everybody') as GuidanceAbout,
+  key: props.text?.key ?? '',
+  title: props.text?.title ?? '',
+  text: props.text?.text ?? '',
+  link: props.text?.link ?? ''
+})
+const ABOUT = GUIDANCE_ABOUT.map((value) => ({ value, title: ABOUT_WORDS[value] }))
+/** What there is of the kind that is chosen. */
+const things = computed((): { value: string; title: string }[] => {
+  switch (draft.value.about) {
+    case 'program':
+      return props.programs.map(({ code, title }) => ({ value: code, title }))
+    case 'term':
+      return (college.shelf?.terms ?? []).map(({ code, name }) => ({ value: code, title: name }))
+    case 'course':
+      return (college.shelf?.catalog.courses ?? []).map(({ code, title }) => ({
+        value: code,
+        title: `${code} ${title}`
+      }))
+    case 'finding':
+      return Object.entries(FOUND_WORDS).map(([value, title]) => ({ value, title }))
+    default:
+      return []
+  }
+})
+watch(
+  () => draft.value.about,
+  () => (draft.value.key = '')
+)
+const said = computed(() =>
+  guidanceBody.safeParse({
+    ...draft.value,
+    key: draft.value.key ?? '',
+    link: draft.value.link.trim() || null
+  })
+)
+const wrong = computed(() => (field: string) => {
+  const issue = said.value.error?.issues.find((one) => one.path[0] === field)
+  return fields.value.get(field) ?? (issue && touched.value ? `This ${issue.message}.` : undefined)
+})
+const touched = ref(false)
+const save = () =>
+  attempt(async () => {
+    touched.value = true
+    if (!said.value.success) return
+    await api(`/api/guidance${props.text ? `/${props.text.id}` : ''}`, {
+      method: 'POST',
+      body: said.value.data
+    })
+    notice.say(`“${said.value.data.title}” is read from now on.`)
+    emit('close')
+  })
+const drop = () =>
+  attempt(async () => {
+    await api(`/api/guidance/${props.text!.id}`, { method: 'DELETE' })
+    notice.say(`“${props.text!.title}” is not read any more.`)
+    emit('close')
+  })
+</script>
+
+<template>
+  <v-dialog
+    :model-value="true"
+    max-width="600"
+    :aria-labelledby="heading"
+    @update:model-value="emit('close')"
+  >
+    <form class="card guidance-form" novalidate @submit.prevent="save">
+      <h2 :id="heading">{{ text ? 'Change a text' : 'A new text' }}</h2>
+      <v-select v-model="draft.about" label="about" :items="ABOUT" />
+      <v-autocomplete
+        v-if="draft.about !== 'everybody'"
+        v-model="draft.key"
+        label="which"
+        :items="things"
+        :error-messages="wrong('key')"
+        auto-select-first
+      />
+      <v-text-field v-model="draft.title" label="title" maxlength="80" :error-messages="wrong('title')" />
+      <v-textarea
+        v-model="draft.text"
+        label="what is read"
+        rows="3"
+        auto-grow
+        maxlength="600"
+        :error-messages="wrong('text')"
+      />
+      <v-text-field
+        v-model="draft.link"
+        label="address with more, if there is one"
+        placeholder="https://"
+        maxlength="300"
+        :error-messages="wrong('link')"
+      />
+      <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
+      <div class="acts">
+        <v-btn type="submit" variant="flat" color="primary" :disabled="busy">{{
+          text ? 'Save it' : 'Publish it'
+        }}</v-btn>
+        <v-btn v-if="text" :disabled="busy" @click="drop">Take it away</v-btn>
+        <v-btn @click="emit('close')">Cancel</v-btn>
+      </div>
+    </form>
+  </v-dialog>
+</template>
+
+<style scoped>
+.guidance-form {
+  display: grid;
+  gap: 10px;
+  padding: 18px;
+  color: var(--ink);
+}
+.guidance-form h2,
+.guidance-form p {
+  margin: 0;
+}
+.guidance-form .v-input {
+  width: 100%;
+  max-width: none;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+</style>
