@@ -7,14 +7,15 @@ type Branded<Base, Name extends string> = Base & { readonly [brand]: Name }
 
 /** Subject letters, a space and a number with optional letters, e.g. `ENVI 310`, `CHEM 015L`. */
 export type CourseCode = Branded<string, 'CourseCode'>
-/** Season and year, e.g. `AU27`, `SP28`, `SU28`. */
+/** The institution's own name of a term in short, e.g. `AU27`, `WI28`, `2028S1`. */
 export type TermCode = Branded<string, 'TermCode'>
 /** Five characters, the last one a check character. */
 export type SectionCode = Branded<string, 'SectionCode'>
 export type StudentId = Branded<number, 'StudentId'>
 
 const COURSE = /^([A-Za-z]{2,5})[\s\-_]*(\d{1,4}[A-Za-z]{0,2})$/
-const TERM = /^(AU|SP|SU)\d{2}$/
+/** Two to eight capital letters and digits, a digit among them. */
+export const TERM_CODE = /^(?=[A-Z]*\d)[A-Z\d]{2,8}$/
 
 /** Reads `envi310`, `ENVI-310` or `ENVI 310` as `ENVI 310`; undefined when it is none of these. */
 export function maybeCourseCode(text: string): CourseCode | undefined {
@@ -30,11 +31,11 @@ export function courseCode(text: string): CourseCode {
 }
 
 export const maybeTermCode = (text: string): TermCode | undefined =>
-  TERM.test(text) ? (text as TermCode) : undefined
+  TERM_CODE.test(text) ? (text as TermCode) : undefined
 
 /** @throws RangeError when the text is not a term code such as `AU27`. */
 export function termCode(text: string): TermCode {
-  if (!TERM.test(text)) throw new RangeError(`expected a term code such as "AU27", got "${text}"`)
+  if (!TERM_CODE.test(text)) throw new RangeError(`expected a term code such as "AU27", got "${text}"`)
   return text as TermCode
 }
 

@@ -82,7 +82,7 @@ function firstWeekday(year: number, month: number, day: number, weekday: number)
   return date
 }
 
-function term(season: Season, year: number): DemoTerm {
+function term(season: Exclude<Season, 'winter'>, year: number): DemoTerm {
   const shape = {
     spring: { letters: 'SP', name: 'Spring', start: firstWeekday(year, 1, 18, 1), weeks: 17 },
     summer: { letters: 'SU', name: 'Summer', start: firstWeekday(year, 6, 3, 1), weeks: 8 },

@@ -2,6 +2,8 @@
  * The files Ridgeway reads and writes: catalogs, programs, course lists, records. What each holds is
  * said here once, in Zod; the published JSON Schemas are made from it.
  */
+import { SEASONS } from '#core/catalog'
+import { TERM_CODE } from '#core/ids'
 import { MODES } from '#core/week'
 import { z } from 'zod'
 
@@ -9,7 +11,7 @@ export const course = z
   .string()
   .regex(/^[A-Z]{2,5} \d{1,4}[A-Z]{0,2}$/, 'has to be a course code such as ENVI 310')
 
-export const term = z.string().regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')
+export const term = z.string().regex(TERM_CODE, 'has to be a term code such as AU27')
 
 export const date = z.iso.date('has to be a date such as 2027-08-30')
 
@@ -40,7 +42,7 @@ const courseShape = z.strictObject({
   yearLevel: z.int().min(0).max(9).optional(),
   offered: z
     .strictObject({
-      seasons: z.array(z.enum(['autumn', 'spring', 'summer'])).max(3),
+      seasons: z.array(z.enum(SEASONS)).max(SEASONS.length),
       years: z.enum(['every', 'odd', 'even']).optional()
     })
     .optional(),
@@ -54,7 +56,7 @@ const courseShape = z.strictObject({
 const termShape = z.strictObject({
   code: term,
   name: title,
-  season: z.enum(['autumn', 'spring', 'summer']),
+  season: z.enum(SEASONS),
   year: z.int().min(1900).max(2200),
   start: date,
   end: date

@@ -1,5 +1,5 @@
 /** What may be sent to the server, checked there: what several features share. Every message says what to do instead. */
-import { maybeCourseCode, type CourseCode, type TermCode } from '#core/ids'
+import { maybeCourseCode, TERM_CODE, type CourseCode, type TermCode } from '#core/ids'
 import type { Weekday } from '#core/time'
 import { date } from '#shared/fileShapes'
 import { z } from 'zod'
@@ -12,7 +12,7 @@ export const course = z.string().transform((text, context): CourseCode => {
 
 export const termCode = z
   .string()
-  .regex(/^(AU|SP|SU)\d{2}$/, 'has to be a term code such as AU27')
+  .regex(TERM_CODE, 'has to be a term code such as AU27')
   .transform((text) => text as TermCode)
 
 /** A few words beside something; nothing is said by blanks. */

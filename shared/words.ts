@@ -36,6 +36,7 @@ export const LEVEL_WORDS: Record<StudyLevel, string> = {
 
 export const SEASON_WORDS: Record<Season, string> = {
   autumn: 'autumn',
+  winter: 'winter',
   spring: 'spring',
   summer: 'summer'
 }

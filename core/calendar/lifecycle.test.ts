@@ -55,6 +55,12 @@ describe('a term', () => {
     expect(takesPlans(autumn, at('2027-09-10', '23:59'))).toBe(true)
     expect(takesPlans(autumn, at('2027-09-11', '00:00'))).toBe(false)
   })
+  it('takes plans until it begins where no section of it was ever published', () => {
+    const spring = TERMS[3]!
+    expect(takesPlans(spring, at('2028-01-16'))).toBe(true)
+    expect(takesPlans(spring, at('2028-01-18'))).toBe(false)
+    expect(takesPlans({ ...spring, published: true }, at('2028-01-18'))).toBe(true)
+  })
   it('takes plans until it begins where no deadline is known', () => {
     expect(takesPlans(term('AU27'), at('2027-08-29'))).toBe(true)
     expect(takesPlans(term('AU27'), at('2027-08-30'))).toBe(false)

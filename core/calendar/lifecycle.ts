@@ -54,11 +54,16 @@ export interface TermStanding<T extends CalendarTerm = CalendarTerm> {
 }
 
 /**
- * Whether courses may be put into a term: until adding ends. Of a term without deadlines only its days are
- * known; it takes plans until it begins.
+ * Whether courses may be put into a term: until adding ends. A term of which only its days are known, or no section was
+ * published, takes plans until it begins: after that nothing of it can be registered.
  */
-export function takesPlans(term: Pick<Term, 'start' | 'end'> & { addEndsAt?: Instant }, at: Moment): boolean {
-  return term.addEndsAt === undefined ? phaseOf(term, at.today) === 'future' : at.now < term.addEndsAt
+export function takesPlans(
+  term: Pick<Term, 'start' | 'end' | 'published'> & { addEndsAt?: Instant },
+  at: Moment
+): boolean {
+  const { addEndsAt, published } = term
+  if (addEndsAt !== undefined && at.now >= addEndsAt) return false
+  return phaseOf(term, at.today) === 'future' || (published && addEndsAt !== undefined)
 }
 
 /** How each term stands for a person, in the order given. */

@@ -10,4 +10,4 @@ export {
   type RunGround,
   type StudyLevel
 } from './course'
-export { byStart, phaseOf, type Season, type Session, type Term, type TermPhase } from './term'
+export { byStart, phaseOf, SEASONS, type Season, type Session, type Term, type TermPhase } from './term'

@@ -1,7 +1,9 @@
 import type { TermCode } from '../ids'
 import type { IsoDate } from '../time'
 
-export type Season = 'autumn' | 'spring' | 'summer'
+/** In the order of a year of study; a term in summer is one that nobody has to spend there. */
+export const SEASONS = ['autumn', 'winter', 'spring', 'summer'] as const
+export type Season = (typeof SEASONS)[number]
 
 /** A part of a term with dates of its own; both ends are days of the session. */
 export interface Session {

@@ -18,7 +18,7 @@ export function checkCatalog(catalog: Catalog): Fault[] {
     if (course.creditsMost < course.credits)
       faults.push({ code: 'creditRange', path, least: course.credits, most: course.creditsMost })
     try {
-      for (const named of coursesIn(parseRule(course.prerequisite)))
+      for (const named of coursesIn(parseRule(course.prerequisite, catalog.scale)))
         if (!catalog.maybeCourse(named))
           faults.push({ code: 'unknownCourse', path, course: named, rule: course.prerequisite })
     } catch (error) {

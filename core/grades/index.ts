@@ -1,6 +1,7 @@
 export {
   COMMON_SCALE,
   GradeScale,
+  scaleOf,
   type GradedAttempt,
   type GradeMeaning,
   type GradeSpec,

@@ -33,6 +33,17 @@ export class GradeScale {
     return meaning
   }
 
+  /** What stands on the record for a course that was dropped late; undefined where the scale has nothing for it. */
+  get withdrawn(): string | undefined {
+    return this.grades.find((one) => one.result === 'withdrawn')?.grade
+  }
+
+  /** What stands for credit from elsewhere: `TR`, or else what earns credits and no points. */
+  get brought(): string | undefined {
+    if (this.has('TR')) return 'TR'
+    return this.grades.find((one) => one.result === 'earned' && one.points === null)?.grade
+  }
+
   /** Whether a grade is at least another; a grade that earns nothing never is. */
   atLeast(grade: string, least: string): boolean {
     const { result, rank } = this.meaning(grade)
@@ -87,6 +98,10 @@ const letters: [string, number][] = [
   ['D+', 1.3],
   ['D', 1.0]
 ]
+
+/** An institution's own scale; the common one where it has none. */
+export const scaleOf = (grades: readonly GradeSpec[] | null | undefined): GradeScale =>
+  grades ? new GradeScale(grades) : COMMON_SCALE
 
 /** Points on the common 4.0 scale (common practice). */
 export const COMMON_SCALE = new GradeScale([

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
+import { COMMON_SCALE, GradeScale } from '../grades'
 import { courseCode, termCode, type CourseCode } from '../ids'
 import { course, meeting, section, term } from '../testing/build'
 import { factsIn } from '../testing/facts'
@@ -42,8 +43,10 @@ const dropping = (facts: RegistrationFacts, ...courses: string[]) =>
 
 describe('a drop', () => {
   it('leaves no trace until the instant from which it leaves a W', () => {
-    expect(dropMark(drop, drop.freeUntil - 1)).toBeNull()
-    expect(dropMark(drop, drop.freeUntil)).toBe('W')
+    expect(dropMark(drop, drop.freeUntil - 1, COMMON_SCALE)).toBeNull()
+    expect(dropMark(drop, drop.freeUntil, COMMON_SCALE)).toBe('W')
+    const own = new GradeScale([{ grade: 'WD', points: null, result: 'withdrawn', rank: 0 }])
+    expect(dropMark(drop, drop.freeUntil, own)).toBe('WD')
   })
   it('is possible until the last moment, not at it', () => {
     const facts = (now: number) => holding(['SOIL 220'], { now })

@@ -8,7 +8,7 @@
 import type { Catalog, Term } from '../catalog'
 import { allAttempts, attemptsOf, type HeldSeat, type RecordEntry, type Attempt } from '../degree'
 import type { Refusal } from '../findings'
-import { COMMON_SCALE } from '../grades'
+import type { GradeScale } from '../grades'
 import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
 import { asOfTerm, type StudentFacts } from '../route'
@@ -315,7 +315,7 @@ function courseRefusals(
   const there = course?.repeatable
     ? []
     : attempts.filter((one) => isElsewhere(one) && same.includes(one.course))
-  const earned = there.find((one) => one.status === 'earned' && !mayRepeat(one, facts.repeatBelow))
+  const earned = there.find((one) => one.status === 'earned' && !mayRepeat(one, facts))
   const taken = there.find((one) => one.status !== 'earned' && one.term)
   if (earned) refusals.push({ code: 'alreadyEarned', grade: earned.grade, below: facts.repeatBelow })
   else if (taken?.term) {
@@ -333,12 +333,16 @@ function courseRefusals(
 }
 
 /** What was earned with a grade of the scale below the limit is taken again to better it; credit from elsewhere is not. */
-function mayRepeat({ grade, origin }: Attempt, below: string | null): boolean {
+function mayRepeat(
+  { grade, origin }: Attempt,
+  { repeatBelow: below, catalog: { scale } }: { repeatBelow: string | null; catalog: { scale: GradeScale } }
+): boolean {
   if (below === null || grade === null || origin !== 'here') return false
   return (
-    COMMON_SCALE.has(grade) &&
-    COMMON_SCALE.meaning(grade).points !== null &&
-    !COMMON_SCALE.atLeast(grade, below)
+    scale.has(grade) &&
+    scale.has(below) &&
+    scale.meaning(grade).points !== null &&
+    !scale.atLeast(grade, below)
   )
 }
 

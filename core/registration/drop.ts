@@ -1,4 +1,5 @@
 /** Giving seats back: what may be dropped at an instant, and what it costs. */
+import type { GradeScale } from '../grades'
 import { allAttempts, attemptsOf } from '../degree'
 import type { Refusal } from '../findings'
 import type { CourseCode } from '../ids'
@@ -25,13 +26,13 @@ export interface SessionDates extends DropDates {
 export interface DropDecision {
   course: CourseCode
   refusals: Refusal[]
-  /** What stays on the record: nothing, or a W. */
-  mark: 'W' | null
+  /** What stays on the record: nothing, or the grade of a late drop. */
+  mark: string | null
 }
 
 /** What a drop leaves on the record at an instant. */
-export function dropMark({ freeUntil }: DropDates, now: Instant): 'W' | null {
-  return now < freeUntil ? null : 'W'
+export function dropMark({ freeUntil }: DropDates, now: Instant, scale: GradeScale): string | null {
+  return now < freeUntil ? null : (scale.withdrawn ?? null)
 }
 
 /**
@@ -52,7 +53,7 @@ export function decideDrop(facts: RegistrationFacts, courses: readonly CourseCod
   return courses.map((course) => ({
     course,
     refusals: refusals.get(course)!,
-    mark: dropMark(dropDatesOf(facts, course), facts.now)
+    mark: dropMark(dropDatesOf(facts, course), facts.now, facts.catalog.scale)
   }))
 }
 

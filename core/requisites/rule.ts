@@ -8,7 +8,7 @@
  *
  * `with` may be taken in the same term; any other course has to be finished before.
  */
-import { COMMON_SCALE } from '../grades'
+import { COMMON_SCALE, type GradeScale } from '../grades'
 import { maybeCourseCode, type CourseCode } from '../ids'
 import { Reader, RuleError } from '../rules'
 
@@ -30,10 +30,14 @@ export function isBranch(rule: Rule): rule is RuleBranch {
   return rule.kind === 'all' || rule.kind === 'any'
 }
 
-/** Undefined for an empty rule. @throws RuleError with the place of the fault. */
-export function parseRule(text: string): Rule | undefined {
+/**
+ * @param scale the grades that may stand in it; with null, any that are written as one
+ * @returns undefined for an empty rule
+ * @throws RuleError with the place of the fault
+ */
+export function parseRule(text: string, scale: GradeScale | null = COMMON_SCALE): Rule | undefined {
   if (!text.trim()) return undefined
-  const reader = new Reader(text)
+  const reader = new RuleReader(text, scale)
   const rule = anyOf(reader)
   if (reader.next.kind !== 'end') reader.fail('"and", "or" or the end')
   return rule
@@ -43,28 +47,42 @@ const DEPTH_MOST = 20
 
 const known = new Map<string, Rule | undefined>()
 
-/** The same, read once per text. */
+/** The same of a rule whose grades were looked at before, read once per text. */
 export function ruleOf(text: string): Rule | undefined {
-  if (!known.has(text)) known.set(text, parseRule(text))
+  if (!known.has(text)) known.set(text, parseRule(text, null))
   return known.get(text)
 }
 
-function anyOf(reader: Reader, depth = 0): Rule {
+class RuleReader extends Reader {
+  constructor(
+    rule: string,
+    readonly scale: GradeScale | null
+  ) {
+    super(rule)
+  }
+}
+
+function anyOf(reader: RuleReader, depth = 0): Rule {
   if (depth > DEPTH_MOST) reader.fail(`brackets no deeper than ${DEPTH_MOST}`)
   return chain(reader, 'or', 'any', (inner) => allOf(inner, depth))
 }
 
-function allOf(reader: Reader, depth: number): Rule {
+function allOf(reader: RuleReader, depth: number): Rule {
   return chain(reader, 'and', 'all', (inner) => leaf(inner, depth))
 }
 
-function chain(reader: Reader, word: string, kind: 'all' | 'any', part: (reader: Reader) => Rule): Rule {
+function chain(
+  reader: RuleReader,
+  word: string,
+  kind: 'all' | 'any',
+  part: (reader: RuleReader) => Rule
+): Rule {
   const of = [part(reader)]
   while (reader.accept(word)) of.push(part(reader))
   return of.length === 1 ? of[0]! : { kind, of }
 }
 
-function leaf(reader: Reader, depth: number): Rule {
+function leaf(reader: RuleReader, depth: number): Rule {
   if (reader.accept('(')) {
     const inner = anyOf(reader, depth + 1)
     reader.expect(')')
@@ -102,7 +120,7 @@ export function readCourse(reader: Reader): CourseCode {
   return code
 }
 
-function readStanding(reader: Reader): Standing {
+function readStanding(reader: RuleReader): Standing {
   const { text, at } = reader.word('a class standing')
   const standing = STANDINGS.find((s) => s === text.toLowerCase())
   if (!standing) throw new RuleError(`"${text}" is not one of ${STANDINGS.join(', ')}`, reader.rule, at)
@@ -110,12 +128,12 @@ function readStanding(reader: Reader): Standing {
 }
 
 /** A grade up to the closing bracket; the sign of `B+` and `C-` is a token of its own. */
-export function readGrade(reader: Reader): string {
+export function readGrade(reader: RuleReader): string {
   const { text, at } = reader.word('a grade')
   let grade = text.toUpperCase()
   if (reader.accept('+')) grade += '+'
   else if (reader.accept('-')) grade += '-'
-  if (!COMMON_SCALE.has(grade)) throw new RuleError(`"${grade}" is not a grade`, reader.rule, at)
+  if (reader.scale?.has(grade) === false) throw new RuleError(`"${grade}" is not a grade`, reader.rule, at)
   reader.expect(')')
   return grade
 }

@@ -41,7 +41,7 @@ describe('a search in an address', () => {
       study: 'x',
       years: '2~-1~two',
       credits: '3 to 4',
-      seasons: 'winter',
+      seasons: 'monsoon',
       runs: 'no',
       serves: '-3',
       modes: 'telepathy',

@@ -1,5 +1,5 @@
 /** A search for courses as it stands in the address of a page, so that it can be kept and passed on. */
-import type { Season, StudyLevel } from '#core/catalog'
+import { SEASONS, type StudyLevel } from '#core/catalog'
 import type { CourseFilter } from '#core/search'
 import { MODES } from '#core/week'
 
@@ -18,7 +18,6 @@ export interface CourseQuery {
 
 type Address = Record<string, string>
 
-const SEASONS: readonly Season[] = ['autumn', 'spring', 'summer']
 const LEVELS: readonly (StudyLevel | 'any')[] = ['undergraduate', 'graduate', 'any']
 
 const listOf = (text: string | undefined) => (text ?? '').split('~').filter(Boolean)

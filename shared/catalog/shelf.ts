@@ -1,6 +1,7 @@
 /** The catalog with its terms, programs and offers, made ready to be read by the core: once for all students. */
 import { takesPlans, type Moment } from '#core/calendar'
 import { byStart, Catalog } from '#core/catalog'
+import { scaleOf } from '#core/grades'
 import { factorsOf, graphOf, type Factors } from '#core/chain'
 import { compileProgram, type CourseLists, type Program, type ProgramSpec } from '#core/degree'
 import type { CourseCode } from '#core/ids'
@@ -31,7 +32,7 @@ export function shelve(
 ): Shelf {
   return withOffers(
     {
-      catalog: new Catalog(picture.courses),
+      catalog: new Catalog(picture.courses, scaleOf(picture.institution.grades)),
       terms: [...picture.terms].sort(byStart),
       heldAt: new Map(Object.entries(picture.heldAs).map(([course, as]) => [course, as.campuses])),
       offers: new Map(),

@@ -7,14 +7,18 @@ export const peopleQuery = z.object({
   find: z.string().trim().max(60, 'has to be 60 characters or less').default('')
 })
 
-export const STUDENT_NUMBER = /^H\d{6}$/
+/** As the institution gives them out. */
+export const STUDENT_NUMBER = /^[A-Za-z0-9-]{1,10}$/
 
 export const holdsBody = z.object({
   kind: idInAddress,
   students: z
     .array(
       z.object({
-        number: z.string().trim().regex(STUDENT_NUMBER, 'has to be a student number such as H204007'),
+        number: z
+          .string()
+          .trim()
+          .regex(STUDENT_NUMBER, 'has to be a student number: letters, digits and hyphens, ten at most'),
         amount: z
           .number('has to be a number')
           .positive('has to be above zero')
@@ -68,7 +72,7 @@ export const newOpeningBody = z.object({
   student: z
     .string()
     .trim()
-    .regex(STUDENT_NUMBER, 'has to be a student number such as H204007')
+    .regex(STUDENT_NUMBER, 'has to be a student number: letters, digits and hyphens, ten at most')
     .nullable()
     .default(null)
 })

@@ -8,8 +8,8 @@ export const untilText = (time: CivilTime): string => deadlineText(Date.parse(`$
 
 const HOURS = [
   ['addEnds', 'Courses are added until'],
-  ['dropFreeEnds', 'Courses are dropped without a W until'],
-  ['dropEnds', 'Courses are dropped with a W until'],
+  ['dropFreeEnds', 'Courses are dropped without a trace until'],
+  ['dropEnds', 'Courses are dropped until'],
   ['graduateBy', 'Who finishes in it applies to graduate until']
 ] as const
 

@@ -182,8 +182,10 @@ class Planner {
     switch (table) {
       case 'orgs':
         return orgId(row)
+      case 'grades':
+        return { id: `scale-${row.grade!}` }
       case 'academicSessions': {
-        if (row.type === 'term') return { id: `term-${termCodeOf(row.startDate!)}` }
+        if (row.type === 'term') return { id: `term-${row['metadata.code'] || termCodeOf(row.startDate!)}` }
         if (row.type !== 'gradingPeriod')
           return { id: row.sourcedId!, left: 'Years are told by their terms here.' }
         const term = of(table, 'parentSourcedId')

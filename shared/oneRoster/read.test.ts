@@ -12,6 +12,10 @@ const SET: Record<Table, Row[]> = {
     { sourcedId: 'o1', name: 'Quillmoor', type: 'district', 'metadata.timeZone': 'Europe/Oslo' },
     { sourcedId: 'o2', name: 'Old Mill', type: 'school', identifier: 'MILL', parentSourcedId: 'o1' }
   ],
+  grades: [
+    { sourcedId: 'g1', grade: 'A+', points: '4.3', result: 'earned', rank: '4.3' },
+    { sourcedId: 'g2', grade: 'WD', result: 'withdrawn', rank: '0' }
+  ],
   academicSessions: [
     {
       sourcedId: 't1',
@@ -114,6 +118,8 @@ describe('a OneRoster set', () => {
     expect(items.map((one) => [one.id, one.change])).toEqual([
       ['institution', 'new'],
       ['campus-MILL', 'new'],
+      ['scale-A+', 'new'],
+      ['scale-WD', 'new'],
       ['term-AU26', 'new'],
       ['course-PEAT-101', 'new'],
       ['class-AU26-PEAT-101-01', 'new'],

@@ -4,12 +4,14 @@
  * columns of our own, which it lets begin with `metadata.`.
  */
 import { parseDayLetters } from '#core/formats'
-import { maybeCourseCode } from '#core/ids'
+import { maybeCourseCode, TERM_CODE } from '#core/ids'
+import { SEASONS } from '#core/catalog'
 import { parseRule, STANDINGS } from '#core/requisites'
 import { RuleError } from '#core/rules'
 
 export const TABLES = [
   'orgs',
+  'grades',
   'academicSessions',
   'courses',
   'classes',
@@ -20,6 +22,8 @@ export const TABLES = [
   'results'
 ] as const
 export type Table = (typeof TABLES)[number]
+/** Of which the standard knows nothing: the grades that are given. */
+export const OWN_TABLES: ReadonlySet<Table> = new Set<Table>(['grades'])
 
 /** A line of a file: what stands in its columns. */
 export type Row = Readonly<Record<string, string>>
@@ -73,7 +77,7 @@ const courseCode: Check = (text) =>
 const prerequisite: Check = (text) => {
   if (text.length > 500) return 'has to be 500 characters or less'
   try {
-    parseRule(text)
+    parseRule(text, null)
     return undefined
   } catch (error) {
     if (!(error instanceof RuleError)) throw error
@@ -119,6 +123,19 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     { name: 'parentSourcedId', names: 'orgs' },
     { name: 'metadata.timeZone', check: words(64) }
   ],
+  grades: [
+    ...ALWAYS,
+    needed('grade', {
+      check: (text) =>
+        /^[A-Z]{1,4}$|^[A-Z]{1,3}[+-]$/.test(text)
+          ? undefined
+          : 'has to be capital letters, such as A, B+ or WF'
+    }),
+    // Empty where the grade does not enter an average.
+    kept('points', number(0, 20)),
+    needed('result', { check: oneOf('earned', 'failed', 'withdrawn', 'open'), isKept: true }),
+    needed('rank', { check: number(0, 20), isKept: true })
+  ],
   academicSessions: [
     ...ALWAYS,
     needed('title', { check: words(40), changedOn: 'the term’s page' }),
@@ -128,7 +145,12 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     { name: 'parentSourcedId', names: 'academicSessions' },
     needed('schoolYear', {
       check: (text) => (/^\d{4}$/.test(text) ? undefined : 'has to be a year such as 2028')
-    })
+    }),
+    {
+      name: 'metadata.code',
+      check: (text) => (TERM_CODE.test(text) ? undefined : 'has to be a term code such as AU27')
+    },
+    { name: 'metadata.season', check: oneOf(...SEASONS) }
   ],
   courses: [
     ...ALWAYS,
@@ -148,7 +170,7 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
       check: (text) =>
         text
           .split(',')
-          .map((one) => oneOf('autumn', 'spring', 'summer')(one.trim()))
+          .map((one) => oneOf(...SEASONS)(one.trim()))
           .find(Boolean)
     }
   ],
@@ -237,7 +259,7 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     ...plain('score'),
     needed('scoreDate', { check: date }),
     ...plain('comment'),
-    kept('textScore', words(3)),
+    kept('textScore', words(4)),
     ...plain('classSourcedId', 'inProgress', 'incomplete', 'late', 'missing')
   ]
 }

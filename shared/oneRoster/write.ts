@@ -1,7 +1,7 @@
 /** Writing a OneRoster set: whole, with its manifest. */
 import Papa from 'papaparse'
 import type { RosterFile } from './read'
-import { headerOf, TABLES, type Row, type Table } from './tables'
+import { headerOf, OWN_TABLES, TABLES, type Row, type Table } from './tables'
 
 /** Files of the standard of which nothing is kept here, named in the manifest as absent. */
 const ABSENT = [
@@ -18,7 +18,10 @@ export function writeRoster(tables: ReadonlyMap<Table, readonly Row[]>, source: 
     ['propertyName', 'value'],
     ['manifest.version', '1.0'],
     ['oneroster.version', '1.2'],
-    ...TABLES.map((table) => [`file.${table}`, tables.has(table) ? 'bulk' : 'absent']),
+    ...TABLES.filter((table) => !OWN_TABLES.has(table)).map((table) => [
+      `file.${table}`,
+      tables.has(table) ? 'bulk' : 'absent'
+    ]),
     ...ABSENT.map((name) => [`file.${name}`, 'absent']),
     ['source.systemName', source],
     ['source.systemCode', 'ridgeway']

@@ -1,6 +1,5 @@
 /** What the registrar enters on a record, one thing at a time, with a reason. */
 import { z } from 'zod'
-import { COMMON_SCALE } from '#core/grades'
 import { STANDINGS } from '#core/requisites'
 import { course, dayOfCentury, idInAddress, reason, termCode } from '#shared/requests'
 
@@ -13,15 +12,9 @@ export const ATTENDANCE_WORDS = {
   distance: 'at a distance'
 }
 export const RESIDENCY_WORDS = { resident: 'resident', nonResident: 'not resident' }
-export const GRADES = COMMON_SCALE.grades.map((one) => one.grade)
 
-const grade = z
-  .string()
-  .trim()
-  .toUpperCase()
-  .refine((text) => COMMON_SCALE.has(text), {
-    error: `has to be a grade such as ${GRADES.slice(0, 4).join(', ')}`
-  })
+/** Whether it is one of the institution's is seen where its scale is. */
+const grade = z.string().trim().toUpperCase().min(1, 'is needed').max(4, 'has to be a grade such as B+')
 const creditsOf = z
   .number('has to be a number')
   .min(0.5, 'has to be 0.5 or more')
@@ -38,7 +31,8 @@ export const entryBody = z.object({
       kind: z.literal('credit'),
       course,
       credits: creditsOf,
-      grade: grade.default('TR'),
+      /** As the scale has it for such credit, where nothing else is said. */
+      grade: grade.optional(),
       origin: z.enum(['transfer', 'test'], 'has to be transfer or test')
     }),
     z.object({ kind: z.literal('dropCredit'), course }),

@@ -4,7 +4,7 @@ import { moneyText } from '#shared/charges/texts'
 import { endsFullTime, FULL_TIME_CREDITS } from '#core/registration'
 
 export interface DropAsked {
-  courses: readonly { course: string; credits: number; mark: 'W' | null; waiting: number }[]
+  courses: readonly { course: string; credits: number; mark: string | null; waiting: number }[]
   /** Credits registered in the term before it. */
   before: number
   level: 'undergraduate' | 'graduate'
@@ -24,6 +24,7 @@ function moneySays({ of, back }: { of: Cents; back: Cents }): string {
 export function dropSays({ courses, before, level, money }: DropAsked): string[] {
   const after = before - courses.reduce((sum, one) => sum + one.credits, 0)
   const marked = courses.filter((one) => one.mark).map((one) => one.course)
+  const mark = courses.find((one) => one.mark)?.mark
   const line = courses.filter((one) => one.waiting > 0)
   const said = [`Your registered credits go from ${before} to ${after}.`]
   if (level === 'undergraduate' && endsFullTime(before, after))
@@ -32,7 +33,7 @@ export function dropSays({ courses, before, level, money }: DropAsked): string[]
     )
   said.push(
     marked.length
-      ? `A W stays on your record${marked.length < courses.length ? ` for ${marked.join(', ')}` : ''}.`
+      ? `A ${mark!} stays on your record${marked.length < courses.length ? ` for ${marked.join(', ')}` : ''}.`
       : 'It leaves no trace on your record.'
   )
   if (money) said.push(moneySays(money))

@@ -45,13 +45,14 @@ export interface TermLine {
 /**
  * @param opens from when the student may register; the line begins there
  * @param owed for the term; nothing where it is paid, or not known
+ * @param mark what a late drop leaves on the record, by the grade scale
  */
 export function termLineOf(
   term: TermView,
   opens: Instant,
   now: Instant,
   zone: string,
-  owed: Cents = 0
+  { owed = 0, mark = 'W' }: { owed?: Cents; mark?: string | undefined } = {}
 ): TermLine {
   const begin = opens
   const end = Math.max(term.dropEndsAt, begin + 1)
@@ -79,7 +80,7 @@ export function termLineOf(
         title: 'Drop',
         bars: [
           ...bar(begin, dropFreeEndsAt, 'tint', 'leaves no trace on the record'),
-          ...bar(Math.max(begin, dropFreeEndsAt), dropEndsAt, 'striped', 'leaves a W')
+          ...bar(Math.max(begin, dropFreeEndsAt), dropEndsAt, 'striped', `leaves a ${mark}`)
         ],
         after: 'only the registrar drops'
       },

@@ -267,6 +267,75 @@ describe('ridgeway fill', () => {
   })
 })
 
+describe('an institution with terms and grades of its own', () => {
+  const QUARTERS = [
+    ['Q1X28', 'autumn', '2028-09-18', '2028-12-08'],
+    ['Q2X29', 'winter', '2029-01-08', '2029-03-23'],
+    ['Q3X29', 'spring', '2029-04-02', '2029-06-15']
+  ] as const
+  const own = (name: string, content: object) => {
+    writeFileSync(file(`own-${name}.json`), JSON.stringify(content))
+    return file(`own-${name}.json`)
+  }
+  const call = (record: object[], terms: object[] | undefined) => [
+    ...['fill', '--json', '--record', own('record', { format: 'ridgeway record 1', record })],
+    '--catalog',
+    own('catalog', {
+      format: 'ridgeway catalog 1',
+      grades: [
+        { grade: 'A+', points: 4.3, result: 'earned', rank: 4.3 },
+        { grade: 'S', points: null, result: 'earned', rank: 2 }
+      ],
+      courses: [
+        { code: 'EAU 101', title: 'Sources', credits: 4 },
+        {
+          ...{ code: 'EAU 201', title: 'Nappes', credits: 4, prerequisite: 'EAU 101 (S)' },
+          offered: { seasons: ['winter'], years: 'every' }
+        }
+      ],
+      ...(terms && { terms })
+    }),
+    '--program',
+    own('program', {
+      format: 'ridgeway program 1',
+      program: {
+        ...{ code: 'HYDR', title: 'Hydrologie', shortTitle: 'Hydr.', kind: 'degree', catalogYear: '2028-29' },
+        credits: 8,
+        areas: [
+          {
+            ...{ id: 'eau', title: 'Eaux' },
+            needs: [
+              { id: 'two', title: 'Deux', measure: 'courses', amount: 2, credits: 8, from: 'EAU 101, 201' }
+            ]
+          }
+        ]
+      }
+    })
+  ]
+  const terms = QUARTERS.map(([code, season, start, end]) => ({
+    ...{ code, name: code, season, start, end, year: Number(start.slice(0, 4)) }
+  }))
+
+  it('is planned in them: the term after the last one, and what runs in winter in winter', async () => {
+    const taken = [{ course: 'EAU 101', term: 'Q1X28', credits: 4, grade: 'A+' }]
+    const { code, out, err } = await ridgeway(...call(taken, terms))
+    expect({ code, err }).toEqual({ code: 0, err: '' })
+    expect(JSON.parse(out)).toMatchObject({
+      finish: 'Q2X29',
+      courses: [{ course: 'EAU 201', term: 'Q2X29' }]
+    })
+  })
+
+  it('has to bring the dates of terms that are named in its own way, and grades that its rules name', async () => {
+    const taken = [{ course: 'EAU 101', term: 'Q1X28', credits: 4, grade: 'A+' }]
+    const without = await ridgeway(...call(taken, undefined))
+    expect(without.code).toBe(1)
+    expect(without.err).toContain('terms: has to bring the dates of Q1X28')
+    const strange = await ridgeway(...call([{ ...taken[0], grade: 'A' }], terms))
+    expect(strange.err).toContain('the grade scale has no "A"')
+  })
+})
+
 describe('ridgeway checkroute', () => {
   it('names each finding with its ways out', async () => {
     const route = { format: 'ridgeway route 1', planned: [{ course: 'ENDA 490', term: 'AU27', credits: 4 }] }

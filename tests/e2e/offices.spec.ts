@@ -39,8 +39,10 @@ test('holds are placed on a list, told to the student at once, and lifted', asyn
   const form = edda.getByRole('dialog')
   await choose(edda, 'which hold', /^Library fine/)
   const list = form.getByRole('textbox', { name: /^number, amount/ })
-  await list.fill('Number,Amount\nH204007,12.50\n20407')
-  await expect(form.getByText('Line 3: “20407” is no student number; one looks like H204007.')).toBeVisible()
+  await list.fill('Number,Amount\nH204007,12.50\n204#07')
+  await expect(
+    form.getByText('Line 3: “204#07” is no student number: letters, digits and hyphens, ten at most.')
+  ).toBeVisible()
   await list.fill('Number,Amount\nH204007,12.50\nH999999,3')
   await form.getByRole('button', { name: 'Place on 2 students' }).click()
   await expect(form.getByRole('alert')).toContainText('Nothing was placed')

@@ -54,7 +54,13 @@ describe('a grade', () => {
     const wrong = { kind: 'grade', course: 'MUSI 101', term: 'AU26', grade: 'A' }
     await expect(put(wrong)).rejects.toMatchObject({ code: 'notTaken', fields: [{ field: 'entry.course' }] })
     await expect(put({ ...wrong, term: 'AU27' })).rejects.toMatchObject({ code: 'termAhead' })
-    expect(entryBody.safeParse({ reason: 'none given', entry: { ...wrong, grade: 'Q' } }).success).toBe(false)
+    await expect(put({ ...wrong, grade: 'Q' })).rejects.toMatchObject({
+      status: 400,
+      fields: [{ field: 'entry.grade', message: 'has to be a grade such as A, A-, B+, B' }]
+    })
+    expect(
+      entryBody.safeParse({ reason: 'none given', entry: { ...wrong, grade: 'TOO GOOD' } }).success
+    ).toBe(false)
   })
   it('is posted for a seat of a term under way', async () => {
     const held = (await record()).record.find((one) => one.term === 'SP27' && one.grade === null)!

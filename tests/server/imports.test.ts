@@ -162,7 +162,7 @@ describe('the whole of a college as files', () => {
   it('is not taken over in part where the rest would hang in the air', async () => {
     const files = await exportRoster(world.db)
     const header = file(files, 'academicSessions').text
-    const more = `${header}n1,,,Autumn 2031,term,2031-08-25,2031-12-19,,2032\r\nn2,,,First part,gradingPeriod,2031-08-25,2031-10-10,n1,2032\r\n`
+    const more = `${header}n1,,,Autumn 2031,term,2031-08-25,2031-12-19,,2032,,\r\nn2,,,First part,gradingPeriod,2031-08-25,2031-10-10,n1,2032,,\r\n`
     const line = (text: string) =>
       `${text}k1,,,Landscape,,course-ENVI-101,01,scheduled,,campus-HILL,n2,,,,20,MW 09:30-10:45,,,\r\n`
     const brought = await bring(
@@ -202,10 +202,10 @@ describe('lines that no database would keep', () => {
     const brought = await bring([
       add(
         'academicSessions',
-        't2,,,Autumn 2032,term,2032-08-23,2032-12-17,,2033',
-        't3,,,Part one,gradingPeriod,2032-08-23,2032-10-01,t2,2033',
-        't4,,,Part two,gradingPeriod,2032-10-04,2032-12-17,t2,2033',
-        't1,,,Long Summer,term,2032-07-01,2032-09-10,,2032'
+        't2,,,Autumn 2032,term,2032-08-23,2032-12-17,,2033,,',
+        't3,,,Part one,gradingPeriod,2032-08-23,2032-10-01,t2,2033,,',
+        't4,,,Part two,gradingPeriod,2032-10-04,2032-12-17,t2,2033,,',
+        't1,,,Long Summer,term,2032-07-01,2032-09-10,,2032,,'
       ),
       add(
         'courses',

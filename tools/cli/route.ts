@@ -1,6 +1,6 @@
 /** A record with a route, read from files: what filling and checking start from. */
 import type { Term } from '#core/catalog'
-import { termCode } from '#core/ids'
+import { TERM_CODE, termCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
 import type { PlannedCourse } from '#core/degree'
 import { NO_LIMITS, trialContext } from '#shared/degree/trial'
@@ -42,7 +42,7 @@ export function readCall(
   if (!catalog.length) throw new CallError('Name a catalog with --catalog.')
   if (!program.length) throw new CallError('Name a program with --program.')
   if (record === undefined) throw new CallError('Name a record with --record.')
-  if (from !== undefined && !/^(AU|SP|SU)\d{2}$/.test(from))
+  if (from !== undefined && !TERM_CODE.test(from))
     throw new CallError(`--from has to be a term such as AU27, not ${from}.`)
   const count = values.terms === undefined ? TERMS : Number(values.terms)
   if (!(Number.isInteger(count) && count >= 1 && count <= 24))
@@ -57,8 +57,16 @@ export function readCall(
   const planned = given ?? content.planned
   const taken = content.record.flatMap((one) => one.term ?? [])
   const used = planned.map((one) => one.term)
-  const next = after(taken) ?? question.terms[0]?.code ?? (used.length ? earliest(used) : FIRST)
-  const begin = from ?? (wholeRoute ? earliest([next, ...used]) : next)
+  const strange = [...named, ...(from === undefined ? [] : [from])].find(
+    (code) => !USUAL.test(code) && !question.terms.some((term) => term.code === code)
+  )
+  if (strange !== undefined)
+    return [
+      `${catalog[0]!}: terms: has to bring the dates of ${strange}, which is not named as AU27, SP28 or SU28 are.`
+    ]
+  const order = question.terms.length ? orderOf(question.terms) : USUAL_ORDER
+  const next = order.after(taken) ?? question.terms[0]?.code ?? (used.length ? order.earliest(used) : FIRST)
+  const begin = from ?? (wholeRoute ? order.earliest([next, ...used]) : next)
   const terms = question.terms.length ? question.terms : termsAround(named, begin, count)
   const first = terms.find((term) => term.code === begin) ?? (from === undefined ? terms[0] : undefined)
   if (!first) throw new CallError('There is no term to plan in. Name the first one with --from.', 1)
@@ -78,6 +86,8 @@ export function readCall(
   return { values: { json, summers, prefer }, planned, contextWith }
 }
 
+/** Codes of which the dates are known without a catalog. */
+const USUAL = /^(AU|SP|SU)\d{2}$/
 const SEASONS = ['SP', 'SU', 'AU'] as const
 const DATES = { SP: ['01-15', '05-10'], SU: ['06-01', '07-31'], AU: ['08-28', '12-17'] } as const
 const NAMES = { SP: 'Spring', SU: 'Summer', AU: 'Autumn' } as const
@@ -90,15 +100,38 @@ function rankOf(code: string): number {
 /** The first term for an empty record, where neither a catalog nor a route names one. */
 const FIRST = 'AU27'
 
-const earliest = (codes: readonly string[]): string =>
-  codes.reduce((first, code) => (rankOf(code) < rankOf(first) ? code : first))
+/** How terms follow one another. */
+interface TermOrder {
+  earliest: (codes: readonly string[]) => string
+  /** The term after the last one of the record, summers left out. */
+  after: (taken: readonly string[]) => string | undefined
+}
 
-/** The term after the last one of the record, summers left out. */
-function after(taken: readonly string[]): string | undefined {
-  if (!taken.length) return undefined
-  const last = Math.max(...taken.map(rankOf))
-  const next = [last + 1, last + 2].find((rank) => rank % 3 !== 1)!
-  return codeOf(next)
+const earliestBy = (rank: (code: string) => number) => (codes: readonly string[]) =>
+  codes.reduce((first, code) => (rank(code) < rank(first) ? code : first))
+
+/** By their codes: the season and the year. */
+const USUAL_ORDER: TermOrder = {
+  earliest: earliestBy(rankOf),
+  after: (taken) => {
+    if (!taken.length) return undefined
+    const last = Math.max(...taken.map(rankOf))
+    const next = [last + 1, last + 2].find((rank) => rank % 3 !== 1)!
+    return codeOf(next)
+  }
+}
+
+/** By the dates that a catalog brings; a term that it does not name is over. */
+function orderOf(terms: readonly Term[]): TermOrder {
+  const rank = (code: string) => terms.findIndex((one) => one.code === code)
+  return {
+    earliest: earliestBy(rank),
+    after: (taken) => {
+      if (!taken.length) return undefined
+      const last = Math.max(...taken.map(rank))
+      return terms.find((term, i) => i > last && term.season !== 'summer')?.code
+    }
+  }
 }
 
 function codeOf(rank: number): string {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { COMMON_SCALE } from '#core/grades'
 import type { CourseCode } from '#core/ids'
 import type { SignOffCondition } from '#core/findings'
 
@@ -12,14 +11,16 @@ const adding = ref(false)
 const is = ref<SignOffCondition['is']>('leastGrade')
 const course = ref<CourseCode>()
 const other = ref<CourseCode>()
-const grade = ref('C')
 
 const KINDS: { value: SignOffCondition['is']; title: string }[] = [
   { value: 'leastGrade', title: 'only with a grade in' },
   { value: 'notBoth', title: 'not both, this and' },
   { value: 'onlyWith', title: 'only together with' }
 ]
-const GRADES = COMMON_SCALE.grades.filter((one) => one.points !== null).map((one) => one.grade)
+const grades = computed(() =>
+  college.shelf!.catalog.scale.grades.filter((one) => one.points !== null).map((one) => one.grade)
+)
+const grade = ref(grades.value.includes('C') ? 'C' : grades.value[0]!)
 const planned = computed(() => standing.planned.map((one) => one.course))
 /** What is under way or finished; or what else may stand in the term. */
 const others = computed(() => {
@@ -52,7 +53,7 @@ function add() {
     <v-select v-model="course" label="which course" :items="planned" @vue:mounted="focusIn" />
     <v-select v-model="is" label="rule" :items="KINDS" />
     <v-autocomplete v-model="other" label="the other one" :items="others" />
-    <v-select v-if="is === 'leastGrade'" v-model="grade" label="at least" :items="GRADES" />
+    <v-select v-if="is === 'leastGrade'" v-model="grade" label="at least" :items="grades" />
     <v-btn type="submit" size="small" :disabled="!made">Add the condition</v-btn>
     <v-text-btn type="button" @click="adding = false">Cancel</v-text-btn>
   </form>

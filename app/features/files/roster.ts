@@ -12,6 +12,7 @@ export const TABLE_WORDS: Record<Table, string> = {
   users: 'Students and teachers',
   roles: 'Roles',
   enrollments: 'Courses taken and taught',
+  grades: 'Grade scale',
   lineItems: 'Grade columns',
   results: 'Grades'
 }

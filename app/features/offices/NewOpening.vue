@@ -24,7 +24,7 @@ const lacks = computed(() => {
   if (!draft.title.trim()) return 'Say for whom it is.'
   if (!draft.opens) return 'Give a date and a time.'
   return draft.student && !STUDENT_NUMBER.test(draft.student.trim().toUpperCase())
-    ? 'A student number looks like H204007.'
+    ? 'A student number has letters, digits and hyphens, ten at most.'
     : ''
 })
 const make = () =>

@@ -34,7 +34,7 @@ const wrong = computed(() => {
   const strange = read.value.find((one) => !STUDENT_NUMBER.test(one.number))
   const without = read.value.find((one) => one.amount !== null && !(one.amount > 0))
   if (strange)
-    return `Line ${strange.line}: “${strange.number}” is no student number; one looks like H204007.`
+    return `Line ${strange.line}: “${strange.number}” is no student number: letters, digits and hyphens, ten at most.`
   if (without) return `Line ${without.line}: give the amount after ${without.number}, with a comma between.`
   return twice ? 'A student is named twice.' : ''
 })

@@ -53,8 +53,8 @@ async function save() {
 
 const HOURS = [
   { key: 'addEnds', label: 'adding ends' },
-  { key: 'dropFreeEnds', label: 'dropping without a W ends' },
-  { key: 'dropEnds', label: 'dropping with a W ends' },
+  { key: 'dropFreeEnds', label: 'dropping without a trace ends' },
+  { key: 'dropEnds', label: 'dropping ends' },
   { key: 'linesClose', label: 'lines close' }
 ] as const
 const MAYBE = [
@@ -63,8 +63,8 @@ const MAYBE = [
 ] as const
 const OWN = [
   { key: 'addEnds', label: 'adding ends' },
-  { key: 'dropFreeEnds', label: 'without a W until' },
-  { key: 'dropEnds', label: 'with a W until' }
+  { key: 'dropFreeEnds', label: 'without a trace until' },
+  { key: 'dropEnds', label: 'dropping until' }
 ] as const
 const HALVES = [
   { value: 'full', title: 'the whole term' },

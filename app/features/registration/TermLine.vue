@@ -7,7 +7,12 @@ const props = defineProps<{ term: TermView; opens: number }>()
 const college = useCollege()
 const clock = useClock()
 const { owed } = useTermMoney()
-const line = computed(() => termLineOf(props.term, props.opens, clock.minute, college.zone, owed.value))
+const line = computed(() =>
+  termLineOf(props.term, props.opens, clock.minute, college.zone, {
+    owed: owed.value,
+    mark: college.shelf?.catalog.scale.withdrawn
+  })
+)
 const percent = (part: number) => `${(100 * part).toFixed(2)}%`
 const endOf = (lane: Lane) => lane.bars.at(-1)?.to ?? 0
 /** Words stand inside a bar that is long enough for them. */

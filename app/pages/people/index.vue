@@ -76,7 +76,7 @@ const COLUMNS = [
           <template #[`item.holds`]="{ item: row }">{{ row.holds.join(', ') || '–' }}</template>
         </v-data-table>
         <p v-else class="card empty">
-          No student fits “{{ text }}”. Try a number such as H204007, a part of a name, or a program.
+          No student fits “{{ text }}”. Try a number, a part of a name, or a program.
         </p>
       </div>
     </ViewState>

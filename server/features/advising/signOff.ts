@@ -8,6 +8,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'
+import { mustBeGrade } from '#server/features/catalog/scale'
 import { lockStudent } from '#server/features/record/lock'
 import { lockRoute, plannedOn } from '#server/features/route/route'
 import { Refused } from '#server/http/problem'
@@ -48,6 +49,8 @@ export async function signOffTerm(
       [{ field: 'term', message: 'has to be a term with a planned course' }]
     )
   }
+  for (const [i, one] of conditions.entries())
+    if (one.is === 'leastGrade') await mustBeGrade(tx, one.grade, `conditions.${i}.grade`, { points: true })
   await courseIds(tx, [...new Set([...conditions.flatMap(coursesOf), ...said.alternatives])])
   const usual = rangeOf(planned, term.loadMost)
   const { creditsLeast = usual.least, creditsMost = usual.most } = said

@@ -5,7 +5,7 @@ import type { Instant } from '#core/time'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { PROGRAM_COLUMNS, programSpec } from '#server/features/catalog/catalog'
+import { readProgramVersion } from '#server/features/catalog/catalog'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
@@ -75,19 +75,6 @@ export async function askToConfirm(
     )
 }
 
-async function specOf(db: Reader, id: number) {
-  const [row] = await db
-    .select(PROGRAM_COLUMNS)
-    .from(t.programVersion)
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    .where(eq(t.programVersion.id, id))
-  if (!row)
-    throw new Refused(422, 'noProgram', 'There is no such version of a program.', [
-      { field: 'version', message: 'has to be a version of a program' }
-    ])
-  return programSpec(row)
-}
-
 /** What it would make of a student's degree, read with another program in place of the one on record. */
 export async function effectOfProgram(
   db: Reader,
@@ -102,7 +89,7 @@ export async function effectOfProgram(
     .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
     .where(all(eq(t.request.id, request), eq(t.request.kind, 'program')))
   if (!row) throw new Refused(404, 'noRequest', 'There is no such request.')
-  const spec = await specOf(db, version)
+  const { spec } = await readProgramVersion(db, version)
   const [record] = await readStudentRecords(db, [row.student], 'registrar')
   const programs = record!.programs.map((one) => (one.spec.code === row.code ? { ...one, spec } : one))
   const shortTerm = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
@@ -124,7 +111,7 @@ export async function settleProgram(
   if (row.state !== 'asked')
     throw new Refused(409, 'settled', 'It is settled. Another change of the program is reported anew.')
   if (version === null) return askToConfirm(tx, row)
-  const next = await specOf(tx, version)
+  const { spec: next } = await readProgramVersion(tx, version)
   const [has] = await tx
     .select({ id: t.studentProgram.programVersionId })
     .from(t.studentProgram)
@@ -138,7 +125,7 @@ export async function settleProgram(
     throw new Refused(409, 'hasAlready', `${next.title} is on the record already.`, [
       { field: 'version', message: 'has to be a program that is not on the record' }
     ])
-  const before = await specOf(tx, row.programVersionId!)
+  const { spec: before } = await readProgramVersion(tx, row.programVersionId!)
   await askToConfirm(tx, row, version)
   await logEvent(tx, {
     at: now,

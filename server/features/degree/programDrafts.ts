@@ -7,7 +7,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { PROGRAM_COLUMNS, programSpec } from '#server/features/catalog/catalog'
+import { readProgramVersion } from '#server/features/catalog/catalog'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
@@ -177,20 +177,12 @@ export async function makeDraft(tx: Transaction, at: At, asked: NewDraft): Promi
 
 /** A published version as the draft of a later year begins with it. */
 async function nextOf(tx: Transaction, { version, catalogYear }: { version: number; catalogYear: string }) {
-  const [row] = await tx
-    .select({ ...PROGRAM_COLUMNS, obliges: t.programVersion.obliges })
-    .from(t.programVersion)
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    .where(eq(t.programVersion.id, version))
-  if (!row)
-    throw new Refused(422, 'noProgram', 'There is no such version of a program.', [
-      { field: 'version', message: 'has to be a version of a program' }
-    ])
-  const { suggested, ...spec } = { ...programSpec(row), catalogYear }
+  const { spec: read, obliges } = await readProgramVersion(tx, version)
+  const { suggested, ...spec } = { ...read, catalogYear }
   return {
     ...spec,
     ...(suggested?.length ? { suggested } : {}),
-    ...(row.obliges.length ? { obliges: row.obliges } : {})
+    ...(obliges.length ? { obliges } : {})
   }
 }
 
@@ -259,7 +251,8 @@ export async function effectOfDraft(
       { field: 'text', message: 'has to be a program without faults' }
     ])
   const fresh = withDraft(spec, shelf)
-  const base = against === 'from' ? await specOfVersion(db, draft.fromVersionId) : undefined
+  const from = against === 'from' ? draft.fromVersionId : null
+  const base = from === null ? undefined : (await readProgramVersion(db, from)).spec
   const records = await readStudentRecords(db, [...new Set(students)], 'registrar')
   const shortTerm = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
   const found: DraftEffect[] = []
@@ -284,16 +277,6 @@ export async function effectOfDraft(
     await new Promise((next) => setImmediate(next))
   }
   return found
-}
-
-async function specOfVersion(db: Reader, id: number | null) {
-  if (id === null) return undefined
-  const [row] = await db
-    .select(PROGRAM_COLUMNS)
-    .from(t.programVersion)
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    .where(eq(t.programVersion.id, id))
-  return row && programSpec(row)
 }
 
 /**

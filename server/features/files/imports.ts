@@ -156,7 +156,7 @@ export async function applyImport(
   )
   await mustStand(tx, [...wanted.values()].flat(), leaveOut)
   try {
-    await writeWanted(tx, { now, importId: id }, wanted)
+    await writeWanted(tx, { now, importId: id, by: who.id }, wanted)
   } catch (error) {
     if (!isTwice(error)) throw error
     throw new Refused(
@@ -239,8 +239,8 @@ async function told(
     )
   )
   // Of those who came with it nobody has seen anything yet.
-  for (const { table, change, row } of items)
-    if (table === 'users' && change === 'new') numbers.delete(row.identifier!.toUpperCase())
+  for (const { table, change, id: about } of items)
+    if (table === 'users' && change === 'new') numbers.delete(about.replace(/^student-/, ''))
   if (!numbers.size) return
   const students = await tx.select({ id: t.student.id, number: t.student.number }).from(t.student)
   for (const student of students)

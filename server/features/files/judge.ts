@@ -1,7 +1,9 @@
 /** What of an import may be taken over, where the files alone do not say it. */
-import { eq } from 'drizzle-orm'
+import { eq, isNotNull } from 'drizzle-orm'
 import { IANAZone } from 'luxon'
-import { COMMON_SCALE } from '#core/grades'
+import { COMMON_SCALE, GradeScale, scaleOf, type GradeSpec } from '#core/grades'
+import { parseRule } from '#core/requisites'
+import { RuleError } from '#core/rules'
 import type { IsoDate } from '#core/time'
 import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -35,7 +37,14 @@ export async function judge(
   const signIns = new Set(
     (await db.select({ signIn: t.account.signIn }).from(t.account)).map((one) => asSignedIn(one.signIn))
   )
+  const [graded] = await db
+    .select({ id: t.recordCourse.id })
+    .from(t.recordCourse)
+    .where(isNotNull(t.recordCourse.grade))
+    .limit(1)
   const context = {
+    scale: scaleWith(items, institution && scaleOf(institution.grades)),
+    hasGraded: Boolean(graded),
     starts,
     terms,
     programs,
@@ -59,6 +68,23 @@ export async function judge(
   return { items: withoutOrphans(kept, present), faults }
 }
 
+/** The scale as it is with what is brought: of an institution that there is not yet, by the lines alone. */
+function scaleWith(items: readonly RosterItem[], known: GradeScale | undefined): GradeScale {
+  const brought = items.flatMap(({ table, row, change }): GradeSpec[] =>
+    table === 'grades' && (change === 'new' || change === 'changed')
+      ? [
+          {
+            ...{ grade: row.grade!, points: row.points ? Number(row.points) : null },
+            ...{ result: row.result as GradeSpec['result'], rank: Number(row.rank) }
+          }
+        ]
+      : []
+  )
+  if (!brought.length) return known ?? COMMON_SCALE
+  const kept = (known?.grades ?? []).filter((one) => brought.every(({ grade }) => grade !== one.grade))
+  return new GradeScale([...kept, ...brought])
+}
+
 /** As two names to sign in with are the same to the database. */
 const asSignedIn = (name: string) => name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
@@ -76,6 +102,9 @@ const termIn = ({ id, row }: RosterItem): KnownTerm => ({
 })
 
 interface JudgeContext {
+  scale: GradeScale
+  /** Whether somebody has a grade. */
+  hasGraded: boolean
   terms: readonly KnownTerm[]
   starts: ReadonlyMap<string, string>
   programs: ReadonlySet<string>
@@ -86,7 +115,7 @@ interface JudgeContext {
 
 function judgeOne(
   { table, id, row, change }: RosterItem,
-  { starts, terms, programs, signIns, today, hasInstitution }: JudgeContext
+  { scale, hasGraded, starts, terms, programs, signIns, today, hasInstitution }: JudgeContext
 ): { left?: string; wrong?: string } {
   const hasBegun = (starts.get(id.split('-')[1] ?? '') ?? '9999') <= today
   switch (table) {
@@ -96,6 +125,14 @@ function judgeOne(
       return IANAZone.isValidZone(row['metadata.timeZone'] ?? '')
         ? {}
         : { wrong: 'metadata.timeZone is needed of a new institution, as in the time zone database.' }
+    case 'grades':
+      if (!hasInstitution) return { wrong: 'A district is needed first: the institution itself.' }
+      if (hasGraded) return { left: 'The scale stays as it is once grades have been given by it.' }
+      return scale.withdrawn
+        ? {}
+        : { wrong: 'A scale needs a grade of the result withdrawn, for late drops.' }
+    case 'courses':
+      return ruleFault(row['metadata.prerequisite'] ?? '', scale)
     case 'academicSessions': {
       const other = row.type === 'term' && terms.find((one) => isOverlapping(one, row))
       return other ? { wrong: `${other.name} has some of these days (${other.start} to ${other.end}).` } : {}
@@ -119,13 +156,23 @@ function judgeOne(
     case 'results':
       if (row.scoreStatus !== 'fully graded') return { left: `It is ${row.scoreStatus!}.` }
       if (!hasBegun) return { left: 'The term has not begun.' }
-      return COMMON_SCALE.has(row.textScore ?? '')
+      return scale.has(row.textScore ?? '')
         ? {}
         : {
             wrong: `textScore is needed, a grade of the scale${row.textScore ? `, which has no ${row.textScore}` : ''}.`
           }
     default:
       return {}
+  }
+}
+
+function ruleFault(rule: string, scale: GradeScale): { wrong?: string } {
+  try {
+    parseRule(rule, scale)
+    return {}
+  } catch (error) {
+    if (!(error instanceof RuleError)) throw error
+    return { wrong: `metadata.prerequisite: ${error.message}` }
   }
 }
 

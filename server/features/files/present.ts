@@ -1,6 +1,7 @@
 /** What is here, as rows of a OneRoster set under our own ids: what is taken away, and what is brought is compared with. */
 import { asc, eq, isNotNull, isNull } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
+import { scaleOf } from '#core/grades'
 import type { Reader } from '#server/db/connect'
 import { all } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
@@ -11,6 +12,7 @@ import { timeField } from '#shared/when'
 
 export const idOf = {
   institution: 'institution',
+  scale: (grade: string) => `scale-${grade}`,
   campus: (code: string) => `campus-${code}`,
   department: (name: string) => `department-${slug(name)}`,
   term: (code: string) => `term-${code}`,
@@ -35,6 +37,7 @@ const meetingText = (rows: readonly { days: string; startsMin: number; endsMin: 
 /** Of each file what its lines are compared with, and what they name. */
 const NEEDS: Record<Table, readonly Table[]> = {
   orgs: ['orgs'],
+  grades: ['grades', 'orgs'],
   academicSessions: ['academicSessions'],
   courses: ['courses', 'orgs'],
   classes: ['classes', 'courses', 'orgs', 'academicSessions'],
@@ -57,6 +60,7 @@ export async function readRosterTables(db: Reader, of: Iterable<Table> = TABLES)
   const users = wanted.has('users') ? await userRows(db) : []
   const READ: Record<Table, () => Promise<Row[]> | Row[]> = {
     orgs: () => orgRows(db),
+    grades: () => gradeRows(db),
     academicSessions: () => sessionRows(db),
     courses: () => courseRows(db),
     classes: async () => [
@@ -125,6 +129,15 @@ async function orgRows(db: Reader): Promise<Row[]> {
   ]
 }
 
+async function gradeRows(db: Reader): Promise<Row[]> {
+  const [institution] = await db.select().from(t.institution).limit(1)
+  if (!institution) return []
+  return scaleOf(institution.grades).grades.map(({ grade, points, result, rank }) => ({
+    ...{ sourcedId: idOf.scale(grade), grade, result, rank: String(rank) },
+    points: points === null ? '' : String(points)
+  }))
+}
+
 /** The year of study in which a day lies, by the year in which it ends. */
 const schoolYearOf = (start: string) =>
   String(Number(start.slice(0, 4)) + (Number(start.slice(5, 7)) >= 7 ? 1 : 0))
@@ -132,10 +145,17 @@ const schoolYearOf = (start: string) =>
 async function sessionRows(db: Reader): Promise<Row[]> {
   const terms = await db.select().from(t.term).orderBy(asc(t.term.startsOn))
   const sessions = groupBy(await db.select().from(t.session).orderBy(asc(t.session.id)), (one) => one.termId)
-  return terms.flatMap(({ id, code, name, startsOn, endsOn }) => {
+  return terms.flatMap(({ id, code, name, season, startsOn, endsOn }) => {
     const common = { startDate: startsOn, endDate: endsOn, schoolYear: schoolYearOf(startsOn) }
     return [
-      { sourcedId: idOf.term(code), title: name, type: 'term', ...common },
+      {
+        sourcedId: idOf.term(code),
+        title: name,
+        type: 'term',
+        ...common,
+        'metadata.code': code,
+        'metadata.season': season
+      },
       ...(sessions.get(id) ?? []).map((one) => ({
         ...{
           sourcedId: idOf.session(code, one.startsOn, one.endsOn),

@@ -2,6 +2,8 @@
 import { eq } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { daysLater } from '#core/calendar'
+import { SEASONS, type Season } from '#core/catalog'
+import { scaleOf, type GradeSpec } from '#core/grades'
 import { formatDayLetters } from '#core/formats'
 import type { IsoDate } from '#core/time'
 import * as t from '#server/db/schema/index'
@@ -30,8 +32,33 @@ export const orgs: OnTable = async (work, items) => {
   }
 }
 
-const seasonOf = (code: string) =>
-  code.startsWith('AU') ? 'autumn' : code.startsWith('SP') ? 'spring' : 'summer'
+export const grades: OnTable = async ({ tx, journal, wanted }, items) => {
+  const [institution] = await tx.select().from(t.institution).limit(1)
+  const isNew = (wanted.get('orgs') ?? []).some((one) => one.id === idOf.institution && one.change === 'new')
+  // Of a new institution the lines are its scale; elsewhere they add to the one there is, or change it.
+  const scale = new Map(
+    (isNew ? [] : scaleOf(institution!.grades).grades).map((one) => [one.grade, one] as const)
+  )
+  for (const { row } of items) {
+    const grade = row.grade!
+    const points = row.points ? Number(row.points) : (scale.get(grade)?.points ?? null)
+    scale.set(grade, { grade, points, result: row.result as GradeSpec['result'], rank: Number(row.rank) })
+  }
+  await journal.update('institution', institution!.id, { grades: [...scale.values()] })
+}
+
+/** Letters of a code that say its season, by common use. */
+const SEASON_LETTERS = { AU: 'autumn', FA: 'autumn', WI: 'winter', SP: 'spring', SU: 'summer' } as const
+const MONTH_SEASONS = { 1: 'spring', 5: 'summer', 8: 'autumn' } as const
+
+/** As the line says, or the letters of its code, or its first month. */
+function seasonOf(code: string, row: Row): Season {
+  const said = SEASONS.find((one) => one === row['metadata.season'])
+  const [, letters] = /([A-Z]{2})\d/.exec(code) ?? []
+  const month = Number(row.startDate!.slice(5, 7))
+  const byMonth = MONTH_SEASONS[month >= 8 ? 8 : month >= 5 ? 5 : 1]
+  return said ?? SEASON_LETTERS[letters as keyof typeof SEASON_LETTERS] ?? byMonth
+}
 
 export const academicSessions: OnTable = async ({ tx, journal }, items) => {
   const made = ofChange(items, 'new')
@@ -42,7 +69,7 @@ export const academicSessions: OnTable = async ({ tx, journal }, items) => {
   for (const { id, row } of made.filter((one) => one.row.type === 'term')) {
     const code = id.slice('term-'.length)
     const [start, end] = [row.startDate as IsoDate, row.endDate as IsoDate]
-    const season = seasonOf(code)
+    const season = seasonOf(code, row)
     // Until the registrar says otherwise on the term's page.
     const day = (days: number, from = start) => campusMidnight(daysLater(from, days))
     const half = Math.min(12, Math.max(1, Math.floor((Date.parse(end) - Date.parse(start)) / 86_400_000 / 4)))

@@ -62,7 +62,7 @@ export const users: OnTable = async (work, items) => {
   await journal.insert(
     'route',
     students.map((_, i) => ({
-      ...{ studentId: ids[i], name: 'My route', chosen: true, changedBy: accounts[i], ...changed }
+      ...{ studentId: ids[i], name: 'My route', chosen: true, changedBy: at.by, ...changed }
     }))
   )
   for (const { id, row, fields } of ofChange(items, 'changed')) {

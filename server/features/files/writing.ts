@@ -10,6 +10,8 @@ import { idOf } from './present'
 export interface ApplyContext {
   now: number
   importId: number
+  /** Who brings it. */
+  by: number
 }
 
 export type OnTable = (work: Apply, items: readonly RosterItem[]) => Promise<void>

@@ -81,7 +81,7 @@ export async function coursePage(db: Database, text: string): Promise<PageParts>
   const code = maybeCourseCode(text)
   const course = code && data.shelf.catalog.maybeCourse(code)
   if (!course) throw notThere(`The catalog has no course ${text.slice(0, 40)}.`)
-  const rule = parseRule(course.prerequisite)
+  const rule = parseRule(course.prerequisite, null)
   const titles = new Map(data.catalog.categories.map((one) => [one.code, one.title]))
   const facts: [string, string | VNode[]][] = [
     ['Credits', `${creditsOf(course)}, ${LEVEL_WORDS[course.level]}`],

@@ -15,6 +15,7 @@ import { readStudent } from '#shared/reading'
 import { ATTENDANCE_WORDS, RESIDENCY_WORDS, type Entry, type EntrySaid } from '#shared/record/entries'
 import { campusDate, dayText } from '#shared/when'
 import { creditsText, STANDING_WORDS } from '#shared/words'
+import { mustBeGrade, readScale } from '#server/features/catalog/scale'
 import { raiseStanding } from './grades'
 import { lockStudent } from './lock'
 import { creditsHeld } from './queries'
@@ -106,6 +107,7 @@ async function enterGrade(
   at: At,
   { course, term: code, grade }: Of<'grade'>
 ): Promise<string> {
+  await mustBeGrade(tx, grade, 'entry.grade')
   const [term, id] = [await termRow(tx, code), await idOf(tx, course)]
   if (phaseOf(datesOfTerm(term), momentOf(at.now, at.zone).today) === 'future')
     throw new Refused(422, 'termAhead', `${term.name} has not begun.`, [
@@ -157,7 +159,9 @@ const broughtIn = (student: StudentId, course: number) =>
   )
 
 async function enterCredit(tx: Transaction, at: At, entry: Of<'credit'>): Promise<string> {
-  const { course, credits, grade, origin } = entry
+  const { course, credits, origin } = entry
+  const grade = entry.grade ?? (await readScale(tx)).brought ?? 'TR'
+  await mustBeGrade(tx, grade, 'entry.grade')
   const id = await idOf(tx, course)
   const [known] = await tx.select().from(t.recordCourse).where(broughtIn(at.student, id))
   if (known) throw hasAlready('entry.course', `${course} was brought in already.`)

@@ -1,7 +1,6 @@
 /** Grades of a term: which are due, and posting them to the records. */
 import { eq, inArray } from 'drizzle-orm'
 import { phaseOf } from '#core/catalog'
-import { COMMON_SCALE } from '#core/grades'
 import { termCode, type TermCode } from '#core/ids'
 import { standingBy } from '#core/requisites'
 import type { Instant } from '#core/time'
@@ -11,6 +10,7 @@ import { momentOf } from '#shared/catalog/shelf'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { readScale } from '#server/features/catalog/scale'
 import { creditsHeld } from './queries'
 import { gradeFor } from '#server/gateways/gradebook'
 import { datesOfTerm, termRow } from '#server/features/catalog/catalog'
@@ -135,8 +135,9 @@ export async function raiseStanding(tx: Transaction, student: number): Promise<v
     .select({ credits: t.recordCourse.credits, grade: t.recordCourse.grade })
     .from(t.recordCourse)
     .where(eq(t.recordCourse.studentId, student))
+  const scale = await readScale(tx)
   const earned = rows
-    .filter(({ grade }) => grade !== null && COMMON_SCALE.meaning(grade).result === 'earned')
+    .filter(({ grade }) => grade !== null && scale.meaning(grade).result === 'earned')
     .reduce((sum, row) => sum + row.credits, 0)
   const [known] = await tx
     .select({ standing: t.student.standing })

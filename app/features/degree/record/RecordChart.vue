@@ -13,7 +13,12 @@ const HIGH = 330
 const LEAST_CREDITS = 15
 const most = computed(() => Math.max(LEAST_CREDITS, ...terms.value.map((one) => one.attempted)))
 const high = (credits: number) => `${(HIGH * credits) / most.value}px`
-const marks = computed(() => Array.from({ length: Math.floor(most.value / 5) }, (_, i) => (i + 1) * 5))
+/** Just below the band of averages there is no room for another figure. */
+const marks = computed(() =>
+  Array.from({ length: Math.floor(most.value / 5) }, (_, i) => (i + 1) * 5).filter(
+    (at) => HIGH * (1 - at / most.value) >= 14
+  )
+)
 
 /** Averages are drawn on a band from a whole point below the least of them up to the best there is. */
 const BAND = 120

@@ -8,7 +8,6 @@ import {
   ATTENDANCE_WORDS,
   ATTENDANCES,
   entryBody,
-  GRADES,
   RESIDENCIES,
   RESIDENCY_WORDS,
   type Entry
@@ -35,11 +34,12 @@ const KINDS: { value: Entry['kind']; title: string }[] = [
 ]
 const kind = ref<Entry['kind']>('grade')
 const reason = ref('')
+const grades = computed(() => college.shelf!.catalog.scale.grades.map((one) => one.grade))
 const empty = () => {
   const { standing, attendance, residency, block } = student.picture!.student
   return {
     taken: '',
-    grade: 'A',
+    grade: grades.value[0]!,
     course: '',
     credits: 3,
     origin: 'transfer' as 'transfer' | 'test',
@@ -165,7 +165,7 @@ const enter = () =>
       <div class="fields">
         <template v-if="kind === 'grade'">
           <v-autocomplete v-model="draft.taken" label="course taken" :items="taken" auto-select-first />
-          <v-select v-model="draft.grade" label="grade" :items="GRADES" />
+          <v-select v-model="draft.grade" label="grade" :items="grades" />
         </template>
         <template v-else-if="kind === 'credit'">
           <v-text-field v-model="draft.course" label="course here" maxlength="12" placeholder="ENVI 310" />

@@ -82,6 +82,7 @@ function act(to: string) {
       <h1>{{ title }}</h1>
     </div>
     <FirstVisit />
+    <GuidanceNotes about="everybody" />
     <div class="columns">
       <div>
         <section class="card list" aria-label="What to do next">
@@ -150,7 +151,7 @@ function act(to: string) {
         <AdvisorBox v-for="advisor in advisors" :key="advisor.id" :advisor="advisor" />
         <section v-if="!advisors.length" class="card box">
           <h2>No advisor yet</h2>
-          <p>Ask the Advising Office, Larch House, ground floor, 555 0100.</p>
+          <p>Nobody is named here who advises {{ student.say('you') }}; the registrar’s office can name somebody.</p>
         </section>
         <section class="card box">
           <h2>Dates</h2>
