@@ -195,7 +195,7 @@ export const PROGRAM_COLUMNS = {
 
 /** The newest version of every program. */
 /** A version of a program, and the codes of programs to be taken along with it. @throws Refused where there is no such version */
-export async function readProgramVersion(db: Reader, id: number) {
+export async function readProgramVersion(db: Reader, id: number, field = 'version') {
   const [row] = await db
     .select({ ...PROGRAM_COLUMNS, obliges: t.programVersion.obliges })
     .from(t.programVersion)
@@ -203,7 +203,7 @@ export async function readProgramVersion(db: Reader, id: number) {
     .where(eq(t.programVersion.id, id))
   if (!row)
     throw new Refused(422, 'noProgram', 'There is no such version of a program.', [
-      { field: 'version', message: 'has to be a version of a program' }
+      { field, message: 'has to be a version of a program' }
     ])
   return { spec: programSpec(row), obliges: row.obliges }
 }

@@ -6,7 +6,7 @@ import type { Instant } from '#core/time'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'
+import { courseIds, datesOfTerm, readProgramVersion, termRow } from '#server/features/catalog/catalog'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { effectsOf, type Effect } from '#shared/advising/effects'
@@ -244,18 +244,10 @@ const programsOf = (db: Reader, student: StudentId) =>
 
 /** A program, or another version of one that is on the record, which gives way. */
 async function addProgram(tx: Transaction, at: At, { version }: Of<'addProgram'>): Promise<string> {
-  const [next] = await tx
-    .select({ code: t.program.code, title: t.program.title, year: t.programVersion.catalogYear })
-    .from(t.programVersion)
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    .where(eq(t.programVersion.id, version))
-  if (!next)
-    throw new Refused(422, 'noProgram', 'There is no such version of a program.', [
-      { field: 'entry.version', message: 'has to be a version of a program' }
-    ])
+  const { spec: next } = await readProgramVersion(tx, version, 'entry.version')
   const own = await programsOf(tx, at.student)
   const same = own.find((one) => one.code === next.code)
-  const name = `${next.title}, catalog ${next.year}`
+  const name = `${next.title}, catalog ${next.catalogYear}`
   if (same?.version === version) throw hasAlready('entry.version', `${name} is on the record already.`)
   const fresh = { programVersionId: version, confirmed: 'open' as const, saidInstead: null, saidAt: null }
   if (same) {
