@@ -2,14 +2,14 @@
  * Requests that nobody sends on purpose: every endpoint with a body or a place in its address, bodies bent from such as
  * are right or made of anything, from seeds. None may be answered with a failure of ours, or not at all.
  */
-import { readFileSync } from 'node:fs'
 import { dice } from '../../core/degree/best/testing/cases'
 import { ACCESS } from '#server/http/access'
 import { LONG } from '../long'
 import { faultOf } from './described'
 import { enter, expect, test } from './site'
 
-test.use({ scenario: 'fuzz' })
+/** The demo needs some 60 MB of it; what were kept of each request would soon be more than the rest. */
+test.use({ scenario: 'fuzz', heapMost: 88 })
 
 const REQUESTS = LONG ? 100_000 : 2600
 const AT_ONCE = 8
@@ -351,9 +351,6 @@ function requestOf(seed: number) {
   }
 }
 
-const residentOf = (pid: number) =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
-
 test(`${REQUESTS} requests from seeds: none fails, none hangs, each 400 names its field, memory stays`, async ({
   site
 }) => {
@@ -367,14 +364,13 @@ test(`${REQUESTS} requests from seeds: none fails, none hangs, each 400 names it
       return `${cookie!.name}=${cookie!.value}`
     })
   )
+  const server = site.pid()
   const told: string[] = []
   const statuses = new Map<number, number>()
   let next = 0
-  let early = 0
   const work = async () => {
     while (next < REQUESTS) {
       const seed = next++
-      if (seed === Math.floor(REQUESTS / 5)) early = residentOf(site.pid()!)
       const { line, method, path, body } = requestOf(seed)
       const say = (what: string) =>
         told.push(`${seed}: ${line} ${path} ${body?.slice(0, 200) ?? ''}: ${what}`)
@@ -404,8 +400,8 @@ test(`${REQUESTS} requests from seeds: none fails, none hangs, each 400 names it
   }
   await Promise.all(Array.from({ length: AT_ONCE }, work))
   expect(told).toEqual([])
-  // All kinds of answers were reached, and the server holds no more than it did early on.
+  // All kinds of answers were reached, and the server is the one that there was.
   for (const status of [200, MALFORMED, 403, 409, 422])
     expect(statuses.get(status) ?? 0, String(status)).toBeGreaterThan(9)
-  expect(residentOf(site.pid()!)).toBeLessThan(1.6 * early)
+  expect(site.pid()).toBe(server)
 })

@@ -27,7 +27,10 @@ export interface DemoSite {
   browsers: Browsers
 }
 
-export const test = base.extend<{ tidy: undefined }, { scenario: string; site: DemoSite }>({
+export const test = base.extend<
+  { tidy: undefined },
+  { scenario: string; heapMost: number | undefined; site: DemoSite }
+>({
   /** Whoever is still there when a test ends leaves, so that nothing of it comes upon the next one. */
   tidy: [
     async ({ site: _ }, use) => {
@@ -39,8 +42,10 @@ export const test = base.extend<{ tidy: undefined }, { scenario: string; site: D
   ],
   /** Files that name different scenarios share no server and no database. */
   scenario: ['shared', { option: true, scope: 'worker' }],
+  /** Megabytes of objects that the server may hold at once; it ends when it needs more. */
+  heapMost: [undefined, { option: true, scope: 'worker' }],
   site: [
-    async ({ scenario, launchOptions }, use, worker) => {
+    async ({ scenario, heapMost, launchOptions }, use, worker) => {
       const { server, ports, profiles } = runOf(process.env.RIDGEWAY_TEST_RUN)
       const name = `e2e_${scenario}_${worker.workerIndex}`
       const connection = await mysql.createConnection({ uri: server })
@@ -48,7 +53,10 @@ export const test = base.extend<{ tidy: undefined }, { scenario: string; site: D
       await connection.query('use ??', [name])
       const url = `${server}/${name}`
       // At the same address for every file, so that the browsers know its code already.
-      const site = await startSite(ROOT, ports[worker.parallelIndex]!, url, { demo: true })
+      const site = await startSite(ROOT, ports[worker.parallelIndex]!, url, {
+        demo: true,
+        ...(heapMost && { env: { NODE_OPTIONS: `--max-old-space-size=${heapMost}` } })
+      })
       const browsers = new Browsers(profiles, launchOptions)
       await use({
         address: site.address,
