@@ -12,6 +12,6 @@ export const guidance: GuidanceSaid[] = [
   },
   {
     ...{ about: 'finding', key: 'hold', title: 'Holds', link: null },
-    text: 'The office that placed a hold lifts it, most within an hour. The registrar cannot.'
+    text: 'The office that placed a hold lifts it, most within an hour.'
   }
 ]

@@ -18,9 +18,13 @@ export const guidanceBody = z
       .nullable()
       .default(null)
   })
-  .refine(({ about, key }) => (about === 'everybody') === (key === ''), {
+  .refine(({ about, key }) => about === 'everybody' || key !== '', {
     path: ['key'],
-    error: 'has to say what it is about, and nothing for everybody'
+    error: 'has to name what it is about'
+  })
+  .refine(({ about, key }) => about !== 'everybody' || key === '', {
+    path: ['key'],
+    error: 'has to be empty for everybody'
   })
 export type GuidanceSaid = z.output<typeof guidanceBody>
 export const guidanceParams = z.object({ guidance: idInAddress })

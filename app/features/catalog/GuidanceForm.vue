@@ -106,7 +106,6 @@ const drop = () =>
       <v-text-field
         v-model="draft.link"
         label="address with more, if there is one"
-        placeholder="https://"
         maxlength="300"
         :error-messages="wrong('link')"
       />

@@ -151,7 +151,10 @@ function act(to: string) {
         <AdvisorBox v-for="advisor in advisors" :key="advisor.id" :advisor="advisor" />
         <section v-if="!advisors.length" class="card box">
           <h2>No advisor yet</h2>
-          <p>Nobody is named here who advises {{ student.say('you') }}; the registrar’s office can name somebody.</p>
+          <p>
+            Nobody is named here who advises {{ student.say('you') }}; the registrar’s office can name
+            somebody.
+          </p>
         </section>
         <section class="card box">
           <h2>Dates</h2>
