@@ -70,8 +70,9 @@ const STATES = { planned: 'looked at', applied: 'taken over', undone: 'taken bac
             <h2 id="take-title">Take everything along</h2>
             <p class="quiet">
               All of it as one archive, with the names and grades of all students. What the standard has no
-              column for (credits, prerequisites, seats, hours) stands in columns that begin with “metadata.”.
-              Credit from elsewhere, rooms, routes and what was said are not in it.
+              column for (credits, prerequisites, seats, hours) stands in columns that begin with “metadata.”,
+              the grade scale in a file of our own. Credit from elsewhere, rooms, routes and what was said are
+              not in it.
             </p>
             <v-btn :disabled="busy" @click="take">Save the archive</v-btn>
           </section>
