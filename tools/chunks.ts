@@ -15,7 +15,7 @@ const SHARED =
   /\/app\/ui\/|\/core\/(?!find|fill)|(?<!\/app\/pages)\/shared\/|\/app\/features\/(?:record|accounts|news)\//
 /** What only some of the later places need, and is large. */
 const APART =
-  /requests\.ts|programText|programCompletion|useForm|useArranging|registration\/morning|\/Filter\w+\.vue|shared\/help|shared\/file(?:s|Shapes)|writtenFiles|auditFile|trial|weekFiles|filling|solver|oneRoster|courseSearch|sectionQuery|courseQuery/
+  /requests\.ts|programText|programCompletion|useForm|useArranging|registration\/morning|\/Filter\w+\.vue|shared\/help|shared\/file(?:s|Shapes)|writtenFiles|auditFile|trial|weekFiles|filling|solver|oneRoster|courseSearch|sectionQuery|courseQuery|guidanceWords/
 
 /** What the entry and the first pages import, directly or by others, without waiting. */
 function seenFirst(modules: Modules): Set<string> {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ProgramSpec } from '#core/degree'
-import { ABOUT_WORDS, FOUND_WORDS, type FoundKind, type GuidanceText } from '#shared/catalog/guidance'
+import type { GuidanceText } from '#shared/catalog/guidance'
+import { ABOUT_WORDS, FOUND_WORDS, type FoundKind } from '#shared/catalog/guidanceWords'
 import { count } from '#shared/words'
 
 useHead({ title: 'Guidance · Ridgeway' })

@@ -1,11 +1,6 @@
 <script setup lang="ts">
-import {
-  ABOUT_WORDS,
-  FOUND_WORDS,
-  GUIDANCE_ABOUT,
-  type GuidanceAbout,
-  type GuidanceText
-} from '#shared/catalog/guidance'
+import { GUIDANCE_ABOUT, type GuidanceAbout, type GuidanceText } from '#shared/catalog/guidance'
+import { ABOUT_WORDS, FOUND_WORDS } from '#shared/catalog/guidanceWords'
 import { guidanceBody } from '#shared/catalog/guidanceRequests'
 
 /** A text of guidance: what it is about, what it says. */

@@ -6,8 +6,9 @@ import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { FOUND_WORDS, type GuidanceAbout, type GuidanceText } from '#shared/catalog/guidance'
+import type { GuidanceAbout, GuidanceText } from '#shared/catalog/guidance'
 import type { GuidanceSaid } from '#shared/catalog/guidanceRequests'
+import { FOUND_WORDS } from '#shared/catalog/guidanceWords'
 
 export const readGuidance = (db: Reader): Promise<GuidanceText[]> =>
   db.select().from(t.guidance).orderBy(asc(t.guidance.id))

@@ -82,7 +82,10 @@ function act(to: string) {
       <h1>{{ title }}</h1>
     </div>
     <FirstVisit />
-    <GuidanceNotes about="everybody" />
+    <LazyGuidanceNotes
+      v-if="college.picture?.guidance.some((one) => one.about === 'everybody')"
+      about="everybody"
+    />
     <div class="columns">
       <div>
         <section class="card list" aria-label="What to do next">
