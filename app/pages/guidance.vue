@@ -30,10 +30,6 @@ function aboutOf({ about, key }: GuidanceText): string {
       return `${key} ${college.shelf?.catalog.maybeCourse(key)?.title ?? ''}`.trim()
   }
 }
-/** Versions of one program are one thing here. */
-const programsOnce = computed(() => [
-  ...new Map((programs.value ?? []).map(({ code, title }) => [code, { code, title }])).values()
-])
 </script>
 
 <template>
@@ -79,7 +75,7 @@ const programsOnce = computed(() => [
           v-if="writing"
           :key="writing === 'new' ? 0 : writing.id"
           :text="writing === 'new' ? undefined : writing"
-          :programs="programsOnce"
+          :programs="programs!"
           @close="writing = undefined"
         />
       </div>

@@ -8,7 +8,7 @@
  */
 import type { Catalog } from '../catalog'
 import type { CourseCode } from '../ids'
-import { coursesIn, parseRule } from '../requisites'
+import { coursesIn, ruleOf } from '../requisites'
 
 export interface Factors {
   blocking: number
@@ -23,7 +23,7 @@ export function graphOf(courses: readonly CourseCode[], catalog: Catalog): Cours
   const among = new Set(courses)
   const graph = new Map<CourseCode, CourseCode[]>(courses.map((code) => [code, []]))
   for (const code of courses) {
-    const rule = parseRule(catalog.maybeCourse(code)?.prerequisite ?? '', null)
+    const rule = ruleOf(catalog.maybeCourse(code)?.prerequisite ?? '')
     const together = new Set(coursesIn(rule, { sameTerm: true }))
     for (const before of new Set(coursesIn(rule)))
       if (among.has(before) && before !== code && !together.has(before)) graph.get(before)!.push(code)

@@ -8,7 +8,6 @@
 import type { Catalog, Term } from '../catalog'
 import { allAttempts, attemptsOf, type HeldSeat, type RecordEntry, type Attempt } from '../degree'
 import type { Refusal } from '../findings'
-import type { GradeScale } from '../grades'
 import type { CourseCode, SectionCode } from '../ids'
 import { assumedLeaves, evaluateRule, missingPart, ruleOf, splitMissing, type RuleLeaf } from '../requisites'
 import { asOfTerm, type StudentFacts } from '../route'
@@ -335,7 +334,7 @@ function courseRefusals(
 /** What was earned with a grade of the scale below the limit is taken again to better it; credit from elsewhere is not. */
 function mayRepeat(
   { grade, origin }: Attempt,
-  { repeatBelow: below, catalog: { scale } }: { repeatBelow: string | null; catalog: { scale: GradeScale } }
+  { repeatBelow: below, catalog: { scale } }: Pick<RegistrationFacts, 'repeatBelow' | 'catalog'>
 ): boolean {
   if (below === null || grade === null || origin !== 'here') return false
   return (

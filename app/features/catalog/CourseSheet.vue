@@ -2,7 +2,7 @@
 import { runsIn } from '#core/catalog'
 import { allAttempts } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import { coursesIn, evaluateRule, parseRule, ruleOf } from '#core/requisites'
+import { coursesIn, evaluateRule, ruleOf } from '#core/requisites'
 import { asOfTerm } from '#core/route'
 import type { CoursePage } from '#shared/catalog/responses'
 import { factorsIn } from '#shared/catalog/shelf'
@@ -25,7 +25,7 @@ const term = ref('')
 const course = computed(() => college.shelf?.catalog.maybeCourse(props.code))
 const there = computed(() => student.reading?.attempts.counted.some((t) => t.course === props.code))
 const rule = computed(() => {
-  const parsed = parseRule(course.value?.prerequisite ?? '', null)
+  const parsed = ruleOf(course.value?.prerequisite ?? '')
   const asked = place.terms.value.find((one) => one.code === term.value)
   if (!parsed || !student.reading || !college.shelf || !asked) return undefined
   const { attempts, context } = student.reading

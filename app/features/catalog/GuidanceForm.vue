@@ -47,11 +47,11 @@ const said = computed(() =>
     link: draft.value.link.trim() || null
   })
 )
-const wrong = computed(() => (field: string) => {
+const touched = ref(false)
+function wrong(field: string): string | undefined {
   const issue = said.value.error?.issues.find((one) => one.path[0] === field)
   return fields.value.get(field) ?? (issue && touched.value ? `This ${issue.message}.` : undefined)
-})
-const touched = ref(false)
+}
 const save = () =>
   attempt(async () => {
     touched.value = true

@@ -2,7 +2,7 @@
 import { h, type VNode } from 'vue'
 import { subjectOf, usuallyRuns, type Course } from '#core/catalog'
 import { maybeCourseCode } from '#core/ids'
-import { parseRule } from '#core/requisites'
+import { ruleOf } from '#core/requisites'
 import { patternText, ruleText } from '#shared/catalog/texts'
 import { count, creditsText, LEVEL_WORDS } from '#shared/words'
 import type { Database } from '#server/db/connect'
@@ -81,7 +81,7 @@ export async function coursePage(db: Database, text: string): Promise<PageParts>
   const code = maybeCourseCode(text)
   const course = code && data.shelf.catalog.maybeCourse(code)
   if (!course) throw notThere(`The catalog has no course ${text.slice(0, 40)}.`)
-  const rule = parseRule(course.prerequisite, null)
+  const rule = ruleOf(course.prerequisite)
   const titles = new Map(data.catalog.categories.map((one) => [one.code, one.title]))
   const facts: [string, string | VNode[]][] = [
     ['Credits', `${creditsOf(course)}, ${LEVEL_WORDS[course.level]}`],
