@@ -6,6 +6,7 @@
 import { parseDayLetters } from '#core/formats'
 import { maybeCourseCode, TERM_CODE } from '#core/ids'
 import { SEASONS } from '#core/catalog'
+import { GradeScale, type GradeSpec } from '#core/grades'
 import { parseRule, STANDINGS } from '#core/requisites'
 import { RuleError } from '#core/rules'
 
@@ -262,6 +263,17 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     kept('textScore', words(4)),
     ...plain('classSourcedId', 'inProgress', 'incomplete', 'late', 'missing')
   ]
+}
+
+/** A scale with lines of `grades`, which add to it or change it; without one before, they are all of it. */
+export function scaleWith(known: readonly GradeSpec[], rows: readonly Row[]): GradeScale {
+  const scale = new Map(known.map((one) => [one.grade, one]))
+  for (const row of rows) {
+    const grade = row.grade!
+    const points = row.points ? Number(row.points) : (scale.get(grade)?.points ?? null)
+    scale.set(grade, { grade, points, result: row.result as GradeSpec['result'], rank: Number(row.rank) })
+  }
+  return new GradeScale([...scale.values()])
 }
 
 /** The first rows of the files that are written. */

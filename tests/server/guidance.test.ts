@@ -57,7 +57,8 @@ describe('guidance', () => {
     ['program', 'NONE'],
     ['term', 'AU99'],
     ['course', 'ENDA 999'],
-    ['finding', 'gloom']
+    ['finding', 'gloom'],
+    ['finding', 'toString']
   ])('about a %s that there is not is refused with its field', async (about, key) => {
     await expect(make({ about, key })).rejects.toMatchObject({ status: 400, fields: [{ field: 'key' }] })
   })

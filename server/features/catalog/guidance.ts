@@ -16,7 +16,7 @@ export const readGuidance = (db: Reader): Promise<GuidanceText[]> =>
 /** Whether there is what a text would be about. */
 const IS_THERE: Record<GuidanceAbout, (db: Reader, key: string) => Promise<boolean>> = {
   everybody: () => Promise.resolve(true),
-  finding: (_, key) => Promise.resolve(key in FOUND_WORDS),
+  finding: (_, key) => Promise.resolve(Object.hasOwn(FOUND_WORDS, key)),
   program: async (db, key) =>
     (await db.select({ id: t.program.id }).from(t.program).where(eq(t.program.code, key))).length > 0,
   term: async (db, key) =>

@@ -1,7 +1,7 @@
 /** What of an import may be taken over, where the files alone do not say it. */
 import { eq, isNotNull } from 'drizzle-orm'
 import { IANAZone } from 'luxon'
-import { COMMON_SCALE, GradeScale, scaleOf, type GradeSpec } from '#core/grades'
+import { COMMON_SCALE, scaleOf, type GradeScale, type GradeSpec } from '#core/grades'
 import { parseRule } from '#core/requisites'
 import { RuleError } from '#core/rules'
 import type { IsoDate } from '#core/time'
@@ -9,7 +9,7 @@ import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { Present, RosterItem } from '#shared/oneRoster/plan'
 import type { RosterFault } from '#shared/oneRoster/read'
-import { TABLES, type Row } from '#shared/oneRoster/tables'
+import { scaleWith, TABLES, type Row } from '#shared/oneRoster/tables'
 import { idOf } from './present'
 import { programsIn } from './writePeople'
 
@@ -43,7 +43,7 @@ export async function judge(
     .where(isNotNull(t.recordCourse.grade))
     .limit(1)
   const context = {
-    scale: scaleWith(items, institution && scaleOf(institution.grades)),
+    scale: scaleFor(items, institution, Boolean(graded)),
     hasGraded: Boolean(graded),
     starts,
     terms,
@@ -68,21 +68,18 @@ export async function judge(
   return { items: withoutOrphans(kept, present), faults }
 }
 
-/** The scale as it is with what is brought: of an institution that there is not yet, by the lines alone. */
-function scaleWith(items: readonly RosterItem[], known: GradeScale | undefined): GradeScale {
-  const brought = items.flatMap(({ table, row, change }): GradeSpec[] =>
-    table === 'grades' && (change === 'new' || change === 'changed')
-      ? [
-          {
-            ...{ grade: row.grade!, points: row.points ? Number(row.points) : null },
-            ...{ result: row.result as GradeSpec['result'], rank: Number(row.rank) }
-          }
-        ]
-      : []
+/** The scale by which what is brought is judged: once a grade was given, the one there is. */
+function scaleFor(
+  items: readonly RosterItem[],
+  institution: { grades: GradeSpec[] | null } | undefined,
+  hasGraded: boolean
+): GradeScale {
+  const rows = items.flatMap(({ table, row, change }) =>
+    table === 'grades' && (change === 'new' || change === 'changed') ? [row] : []
   )
-  if (!brought.length) return known ?? COMMON_SCALE
-  const kept = (known?.grades ?? []).filter((one) => brought.every(({ grade }) => grade !== one.grade))
-  return new GradeScale([...kept, ...brought])
+  const known = institution && scaleOf(institution.grades)
+  if (hasGraded || !rows.length) return known ?? COMMON_SCALE
+  return scaleWith(known?.grades ?? [], rows)
 }
 
 /** As two names to sign in with are the same to the database. */

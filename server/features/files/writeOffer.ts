@@ -3,12 +3,12 @@ import { eq } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { daysLater } from '#core/calendar'
 import { SEASONS, type Season } from '#core/catalog'
-import { scaleOf, type GradeSpec } from '#core/grades'
+import { scaleOf } from '#core/grades'
 import { formatDayLetters } from '#core/formats'
 import type { IsoDate } from '#core/time'
 import * as t from '#server/db/schema/index'
 import { freeCodes } from '#server/features/sections/codes'
-import { meetingOf, type Row } from '#shared/oneRoster/tables'
+import { meetingOf, scaleWith, type Row } from '#shared/oneRoster/tables'
 import { idOf } from './present'
 import { ofChange, oneOf, READERS, type OnTable } from './writing'
 
@@ -36,15 +36,12 @@ export const grades: OnTable = async ({ tx, journal, wanted }, items) => {
   const [institution] = await tx.select().from(t.institution).limit(1)
   const isNew = (wanted.get('orgs') ?? []).some((one) => one.id === idOf.institution && one.change === 'new')
   // Of a new institution the lines are its scale; elsewhere they add to the one there is, or change it.
-  const scale = new Map(
-    (isNew ? [] : scaleOf(institution!.grades).grades).map((one) => [one.grade, one] as const)
+  const known = isNew ? [] : scaleOf(institution!.grades).grades
+  const { grades: merged } = scaleWith(
+    known,
+    items.map((one) => one.row)
   )
-  for (const { row } of items) {
-    const grade = row.grade!
-    const points = row.points ? Number(row.points) : (scale.get(grade)?.points ?? null)
-    scale.set(grade, { grade, points, result: row.result as GradeSpec['result'], rank: Number(row.rank) })
-  }
-  await journal.update('institution', institution!.id, { grades: [...scale.values()] })
+  await journal.update('institution', institution!.id, { grades: merged })
 }
 
 /** Letters of a code that say its season, by common use. */

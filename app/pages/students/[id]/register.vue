@@ -69,8 +69,10 @@ const disabledWhy = computed(() => {
 /** Everything that is chosen, or nothing of it. */
 const whole = computed(() => prepared.value.whole)
 const armed = computed(() => prepared.value.armed)
-/** What stops a line, by its kind. */
-const found = computed(() => lines.value.flatMap((line) => line.refusals.map((one) => one.code)))
+/** What stops the run, or a line of it, by its kind. */
+const found = computed(() =>
+  [...(sheet.value?.general ?? []), ...lines.value.flatMap((line) => line.refusals)].map((one) => one.code)
+)
 const draft = computed(() => goingWith(student.picture!, term.value?.code ?? ''))
 const adding = ref(false)
 const dropping = useDropping(
@@ -123,6 +125,7 @@ function press() {
       />
       <TermLine v-if="term && sheet.opens !== null && (opened || closed)" :term="term" :opens="sheet.opens" />
       <GuidanceNotes v-if="term" about="term" :keys="[term.code]" />
+      <GuidanceNotes about="finding" :keys="found" />
       <div class="page-head sheet-head">
         <h2>{{ closed ? 'Registered' : 'Run sheet' }}</h2>
         <span v-if="!closed" class="pill"
@@ -216,7 +219,6 @@ function press() {
             @stay="(course) => prepare({ drops: [...drops].filter((one) => one !== course) })"
             @leave="(course) => run({ leave: [course] })"
           />
-          <GuidanceNotes about="finding" :keys="found" />
           <RunOutlook
             v-if="!closed && chosen.length && sheet.opens !== null"
             :lines="chosen"

@@ -155,8 +155,9 @@ function act(to: string) {
         <section v-if="!advisors.length" class="card box">
           <h2>No advisor yet</h2>
           <p>
-            Nobody is named here who advises {{ student.say('you') }}; the registrar’s office can name
-            somebody.
+            {{
+              student.say('Nobody is named here who advises you; the registrar’s office can name somebody.')
+            }}
           </p>
         </section>
         <section class="card box">
