@@ -12,6 +12,11 @@ const settings = z.object({
   RIDGEWAY_TRANSCRIPTS: z.url({ protocol: /^https?$/ }).optional(),
   /** Where mails are handed over; without it they are read in the application alone. */
   RIDGEWAY_SMTP: z.url({ protocol: /^smtps?$/ }).optional(),
+  /** Hosts that webhooks may tell, `hooks.example.edu,hooks.example.edu:8443`. */
+  RIDGEWAY_WEBHOOKS: z
+    .string()
+    .regex(/^[^\s,/]+(,[^\s,/]+)*$/, 'has to be hosts with commas between')
+    .optional(),
   RIDGEWAY_MAIL_FROM: z.email().default('ridgeway@localhost.localdomain'),
   RIDGEWAY_DEMO: z.literal('1').optional()
 })
@@ -23,6 +28,7 @@ export interface Settings {
   cashier: URL | undefined
   transcripts: URL | undefined
   smtp: URL | undefined
+  webhooks: readonly string[] | undefined
   mailFrom: string
   demo: boolean
 }
@@ -43,6 +49,7 @@ export function theSettings(): Settings {
     RIDGEWAY_CASHIER: cashier,
     RIDGEWAY_TRANSCRIPTS: transcripts,
     RIDGEWAY_SMTP: smtp,
+    RIDGEWAY_WEBHOOKS: webhooks,
     RIDGEWAY_MAIL_FROM: mailFrom,
     RIDGEWAY_DEMO: demo
   } = read.data
@@ -54,6 +61,7 @@ export function theSettings(): Settings {
     cashier: cashier === undefined ? undefined : new URL(cashier),
     transcripts: transcripts === undefined ? undefined : new URL(transcripts),
     smtp: smtp === undefined ? undefined : new URL(smtp),
+    webhooks: webhooks?.split(','),
     mailFrom,
     demo: demo === '1'
   })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TermCode } from '#core/ids'
-import { shortOf, type CourseDemand } from '#shared/sections/demand'
+import { shortOf, type CourseDemand, type CourseNeeds } from '#shared/sections/demand'
 import { deadlineText } from '#shared/when'
 import { count } from '#shared/words'
 
@@ -22,7 +22,13 @@ const term = computed({
   set: (code) => (chosen.value = code)
 })
 const { known: rows, failure, read } = useRead(() => api<CourseDemand[]>(`/api/terms/${term.value!}/demand`))
-watch(term, (code) => code && read(), { immediate: true })
+/** From the audits and checks of all who plan something: it takes longer, and nobody waits for it. */
+const asked = useRead(async () => {
+  const code = term.value!
+  return { code, all: await api<CourseNeeds[]>(`/api/terms/${code}/demand/needs`) }
+})
+const needs = computed(() => (asked.known.value?.code === term.value ? asked.known.value?.all : undefined))
+watch(term, (code) => code && (read(), asked.read()), { immediate: true })
 const short = computed(() => (rows.value ?? []).reduce((sum, one) => sum + shortOf(one), 0))
 const due = computed(() => terms.value.find((one) => one.code === term.value)?.intentionsDueAt)
 </script>
@@ -44,7 +50,9 @@ const due = computed(() => terms.value.find((one) => one.code === term.value)?.i
           What students mean to take {{ due > clock.minute ? 'is' : 'was' }} handed in until
           {{ deadlineText(due, college.zone) }}.
         </p>
-        <DemandTable v-if="rows?.length" :rows="rows" :term="term!" />
+        <p v-if="asked.failure.value" class="stops" role="alert">{{ asked.failure.value }}</p>
+        <LeftWithout v-if="needs?.some((one) => one.left || one.mayBeLeft)" :needs="needs" :term="term!" />
+        <DemandTable v-if="rows?.length" :rows="rows" :needs="needs" :term="term!" />
         <p v-else class="card empty">
           Nobody has planned anything for this term, and it has no sections yet.
         </p>

@@ -51,7 +51,7 @@ export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boo
   if (within('/teaching')) return teaches
   if (within('/demand') || within('/offer')) return who.role === 'department' || who.role === 'registrar'
   if (teaches) return within('/requests') || within('/courses')
-  if (['/terms', '/people', '/holds', '/programs', '/files', '/guidance'].some(within))
+  if (['/terms', '/people', '/holds', '/programs', '/files', '/guidance', '/connections'].some(within))
     return who.role === 'registrar'
   if (path === '/desk' || path === '/students') return who.role !== 'registrar'
   return true

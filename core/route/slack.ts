@@ -5,7 +5,7 @@
  */
 import type { Term } from '../catalog'
 import type { PlannedCourse } from '../degree'
-import type { CourseCode } from '../ids'
+import type { CourseCode, TermCode } from '../ids'
 import { coursesIn, ruleOf } from '../requisites'
 import { contextAfter, blockers, termsToPlan, type RouteContext } from './context'
 
@@ -21,13 +21,17 @@ export interface Slack {
   latest: Term | undefined
 }
 
-/** Of every planned course, in the order of the route. */
-export function slackOf(context: RouteContext): Slack[] {
+/**
+ * Of every planned course, in the order of the route.
+ *
+ * @param inTerms of the courses of these terms alone, where it is given
+ */
+export function slackOf(context: RouteContext, inTerms?: ReadonlySet<TermCode>): Slack[] {
   const future = termsToPlan(context)
   const last = Math.max(...context.planned.map((one) => future.findIndex((term) => term.code === one.term)))
   return context.planned.flatMap((planned) => {
     const term = future.find((one) => one.code === planned.term)
-    if (!term) return []
+    if (!term || (inTerms && !inTerms.has(term.code))) return []
     const waits = context.planned.filter((one) => names(context, one.course, planned.course))
     const free = future.slice(0, last + 1).filter((to) => mayStand(context, planned, to, waits))
     return [

@@ -1,5 +1,6 @@
 import { clockBody } from '#shared/requests'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { mustBeDemo } from '#server/features/accounts/demo'
 import { moveClock } from '#server/jobs/moveClock'
 

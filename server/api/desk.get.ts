@@ -1,4 +1,5 @@
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { readDesk } from '#server/features/advising/desk'
 import { logAlone } from '#server/db/log'
 import { campusNow } from '#server/gateways/clock'

@@ -1,4 +1,5 @@
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { readApplications } from '#server/features/degree/graduation'
 import { campusNow } from '#server/gateways/clock'
 

@@ -1,7 +1,8 @@
 import { groupBody } from '#shared/advising/requests'
 import { planWithGroup } from '#server/features/advising/groups'
 import { campusNow } from '#server/gateways/clock'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 
 /** Offers courses of a term, or a task, to several students. */
 export default endpoint('POST /api/groups', { body: groupBody }, async ({ db, who, body }) =>

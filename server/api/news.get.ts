@@ -1,6 +1,7 @@
 import { createEventStream, getRequestHeader } from 'h3'
 import { newsQuery } from '#shared/news/requests'
-import { endpoint, theNews } from '#server/http/endpoint'
+import { sessionEndpoint } from '#server/http/endpoint'
+import { theNews } from '#server/http/thisServer'
 import { readAudience, withoutRepeats } from '#server/features/news/audience'
 import type { Heard } from '#server/features/news/tail'
 import { sessionOf, whenEnded } from '#server/features/accounts/sessions'
@@ -14,7 +15,7 @@ const LOOK_MS = 20_000
  * What changes for whoever is signed in, as server-sent events (WHATWG HTML). It begins after the mark that is named,
  * or after the last one heard where a browser comes back; `anew` says that more was missed than is kept.
  */
-export default endpoint(
+export default sessionEndpoint(
   'GET /api/news',
   { query: newsQuery, type: 'text/event-stream' },
   async ({ event, db, who, session, query }) => {

@@ -1,4 +1,5 @@
-import { openEndpoint, theNews } from '#server/http/endpoint'
+import { openEndpoint } from '#server/http/endpoint'
+import { theNews } from '#server/http/thisServer'
 import { sessionOf } from '#server/features/accounts/sessions'
 import { dropKey, keyOf } from '#server/http/session'
 

@@ -1,5 +1,6 @@
 import { signInBody } from '#shared/accounts/requests'
-import { openEndpoint, theNews, theSignInAttempts } from '#server/http/endpoint'
+import { openEndpoint } from '#server/http/endpoint'
+import { theNews, theSignInAttempts } from '#server/http/thisServer'
 import { signIn } from '#server/features/accounts/accounts'
 import { endSession, sessionOf } from '#server/features/accounts/sessions'
 import { addressOf, beginSession, keyOf } from '#server/http/session'

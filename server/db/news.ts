@@ -2,11 +2,11 @@
  * News: what others may be looking at has changed. A row is written in the change's own transaction, so there is news of
  * all that was committed and of nothing else; every server reads them (`server/features/news`).
  */
-import { lt } from 'drizzle-orm'
+import { isNull, lt, min } from 'drizzle-orm'
 import type { NewsKind } from '#shared/news/responses'
 import { all, untilThrough, type Reader } from './connect'
 import type { Action, LoggedEvent } from './log'
-import { news } from './schema/index'
+import { news, webhook } from './schema/index'
 
 /** What an action of the log is to those who look; nothing where it changes nothing that is shown. */
 export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
@@ -154,8 +154,13 @@ export async function tell(
 /** Nobody comes back after so long and asks what they have missed: they read anew. */
 const KEPT_MS = 3_600_000
 
-/** The last one stays: it tells up to where there was news. */
+/** The last one stays: it tells up to where there was news; and so does what a webhook has yet to be told. */
 export async function forgetOldNews(db: Reader, now: number, mark: number): Promise<void> {
-  const old = all(lt(news.at, new Date(now - KEPT_MS)), lt(news.id, mark))
+  const [behind] = await db
+    .select({ at: min(webhook.heardUpTo) })
+    .from(webhook)
+    .where(isNull(webhook.endedAt))
+  const upTo = Math.min(mark, (behind?.at ?? Infinity) + 1)
+  const old = all(lt(news.at, new Date(now - KEPT_MS)), lt(news.id, upTo))
   await untilThrough(() => db.delete(news).where(old))
 }

@@ -11,78 +11,23 @@ import type { Problem } from '#shared/responses'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { ACCESS, type OpenLine, type Relation, type RoleLine, type StudentLine } from './access'
-import { connect, inTransaction, type Connection, type Database, type Transaction } from '#server/db/connect'
+import { inTransaction, type Database, type Transaction } from '#server/db/connect'
 import { answerFor } from './failure'
-import { forgetKept } from './kept'
-import { changeKeyOf, mustBeOwn, mustHaveKey, readJson } from './request'
-import { SignInAttempts } from '#server/features/accounts/attempts'
+import { changeKeyOf, mustBeOwn, mustHaveKey, readJson, tokenIn } from './request'
+import { scopesOf } from './scopes'
 import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
 import { sessionOf, type Session } from '#server/features/accounts/sessions'
+import { whoseToken } from '#server/features/connections/tokens'
 import { mustBeOpen } from '#server/features/degree/graduation'
-import { readShelf } from '#server/features/catalog/shelf'
 import { logAlone } from '#server/db/log'
 import { madeOnce } from '#server/db/madeChange'
 import { comesFrom } from '#server/db/news'
-import { NewsTail } from '#server/features/news/tail'
 import { Refused } from './problem'
 import type { ActorContext } from '#server/features/route/route'
 import { keyOf } from './session'
+import { currentShelf, database, forgetPublished } from './thisServer'
 import { written, type Versioned } from './versioned'
 import { campusNow } from '#server/gateways/clock'
-
-let connection: Connection | undefined
-let attempts: SignInAttempts | undefined
-let news: NewsTail | undefined
-
-function theConnection(): Connection {
-  const url = process.env.DATABASE_URL
-  if (!url) throw new Error('DATABASE_URL is not set')
-  return (connection ??= connect(url))
-}
-
-/** The database of this server. */
-export const database = (): Database => theConnection().db
-
-/** Wrong passwords, counted for all servers on this database. */
-export const theSignInAttempts = (): SignInAttempts => (attempts ??= new SignInAttempts(theConnection()))
-
-/** The news of all servers on this database. */
-export function theNews(): NewsTail {
-  if (!news) {
-    news = new NewsTail(database())
-    // Before any browser hears of it: what it reads then is as it was published.
-    news.listen((heard) => {
-      if (heard.some((one) => one.news.kind === 'term')) forgetPublished()
-    })
-  }
-  return news
-}
-
-/** The catalog, its terms and their offers are read anew by whoever asks next. */
-function forgetPublished(): void {
-  shelf = undefined
-  forgetKept(database())
-}
-
-export async function closeDatabase(): Promise<void> {
-  await connection?.close()
-  connection = undefined
-  attempts = undefined
-  news = undefined
-}
-
-let shelf: { at: number; value: Promise<Shelf> } | undefined
-const SHELF_MS = 30_000
-
-/** The catalog, read at most every half minute: it changes by publication, not by use. */
-export function currentShelf(): Promise<Shelf> {
-  if (!shelf || Date.now() - shelf.at > SHELF_MS) {
-    const value = readShelf(database())
-    shelf = { at: Date.now(), value }
-    value.catch(() => (shelf = undefined))
-  }
-  return shelf.value
-}
 
 interface Shape<P, Q, B> {
   params?: z.ZodType<P>
@@ -116,6 +61,8 @@ interface Request<P, Q, B> {
 
 interface Admitted {
   who: Who
+}
+interface SignedIn extends Admitted {
   session: Session
 }
 
@@ -128,7 +75,7 @@ export function openEndpoint<P = unknown, Q = unknown, B = unknown, R = unknown>
   return answering(shape, () => Promise.resolve({}), handle)
 }
 
-/** A route for people who are signed in, in one of the roles of its line. */
+/** A route for those who are signed in, in one of the roles of its line, and for tokens in whose scopes it is. */
 export function endpoint<P = unknown, Q = unknown, B = unknown, R = unknown>(
   line: RoleLine,
   shape: Shape<P, Q, B>,
@@ -137,12 +84,27 @@ export function endpoint<P = unknown, Q = unknown, B = unknown, R = unknown>(
   return answering(
     shape,
     async ({ event, db }) => {
-      const admitted = await mustBeSignedIn(event, db)
-      await noted(db, admitted.who, line, null, () => {
-        mustHaveRole(admitted.who, ACCESS[line].roles)
-        return Promise.resolve()
-      })
-      return admitted
+      const who = await mustBeAdmitted(event, db, line)
+      await noted(db, who, line, null, () => mustHaveRole(who, ACCESS[line].roles))
+      return { who }
+    },
+    handle
+  )
+}
+
+/** One about the session itself, or that lasts as long as it does: for people alone. */
+export function sessionEndpoint<P = unknown, Q = unknown, B = unknown, R = unknown>(
+  line: RoleLine,
+  shape: Shape<P, Q, B>,
+  handle: (request: Request<P, Q, B> & SignedIn) => Promise<R>
+): Endpoint<R> {
+  return answering(
+    shape,
+    async ({ event, db }) => {
+      const session = await mustBeSignedIn(event, db)
+      const { who } = session
+      await noted(db, who, line, null, () => mustHaveRole(who, ACCESS[line].roles))
+      return { who, session }
     },
     handle
   )
@@ -157,14 +119,14 @@ export function studentEndpoint<P extends { id: number }, Q = unknown, B = unkno
   return answering(
     shape,
     async ({ event, db, params }) => {
-      const { who, session } = await mustBeSignedIn(event, db)
+      const who = await mustBeAdmitted(event, db, line)
       const student = studentId(params.id)
       const access = ACCESS[line]
       const relation = await noted(db, who, line, student, () => mustBe(db, who, student, access.relations))
       if (!line.startsWith('GET ') && !('staysOpen' in access)) await mustBeOpen(db, student)
       if ('reads' in access && relation !== 'self')
         await logAlone(db, { account: who.id, student, action: access.reads })
-      return { who, session, student, relation }
+      return { who, student, relation }
     },
     handle
   )
@@ -233,25 +195,57 @@ export const termEndpoint = <P = unknown, B = unknown, A = unknown>(
     return answer
   })
 
-/** One by which an institution may be set up: it needs nothing of what is published, and may change all of it. */
-export const setUpEndpoint = <P = unknown, B = unknown, A = unknown>(
+/** A route that changes something in one transaction, at the campus time, and needs nothing of what is published. */
+export const transactionEndpoint = <P = unknown, B = unknown, A = unknown>(
   line: RoleLine,
   shape: Shape<P, unknown, B>,
-  work: (tx: Transaction, at: { who: Who; now: number }, request: { params: P; body: B }) => Promise<A>
+  work: (tx: Transaction, at: { who: Who; now: number }, request: { params: P; body: B }) => Promise<A>,
+  afterwards?: () => void
 ): Endpoint<A> =>
   endpoint(line, shape, async ({ db, who, params, body }) => {
     const answer = await inTransaction(db, async (tx) =>
       work(tx, { who, now: await campusNow(tx) }, { params, body })
     )
-    forgetPublished()
+    afterwards?.()
     return answer
   })
 
-async function mustBeSignedIn(event: H3Event, db: Database): Promise<Admitted> {
+/** One by which an institution may be set up: it may change all that is published. */
+export const setUpEndpoint = <P = unknown, B = unknown, A = unknown>(
+  line: RoleLine,
+  shape: Shape<P, unknown, B>,
+  work: (tx: Transaction, at: { who: Who; now: number }, request: { params: P; body: B }) => Promise<A>
+): Endpoint<A> => transactionEndpoint(line, shape, work, forgetPublished)
+
+async function mustBeSignedIn(event: H3Event, db: Database): Promise<Session> {
   const key = keyOf(event)
   const session = key && (await sessionOf(db, key))
   if (!session) throw signedOut()
-  return { who: session.who, session }
+  return session
+}
+
+/** Who asks: by a session, or by a token that is for this line. */
+async function mustBeAdmitted(event: H3Event, db: Database, line: RoleLine | StudentLine): Promise<Who> {
+  const token = tokenIn(event)
+  if (token === undefined) return (await mustBeSignedIn(event, db)).who
+  const known = await whoseToken(db, token, Date.now())
+  if (!known) {
+    setResponseHeader(event, 'www-authenticate', 'Bearer error="invalid_token"')
+    throw new Refused(401, 'noToken', 'This token was ended, has run out, or never was one.')
+  }
+  const wanted = scopesOf(line)
+  await noted(db, known.who, line, null, () => {
+    if (wanted.some((scope) => known.scopes.includes(scope))) return
+    setResponseHeader(event, 'www-authenticate', 'Bearer error="insufficient_scope"')
+    throw new Refused(
+      403,
+      'outOfScope',
+      wanted.length
+        ? `This token is not for this: it needs the scope ${wanted.join(' or ')}.`
+        : 'No token is for this: somebody has to sign in.'
+    )
+  })
+  return known.who
 }
 
 /** What is refused to somebody is logged, with the line that they tried. */
@@ -260,7 +254,7 @@ async function noted<T>(
   who: Who,
   line: string,
   student: StudentId | null,
-  check: () => Promise<T>
+  check: () => Promise<T> | T
 ): Promise<T> {
   try {
     return await check()

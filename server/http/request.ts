@@ -62,6 +62,12 @@ export function mustHaveKey(event: H3Event): string {
   throw new Refused(400, 'malformed', `Idempotency-Key ${message}.`, [{ field: 'Idempotency-Key', message }])
 }
 
+/** The token that comes with a request of another system (RFC 6750); undefined where none does. */
+export function tokenIn(event: H3Event): string | undefined {
+  const given = getRequestHeader(event, 'authorization')
+  return given === undefined ? undefined : (/^Bearer +([\w.~+/=-]+) *$/i.exec(given)?.[1] ?? '')
+}
+
 /** The JSON of the body; undefined without one. @throws Refused */
 export async function readJson(event: H3Event, most = BODY_MOST): Promise<unknown> {
   const text = await textOf(event, most)

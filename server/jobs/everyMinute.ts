@@ -18,10 +18,10 @@ import { gatherMails } from '#server/features/mail/digests'
 import { sendMails } from '#server/features/mail/mails'
 import { thePost } from '#server/gateways/post'
 import { campusNow } from '#server/gateways/clock'
-import { Refused } from '#server/http/problem'
 import { theTranscriptSender } from '#server/gateways/transcripts'
 import { theCashier } from '#server/gateways/cashier'
 import type { Shelf } from '#shared/catalog/shelf'
+import { sayFailure } from './sayFailure'
 
 const MINUTE_MS = 60_000
 
@@ -54,12 +54,6 @@ export async function doWhatIsDue(db: Database, shelf: Shelf): Promise<void> {
 async function untilNextArmed(db: Database): Promise<number> {
   const next = await nextArmed(db)
   return next === undefined ? Infinity : Math.max(0, next - (await campusNow(db)))
-}
-
-function sayFailure(error: unknown): void {
-  // Before there is an institution there is no work.
-  if (error instanceof Refused && error.code === 'notSetUp') return
-  console.error(`The work of the minute failed: ${error instanceof Error ? error.message : 'unknown'}`)
 }
 
 /** Begins the work, until the returned function is called. What fails is said, and tried again with the next turn. */

@@ -1,6 +1,6 @@
 import type { Server } from 'node:http'
 import type { Socket } from 'node:net'
-import { closeDatabase, currentShelf, database } from '#server/http/endpoint'
+import { closeDatabase, currentShelf, database, theWebhooks } from '#server/http/thisServer'
 import { endStreams } from '#server/http/streams'
 import { begin } from '#server/jobs/everyMinute'
 import { theSettings } from '#server/settings'
@@ -20,8 +20,10 @@ export default defineNitroPlugin((nitro) => {
     if (server && server.keepAliveTimeout !== KEPT_MS) server.keepAliveTimeout = KEPT_MS
   })
   const endWork = begin(database, currentShelf)
+  theWebhooks().begin()
   nitro.hooks.hook('close', async () => {
     endWork()
+    theWebhooks().end()
     await closeDatabase()
   })
   // Whoever started it was killed: nobody else would put it down.

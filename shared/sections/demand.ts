@@ -1,5 +1,6 @@
 /** What a term is asked for, course by course, beside the seats that there are. */
-import type { CourseCode } from '#core/ids'
+import type { CourseCode, StudentId } from '#core/ids'
+import type { Instant } from '#core/time'
 
 export interface CourseDemand {
   course: CourseCode
@@ -18,3 +19,42 @@ export interface CourseDemand {
 /** Seats that are missing for those who want one. */
 export const shortOf = ({ handedIn, planned, seats }: CourseDemand): number =>
   Math.max(0, Math.max(handedIn, planned) - (seats ?? 0))
+
+/** Somebody who means to take a course and holds no seat in it. */
+export interface Waiting {
+  student: StudentId
+  /** When they may register; null where no opening is for them yet. */
+  opens: Instant | null
+  /** They cannot take it later without finishing later. */
+  needs: boolean
+}
+
+/** Who needs a course and finds no seat, if all register when they may: surely, or only if others are faster. */
+export interface Left {
+  student: StudentId
+  surely: boolean
+}
+
+/** @param free seats that nobody holds */
+export function leftWithout(free: number, waiting: readonly Waiting[]): Left[] {
+  const at = (one: Waiting) => one.opens ?? Infinity
+  return waiting
+    .filter((one) => one.needs)
+    .flatMap((one) => {
+      const before = waiting.filter((other) => at(other) < at(one)).length
+      const with_ = waiting.filter((other) => at(other) === at(one)).length
+      if (before + with_ <= free) return []
+      return [{ student: one.student, surely: before >= free }]
+    })
+}
+
+export interface CourseNeeds {
+  course: CourseCode
+  /** Students who plan it, hold no seat in it, and cannot take it later without finishing later. */
+  needs: number
+  /** Of those, the ones who find no seat if all register when they may; and who may find none. */
+  left: number
+  mayBeLeft: number
+  /** Who they are, for the registrar. */
+  students: readonly (Left & { name: string; number: string; opens: Instant | null })[]
+}

@@ -78,6 +78,10 @@ const RIGHT: Record<string, unknown[]> = {
     { about: 'course', key: 'ENDA 310', title: 'Bring boots', text: 'The ground is wet.', link: null },
     { about: 'everybody', title: 'First year', text: 'Read this.', link: 'https://harrowmere.example/first' }
   ],
+  'POST /api/connections/tokens': [{ name: 'Bursar', scopes: ['holds.change', 'students.read'], days: 30 }],
+  'POST /api/connections/webhooks': [
+    { name: 'Timetable', address: 'http://127.0.0.1:9/told', types: ['seats.changed', 'catalog.changed'] }
+  ],
   'POST /api/guidance/:guidance': [
     { about: 'finding', key: 'hold', title: 'Holds', text: 'The office in Slate Hall lifts most of them.' }
   ],

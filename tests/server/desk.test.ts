@@ -1,6 +1,7 @@
 /** The desk keeps what it has worked out: what it says is what it would say anew. */
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import { slackOf, termsToPlan } from '#core/route'
 import { isoDate, dayNumber } from '#core/time'
 import * as t from '#server/db/schema/index'
 import { deskReadings } from '#server/features/advising/deskReadings'
@@ -33,8 +34,15 @@ afterAll(() => world.close())
 const deskReading = async (record: StudentRecord, shelf: Shelf, now: number) =>
   (await deskReadings(world.db, [record], shelf, now))[0]!
 async function isAsRead(picture: StudentRecord, shelf: Shelf, now: number): Promise<void> {
-  const { today, standings, climb, figures, late } = await deskReading(picture, shelf, now)
+  const { today, standings, climb, figures, late, tight } = await deskReading(picture, shelf, now)
   const anew = readStudent(picture, shelf, now)
+  const next = termsToPlan(anew.context)
+    .slice(0, 3)
+    .map((one) => one.code)
+  const stays = slackOf(anew.context).filter(({ term, latest }) => (latest ?? term).code === term.code)
+  expect(tight).toEqual(
+    stays.flatMap(({ course, term }) => (next.includes(term.code) ? [{ course, term: term.code }] : []))
+  )
   expect({ today, standings, climb, figures, late }).toEqual({
     today: anew.today,
     standings: anew.standings,

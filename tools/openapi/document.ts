@@ -6,6 +6,9 @@ import ts from 'typescript'
 import { z } from 'zod'
 import { ACCESS } from '#server/http/access'
 import type { Endpoint } from '#server/http/endpoint'
+import { scopesOf } from '#server/http/scopes'
+import { EVENT_DATA, EVENT_WORDS, eventBody, type EventType } from '#shared/connections/events'
+import { SCOPES, SCOPE_WORDS } from '#shared/connections/scopes'
 import { endpointFiles, type EndpointFile } from './endpoints'
 import { TypeSchemas, type Schema } from './typeSchemas'
 
@@ -19,6 +22,7 @@ export interface OpenApi {
   info: { title: string; version: string; description: string }
   tags: { name: string }[]
   paths: Record<string, Record<string, Operation>>
+  webhooks: Record<string, Record<string, Operation>>
   components: { schemas: Record<string, Schema>; securitySchemes: Record<string, unknown> }
 }
 
@@ -64,6 +68,7 @@ export async function openApi(root: string, version: string): Promise<OpenApi> {
     },
     tags: [...tags].sort().map((name) => ({ name })),
     paths: sorted(paths),
+    webhooks: webhooks(),
     components: {
       schemas: sorted(Object.fromEntries(schemas.components)),
       securitySchemes: {
@@ -72,6 +77,13 @@ export async function openApi(root: string, version: string): Promise<OpenApi> {
           in: 'cookie',
           name: 'ridgeway',
           description: 'Set by POST /api/session; named `__Host-ridgeway` behind https.'
+        },
+        token: {
+          type: 'http',
+          scheme: 'bearer',
+          description: `Given by the registrar to a program of an office. Scopes: ${SCOPES.map(
+            (one) => `\`${one}\`, ${SCOPE_WORDS[one]}`
+          ).join('; ')}.`
         }
       }
     }
@@ -133,9 +145,46 @@ function commentOf({ text }: EndpointFile): { summary?: string; description?: st
 function accessOf(line: keyof typeof ACCESS): Operation {
   const access = ACCESS[line]
   if ('open' in access) return { security: [], 'x-open': access.open }
+  // Any one of them lets somebody in.
+  const security = [{ session: [] }, ...scopesOf(line).map((scope) => ({ token: [scope] }))]
   return 'roles' in access
-    ? { security: [{ session: [] }], 'x-roles': access.roles }
-    : { security: [{ session: [] }], 'x-relations': access.relations }
+    ? { security, 'x-roles': access.roles }
+    : { security, 'x-relations': access.relations }
+}
+
+/** What is told to other systems, signed as the Standard Webhooks specification has it. */
+function webhooks(): OpenApi['webhooks'] {
+  const header = (name: string, description: string) => ({
+    ...{ name, in: 'header', required: true, description },
+    schema: { type: 'string' }
+  })
+  const parameters = [
+    header('webhook-id', 'The same each time it is told: what comes twice is known by it.'),
+    header('webhook-timestamp', 'Seconds since 1970 (UTC), of this try.'),
+    header('webhook-signature', 'HMAC-SHA256 over `id.timestamp.body` with the secret of the webhook.')
+  ]
+  const types = Object.keys(EVENT_DATA) as EventType[]
+  return Object.fromEntries(
+    types.map((type) => [
+      type,
+      {
+        post: {
+          operationId: type.replace('.', '_'),
+          summary: capital(EVENT_WORDS[type]),
+          parameters,
+          requestBody: {
+            required: true,
+            content: { 'application/json': { schema: asked(eventBody(type)) } }
+          },
+          responses: {
+            '2XX': { description: 'It has arrived.' },
+            410: { description: 'It is to be told no more: the webhook ends.' },
+            default: { description: 'It has not arrived, and is told again, for days.' }
+          }
+        }
+      }
+    ])
+  )
 }
 
 /** As drafted by the IETF's HTTPAPI working group. */

@@ -51,9 +51,9 @@ const names = (list: readonly { course: string }[]) =>
     </p>
     <p v-else class="quiet">No sections yet.</p>
     <v-autocomplete
-      label="sections of a course"
+      class="course"
+      label="sections of a course, by its code or title"
       :items="courses"
-      placeholder="code or title"
       :model-value="null"
       @update:model-value="open"
     />
@@ -91,8 +91,12 @@ form {
   gap: 8px;
   justify-items: start;
 }
-form .v-input {
+form .v-input,
+.course {
   width: 100%;
+}
+.course {
+  margin-bottom: 12px;
 }
 p {
   margin: 2px 0 6px;

@@ -1,9 +1,15 @@
 <script setup lang="ts">
 import Papa from 'papaparse'
-import { shortOf, type CourseDemand } from '#shared/sections/demand'
+import { shortOf, type CourseDemand, type CourseNeeds } from '#shared/sections/demand'
 
 /** What is wanted of each course beside its seats, each row drawn to the same scale. */
-const props = defineProps<{ rows: readonly CourseDemand[]; term: string }>()
+const props = defineProps<{
+  rows: readonly CourseDemand[]
+  /** Undefined while it is worked out. */
+  needs?: readonly CourseNeeds[]
+  term: string
+}>()
+const needsOf = computed(() => new Map(props.needs?.map((one) => [one.course, one])))
 
 const W = 190
 const most = computed(() =>
@@ -13,7 +19,7 @@ const at = (n: number) => (n / most.value) * W
 /** Where most is missing first, then what most want. */
 const items = computed(() =>
   props.rows
-    .map((one) => ({ ...one, short: shortOf(one) }))
+    .map((one) => ({ ...one, short: shortOf(one), needs: needsOf.value.get(one.course)?.needs ?? 0 }))
     .sort((a, b) => b.short - a.short || b.planned - a.planned || b.handedIn - a.handedIn)
 )
 const COLUMNS = [
@@ -25,7 +31,8 @@ const COLUMNS = [
     headerProps: { class: 'wide' },
     cellProps: { class: 'wide' }
   },
-  { key: 'handedIn', title: 'Handed in' },
+  { key: 'needs', title: 'Cannot wait' },
+  { key: 'handedIn', title: 'Handed in', headerProps: { class: 'wide' }, cellProps: { class: 'wide' } },
   { key: 'seats', title: 'Seats' },
   { key: 'drawn', title: '', sortable: false, headerProps: { class: 'wide' }, cellProps: { class: 'wide' } },
   { key: 'short', title: 'Short of' }
@@ -36,6 +43,7 @@ function save() {
     Title: one.title,
     Planned: one.planned,
     'Signed off': one.signedOff,
+    ...(props.needs && { 'Cannot wait': one.needs }),
     'Handed in': one.handedIn,
     Seats: one.seats ?? '',
     Taken: one.taken,
@@ -47,7 +55,8 @@ function save() {
 
 <template>
   <p class="legend quiet small">
-    Bar: students who planned it, the signed-off part dark. Line: seats. Diamond: handed in.
+    Bar: students who planned it, the signed-off part dark. Line: seats. Diamond: handed in. Cannot wait: who
+    holds no seat yet and would finish later by taking it later.
     <v-text-btn @click="save">Save as CSV</v-text-btn>
   </p>
   <v-data-table
@@ -65,6 +74,9 @@ function save() {
       }}</NuxtLink>
       <span class="quiet small title">{{ row.title }}</span>
     </template>
+    <template #[`item.needs`]="{ item: row }"
+      ><span v-if="!needs" class="quiet">…</span><template v-else>{{ row.needs || '' }}</template></template
+    >
     <template #[`item.seats`]="{ item: row }">{{ row.seats ?? 'no section' }}</template>
     <template #[`item.drawn`]="{ item: row }">
       <svg :viewBox="`0 0 ${W + 8} 18`" aria-hidden="true">

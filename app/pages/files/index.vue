@@ -44,7 +44,8 @@ const STATES = { planned: 'looked at', applied: 'taken over', undone: 'taken bac
         <div class="page-head">
           <h1>Files</h1>
           <span class="quiet">OneRoster 1.2, as CSV: what other systems of a college read and write</span>
-          <NuxtLink class="textlink push" to="/people">Students</NuxtLink>
+          <NuxtLink class="textlink push" to="/connections">Other systems</NuxtLink>
+          <NuxtLink class="textlink" to="/people">Students</NuxtLink>
         </div>
         <p v-if="problem" class="card stops" role="alert">{{ problem }}</p>
         <div class="halves">

@@ -81,14 +81,10 @@ const COLUMNS = [
         </div>
         <div class="columns">
           <div>
-            <div v-if="link" class="card told" role="status">
-              <p>
-                The link for <strong>{{ link.name }}</strong>, told here once. It sets the password, once,
-                within seven days: hand it to them alone.
-              </p>
-              <code>{{ link.address }}</code>
-              <v-text-btn @click="link = undefined">I have it</v-text-btn>
-            </div>
+            <ToldOnce v-if="link" :text="link.address" @taken="link = undefined"
+              >The link for <strong>{{ link.name }}</strong>, told here once. It sets the password, once,
+              within seven days: hand it to them alone.</ToldOnce
+            >
             <p v-if="problem && !asking" class="stops" role="alert">{{ problem }}</p>
             <v-data-table
               v-if="shown.length"
@@ -176,22 +172,12 @@ const COLUMNS = [
   flex-wrap: wrap;
   gap: 4px 12px;
 }
-.told,
 .ending {
   display: grid;
   gap: 8px;
   justify-items: start;
-  padding: 14px;
-  margin-bottom: 12px;
-  color: var(--ink);
-}
-.ending {
-  margin: 0;
   padding: 18px;
-}
-code {
-  overflow-wrap: anywhere;
-  user-select: all;
+  color: var(--ink);
 }
 .empty {
   padding: 20px;

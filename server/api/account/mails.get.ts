@@ -1,5 +1,6 @@
 import { readMails } from '#server/features/mail/mails'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { theSettings } from '#server/settings'
 
 /** What was mailed to whoever asks. */

@@ -1,5 +1,6 @@
 import { passwordBody } from '#shared/accounts/requests'
-import { endpoint, theSignInAttempts } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { theSignInAttempts } from '#server/http/thisServer'
 import { changePassword } from '#server/features/accounts/accounts'
 import { endAll } from '#server/features/accounts/sessions'
 import { addressOf, beginSession } from '#server/http/session'

@@ -1,5 +1,6 @@
 import { keyParams } from '#shared/requests'
-import { currentShelf, openEndpoint } from '#server/http/endpoint'
+import { openEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { CALENDAR } from '#server/http/versioned'
 import { Refused } from '#server/http/problem'
 import { calendarAtAddress, eventsOfStudent } from '#server/features/appointments/calendars'

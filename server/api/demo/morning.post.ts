@@ -1,5 +1,6 @@
 import { morningBody } from '#shared/requests'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { mustBeDemo } from '#server/features/accounts/demo'
 import { beginMorning } from '#server/features/crowd/morning'
 import { theCrowd } from '#server/http/theCrowd'

@@ -1,9 +1,7 @@
-import { inTransaction } from '#server/db/connect'
 import { setCalendarAddress } from '#server/features/appointments/hours'
-import { campusNow } from '#server/gateways/clock'
-import { endpoint } from '#server/http/endpoint'
+import { transactionEndpoint } from '#server/http/endpoint'
 
 /** Withdraws the private calendar address of an advisor. */
-export default endpoint('DELETE /api/hours/calendar-address', {}, ({ db, who }) =>
-  inTransaction(db, async (tx) => setCalendarAddress(tx, { who, now: await campusNow(tx) }, false))
+export default transactionEndpoint('DELETE /api/hours/calendar-address', {}, (tx, at) =>
+  setCalendarAddress(tx, at, false)
 )

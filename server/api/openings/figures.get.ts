@@ -1,4 +1,5 @@
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { readOpeningFigures } from '#server/features/offices/openingFigures'
 import { campusNow } from '#server/gateways/clock'
 

@@ -1,4 +1,5 @@
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { mustBeDemo } from '#server/features/accounts/demo'
 import { readGradesDue } from '#server/features/record/grades'
 import { campusNow } from '#server/gateways/clock'

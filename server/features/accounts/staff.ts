@@ -32,7 +32,8 @@ export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAcco
     .leftJoin(t.invitation, eq(t.invitation.accountId, t.account.id))
     .leftJoin(t.instructor, eq(t.instructor.id, t.account.instructorId))
     .leftJoin(t.department, eq(t.department.id, t.account.departmentId))
-    .where(all(ne(t.account.role, 'student')))
+    .leftJoin(t.serviceToken, eq(t.serviceToken.accountId, t.account.id))
+    .where(all(ne(t.account.role, 'student'), isNull(t.serviceToken.id)))
     .orderBy(asc(t.account.name), asc(t.account.id))
   const advising = await db
     .select({ account: t.advisor.accountId, students: count() })
@@ -226,7 +227,8 @@ async function linkFor(tx: Transaction, accountId: number): Promise<string> {
 
 async function mustBeStaff(tx: Transaction, id: number) {
   const [account] = await tx.select().from(t.account).where(eq(t.account.id, id)).for('update')
-  if (!account || account.role === 'student')
+  const [ofToken] = await tx.select().from(t.serviceToken).where(eq(t.serviceToken.accountId, id))
+  if (!account || account.role === 'student' || ofToken)
     throw new Refused(404, 'noAccount', 'There is no such account of the staff.')
   return account
 }

@@ -1,5 +1,5 @@
 /** Who decides a request: by the institution's policy, among those who have to do with what it is about. */
-import { eq, isNotNull, or } from 'drizzle-orm'
+import { eq, isNotNull, isNull, or } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -18,7 +18,11 @@ export async function readPolicy(db: Reader): Promise<RequestPolicy> {
 /** Accounts that would decide a request in one of the capacities. */
 export async function accountsOf(db: Reader, about: AboutRequest, decider: Decider): Promise<number[]> {
   const rows = await {
-    registrar: () => db.select({ id: t.account.id }).from(t.account).where(eq(t.account.role, 'registrar')),
+    registrar: () =>
+      db
+        .select({ id: t.account.id })
+        .from(t.account)
+        .where(all(eq(t.account.role, 'registrar'), isNull(t.account.endedAt))),
     programAdvisor: () => programAdvisorsOf(db, about.studentId),
     instructor: () => instructorsOf(db, about),
     department: () => departmentOf(db, about)
@@ -38,7 +42,7 @@ async function instructorsOf(db: Reader, { sectionId }: AboutRequest): Promise<{
       or(eq(t.sectionInstructor.sectionId, asked.id), eq(t.sectionInstructor.sectionId, asked.parentId))
     )
     .innerJoin(t.account, eq(t.account.instructorId, t.sectionInstructor.instructorId))
-    .where(eq(asked.id, sectionId))
+    .where(all(eq(asked.id, sectionId), isNull(t.account.endedAt)))
 }
 
 async function departmentOf(db: Reader, { sectionId, courseId }: AboutRequest): Promise<{ id: number }[]> {
@@ -52,7 +56,7 @@ async function departmentOf(db: Reader, { sectionId, courseId }: AboutRequest): 
     .from(t.course)
     .innerJoin(t.subject, eq(t.subject.id, t.course.subjectId))
     .innerJoin(t.account, eq(t.account.departmentId, t.subject.departmentId))
-    .where(all(eq(t.course.id, found!.id), isNotNull(t.subject.departmentId)))
+    .where(all(eq(t.course.id, found!.id), isNotNull(t.subject.departmentId), isNull(t.account.endedAt)))
 }
 
 /** The capacities in which there is somebody to decide a request. */

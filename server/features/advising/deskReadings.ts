@@ -6,6 +6,8 @@
 import { createHash } from 'node:crypto'
 import { inArray, sql } from 'drizzle-orm'
 import { deadlines } from '#core/calendar'
+import type { CourseCode, TermCode } from '#core/ids'
+import { slackOf, termsToPlan } from '#core/route'
 import type { Instant } from '#core/time'
 import { untilThrough, type Database } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -19,7 +21,12 @@ export interface DeskReading extends Pick<Reading, 'today' | 'standings' | 'clim
   figures: RouteFigures
   /** The route finishes later than the student wants, or not at all. */
   late: boolean
+  /** Planned courses of the next terms that cannot stand later without a later finish. */
+  tight: { course: CourseCode; term: TermCode }[]
 }
+
+/** Terms ahead in which it is asked what cannot wait: sections are planned no further. */
+const LOOKED_AHEAD = 3
 
 /** By student, the last one. */
 const kept = new Map<number, { print: string; reading: DeskReading }>()
@@ -70,7 +77,15 @@ function read(record: StudentRecord, shelf: Shelf, now: Instant): DeskReading {
   const reading = readStudent(record, shelf, now)
   const { today, standings, climb } = reading
   const late = reading.findings.some((one) => one.code === 'late' || one.code === 'needLeft')
-  return { today, standings, climb, figures: routeFigures(reading), late }
+  const next = new Set(
+    termsToPlan(reading.context)
+      .slice(0, LOOKED_AHEAD)
+      .map((one) => one.code)
+  )
+  const tight = slackOf(reading.context, next).flatMap(({ course, term, latest }) =>
+    latest === undefined || latest.code === term.code ? [{ course, term: term.code }] : []
+  )
+  return { today, standings, climb, figures: routeFigures(reading), late, tight }
 }
 
 async function readStored(
@@ -120,7 +135,7 @@ function packed({ figures, standings, climb, ...rest }: DeskReading): string {
 }
 
 type Coded<T> = Omit<T, 'term'> & { term: TermView['code'] }
-interface Packed extends Pick<DeskReading, 'today' | 'late'> {
+interface Packed extends Pick<DeskReading, 'today' | 'late' | 'tight'> {
   standings: Coded<DeskReading['standings'][number]>[]
   climb: { start: number; points: Coded<DeskReading['climb']['points'][number]>[] }
   figures: Omit<RouteFigures, 'finish'> & { finish?: TermView['code'] }

@@ -28,6 +28,8 @@ interface Operation {
   tags: string[]
   summary: string
   description?: string
+  /** Any of these lets somebody ask. */
+  security: { session?: []; token?: string[] }[]
   'x-open'?: string
   'x-roles'?: string[]
   'x-relations'?: string[]
@@ -155,8 +157,11 @@ const code = (label: string, schema: Schema): VNode =>
 
 function whoOf(operation: Operation): string {
   if (operation['x-open']) return `For anybody: ${operation['x-open']}.`
-  if (operation['x-roles']) return `For who is signed in as: ${operation['x-roles'].join(', ')}.`
-  return `For who is to the student: ${operation['x-relations']!.join(', ')}.`
+  const scopes = operation.security.flatMap((one) => one.token ?? [])
+  const token = scopes.length ? ` Or with a token for ${scopes.join(' or ')}.` : ''
+  return operation['x-roles']
+    ? `For who is signed in as: ${operation['x-roles'].join(', ')}.${token}`
+    : `For who is to the student: ${operation['x-relations']!.join(', ')}.${token}`
 }
 
 type Text = (string | VNode)[]

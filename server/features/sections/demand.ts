@@ -81,7 +81,8 @@ export const heldIn = (db: Reader, term: number) =>
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
     .where(all(eq(t.section.termId, term), isNull(t.section.parentId)))
 
-const seatsIn = (db: Reader, term: number) =>
+/** Seats of the sections of a term that are not cancelled, by course. */
+export const seatsIn = (db: Reader, term: number) =>
   db
     .select({
       course: t.course.code,

@@ -1,5 +1,7 @@
-import { endpoint } from '#server/http/endpoint'
+import { sessionEndpoint } from '#server/http/endpoint'
 import { listSessions } from '#server/features/accounts/sessions'
 
 /** Where one is signed in. */
-export default endpoint('GET /api/account/sessions', {}, ({ db, session }) => listSessions(db, session))
+export default sessionEndpoint('GET /api/account/sessions', {}, ({ db, session }) =>
+  listSessions(db, session)
+)

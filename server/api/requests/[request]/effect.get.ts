@@ -1,7 +1,8 @@
 import { effectParams, effectQuery } from '#shared/advising/requests'
 import { effectOfProgram } from '#server/features/degree/programChange'
 import { campusNow } from '#server/gateways/clock'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 
 /** What another program would make of the degree of a student who reported theirs as wrong. */
 export default endpoint(

@@ -1,5 +1,6 @@
 import { cancelBody, sectionParams } from '#shared/sections/requests'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { cancelSection } from '#server/features/registration/sectionChanges'
 
 /** Cancels a section and takes everybody out of it. */

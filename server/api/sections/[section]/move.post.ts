@@ -1,5 +1,6 @@
 import { moveBody, sectionParams } from '#shared/sections/requests'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { moveSection } from '#server/features/registration/sectionChanges'
 
 /** Moves a section to other hours. */

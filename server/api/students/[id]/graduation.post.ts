@@ -1,6 +1,7 @@
 import { graduationBody } from '#shared/record/requests'
 import { studentParams } from '#shared/requests'
-import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { changeEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { applyToGraduate } from '#server/features/degree/graduation'
 
 /** Applies to graduate. */

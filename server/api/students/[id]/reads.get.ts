@@ -1,6 +1,7 @@
 import { studentParams } from '#shared/requests'
 import { readsOf } from '#server/features/record/reads'
-import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { studentEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 
 /** Who has read the record, when and what of it; for the student. */
 export default studentEndpoint(

@@ -1,6 +1,7 @@
 import { studentParams } from '#shared/requests'
 import { requestBody } from '#shared/advising/requests'
-import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { changeEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { askFor } from '#server/features/advising/requests'
 
 /** The student asks for a permission, a waiver or a substitution. */

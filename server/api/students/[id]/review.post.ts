@@ -1,6 +1,7 @@
 import { reviewBody } from '#shared/advising/requests'
 import { studentParams } from '#shared/requests'
-import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { changeEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { askForReview } from '#server/features/advising/reviews'
 
 /** Asks for a review of a term of the chosen route. */

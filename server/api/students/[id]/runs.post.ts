@@ -1,6 +1,7 @@
 import { runBody } from '#shared/registration/requests'
 import { studentParams } from '#shared/requests'
-import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { studentEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { run } from '#server/features/registration/run'
 import { freesSeats } from '#shared/registration/outcomes'
 import { Refused } from '#server/http/problem'

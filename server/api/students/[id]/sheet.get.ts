@@ -1,5 +1,6 @@
 import { studentParams, termQuery } from '#shared/requests'
-import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { studentEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { termRow } from '#server/features/catalog/catalog'
 import { readSheet } from '#server/features/registration/sheet'
 import { readStudentRecords } from '#server/features/record/studentRecords'

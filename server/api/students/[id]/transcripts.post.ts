@@ -1,6 +1,7 @@
 import { transcriptBody } from '#shared/record/requests'
 import { studentParams } from '#shared/requests'
-import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { changeEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { askForTranscript } from '#server/features/record/transcripts'
 
 /** Asks for a transcript to be sent, now or with the grades of a term. */

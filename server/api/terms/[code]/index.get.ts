@@ -1,5 +1,6 @@
 import { termParams } from '#shared/requests'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { readTermPlan } from '#server/features/terms/plan'
 
 /** A term as it is written, to be changed. */

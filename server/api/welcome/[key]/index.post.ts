@@ -1,6 +1,7 @@
 import { welcomeBody } from '#shared/accounts/requests'
 import { keyParams } from '#shared/requests'
-import { openEndpoint, theNews } from '#server/http/endpoint'
+import { openEndpoint } from '#server/http/endpoint'
+import { theNews } from '#server/http/thisServer'
 import { endAll } from '#server/features/accounts/sessions'
 import { join } from '#server/features/accounts/staff'
 import { beginSession } from '#server/http/session'

@@ -1,7 +1,8 @@
 import { draftEffectBody, draftParams } from '#shared/degree/draftRequests'
 import { effectOfDraft } from '#server/features/degree/programDrafts'
 import { campusNow } from '#server/gateways/clock'
-import { currentShelf, endpoint } from '#server/http/endpoint'
+import { endpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 
 /** What a text would make of the degrees of some students; nothing is kept. */
 export default endpoint(

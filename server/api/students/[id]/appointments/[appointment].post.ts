@@ -1,6 +1,7 @@
 import { appointmentActBody, appointmentParams } from '#shared/appointments/requests'
 import { changeAppointment } from '#server/features/appointments/appointments'
-import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { changeEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 
 /** Accepts, declines, moves, cancels or prepares an appointment. */
 export default changeEndpoint(

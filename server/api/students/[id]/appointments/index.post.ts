@@ -1,7 +1,8 @@
 import { appointmentBody } from '#shared/appointments/requests'
 import { studentParams } from '#shared/requests'
 import { makeAppointment } from '#server/features/appointments/appointments'
-import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { changeEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 
 /** Books a slot, as the student, or invites to one, as the advisor. */
 export default changeEndpoint(

@@ -1,6 +1,7 @@
 import { entryBody } from '#shared/record/entries'
 import { studentParams } from '#shared/requests'
-import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { studentEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { lookAtEntry } from '#server/features/record/entries'
 import { campusNow } from '#server/gateways/clock'
 

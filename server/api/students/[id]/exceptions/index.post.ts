@@ -1,6 +1,7 @@
 import { exceptionBody } from '#shared/degree/requests'
 import { studentParams } from '#shared/requests'
-import { changeEndpoint, currentShelf } from '#server/http/endpoint'
+import { changeEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { grantException } from '#server/features/degree/exceptions'
 
 /** Grants a waiver or a substitution. */

@@ -1,5 +1,6 @@
 import { offerBody, offerParams } from '#shared/registration/requests'
-import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { studentEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { answerOffer } from '#server/features/registration/answer'
 import { serveAfter } from '#server/features/registration/serving'
 

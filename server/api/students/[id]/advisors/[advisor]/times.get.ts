@@ -5,7 +5,8 @@ import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { freeSlots } from '#server/features/appointments/hours'
 import { campusNow } from '#server/gateways/clock'
-import { currentShelf, studentEndpoint } from '#server/http/endpoint'
+import { studentEndpoint } from '#server/http/endpoint'
+import { currentShelf } from '#server/http/thisServer'
 import { Refused } from '#server/http/problem'
 
 /** Times at which an advisor of the student can be booked. */

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { useClipboard } from '@vueuse/core'
+
+/** Something that is told here once and nowhere again. */
+defineProps<{ text: string }>()
+const emit = defineEmits<{ taken: [] }>()
+const { copy, copied, isSupported } = useClipboard({ legacy: true })
+</script>
+
+<template>
+  <div class="card told" role="status">
+    <p><slot /></p>
+    <code>{{ text }}</code>
+    <span class="acts">
+      <v-btn v-if="isSupported" @click="copy(text)">{{ copied ? 'Copied' : 'Copy it' }}</v-btn>
+      <v-text-btn @click="emit('taken')">I have it</v-text-btn>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.told {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  padding: 14px;
+  margin-bottom: 12px;
+}
+p {
+  margin: 0;
+}
+code {
+  overflow-wrap: anywhere;
+  user-select: all;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+}
+</style>
