@@ -10,6 +10,7 @@ import { readStudent } from '#shared/reading'
 import { registrationFacts } from '#shared/registration/registering'
 import * as t from '#server/db/schema/index'
 import { answerRequests, handOn } from '#server/features/advising/requestAnswers'
+import { endAccount } from '#server/features/accounts/staff'
 import { readDeskRequests } from '#server/features/advising/deskRequests'
 import { answerProgram } from '#server/features/degree/answer'
 import { effectOfProgram, readVersions } from '#server/features/degree/programChange'
@@ -130,6 +131,21 @@ describe('a request for a permission', () => {
     const other = await ask({ kind: 'full', section: language.code })
     expect((await request(other))!.waitsFor).toBe('registrar')
     await withdraw(other)
+  })
+  it('is handed on once the last for whom it waits signs in no more, whoever ended that', async () => {
+    expect((await request(id))!.waitsFor).toBe('department')
+    await within(world, (tx) => endAccount(tx, edda, tamsin.id))
+    expect(await request(id)).toMatchObject({
+      waitsFor: 'instructor',
+      handedOn: [
+        { by: 'Edda Whitlock', to: 'instructor', words: expect.stringContaining('the department') as string }
+      ]
+    })
+    await world.db.update(t.account).set({ endedAt: null }).where(eq(t.account.id, tamsin.id))
+    await within(world, (tx) => endAccount(tx, edda, idris.id))
+    expect((await request(id))!.waitsFor).toBe('department')
+    await world.db.update(t.account).set({ endedAt: null }).where(eq(t.account.id, idris.id))
+    await world.db.delete(t.mail)
   })
   it('is asked of whom the institution says', async () => {
     const set = (policy: { full: ['registrar'] } | null) =>

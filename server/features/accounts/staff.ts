@@ -4,6 +4,7 @@ import { asc, count, eq, gt, inArray, isNull, ne } from 'drizzle-orm'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
+import { handOnOrphans } from '#server/features/advising/requestAnswers'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Invited } from '#shared/accounts/requests'
@@ -141,7 +142,7 @@ export async function inviteAgain(tx: Transaction, who: Who, id: number): Promis
   return linkFor(tx, id)
 }
 
-/** Whoever has the account signs in no more. @throws Refused for oneself, the last of the office, and who advises */
+/** Whoever has the account signs in no more; requests that waited for them alone are handed on. @throws Refused for oneself, the last of the office, and who advises */
 export async function endAccount(tx: Transaction, who: Who, id: number): Promise<void> {
   // Two of the office who end each other wait here for one another.
   const office = await tx
@@ -175,6 +176,7 @@ export async function endAccount(tx: Transaction, who: Who, id: number): Promise
     ...{ at, account: who.id, student: null, action: 'account.ended' },
     after: { account: id, name: account.name, signIn: account.signIn, role: account.role }
   })
+  await handOnOrphans(tx, { who, now: at })
 }
 
 /** Whose password the link sets. @throws Refused where it was used, has run out, or never was one */

@@ -1,8 +1,8 @@
 /** Requests at the desks of those who decide them: answered one or several at once, and handed on. */
-import { asc, eq, inArray } from 'drizzle-orm'
+import { asc, eq, inArray, ne } from 'drizzle-orm'
 import { courseCode, studentId } from '#core/ids'
 import type { Instant } from '#core/time'
-import type { Transaction } from '#server/db/connect'
+import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { grantException, takeBackException } from '#server/features/degree/exceptions'
@@ -12,6 +12,7 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import {
   DECIDER_WORDS,
+  firstAsked,
   isPermission,
   mayDecide,
   type Decider,
@@ -106,17 +107,46 @@ export async function handOn(
     throw new Refused(422, 'nobodyThere', `It cannot be handed on to ${DECIDER_WORDS[to]}.`, [
       { field: 'to', message: 'has to be somebody else who may decide it' }
     ])
-  await tx.update(t.request).set({ waitsFor: to }).where(eq(t.request.id, id))
+  await putTo(tx, { who, now }, row!, to, words)
+}
+
+/** Hands on what nobody is there to decide any more, as when an account was ended or somebody else teaches now. */
+export async function handOnOrphans(tx: Transaction, by: Pick<Answering, 'who' | 'now'>): Promise<void> {
+  const asked = await tx
+    .select()
+    .from(t.request)
+    .where(all(eq(t.request.state, 'asked'), ne(t.request.waitsFor, 'registrar')))
+  const orphans: number[] = []
+  for (const row of asked) if (!(await decidersFor(tx, row)).has(row.waitsFor)) orphans.push(row.id)
+  if (!orphans.length) return
+  const policy = await readPolicy(tx)
+  for (const row of await lockRequests(tx, orphans)) {
+    if (row.state !== 'asked') continue
+    const there = await decidersFor(tx, row)
+    if (there.has(row.waitsFor)) continue
+    const words = `Nobody is there any more for whom it waited: ${DECIDER_WORDS[row.waitsFor]}.`
+    await putTo(tx, by, row, firstAsked(policy, row.kind, there), words)
+  }
+}
+
+async function putTo(
+  tx: Transaction,
+  { who, now }: Pick<Answering, 'who' | 'now'>,
+  row: RequestRow,
+  to: Decider,
+  words: string | null
+): Promise<void> {
+  await tx.update(t.request).set({ waitsFor: to }).where(eq(t.request.id, row.id))
   await tx
     .insert(t.requestHandedOn)
-    .values({ requestId: id, byId: who.id, at: new Date(now), handedTo: to, words })
+    .values({ requestId: row.id, byId: who.id, at: new Date(now), handedTo: to, words })
   await logEvent(tx, {
     at: now,
     account: who.id,
-    student: row!.studentId,
+    student: row.studentId,
     action: 'request.handedOn',
-    also: await accountsOf(tx, row!, to),
-    after: { ...(await aboutOf(tx, row!)), to, words, by: who.name }
+    also: await accountsOf(tx, row, to),
+    after: { ...(await aboutOf(tx, row)), to, words, by: who.name }
   })
 }
 

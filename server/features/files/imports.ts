@@ -5,6 +5,7 @@ import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { isTwice } from '#server/db/referenced'
+import { handOnOrphans } from '#server/features/advising/requestAnswers'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { planning, presentOf, type RosterItem } from '#shared/oneRoster/plan'
@@ -169,6 +170,7 @@ export async function applyImport(
     .update(t.dataImport)
     .set({ state: 'applied', endedAt: new Date(now) })
     .where(eq(t.dataImport.id, id))
+  await handOnOrphans(tx, { who, now })
   await told(tx, { who, now }, { id, name, action: 'import.applied' }, [...wanted.values()].flat())
 }
 

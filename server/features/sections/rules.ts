@@ -5,6 +5,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
+import { handOnOrphans } from '#server/features/advising/requestAnswers'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
@@ -111,6 +112,7 @@ export async function changeRules(
       }
     )
   await putRules(tx, section, said)
+  await handOnOrphans(tx, { who, now })
   await tx.update(t.meeting).set({ roomId: said.room }).where(eq(t.meeting.sectionId, section.id))
   await logEvent(tx, {
     ...{ at: now, account: who.id, student: null, action: 'section.rulesChanged' },
