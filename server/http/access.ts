@@ -102,6 +102,7 @@ export const ACCESS = {
   'POST /api/groups': { roles: ADVISORS },
   'POST /api/desk/hand-over': { roles: ADVISORS },
   'GET /api/openings/figures': { roles: REGISTRAR },
+  'GET /api/openings/:opening/unready': { roles: REGISTRAR },
   'POST /api/openings/:opening': { roles: REGISTRAR },
   'POST /api/openings/:opening/nudge': { roles: REGISTRAR },
   'GET /api/people': { roles: REGISTRAR },

@@ -38,7 +38,7 @@ export const SCOPE_LINES: Record<Scope, readonly Line[]> = {
     'POST /api/terms/:code/grades'
   ],
   'holds.change': ['GET /api/holds', 'POST /api/holds', 'DELETE /api/holds/:hold'],
-  'openings.read': ['GET /api/openings', 'GET /api/openings/figures'],
+  'openings.read': ['GET /api/openings', 'GET /api/openings/figures', 'GET /api/openings/:opening/unready'],
   'files.read': ['GET /api/files/one-roster'],
   'files.change': [
     'GET /api/imports',

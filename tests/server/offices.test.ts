@@ -1,5 +1,5 @@
 /** What the registrar's office does to records: any student is found, holds are placed on some and lifted. */
-import { and, eq } from 'drizzle-orm'
+import { and, eq, isNotNull } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Who } from '#shared/accounts/responses'
 import { signOffPolicyOf } from '#shared/advising/review'
@@ -7,10 +7,12 @@ import { holdsBody } from '#shared/offices/requests'
 import * as t from '#server/db/schema/index'
 import { changeHoldKind, dropHoldKind, makeHoldKind } from '#server/features/offices/holdKinds'
 import { liftHold, placeHolds, readHolds } from '#server/features/offices/holds'
-import { nudge, readOpeningFigures } from '#server/features/offices/openingFigures'
+import { everybodyOf, nudge, readOpeningFigures, readUnready } from '#server/features/offices/openingFigures'
 import { moveOpening } from '#server/features/offices/openings'
 import { findStudents } from '#server/features/offices/people'
 import { readStudentRecords } from '#server/features/record/studentRecords'
+import { opensFor as opensForTerm } from '#server/features/registration/openings'
+import { LACKS } from '#shared/offices/openings'
 import { at, AUTUMN, demoWorld, idOf, person, within, type World } from './world'
 
 let world: World
@@ -116,6 +118,10 @@ describe('a student is found', () => {
 
 describe('an opening', () => {
   const figures = async () => readOpeningFigures(world.db, world.shelf, (await at(world)).now)
+  const opensForAll = async (opens: number) => {
+    const all = await opensForTerm(world.db, AUTUMN, await everybodyOf(world.db))
+    return [...all].flatMap(([student, at]) => (at === opens ? [student] : []))
+  }
   const move = async (id: number, opens: number) => {
     const when = await at(world)
     return within(world, (tx) => moveOpening(tx, edda, id, opens, when))
@@ -161,6 +167,66 @@ describe('an opening', () => {
       expect(one.unready).toBeLessThanOrEqual(one.students)
       expect(one.unready).toBeGreaterThanOrEqual(Math.max(...Object.values(one.lacks)))
     }
+  })
+  it('names who is not ready, each with what they lack and who advises them', async () => {
+    for (const one of await figures()) {
+      const found = await readUnready(world.db, one.id, { shelf: world.shelf, now: (await at(world)).now })
+      expect(found.length, one.title).toBe(one.unready)
+      for (const lack of LACKS)
+        expect(found.filter(({ lacks }) => lacks.includes(lack)).length, `${one.title} ${lack}`).toBe(
+          one.lacks[lack]
+        )
+      expect(found.filter((who) => !who.name || !who.number || !who.lacks.length)).toEqual([])
+    }
+    const opening = (await figures()).find((one) => one.term === AUTUMN && one.unready)!
+    const when = { shelf: world.shelf, now: (await at(world)).now }
+    expect(await readUnready(world.db, opening.id, when)).toEqual(
+      expect.arrayContaining([expect.objectContaining({ advisor: expect.any(String) as string })])
+    )
+    await expect(readUnready(world.db, 99_999, when)).rejects.toMatchObject({ code: 'noOpening' })
+  })
+  it('counts the runs and seats of each minute of its first hour, and expects the same of those to come', async () => {
+    const forget = async () => {
+      await world.db.delete(t.receiptLine).where(isNotNull(t.receiptLine.id))
+      await world.db.delete(t.receipt).where(isNotNull(t.receipt.id))
+    }
+    await forget()
+    const [first, next] = (await figures()).filter((one) => one.term === AUTUMN && one.students)
+    expect([first!.hour?.isMeasured, next!.hour]).toEqual([true, null])
+    const { id: termId } = (await world.db.select().from(t.term).where(eq(t.term.code, AUTUMN)))[0]!
+    const opens = await opensForAll(first!.opens)
+    const runs = [0, 30_000, 59_999, 60_000, 3_599_999, 3_600_000, -1]
+    for (const [i, after] of runs.entries()) {
+      const when = new Date(first!.opens + after)
+      const [made] = await world.db
+        .insert(t.receipt)
+        .values({
+          studentId: opens[i]!,
+          termId,
+          at: when,
+          byId: null,
+          runKey: `hour-${i}`,
+          begunAt: when,
+          endedAt: when
+        })
+        .$returningId()
+      const line = { receiptId: made!.id, courseId: 1, sections: [], gaveBack: [], refusals: [] }
+      await world.db.insert(t.receiptLine).values([
+        { ...line, ordinal: 1, outcome: 'registered' },
+        { ...line, ordinal: 2, outcome: 'refused' },
+        { ...line, ordinal: 3, outcome: 'dropped', action: 'drop' }
+      ])
+    }
+    const [measured, expected] = (await figures()).filter((one) => one.term === AUTUMN && one.students)
+    expect(measured!.hour!.runs.flatMap((n, minute) => (n ? [[minute, n]] : []))).toEqual([
+      [0, 3],
+      [1, 1],
+      [59, 1]
+    ])
+    expect(measured!.hour!.seats).toEqual(measured!.hour!.runs)
+    expect(expected!.hour).toMatchObject({ isMeasured: false })
+    expect(expected!.hour!.runs[0]).toBeCloseTo((3 * expected!.students) / measured!.students)
+    await forget()
   })
   it('has those told who are not ready, what they lack, once a day', async () => {
     const before = await opensFor(imke)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { OpeningFigures } from '#shared/offices/openings'
+import type { OpeningFigures, OpeningHour } from '#shared/offices/openings'
 import { shortInstant } from '#shared/when'
 
 /** The openings of a term as steps: how many may register from each on, and who of them is not ready. */
@@ -10,14 +10,19 @@ const clock = useClock()
 const [WIDTH, HEIGHT, TOP, FOOT] = [1000, 190, 34, 24]
 /** One for all that open at the same instant. */
 const steps = computed(() => {
-  const all = new Map<number, { opens: number; titles: string[]; students: number; unready: number }>()
-  for (const { opens, title, students, unready } of props.openings) {
+  const all = new Map<
+    number,
+    { opens: number; titles: string[]; students: number; unready: number; hour: OpeningHour | null }
+  >()
+  for (const { opens, title, students, unready, hour } of props.openings) {
     const known = all.get(opens)
     all.set(opens, {
       opens,
       titles: [...(known?.titles ?? []), title],
       students: (known?.students ?? 0) + students,
-      unready: (known?.unready ?? 0) + unready
+      unready: (known?.unready ?? 0) + unready,
+      // Of several at one instant the first stands for all.
+      hour: known?.hour ?? hour
     })
   }
   let sum = 0
@@ -83,6 +88,7 @@ const said = computed(() =>
     <line class="now" :x1="now" :x2="now" :y1="8" :y2="y(0)" />
     <text :x="now < WIDTH ? now + 6 : now - 6" y="18" :text-anchor="now < WIDTH ? 'start' : 'end'">now</text>
   </svg>
+  <OpeningMinutes v-if="steps.length > 1" :steps="steps" />
 </template>
 
 <style scoped>

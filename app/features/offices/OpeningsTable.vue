@@ -1,10 +1,17 @@
 <script setup lang="ts">
-import { LACK_WORDS, LACKS, type OpeningFigures } from '#shared/offices/openings'
+import { fullestMinute, LACK_WORDS, LACKS, runsText, type OpeningFigures } from '#shared/offices/openings'
 import { instantText, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 
 /** Openings of a term: when, for how many, who is not ready; each that is to come is moved in its place. */
-defineProps<{ openings: readonly OpeningFigures[] }>()
+const props = defineProps<{ openings: readonly OpeningFigures[] }>()
+/** The opening of which it is looked at who is not ready. */
+const looked = ref<number>()
+const lookedAt = computed(() => props.openings.find((one) => one.id === looked.value))
+const topText = ({ hour }: OpeningFigures) => {
+  if (!hour?.runs.some(Boolean)) return ''
+  return `at most ${runsText(fullestMinute(hour.runs).runs)} runs a minute${hour.isMeasured ? '' : ' expected'}`
+}
 const offices = useOffices()
 const college = useCollege()
 const clock = useClock()
@@ -94,10 +101,14 @@ const nudge = (one: OpeningFigures) =>
             }}</span>
           </th>
           <td>{{ one.title }}</td>
-          <td>{{ one.students }}</td>
+          <td>
+            {{ one.students }}<span v-if="topText(one)" class="quiet block">{{ topText(one) }}</span>
+          </td>
           <td :class="{ stops: one.opens <= clock.minute && one.unready }">
             <template v-if="one.unready"
-              ><strong>{{ one.unready }}</strong>
+              ><v-text-btn :aria-label="`Who of ${one.title} is not ready`" @click="looked = one.id">{{
+                one.unready
+              }}</v-text-btn>
               <span class="quiet block">{{ lacksText(one) }}</span></template
             ><template v-else>–</template>
           </td>
@@ -120,6 +131,7 @@ const nudge = (one: OpeningFigures) =>
       </tr>
     </tbody>
   </v-table>
+  <UnreadyPanel v-if="lookedAt" :opening="lookedAt" @close="looked = undefined" />
 </template>
 
 <style scoped>

@@ -80,6 +80,22 @@ export async function programAdvisorsOf(db: Reader, student: number): Promise<{ 
   return [...found].map((id) => ({ id }))
 }
 
+/** Who advises students on their program, by name; of several the first. */
+export async function programAdvisorNames(
+  db: Reader,
+  students: readonly number[]
+): Promise<Map<number, string>> {
+  if (!students.length) return new Map()
+  const rows = await db
+    .select({ student: t.advising.studentId, name: t.account.name })
+    .from(t.advising)
+    .innerJoin(t.advisor, eq(t.advisor.id, t.advising.advisorId))
+    .innerJoin(t.account, eq(t.account.id, t.advisor.accountId))
+    .where(all(inArray(t.advising.studentId, [...students]), eq(t.advising.purpose, 'program')))
+    .orderBy(asc(t.advising.studentId), asc(t.advisor.id))
+  return new Map(rows.toReversed().map((row) => [row.student, row.name]))
+}
+
 async function campusToday(db: Reader): Promise<string> {
   const [place] = await db.select({ zone: t.institution.timeZone }).from(t.institution)
   return campusDate(await campusNow(db), place!.zone)

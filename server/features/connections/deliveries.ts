@@ -2,7 +2,7 @@
  * What webhooks are told: made of the news once it is sure that nothing more can come below it, each at least once, and
  * tried until it has arrived or been tried for days. Servers on one database share the work; times are the machine's.
  */
-import { asc, eq, gt, inArray, isNull, lt, lte, min, ne, sql } from 'drizzle-orm'
+import { asc, eq, gt, inArray, isNull, lt, lte, ne, sql } from 'drizzle-orm'
 import { all, inTransaction, untilThrough, type Database, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
@@ -111,10 +111,12 @@ export async function tellDue(
     )
   }
   const [next] = await db
-    .select({ at: min(t.delivery.nextAt) })
+    .select({ at: t.delivery.nextAt })
     .from(t.delivery)
     .where(eq(t.delivery.state, 'waiting'))
-  return next?.at ? new Date(next.at).getTime() : undefined
+    .orderBy(asc(t.delivery.nextAt))
+    .limit(1)
+  return next?.at.getTime()
 }
 
 /** Takes some up, so that no other server tells them meanwhile; nothing is locked while they are told. */

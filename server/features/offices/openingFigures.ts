@@ -1,11 +1,12 @@
 /** Openings as the registrar sees them: for how many each is, who of them is not ready and why, and a word to those. */
-import { asc, eq, gt, gte, isNull } from 'drizzle-orm'
+import { asc, eq, gt, gte, inArray, isNull } from 'drizzle-orm'
 import { studentId, termCode, type StudentId, type TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
+import { programAdvisorNames } from '#server/features/advising/advisedBy'
 import { standingSignOffs } from '#server/features/advising/signOff'
 import { termRow } from '#server/features/catalog/catalog'
 import { programRows, readPolicies } from '#server/features/record/queries'
@@ -15,7 +16,8 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { signOffPolicyOf } from '#shared/advising/review'
 import { termOf, type Shelf } from '#shared/catalog/shelf'
-import { LACKS, type Lack, type OpeningFigures } from '#shared/offices/openings'
+import { LACKS, type Lack, type OpeningFigures, type Unready } from '#shared/offices/openings'
+import { hoursOf } from './openingHours'
 
 /** Everybody, by their numbers. */
 export const everybodyOf = async (db: Reader): Promise<StudentId[]> =>
@@ -34,12 +36,15 @@ export async function readOpeningFigures(db: Reader, shelf: Shelf, now: Instant)
   for (const [code, own] of groupBy(rows, (row) => row.term)) {
     const term = termCode(code)
     const lacks = await lacksOf(db, shelf, term, { students: everybody, now })
-    for (const { people, of } of byOpening(await opensFor(db, term, everybody), own)) {
+    const openings = byOpening(await opensFor(db, term, everybody), own)
+    const hours = await hoursOf(db, openings, { term, now })
+    for (const { people, of } of openings) {
       const with_ = (lack: Lack) => people.filter((one) => lacks.get(one)?.includes(lack)).length
       found.push({
         ...{ id: of.id, term, title: of.title, opens: of.opensAt.getTime(), students: people.length },
         unready: people.filter((one) => lacks.has(one)).length,
-        lacks: Object.fromEntries(LACKS.map((lack) => [lack, with_(lack)])) as Record<Lack, number>
+        lacks: Object.fromEntries(LACKS.map((lack) => [lack, with_(lack)])) as Record<Lack, number>,
+        hour: hours.get(of.id) ?? null
       })
     }
   }
@@ -59,6 +64,44 @@ export function byOpening<T extends { opensAt: Date }>(
     told.add(at)
     return { of, people }
   })
+}
+
+/** Who of an opening is not ready, with what they lack, by name. @throws Refused where it is gone, or adding has ended */
+export async function readUnready(
+  db: Reader,
+  id: number,
+  { shelf, now }: { shelf: Shelf; now: Instant }
+): Promise<Unready[]> {
+  const [opening] = await db.select().from(t.opening).where(eq(t.opening.id, id))
+  const { lacks } = await lacksOfOpening(db, opening, { shelf, now })
+  if (!lacks.size) return []
+  const people = await db
+    .select({ student: t.student.id, number: t.student.number, name: t.account.name })
+    .from(t.student)
+    .innerJoin(t.account, eq(t.account.id, t.student.accountId))
+    .where(inArray(t.student.id, [...lacks.keys()]))
+    .orderBy(asc(t.account.name), asc(t.student.id))
+  const advisors = await programAdvisorNames(db, [...lacks.keys()])
+  return people.map(({ student, ...is }) => ({
+    ...{ student: studentId(student), ...is, advisor: advisors.get(student) ?? null },
+    lacks: lacks.get(student)!
+  }))
+}
+
+/** What those lack for whom an opening is the first. */
+async function lacksOfOpening(
+  db: Reader,
+  opening: typeof t.opening.$inferSelect | undefined,
+  { shelf, now }: { shelf: Shelf; now: Instant }
+): Promise<{ code: TermCode; lacks: Map<number, Lack[]> }> {
+  if (!opening) throw new Refused(404, 'noOpening', 'There is no such opening any more.')
+  const [term] = await db.select().from(t.term).where(eq(t.term.id, opening.termId))
+  if (now >= term!.addEndsAt.getTime()) throw new Refused(409, 'closed', `Adding to ${term!.name} has ended.`)
+  const code = termCode(term!.code)
+  const everybody = await everybodyOf(db)
+  const first = await opensFor(db, code, everybody)
+  const people = everybody.filter((one) => first.get(one) === opening.opensAt.getTime())
+  return { code, lacks: await lacksOf(db, shelf, code, { students: people, now }) }
 }
 
 /** What students lack to register in a term; who lacks nothing is left out. */
@@ -139,15 +182,7 @@ export async function nudge(
 ): Promise<{ told: number; already: number }> {
   // Who presses at the same time waits here, and tells nobody twice.
   const [opening] = await tx.select().from(t.opening).where(eq(t.opening.id, id)).for('update')
-  if (!opening) throw new Refused(404, 'noOpening', 'There is no such opening any more.')
-  const [term] = await tx.select().from(t.term).where(eq(t.term.id, opening.termId))
-  if (now >= term!.addEndsAt.getTime()) throw new Refused(409, 'closed', `Adding to ${term!.name} has ended.`)
-  const code = termCode(term!.code)
-  const everybody = await everybodyOf(tx)
-  const opens = opening.opensAt.getTime()
-  const first = await opensFor(tx, code, everybody)
-  const people = everybody.filter((one) => first.get(one) === opens)
-  const lacks = await lacksOf(tx, shelf, code, { students: people, now })
+  const { code, lacks } = await lacksOfOpening(tx, opening, { shelf, now })
   const lately = await tx
     .selectDistinct({ student: t.eventLog.studentId })
     .from(t.eventLog)
@@ -157,7 +192,7 @@ export async function nudge(
   for (const [student, list] of fresh)
     await logEvent(tx, {
       ...{ at: now, account: who.id, student: studentId(student), action: 'opening.nudged' },
-      after: { term: code, opening: id, opens, lacks: list }
+      after: { term: code, opening: id, opens: opening!.opensAt.getTime(), lacks: list }
     })
   return { told: fresh.length, already: lacks.size - fresh.length }
 }
