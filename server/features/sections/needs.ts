@@ -67,9 +67,11 @@ async function tightOf(
   const found = new Set<string>()
   for (let i = 0; i < students.length; i += AT_ONCE) {
     const some = students.slice(i, i + AT_ONCE)
-    const readings = await deskReadings(db, await readStudentRecords(db, some, 'programAdvisor'), shelf, now)
-    some.forEach((student, n) => {
-      for (const { course, term } of readings[n]!.tight) found.add(`${student} ${course} ${term}`)
+    // In an order of their own.
+    const records = await readStudentRecords(db, some, 'programAdvisor')
+    const readings = await deskReadings(db, records, shelf, now)
+    records.forEach((record, n) => {
+      for (const { course, term } of readings[n]!.tight) found.add(`${record.student.id} ${course} ${term}`)
     })
   }
   return found
