@@ -155,6 +155,7 @@ export const ACCESS = {
   'DELETE /api/openings/:opening': { roles: REGISTRAR },
   'GET /api/terms': { roles: REGISTRAR },
   'POST /api/terms': { roles: REGISTRAR },
+  'POST /api/terms/new': { roles: REGISTRAR },
   'GET /api/terms/:code': { roles: REGISTRAR },
   'POST /api/terms/:code': { roles: REGISTRAR },
   'DELETE /api/terms/:code': { roles: REGISTRAR },

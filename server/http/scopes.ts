@@ -4,7 +4,7 @@ import type { ACCESS } from './access'
 
 export type Line = keyof typeof ACCESS
 
-export const SCOPE_LINES: Record<Scope, readonly Line[]> = {
+const SCOPE_LINES: Record<Scope, readonly Line[]> = {
   'offer.read': [
     'GET /api/catalog',
     'GET /api/catalog/:code',

@@ -1,10 +1,10 @@
 /** Terms as the registrar makes them: dates and rules, the offer copied from an earlier one, publication. */
 import { z } from 'zod'
-import type { Season } from '#core/catalog'
+import { SEASONS, type Season } from '#core/catalog'
 import { dateFaults, daysLater, inNextYear, type TermDates } from '#core/calendar'
 import type { CourseCode, TermCode } from '#core/ids'
 import { SIGN_OFF_POLICIES } from '#core/registration'
-import type { Instant, IsoDate } from '#core/time'
+import { dayNumber, type Instant, type IsoDate } from '#core/time'
 import { dayOfCentury, termCode } from '#shared/requests'
 
 const SERVES = ['offer', 'automatic'] as const
@@ -106,6 +106,15 @@ export const makeTermsBody = z.object({
     .max(6, 'has to name 6 terms or less')
     .refine((all) => new Set(all).size === all.length, { error: 'has to name each term once' })
 })
+/** A term by itself. */
+export const newTermBody = z
+  .object({ code: termCode, name: name(40), season: z.enum(SEASONS), start: dayOfCentury, end: dayOfCentury })
+  .refine(({ start, end }) => dayNumber(end) - dayNumber(start) >= 6, {
+    error: 'has to be a week after the first day or later',
+    path: ['end']
+  })
+export type NewTermSaid = z.output<typeof newTermBody>
+
 export const fromTermBody = z.object({ from: termCode })
 
 /** A term as the registrar finds it in the list. */

@@ -78,6 +78,9 @@ const RIGHT: Record<string, unknown[]> = {
     { about: 'course', key: 'ENDA 310', title: 'Bring boots', text: 'The ground is wet.', link: null },
     { about: 'everybody', title: 'First year', text: 'Read this.', link: 'https://harrowmere.example/first' }
   ],
+  'POST /api/terms/new': [
+    { code: 'WI28', name: 'Winter 2028', season: 'winter', start: '2028-01-03', end: '2028-01-14' }
+  ],
   'POST /api/connections/tokens': [{ name: 'Bursar', scopes: ['holds.change', 'students.read'], days: 30 }],
   'POST /api/connections/webhooks': [
     { name: 'Timetable', address: 'http://127.0.0.1:9/told', types: ['seats.changed', 'catalog.changed'] }

@@ -1,6 +1,6 @@
 import { clean } from './axe'
 import { prepare } from './prepare'
-import { enter, expect, leave, setClock, test } from './site'
+import { enter, expect, go, leave, setClock, test } from './site'
 
 test.use({ scenario: 'money' })
 
@@ -34,6 +34,12 @@ test('what is owed is paid in part, told twice, and the seat is given back with 
   await account.getByRole('button', { name: 'Read the statement' }).click()
   await expect(account.getByRole('listitem').filter({ hasText: 'Paid' })).toContainText('−500.00')
   await clean(hanne, 'owed')
+  await go(hanne, `/students/${student}/degree/record`)
+  const terms = hanne.getByRole('region', { name: 'Account' }).getByRole('listitem')
+  await expect(terms.filter({ hasText: 'Autumn 2027' })).toContainText('owed by Mon 2 Aug 2027')
+  await expect(terms.filter({ hasText: 'Autumn 2027' })).toContainText('500.00 paid')
+  await terms.getByRole('button', { name: 'Pay it on Register' }).click()
+  await expect(account).toContainText('Owed by Mon 2 Aug 2027')
 
   const held = () =>
     site.query('select id from registration where student_id = ? and section_id = ?', [student, section!.id])

@@ -1,7 +1,7 @@
 /** A term on its way: the next year made from the last one, dates set, offer and openings copied, published, registered in. */
 import type { Page } from '@playwright/test'
 import { clean, settled, wellMade } from './axe'
-import { enter, expect, leave, PHONE, setClock, test } from './site'
+import { choose, enter, expect, leave, PHONE, setClock, test } from './site'
 
 test.use({ scenario: 'terms' })
 
@@ -26,6 +26,21 @@ test('the next year is made from the last one, looked at before, and a term of i
   await expect(edda.getByRole('heading', { name: 'Terms', level: 1 })).toBeVisible()
   await expect(edda.getByRole('link', { name: 'Autumn 2031' })).toBeVisible()
   await expect(edda.getByRole('link', { name: 'Summer 2031' })).toHaveCount(0)
+
+  await edda.getByRole('button', { name: 'Add a term' }).click()
+  const alone = edda.getByRole('dialog', { name: 'A term by itself' })
+  await alone.getByLabel('name', { exact: true }).fill('Winter 2032')
+  await alone.getByLabel('code, such as AU27').fill('AU31')
+  await choose(edda, 'season', 'winter')
+  await alone.getByLabel('first day').fill('2032-01-05')
+  await alone.getByLabel('last day').fill('2032-01-10')
+  await expect(alone.getByText('This has to be a week after the first day or later.')).toBeVisible()
+  await alone.getByLabel('last day').fill('2032-01-16')
+  await alone.getByRole('button', { name: 'Make it' }).click()
+  await expect(alone.getByText('has to be a code that no other term has')).toBeVisible()
+  await alone.getByLabel('code, such as AU27').fill('WI32')
+  await alone.getByRole('button', { name: 'Make it' }).click()
+  await expect(edda.getByRole('heading', { name: 'Winter 2032', level: 1 })).toBeVisible()
   await leave(edda)
 })
 

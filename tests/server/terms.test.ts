@@ -11,6 +11,7 @@ import { copyOpenings, dropOpening, makeOpening } from '#server/features/offices
 import { readShelf } from '#server/features/catalog/shelf'
 import { offerOf } from '#server/features/sections/sections'
 import { copyOffer, lookAtCopy } from '#server/features/terms/copyOffer'
+import { makeTerm } from '#server/features/terms/newTerm'
 import {
   changeTerm,
   dropTerm,
@@ -22,7 +23,7 @@ import {
 import { publicationEffect, publishTerm } from '#server/features/terms/publish'
 import type { Who } from '#shared/accounts/responses'
 import { newOpeningBody } from '#shared/offices/requests'
-import { lastYear, termBody, type TermPlan } from '#shared/offices/terms'
+import { lastYear, newTermBody, termBody, type TermPlan } from '#shared/offices/terms'
 import { at, AUTUMN, demoWorld, person, within, type World } from './world'
 
 const SPRING = termCode('SP28')
@@ -50,6 +51,46 @@ const mailedTo = async (action: string) =>
     .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
     .innerJoin(t.account, eq(t.account.id, t.mail.accountId))
     .where(eq(t.eventLog.action, action))
+
+describe('a term by itself', () => {
+  const winter = {
+    code: 'WI28',
+    name: 'Winter 2028',
+    season: 'winter',
+    start: '2028-01-03',
+    end: '2028-01-14'
+  }
+  const make = (said: object) =>
+    within(world, (tx) => makeTerm(tx, edda, newTermBody.parse({ ...winter, ...said }), when))
+  it('has dates that hold together, however short or long it is, and is planned into at once', async () => {
+    for (const [code, end] of [
+      ['WI28', '2028-01-09'],
+      ['WI29', '2028-01-14']
+    ] as const) {
+      await make({ code, end })
+      const plan = await planOf(code)
+      expect(termBody.safeParse(plan).error?.issues).toBeUndefined()
+      expect(plan).toMatchObject({ name: 'Winter 2028', published: false, held: 0, end })
+      expect(plan.sessions).toMatchObject([{ code: 'FULL', start: '2028-01-03', end }])
+      expect((await readShelf(world.db)).terms.map((one) => one.code)).toContain(code)
+      await within(world, (tx) => dropTerm(tx, edda, termCode(code), when.now))
+    }
+  })
+  it('has a code and days of its own, and a week at least', async () => {
+    await expect(make({ code: 'AU27' })).rejects.toMatchObject({
+      code: 'termKnown',
+      fields: [{ field: 'code' }]
+    })
+    await expect(make({ start: '2027-12-10' })).rejects.toMatchObject({ fields: [{ field: 'start' }] })
+    for (const wrong of [
+      { end: '2028-01-08' },
+      { end: '2027-01-14' },
+      { code: 'winter' },
+      { season: 'monsoon' }
+    ])
+      expect(newTermBody.safeParse({ ...winter, ...wrong }).success).toBe(false)
+  })
+})
 
 describe('terms of the next year', () => {
   it('are those of the last one, and made once', async () => {

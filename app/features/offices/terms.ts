@@ -1,6 +1,13 @@
 import type { TermCode } from '#core/ids'
 import type { OpeningSaid } from '#shared/offices/requests'
-import type { OfferCopied, PublicationEffect, TermPlan, TermRow, TermSaid } from '#shared/offices/terms'
+import type {
+  NewTermSaid,
+  OfferCopied,
+  PublicationEffect,
+  TermPlan,
+  TermRow,
+  TermSaid
+} from '#shared/offices/terms'
 
 /** Terms as the registrar makes and publishes them. What is refused is thrown as a Failure. */
 export const useTerms = defineStore('terms', () => {
@@ -31,6 +38,7 @@ export const useTerms = defineStore('terms', () => {
     load,
     read: (code: TermCode) => api<TermPlan>(at(code)),
     make: (like: TermCode[]) => changing<{ terms: TermCode[] }>('/api/terms', { like }),
+    makeOne: (said: NewTermSaid) => changing<{ term: TermCode }>('/api/terms/new', said),
     save: (code: TermCode, said: TermSaid) => changing<{ told: number }>(at(code), said),
     drop: (code: TermCode) => changing(at(code), {}, 'DELETE'),
     lookAtCopy: (code: TermCode, from: TermCode) => api<OfferCopied>(`${at(code)}/copy`, { query: { from } }),

@@ -46,7 +46,7 @@ const next = computed(() => lastYear(terms.rows ?? []))
           <span class="quiet"
             >students plan into all that are to come; sections are seen of those that are published</span
           >
-          <span class="push"><MakeTerms v-if="next.length" :like="next" /></span>
+          <span class="push acts"><MakeTerms v-if="next.length" :like="next" /><NewTerm /></span>
           <NuxtLink class="textlink" to="/programs">Programs</NuxtLink>
           <NuxtLink class="textlink" to="/guidance">Guidance</NuxtLink>
         </div>
@@ -68,6 +68,11 @@ const next = computed(() => lastYear(terms.rows ?? []))
 </template>
 
 <style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
 h2 {
   margin: 0 0 4px;
 }

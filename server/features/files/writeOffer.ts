@@ -1,12 +1,12 @@
 /** Writing what an import brings of a college's frame: its places, terms, courses and sections. */
 import { eq } from 'drizzle-orm'
-import { DateTime } from 'luxon'
-import { daysLater } from '#core/calendar'
 import { SEASONS, type Season } from '#core/catalog'
 import { scaleOf } from '#core/grades'
 import { formatDayLetters } from '#core/formats'
+import { termCode } from '#core/ids'
 import type { IsoDate } from '#core/time'
 import * as t from '#server/db/schema/index'
+import { usualColumns, wholeSession } from '#server/features/terms/newTerm'
 import { freeCodes } from '#server/features/sections/codes'
 import { meetingOf, scaleWith, type Row } from '#shared/oneRoster/tables'
 import { idOf } from './present'
@@ -62,32 +62,15 @@ export const academicSessions: OnTable = async ({ tx, journal }, items) => {
   // The institution comes before its terms.
   const [institution] = await tx.select().from(t.institution).limit(1)
   const zone = institution!.timeZone
-  const campusMidnight = (day: IsoDate) => DateTime.fromISO(day, { zone }).toJSDate()
   for (const { id, row } of made.filter((one) => one.row.type === 'term')) {
     const code = id.slice('term-'.length)
     const [start, end] = [row.startDate as IsoDate, row.endDate as IsoDate]
     const season = seasonOf(code, row)
     // Until the registrar says otherwise on the term's page.
-    const day = (days: number, from = start) => campusMidnight(daysLater(from, days))
-    const half = Math.min(12, Math.max(1, Math.floor((Date.parse(end) - Date.parse(start)) / 86_400_000 / 4)))
-    const [termId] = await journal.insert('term', [
-      {
-        ...{ code, name: row.title, season, year: Number(start.slice(0, 4)), startsOn: start, endsOn: end },
-        ...{ published: false, addEndsAt: day(half), dropFreeEndsAt: day(half), linesCloseAt: day(half - 1) },
-        ...{
-          dropEndsAt: day(-half, end),
-          offerHours: 48,
-          offerHoursNear: 12,
-          paymentDueOn: daysLater(start, -28)
-        },
-        ...{ loadMost: season === 'summer' ? 9 : 18, signOffPolicy: 'term', waitlistPolicy: 'offer' }
-      }
-    ])
+    const said = { code: termCode(code), name: row.title!, season, start, end }
+    const [termId] = await journal.insert('term', [usualColumns(said, zone)])
     const hasWhole = made.some((one) => one.id === idOf.session(code, start, end))
-    if (!hasWhole)
-      await journal.insert('session', [
-        { termId, code: 'FULL', name: 'Full term', half: 'full', startsOn: start, endsOn: end }
-      ])
+    if (!hasWhole) await journal.insert('session', [wholeSession(termId!, said)])
   }
   const terms = new Map(await READERS.term(tx))
   for (const { row } of made.filter((one) => one.row.type === 'gradingPeriod')) {

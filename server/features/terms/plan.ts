@@ -168,7 +168,11 @@ function sessionColumns(one: TermSaid['sessions'][number], zone: string) {
 }
 
 /** @throws Refused where another term has some of these days */
-async function mustBeApart(tx: Reader, said: Pick<TermSaid, 'start' | 'end'>, own?: number): Promise<void> {
+export async function mustBeApart(
+  tx: Reader,
+  said: Pick<TermSaid, 'start' | 'end'>,
+  own?: number
+): Promise<void> {
   const others = await tx
     .select({ id: t.term.id, name: t.term.name, start: t.term.startsOn, end: t.term.endsOn })
     .from(t.term)

@@ -50,6 +50,7 @@ const figures = computed(() => {
         <RecordEntry v-if="student.picture!.relation === 'registrar'" />
         <GraduationCard />
         <TranscriptCard />
+        <AccountsCard />
       </div>
     </div>
   </div>
