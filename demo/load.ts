@@ -34,7 +34,7 @@ import { chargesOf, pricesOf } from './prices'
 import { Random } from './random'
 import { programPolicies, reviewRules } from './reviews'
 import { receiptsOf, type DemoReceipt } from './receipts'
-import { advisors, DEMO_PASSWORD, departments, registrar, SHARED_BY, teachers } from './staff'
+import { advisors, DEMO_PASSWORD, departments, holdOffice, registrar, SHARED_BY, teachers } from './staff'
 import { demoTalk } from './talk'
 
 const SEED = 20270409
@@ -285,7 +285,8 @@ async function write(put: (table: Table, rows: object[]) => Promise<void>) {
       ...one,
       role: 'instructor',
       instructorId: offer.instructors.find(({ name }) => name === one.name)!.id
-    }))
+    })),
+    { ...holdOffice, role: 'office' }
   ]
   const accountId = ids(accounts, (a) => a.signIn)
   await put(

@@ -136,6 +136,14 @@ export const registrar = {
   situation: "Registrar's office: terms, openings and the campus clock."
 }
 
+/** An office that places holds, and nothing else. */
+export const holdOffice = {
+  name: 'Perrin Hale',
+  signIn: 'perrin.hale',
+  office: 'Library desk',
+  situation: 'Library desk: places its own holds and lifts them.'
+}
+
 /** Which advisor takes a generated student: spread over those of a program. */
 export const SHARED_BY: Record<string, string[]> = {
   ENVD: ['orla.denholt', 'rhys.calder', 'ivo.lantern'],

@@ -19,7 +19,8 @@ export const ROLE_WORDS: Record<Role, string> = {
   supportAdvisor: 'support advisor',
   registrar: "registrar's office",
   instructor: 'instructor',
-  department: 'department'
+  department: 'department',
+  office: 'office that places holds'
 }
 
 export const MODE_WORDS: Record<Mode, string> = {

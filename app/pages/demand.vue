@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TermCode } from '#core/ids'
-import { shortOf, type CourseDemand, type CourseNeeds } from '#shared/sections/demand'
+import { shortOf, type CourseDemand, type TermNeeds } from '#shared/sections/demand'
 import { deadlineText } from '#shared/when'
 import { count } from '#shared/words'
 
@@ -25,9 +25,18 @@ const { known: rows, failure, read } = useRead(() => api<CourseDemand[]>(`/api/t
 /** From the audits and checks of all who plan something: it takes longer, and nobody waits for it. */
 const asked = useRead(async () => {
   const code = term.value!
-  return { code, all: await api<CourseNeeds[]>(`/api/terms/${code}/demand/needs`) }
+  return { code, known: await api<TermNeeds>(`/api/terms/${code}/demand/needs`) }
 })
-const needs = computed(() => (asked.known.value?.code === term.value ? asked.known.value?.all : undefined))
+const readSoFar = computed(() =>
+  asked.known.value?.code === term.value ? asked.known.value?.known : undefined
+)
+const isWhole = computed(() => readSoFar.value !== undefined && readSoFar.value.read >= readSoFar.value.of)
+const needs = computed(() => (isWhole.value ? readSoFar.value!.courses : undefined))
+// Each answer is as far as the server got; the next one gets further.
+watch(asked.known, (now, before) => {
+  const isFurther = before?.code !== now?.code || (now?.known.read ?? 0) > (before?.known.read ?? 0)
+  if (!isWhole.value && isFurther) void asked.read()
+})
 watch(term, (code) => code && (read(), asked.read()), { immediate: true })
 const short = computed(() => (rows.value ?? []).reduce((sum, one) => sum + shortOf(one), 0))
 const due = computed(() => terms.value.find((one) => one.code === term.value)?.intentionsDueAt)
@@ -51,6 +60,11 @@ const due = computed(() => terms.value.find((one) => one.code === term.value)?.i
           {{ deadlineText(due, college.zone) }}.
         </p>
         <p v-if="asked.failure.value" class="stops" role="alert">{{ asked.failure.value }}</p>
+        <v-progress-linear
+          v-if="readSoFar && !isWhole"
+          :model-value="(100 * readSoFar.read) / readSoFar.of"
+          :aria-label="`Who cannot wait: ${readSoFar.read} of ${count(readSoFar.of, 'student')} read`"
+        />
         <LeftWithout v-if="needs?.some((one) => one.left || one.mayBeLeft)" :needs="needs" :term="term!" />
         <DemandTable v-if="rows?.length" :rows="rows" :needs="needs" :term="term!" />
         <p v-else class="card empty">

@@ -5,6 +5,8 @@ useHead({ title: 'Holds · Ridgeway' })
 const staff = useStaff()
 const offices = useOffices()
 const places = useStaffPlaces()
+/** An office sees its own, and nothing else of a student. */
+const office = computed(() => offices.holds?.office ?? null)
 onMounted(() => (staff.load(), offices.load()))
 const open = computed(() => offices.holds?.open ?? [])
 const text = ref('')
@@ -27,15 +29,13 @@ const shown = computed(() => {
     >
       <div class="page">
         <div class="page-head">
-          <h1>Holds</h1>
+          <h1>Holds{{ office ? ` of ${office}` : '' }}</h1>
           <span class="quiet">{{ count(open.length, 'hold') }} that stand</span>
-          <span class="push find"
-            ><v-text-field v-model="text" label="student, hold or office" hide-details
-          /></span>
-          <HoldKinds :kinds="offices.holds!.kinds" />
+          <span class="push find"><v-text-field v-model="text" label="student or hold" hide-details /></span>
+          <HoldKinds v-if="!office" :kinds="offices.holds!.kinds" />
           <PlaceHolds :kinds="offices.holds!.kinds" />
         </div>
-        <HoldsTable v-if="shown.length" :holds="shown" />
+        <HoldsTable v-if="shown.length" :holds="shown" :opens="!office" />
         <p v-else class="card empty">{{ open.length ? `No hold fits “${text}”.` : 'No hold stands.' }}</p>
       </div>
     </ViewState>

@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import { useClipboard } from '@vueuse/core'
-
 /** Something that is told here once and nowhere again. */
 defineProps<{ text: string }>()
 const emit = defineEmits<{ taken: [] }>()
-const { copy, copied, isSupported } = useClipboard({ legacy: true })
+const isCopied = ref(false)
+/** Where a browser has no clipboard for pages, the text is marked and copied by hand. */
+const isOffered = Boolean(navigator.clipboard)
+async function copy(text: string) {
+  await navigator.clipboard.writeText(text)
+  isCopied.value = true
+}
 </script>
 
 <template>
@@ -12,7 +16,7 @@ const { copy, copied, isSupported } = useClipboard({ legacy: true })
     <p><slot /></p>
     <code>{{ text }}</code>
     <span class="acts">
-      <v-btn v-if="isSupported" @click="copy(text)">{{ copied ? 'Copied' : 'Copy it' }}</v-btn>
+      <v-btn v-if="isOffered" @click="copy(text)">{{ isCopied ? 'Copied' : 'Copy it' }}</v-btn>
       <v-text-btn @click="emit('taken')">I have it</v-text-btn>
     </span>
   </div>

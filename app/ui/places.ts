@@ -32,7 +32,8 @@ const HOMES: Record<Who['role'], string> = {
   supportAdvisor: '/desk',
   registrar: '/terms',
   instructor: '/teaching',
-  department: '/teaching'
+  department: '/teaching',
+  office: '/holds'
 }
 
 /** The first place of a person. */
@@ -47,6 +48,7 @@ export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boo
   if (path === '/account') return true
   const within = (place: string) => path === place || path.startsWith(`${place}/`)
   if (who.student) return within(`/students/${who.student}`) || within('/courses')
+  if (who.role === 'office') return within('/holds')
   const teaches = who.role === 'instructor' || who.role === 'department'
   if (within('/teaching')) return teaches
   if (within('/demand') || within('/offer')) return who.role === 'department' || who.role === 'registrar'

@@ -39,6 +39,8 @@ const EVERYBODY = ROLES
 const REGISTRAR = ['registrar'] as const
 /** Who plans the offer of a term. */
 const PLANNERS = ['department', 'registrar'] as const
+/** Who places and lifts holds: an office those of its own. */
+const HOLDERS = ['office', 'registrar'] as const
 const TEACHERS = ['instructor', 'department'] as const
 
 export const ACCESS = {
@@ -123,9 +125,9 @@ export const ACCESS = {
   'POST /api/hold-kinds': { roles: REGISTRAR },
   'POST /api/hold-kinds/:kind': { roles: REGISTRAR },
   'DELETE /api/hold-kinds/:kind': { roles: REGISTRAR },
-  'GET /api/holds': { roles: REGISTRAR },
-  'POST /api/holds': { roles: REGISTRAR },
-  'DELETE /api/holds/:hold': { roles: REGISTRAR },
+  'GET /api/holds': { roles: HOLDERS },
+  'POST /api/holds': { roles: HOLDERS },
+  'DELETE /api/holds/:hold': { roles: HOLDERS },
   'GET /api/graduations': { roles: REGISTRAR },
   'POST /api/graduations/:graduation/award': { roles: REGISTRAR },
   'GET /api/teaching': { roles: TEACHERS },

@@ -33,7 +33,9 @@ export const invitationBody = z.object({
   mail: z.email('has to be a mail address').max(120, 'has to be 120 characters or less'),
   /** Of a role that teaches: who of those who teach; of a department: which. */
   instructor: idInAddress.nullable().default(null),
-  department: idInAddress.nullable().default(null)
+  department: idInAddress.nullable().default(null),
+  /** Of an office: which, as kinds of holds name it. */
+  office: z.string().max(80, 'has to be 80 characters or less').nullable().default(null)
 })
 export type Invited = z.output<typeof invitationBody>
 

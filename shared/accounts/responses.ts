@@ -7,7 +7,8 @@ export const ROLES = [
   'supportAdvisor',
   'registrar',
   'instructor',
-  'department'
+  'department',
+  'office'
 ] as const
 export type Role = (typeof ROLES)[number]
 export const STAFF_ROLES = [
@@ -15,7 +16,8 @@ export const STAFF_ROLES = [
   'supportAdvisor',
   'registrar',
   'instructor',
-  'department'
+  'department',
+  'office'
 ] as const
 
 export interface Who {
@@ -52,7 +54,7 @@ export interface StaffAccount {
   state: 'active' | 'invited' | 'ended'
   /** Until when the link holds; null where there is none. */
   linkUntil: number | null
-  /** Whom they stand for in the offer: an instructor's name, or a department. */
+  /** Whom they act for: an instructor's name, a department, or an office that places holds. */
   actsFor: string | null
   /** Students whom they advise. */
   advises: number
@@ -62,4 +64,6 @@ export interface StaffAccounts {
   people: StaffAccount[]
   instructors: { id: number; name: string }[]
   departments: { id: number; name: string }[]
+  /** That place holds. */
+  offices: string[]
 }

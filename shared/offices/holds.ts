@@ -28,6 +28,8 @@ export interface OpenHold {
 }
 
 export interface HoldsView {
+  /** Whose they are; null where of all. */
+  office: string | null
   kinds: HoldKind[]
   open: OpenHold[]
 }

@@ -4,7 +4,7 @@ import { SEASONS, type Season } from '#core/catalog'
 import { dateFaults, daysLater, inNextYear, type TermDates } from '#core/calendar'
 import type { CourseCode, TermCode } from '#core/ids'
 import { SIGN_OFF_POLICIES } from '#core/registration'
-import { dayNumber, type Instant, type IsoDate } from '#core/time'
+import type { Instant, IsoDate } from '#core/time'
 import { dayOfCentury, termCode } from '#shared/requests'
 
 const SERVES = ['offer', 'automatic'] as const
@@ -106,10 +106,13 @@ export const makeTermsBody = z.object({
     .max(6, 'has to name 6 terms or less')
     .refine((all) => new Set(all).size === all.length, { error: 'has to name each term once' })
 })
+const DAY_MS = 86_400_000
+
 /** A term by itself. */
 export const newTermBody = z
   .object({ code: termCode, name: name(40), season: z.enum(SEASONS), start: dayOfCentury, end: dayOfCentury })
-  .refine(({ start, end }) => dayNumber(end) - dayNumber(start) >= 6, {
+  // What is no day has been said to be none already.
+  .refine(({ start, end }) => !(Date.parse(end) - Date.parse(start) < 6 * DAY_MS), {
     error: 'has to be a week after the first day or later',
     path: ['end']
   })

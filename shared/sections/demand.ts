@@ -58,3 +58,11 @@ export interface CourseNeeds {
   /** Who they are, for the registrar. */
   students: readonly (Left & { name: string; number: string; opens: Instant | null })[]
 }
+
+/** As far as it is worked out. */
+export interface TermNeeds {
+  /** Students whose record was read, of those who plan something and hold no seat in it; courses are told once all were. */
+  read: number
+  of: number
+  courses: readonly CourseNeeds[]
+}

@@ -26,7 +26,8 @@ const PEOPLE = [
   { name: 'casimir.boyle', role: 'programAdvisor', relation: undefined },
   { name: 'edda.whitlock', role: 'registrar', relation: 'registrar' },
   { name: 'idris.brandvold', role: 'instructor', relation: undefined },
-  { name: 'tamsin.orford', role: 'department', relation: undefined }
+  { name: 'tamsin.orford', role: 'department', relation: undefined },
+  { name: 'perrin.hale', role: 'office', relation: undefined }
 ] as const
 const PLACES: Record<string, string> = {
   id: '1',

@@ -225,6 +225,27 @@ test('the registrar registers for a student, with consent, and both are named', 
   for (const page of [edda, orla, hanne]) await leave(page)
 })
 
+test('an office places and lifts its own holds, and sees nothing else', async ({ site }) => {
+  const perrin = await enter(site, 'perrin.hale')
+  await perrin.goto('/')
+  await expect(perrin.getByRole('heading', { name: 'Holds of Library desk' })).toBeVisible()
+  await expect(perrin.getByRole('table')).toContainText('Bram Ostrander')
+  await expect(perrin.getByRole('table')).not.toContainText('Campus safety')
+  await expect(perrin.getByRole('link', { name: 'Bram Ostrander' })).toHaveCount(0)
+  await perrin.getByRole('button', { name: 'Place holds' }).click()
+  const dialog = perrin.getByRole('dialog', { name: 'Place holds' })
+  await choose(perrin, 'which hold', /^Library fine/)
+  await dialog.getByLabel('number, amount: a line for each student').fill('H204007, 7.50')
+  await dialog.getByRole('button', { name: 'Place on 1 student' }).click()
+  await expect(perrin.getByRole('row', { name: /Imke Varga/ })).toContainText('7.50')
+  await clean(perrin, 'holds of an office')
+  await perrin.getByRole('button', { name: 'Lift Library fine of Imke Varga' }).click()
+  await expect(perrin.getByText('Library fine of Imke Varga is lifted.')).toBeVisible()
+  await perrin.goto('/students/1/degree')
+  await expect(perrin.getByRole('heading', { name: 'Holds of Library desk' })).toBeVisible()
+  await leave(perrin)
+})
+
 test('a kind of hold is made, changed and taken away', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   await open(edda, '/holds')

@@ -87,7 +87,7 @@ describe('a transcript', () => {
     const before = outside.length
     await send(taking)
     expect(outside).toHaveLength(before)
-    const hold = (await readHolds(world.db)).open.find((one) => one.student === idOf(bram))!
+    const hold = (await readHolds(world.db, edda)).open.find((one) => one.student === idOf(bram))!
     expect(hold.stopsTranscript).toBe(true)
     const when = await now()
     await within(world, (tx) => liftHold(tx, edda, hold.id, when))

@@ -32,7 +32,7 @@ const numberOf = async (who: Who) =>
 const holdsOf = async (who: Who) =>
   (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!.holds.map((one) => one.title)
 const kindOf = async (title: string) =>
-  (await readHolds(world.db)).kinds.find((one) => one.title === title)!.id
+  (await readHolds(world.db, edda)).kinds.find((one) => one.title === title)!.id
 async function place(title: string, students: { number: string; amount?: number }[]) {
   const { now } = await at(world)
   const said = holdsBody.parse({ kind: await kindOf(title), students })
@@ -53,13 +53,13 @@ describe('a hold', () => {
       { number: await numberOf(imke), amount: 12.5 },
       { number: await numberOf(bram), amount: 9 }
     ]
-    const before = (await readHolds(world.db)).open.length
+    const before = (await readHolds(world.db, edda)).open.length
     expect(await place('Library fine', students)).toEqual({
       placed: ['Imke Varga'],
       already: ['Bram Ostrander']
     })
     expect(await holdsOf(imke)).toEqual(['Library fine'])
-    const { open } = await readHolds(world.db)
+    const { open } = await readHolds(world.db, edda)
     expect(open.length).toBe(before + 1)
     expect(open.find((one) => one.student === idOf(imke))).toMatchObject({
       amount: 12.5,
@@ -72,7 +72,7 @@ describe('a hold', () => {
   })
   it('is placed on all who are named or on none', async () => {
     const known = await numberOf(bram)
-    const before = (await readHolds(world.db)).open.length
+    const before = (await readHolds(world.db, edda)).open.length
     await expect(
       place('Address not confirmed', [{ number: known }, { number: 'H999999' }])
     ).rejects.toMatchObject({ status: 422, code: 'noStudent', fields: [{ field: 'students.1.number' }] })
@@ -81,10 +81,10 @@ describe('a hold', () => {
       fields: [{ field: 'students.0.amount' }]
     })
     await expect(place('Library fine', [{ number: known }])).rejects.toMatchObject({ code: 'amount' })
-    expect((await readHolds(world.db)).open.length).toBe(before)
+    expect((await readHolds(world.db, edda)).open.length).toBe(before)
   })
   it('is lifted once, and told', async () => {
-    const { open } = await readHolds(world.db)
+    const { open } = await readHolds(world.db, edda)
     const { id } = open.find((one) => one.student === idOf(imke))!
     const { now } = await at(world)
     const lift = () => within(world, (tx) => liftHold(tx, edda, id, now))
@@ -113,6 +113,35 @@ describe('a student is found', () => {
     const found = await findStudents(world.db, '')
     expect(found.all).toBe(await world.db.$count(t.student))
     expect(found.students).toHaveLength(60)
+  })
+})
+
+describe('an office that places holds', () => {
+  it('sees, places and lifts its own, and nothing of another', async () => {
+    const perrin = await person(world.db, 'Perrin Hale')
+    const seen = await readHolds(world.db, perrin)
+    const all = await readHolds(world.db, edda)
+    expect([seen.office, all.office]).toEqual(['Library desk', null])
+    expect(seen.open).toEqual(all.open.filter((one) => one.office === 'Library desk'))
+    expect(seen.kinds).toEqual(all.kinds.filter((one) => one.office === 'Library desk'))
+    expect(seen.open.length).toBeGreaterThan(0)
+    expect(all.open.length).toBeGreaterThan(seen.open.length)
+    const { now } = await at(world)
+    const place = (kind: number, amount: number | null) =>
+      within(world, async (tx) =>
+        placeHolds(tx, perrin, { kind, students: [{ number: await numberOf(imke), amount }] }, now)
+      )
+    const other = all.kinds.find((one) => one.office !== 'Library desk')!
+    await expect(place(other.id, other.takesAmount ? 5 : null)).rejects.toMatchObject({ code: 'noKind' })
+    expect(await place(seen.kinds[0]!.id, 5)).toEqual({ placed: ['Imke Varga'], already: [] })
+    const own = (await readHolds(world.db, perrin)).open.find((one) => one.name === 'Imke Varga')!
+    expect(own).toMatchObject({ placedBy: 'Perrin Hale', office: 'Library desk' })
+    const foreign = all.open.find((one) => one.office !== 'Library desk')!
+    await expect(within(world, (tx) => liftHold(tx, perrin, foreign.id, now))).rejects.toMatchObject({
+      code: 'noHold'
+    })
+    await within(world, (tx) => liftHold(tx, perrin, own.id, now))
+    expect((await readHolds(world.db, perrin)).open).toEqual(seen.open)
   })
 })
 
@@ -286,11 +315,12 @@ describe('a kind of hold', () => {
     await place('Key not returned', [{ number: await numberOf(bram) }])
     const stops = { ...said, stopsRegistration: true }
     await within(world, (tx) => changeHoldKind(tx, edda, kind, stops, now))
-    const held = async () => (await readHolds(world.db)).open.find((one) => one.title === 'Key not returned')
+    const held = async () =>
+      (await readHolds(world.db, edda)).open.find((one) => one.title === 'Key not returned')
     // As it was placed.
     expect(await held()).toMatchObject({ stopsRegistration: false, stopsTranscript: true })
     await within(world, (tx) => dropHoldKind(tx, edda, kind, now))
-    expect((await readHolds(world.db)).kinds.some((one) => one.id === kind)).toBe(false)
+    expect((await readHolds(world.db, edda)).kinds.some((one) => one.id === kind)).toBe(false)
     const left = (await held())!
     await within(world, (tx) => liftHold(tx, edda, left.id, now))
     await expect(within(world, (tx) => dropHoldKind(tx, edda, kind, now))).rejects.toMatchObject({

@@ -86,7 +86,9 @@ describe('a term by itself', () => {
       { end: '2028-01-08' },
       { end: '2027-01-14' },
       { code: 'winter' },
-      { season: 'monsoon' }
+      { season: 'monsoon' },
+      { start: '' },
+      { end: 'soon' }
     ])
       expect(newTermBody.safeParse({ ...winter, ...wrong }).success).toBe(false)
   })

@@ -9,7 +9,8 @@ const emit = defineEmits<{ invited: [name: string, key: string] }>()
 const { busy, problem, fields, attempt } = useAttempt()
 const empty = () => ({
   ...{ name: '', signIn: '', mail: '', role: 'programAdvisor' as (typeof STAFF_ROLES)[number] },
-  ...{ instructor: null as number | null, department: null as number | null }
+  ...{ instructor: null as number | null, department: null as number | null },
+  office: null as string | null
 })
 const draft = ref(empty())
 const read = computed(() => invitationBody.safeParse(draft.value))
@@ -36,7 +37,8 @@ const invite = () =>
     emit('invited', name, key)
   })
 const needed = computed(() => {
-  const { role, instructor, department } = draft.value
+  const { role, instructor, department, office } = draft.value
+  if (role === 'office') return office === null
   return (role === 'instructor' && instructor === null) || (role === 'department' && department === null)
 })
 </script>
@@ -73,6 +75,14 @@ const needed = computed(() => {
       label="Department"
       :items="listed(props.known.departments)"
       :error-messages="fields.get('department')"
+    />
+    <v-select
+      v-if="draft.role === 'office'"
+      v-model="draft.office"
+      label="Office"
+      :items="props.known.offices"
+      no-data-text="No kind of hold is made yet"
+      :error-messages="fields.get('office')"
     />
     <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
     <v-btn type="submit" variant="flat" color="primary" :disabled="busy || needed || !read.success"

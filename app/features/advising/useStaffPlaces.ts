@@ -52,6 +52,8 @@ export function useStaffPlaces() {
         openings
       ]
     }
+    if (session.who?.role === 'office')
+      return [{ to: '/holds', name: 'Holds', key: 'o', state: 'place and lift' }]
     if (session.who?.role === 'instructor' || session.who?.role === 'department')
       return [
         {

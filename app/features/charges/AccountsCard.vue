@@ -21,7 +21,7 @@ const rows = computed(() =>
 /** Where it is paid. */
 function payFor(term: TermCode) {
   student.chooseTerm(term)
-  void navigateTo(`${student.base}/register`)
+  void navigateTo(`/students/${student.picture!.student.id}/register`)
 }
 const stateOf = ({ owed, isPast, term }: (typeof rows.value)[number]) => {
   if (owed > 0) return `${moneyText(owed)} owed ${isPast ? 'since' : 'by'} ${dayText(term.paymentDueOn)}`
@@ -41,6 +41,11 @@ const stateOf = ({ owed, isPast, term }: (typeof rows.value)[number]) => {
           >{{ moneyText(row.account.paid) }} paid<template v-if="row.account.asked"
             >, {{ moneyText(row.account.asked) }} with the cashier</template
           ></span
+        >
+        <v-text-btn
+          v-if="student.own && row.owed > 0 && student.alive.some((one) => one.term.code === row.term.code)"
+          @click="payFor(row.term.code)"
+          >Pay it on Register</v-text-btn
         >
       </li>
     </ul>

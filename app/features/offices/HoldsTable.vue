@@ -4,7 +4,11 @@ import type { OpenHold } from '#shared/offices/holds'
 import { campusDate, shortDay } from '#shared/when'
 
 /** Holds that stand, each lifted where it stands. */
-const props = defineProps<{ holds: readonly OpenHold[] }>()
+const props = defineProps<{
+  holds: readonly OpenHold[]
+  /** Whether the students may be opened. */
+  opens: boolean
+}>()
 const offices = useOffices()
 const college = useCollege()
 const notice = useNotice()
@@ -61,7 +65,10 @@ function save() {
     aria-label="Holds that stand"
   >
     <template #[`item.name`]="{ item: row }">
-      <NuxtLink class="textlink" :to="`/students/${row.student}/degree`">{{ row.name }}</NuxtLink>
+      <NuxtLink v-if="opens" class="textlink" :to="`/students/${row.student}/degree`">{{
+        row.name
+      }}</NuxtLink>
+      <template v-else>{{ row.name }}</template>
       <span class="quiet block">{{ row.number }}</span>
     </template>
     <template #[`item.title`]="{ item: row }">

@@ -40,13 +40,16 @@ export const account = mysqlTable(
     /** Who teaches; and for which department somebody acts. */
     instructorId: int().references(() => instructor.id),
     departmentId: int().references(() => department.id),
+    /** Whose holds somebody places and lifts: as kinds of holds name it. */
+    office: varchar({ length: 80 }),
     /** From when nobody signs in with it; what was done with it stays. */
     endedAt: instant()
   },
   (t) => [
     uniqueIndex('account_sign_in').on(t.signIn),
     check('account_instructor', sql`${t.instructorId} is null or ${t.role} = 'instructor'`),
-    check('account_department', sql`${t.departmentId} is null or ${t.role} = 'department'`)
+    check('account_department', sql`${t.departmentId} is null or ${t.role} = 'department'`),
+    check('account_office', sql`${t.office} is null or ${t.role} = 'office'`)
   ]
 )
 

@@ -20,7 +20,8 @@ const LIMITS: Record<Role, { idle: number; whole: number }> = {
   supportAdvisor: { idle: 2 * HOUR, whole: 12 * HOUR },
   registrar: { idle: 2 * HOUR, whole: 12 * HOUR },
   instructor: { idle: 2 * HOUR, whole: 12 * HOUR },
-  department: { idle: 2 * HOUR, whole: 12 * HOUR }
+  department: { idle: 2 * HOUR, whole: 12 * HOUR },
+  office: { idle: 2 * HOUR, whole: 12 * HOUR }
 }
 const LONGEST = Math.max(...Object.values(LIMITS).map(({ whole }) => whole))
 const REMEMBERED_MS = 2000

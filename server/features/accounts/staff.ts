@@ -5,6 +5,7 @@ import { all, inTransaction, type Database, type Reader, type Transaction } from
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { handOnOrphans } from '#server/features/advising/requestAnswers'
+import { officesOf } from '#server/features/offices/holds'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Invited } from '#shared/accounts/requests'
@@ -53,7 +54,7 @@ export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAcco
       },
       state: account.endedAt ? 'ended' : account.passwordHash ? 'active' : 'invited',
       linkUntil: link && link.getTime() > now ? link.getTime() : null,
-      actsFor: instructor ?? department,
+      actsFor: instructor ?? department ?? account.office,
       advises: advises.get(account.id) ?? 0
     })),
     instructors: await db
@@ -63,7 +64,8 @@ export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAcco
     departments: await db
       .select({ id: t.department.id, name: t.department.name })
       .from(t.department)
-      .orderBy(asc(t.department.name))
+      .orderBy(asc(t.department.name)),
+    offices: await officesOf(db)
   }
 }
 
@@ -86,9 +88,14 @@ export async function invite(tx: Transaction, who: Who, said: Invited): Promise<
     ])
   const instructorId = role === 'instructor' ? await mustBeThere(tx, 'instructor', said.instructor) : null
   const departmentId = role === 'department' ? await mustBeThere(tx, 'department', said.department) : null
+  const office = role === 'office' ? said.office : null
+  if (role === 'office' && !(await officesOf(tx)).includes(office ?? ''))
+    throw new Refused(422, 'actsForNobody', 'For this role it has to be said for which office.', [
+      { field: 'office', message: 'has to be an office that a kind of hold names' }
+    ])
   const [made] = await tx
     .insert(t.account)
-    .values({ name, signIn, role, mail, passwordHash: '', instructorId, departmentId })
+    .values({ name, signIn, role, mail, passwordHash: '', instructorId, departmentId, office })
     .$returningId()
   const { id } = made!
   if (role === 'programAdvisor' || role === 'supportAdvisor')

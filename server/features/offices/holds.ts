@@ -12,19 +12,41 @@ import type { Who } from '#shared/accounts/responses'
 import type { HoldsAsked } from '#shared/offices/requests'
 import type { HoldsPlaced, HoldsView } from '#shared/offices/holds'
 
-/** Kinds that may be placed, and all holds that stand, by office and title. */
-export async function readHolds(db: Reader): Promise<HoldsView> {
+/** Whose holds somebody places and lifts; undefined for the registrar's office, which has to do with those of all. */
+async function officeOf(db: Reader, { id, role }: Pick<Who, 'id' | 'role'>): Promise<string | undefined> {
+  if (role !== 'office') return undefined
+  const [row] = await db.select({ office: t.account.office }).from(t.account).where(eq(t.account.id, id))
+  return row?.office ?? ''
+}
+
+/** The offices that kinds of holds name. */
+export async function officesOf(db: Reader): Promise<string[]> {
+  const rows = await db
+    .selectDistinct({ office: t.holdKind.office })
+    .from(t.holdKind)
+    .orderBy(asc(t.holdKind.office))
+  return rows.map((row) => row.office)
+}
+
+/** Kinds that may be placed, and all holds that stand, by office and title; of an office its own. */
+export async function readHolds(db: Reader, who: Pick<Who, 'id' | 'role'>): Promise<HoldsView> {
+  const own = await officeOf(db, who)
   const placer = alias(t.account, 'placer')
-  const kinds = await db.select().from(t.holdKind).orderBy(asc(t.holdKind.office), asc(t.holdKind.title))
+  const kinds = await db
+    .select()
+    .from(t.holdKind)
+    .where(own === undefined ? undefined : eq(t.holdKind.office, own))
+    .orderBy(asc(t.holdKind.office), asc(t.holdKind.title))
   const rows = await db
     .select({ hold: t.hold, name: t.account.name, number: t.student.number, placedBy: placer.name })
     .from(t.hold)
     .innerJoin(t.student, eq(t.student.id, t.hold.studentId))
     .innerJoin(t.account, eq(t.account.id, t.student.accountId))
     .leftJoin(placer, eq(placer.id, t.hold.placedById))
-    .where(isNull(t.hold.liftedAt))
+    .where(own === undefined ? isNull(t.hold.liftedAt) : all(isNull(t.hold.liftedAt), eq(t.hold.office, own)))
     .orderBy(asc(t.hold.office), asc(t.hold.title), asc(t.account.name), asc(t.hold.id))
   return {
+    office: own ?? null,
     kinds,
     open: rows.map(({ hold, name, number, placedBy }) => ({
       ...{ id: hold.id, student: studentId(hold.studentId), name, number },
@@ -46,8 +68,9 @@ export async function placeHolds(
   { kind: id, students }: HoldsAsked,
   now: Instant
 ): Promise<HoldsPlaced> {
+  const own = await officeOf(tx, who)
   const [kind] = await tx.select().from(t.holdKind).where(eq(t.holdKind.id, id))
-  if (!kind)
+  if (!kind || (own !== undefined && kind.office !== own))
     throw new Refused(422, 'noKind', 'There is no such kind of hold.', [
       { field: 'kind', message: 'has to be the number of a kind of hold' }
     ])
@@ -160,7 +183,9 @@ export async function liftHold(tx: Transaction, who: Who, id: number, now: Insta
     .from(t.hold)
     .where(all(eq(t.hold.id, id), isNull(t.hold.liftedAt)))
     .for('update')
-  if (!hold) throw new Refused(404, 'noHold', 'This hold does not stand any more.')
+  const own = await officeOf(tx, who)
+  if (!hold || (own !== undefined && hold.office !== own))
+    throw new Refused(404, 'noHold', 'This hold does not stand any more.')
   await tx
     .update(t.hold)
     .set({ liftedAt: new Date(now), liftedById: who.id })

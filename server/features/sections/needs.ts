@@ -11,19 +11,25 @@ import { readStudentRecords } from '#server/features/record/studentRecords'
 import { opensFor } from '#server/features/registration/openings'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
-import { leftWithout, type CourseNeeds } from '#shared/sections/demand'
+import { leftWithout, type CourseNeeds, type TermNeeds } from '#shared/sections/demand'
 import { coursesPlannedBy, heldIn, plannedIn, seatsIn } from './demand'
 
 /** Records are read so many at a time: nobody else waits longer than for these. */
-const AT_ONCE = 50
+const AT_ONCE = 20
+/** What is known by then is answered, and the rest the next time. */
+const MOST_MS = 1500
 
-/** @returns courses that somebody needs, in the order of their codes; of a department its own, without names */
+/**
+ * As far as it is known after a while: what was worked out is kept, so whoever asks again gets further.
+ *
+ * @returns courses that somebody needs, in the order of their codes; of a department its own, without names
+ */
 export async function readNeeds(
   db: Database,
   who: Pick<Who, 'id' | 'role'>,
   code: TermCode,
   { shelf, now }: { shelf: Shelf; now: Instant }
-): Promise<CourseNeeds[]> {
+): Promise<TermNeeds> {
   const term = await termRow(db, code)
   const held = new Set((await heldIn(db, term.id)).map((row) => `${row.student} ${row.course}`))
   const mine = new Set((await coursesPlannedBy(db, who)).map((one) => one.code))
@@ -31,7 +37,9 @@ export async function readNeeds(
     (row) => mine.has(row.course) && !held.has(`${row.student} ${row.course}`)
   )
   const students = [...new Set(planned.map((row) => studentId(row.student)))]
-  const tight = await tightOf(db, students, { shelf, now })
+  const { tight, read } = await tightOf(db, students, { shelf, now })
+  const of = students.length
+  if (read < of) return { read, of, courses: [] }
   const opens = await opensFor(db, code, students)
   const people = await peopleOf(db, who, students)
   const seats = new Map((await seatsIn(db, term.id)).map((row) => [row.course, row.seats - row.taken]))
@@ -55,7 +63,7 @@ export async function readNeeds(
       })
     })
   }
-  return needed.sort((a, b) => (a.course < b.course ? -1 : 1))
+  return { read, of, courses: needed.sort((a, b) => (a.course < b.course ? -1 : 1)) }
 }
 
 /** `3 ENVI 310 AU27` where that cannot wait. */
@@ -63,18 +71,20 @@ async function tightOf(
   db: Database,
   students: readonly StudentId[],
   { shelf, now }: { shelf: Shelf; now: Instant }
-): Promise<Set<string>> {
-  const found = new Set<string>()
+): Promise<{ tight: Set<string>; read: number }> {
+  const tight = new Set<string>()
+  const ends = performance.now() + MOST_MS
   for (let i = 0; i < students.length; i += AT_ONCE) {
+    if (performance.now() > ends) return { tight, read: i }
     const some = students.slice(i, i + AT_ONCE)
     // In an order of their own.
     const records = await readStudentRecords(db, some, 'programAdvisor')
     const readings = await deskReadings(db, records, shelf, now)
     records.forEach((record, n) => {
-      for (const { course, term } of readings[n]!.tight) found.add(`${record.student.id} ${course} ${term}`)
+      for (const { course, term } of readings[n]!.tight) tight.add(`${record.student.id} ${course} ${term}`)
     })
   }
-  return found
+  return { tight, read: students.length }
 }
 
 async function peopleOf(

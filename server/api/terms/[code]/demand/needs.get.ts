@@ -17,7 +17,7 @@ export default endpoint(
       shelf: await currentShelf(),
       now: await campusNow(db)
     })
-    const found = needs.reduce((sum, one) => sum + one.students.length, 0)
+    const found = needs.courses.reduce((sum, one) => sum + one.students.length, 0)
     if (found)
       await logAlone(db, {
         account: who.id,
