@@ -24,9 +24,19 @@ export const fewWords = z
   .default(null)
   .transform((text) => text || null)
 
-export const dayOfCentury = date.refine((one) => one >= '2000-01-01' && one < '2100-01-01', {
-  error: 'has to be a day of this century'
-})
+/** `2027-02-31` is no day. */
+const isDay = (text: string): boolean => {
+  const at = new Date(`${text}T00:00:00Z`)
+  return !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text)
+}
+
+export const dayOfCentury = date
+  .refine((one) => one >= '2000-01-01' && one < '2100-01-01', {
+    error: 'has to be a day of this century',
+    abort: true
+  })
+  // What goes on to reckon with days can rely on it.
+  .refine(isDay, { error: 'has to be a day that there is', abort: true })
 
 export const noteText = z.string().trim().max(400, 'has to be 400 characters or less').nullable()
 

@@ -94,6 +94,31 @@ describe('a term by itself', () => {
   })
 })
 
+describe('dates of a term', () => {
+  it.each(['', 'soon', '2027-02-31', '2027-13-01', '1999-12-31', 5, null])(
+    'are days: %j is none',
+    async (bad) => {
+      const plan = await planOf('AU28')
+      const { sessions } = plan
+      for (const changed of [
+        { start: bad },
+        { end: bad },
+        { paymentDue: bad },
+        { addEnds: typeof bad === 'string' ? `${bad}T00:00` : bad },
+        { holidays: [{ date: bad, name: 'Harbour day' }] },
+        { sessions: [{ ...sessions[0]!, start: bad }] }
+      ]) {
+        const [field] = Object.keys(changed)
+        const read = termBody.safeParse({ ...plan, ...changed })
+        expect(
+          read.error?.issues.map((one) => one.path[0]),
+          field
+        ).toContain(field)
+      }
+    }
+  )
+})
+
 describe('terms of the next year', () => {
   it('are those of the last one, and made once', async () => {
     const before = await readTerms(world.db)
