@@ -48,7 +48,7 @@ export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boo
   if (path === '/account') return true
   const within = (place: string) => path === place || path.startsWith(`${place}/`)
   if (who.student) return within(`/students/${who.student}`) || within('/courses')
-  if (who.role === 'office') return within('/holds')
+  if (who.role === 'office') return within('/holds') || within('/courses')
   const teaches = who.role === 'instructor' || who.role === 'department'
   if (within('/teaching')) return teaches
   if (within('/demand') || within('/offer')) return who.role === 'department' || who.role === 'registrar'

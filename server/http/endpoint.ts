@@ -12,19 +12,17 @@ import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { ACCESS, type OpenLine, type Relation, type RoleLine, type StudentLine } from './access'
 import { inTransaction, type Database, type Transaction } from '#server/db/connect'
+import { mustBeAdmitted, mustBeSignedIn, noted } from './admission'
 import { answerFor } from './failure'
-import { changeKeyOf, mustBeOwn, mustHaveKey, readJson, tokenIn } from './request'
-import { scopesOf } from './scopes'
-import { mustBe, mustHaveRole, signedOut } from '#server/features/accounts/accounts'
-import { sessionOf, type Session } from '#server/features/accounts/sessions'
-import { whoseToken } from '#server/features/connections/tokens'
+import { changeKeyOf, mustBeOwn, mustHaveKey, readJson } from './request'
+import { mustBe, mustHaveRole } from '#server/features/accounts/accounts'
+import type { Session } from '#server/features/accounts/sessions'
 import { mustBeOpen } from '#server/features/degree/graduation'
 import { logAlone } from '#server/db/log'
 import { madeOnce } from '#server/db/madeChange'
 import { comesFrom } from '#server/db/news'
 import { Refused } from './problem'
 import type { ActorContext } from '#server/features/route/route'
-import { keyOf } from './session'
 import { currentShelf, database, forgetPublished } from './thisServer'
 import { written, type Versioned } from './versioned'
 import { campusNow } from '#server/gateways/clock'
@@ -216,57 +214,6 @@ export const setUpEndpoint = <P = unknown, B = unknown, A = unknown>(
   shape: Shape<P, unknown, B>,
   work: (tx: Transaction, at: { who: Who; now: number }, request: { params: P; body: B }) => Promise<A>
 ): Endpoint<A> => transactionEndpoint(line, shape, work, forgetPublished)
-
-async function mustBeSignedIn(event: H3Event, db: Database): Promise<Session> {
-  const key = keyOf(event)
-  const session = key && (await sessionOf(db, key))
-  if (!session) throw signedOut()
-  return session
-}
-
-/** Who asks: by a session, or by a token that is for this line. */
-async function mustBeAdmitted(event: H3Event, db: Database, line: RoleLine | StudentLine): Promise<Who> {
-  const token = tokenIn(event)
-  if (token === undefined) return (await mustBeSignedIn(event, db)).who
-  const known = await whoseToken(db, token, Date.now())
-  if (!known) {
-    setResponseHeader(event, 'www-authenticate', 'Bearer error="invalid_token"')
-    throw new Refused(401, 'noToken', 'This token was ended, has run out, or never was one.')
-  }
-  const wanted = scopesOf(line)
-  await noted(db, known.who, line, null, () => {
-    if (wanted.some((scope) => known.scopes.includes(scope))) return
-    setResponseHeader(event, 'www-authenticate', 'Bearer error="insufficient_scope"')
-    throw new Refused(
-      403,
-      'outOfScope',
-      wanted.length
-        ? `This token is not for this: it needs the scope ${wanted.join(' or ')}.`
-        : 'No token is for this: somebody has to sign in.'
-    )
-  })
-  return known.who
-}
-
-/** What is refused to somebody is logged, with the line that they tried. */
-async function noted<T>(
-  db: Database,
-  who: Who,
-  line: string,
-  student: StudentId | null,
-  check: () => Promise<T> | T
-): Promise<T> {
-  try {
-    return await check()
-  } catch (error) {
-    if (error instanceof Refused) {
-      const after = { line, code: error.code, student }
-      // There may be no such student.
-      await logAlone(db, { account: who.id, student: null, action: 'access.refused', after })
-    }
-    throw error
-  }
-}
 
 /** Reads and admits in this order: where it goes, who asks, and only then what they brought. */
 function answering<P, Q, B, A extends object, R>(

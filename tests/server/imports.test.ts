@@ -358,4 +358,34 @@ describe('a college that there was not', () => {
       expect(await db.select().from(table)).toEqual([])
     await close()
   })
+
+  it('takes nothing over that rests on grades which are left out', async () => {
+    const { db, close } = await empty('grades')
+    await inviteFirst(db)
+    const office = { who: await whoIs(db, 1), now: Date.parse('2027-04-09T13:40:00Z') }
+    const own = ['g1,MVG,3,earned,3', 'g2,G,2,earned,2', 'g3,IG,0,failed,0', 'g4,UT,,withdrawn,0']
+    const set = [
+      ...replaced(
+        replaced(FILES, 'results', (text) => text.replace('B+', 'MVG')),
+        'courses',
+        (text) => text.replace('10,TORV 101', '10,TORV 101 (G)')
+      ),
+      { name: 'grades.csv', text: csv('sourcedId,grade,points,result,rank', ...own) }
+    ]
+    const { id } = await planImport(db, office, { name: 'Quillmoor', files: set })
+    expect((await readImport(db, id)).faults).toEqual([])
+    const without = (...tables: Table[]) => inTransaction(db, (tx) => applyImport(tx, office, id, tables))
+    for (const [tables, field] of [
+      [['grades'], 'courses'],
+      [['grades', 'courses', 'classes', 'enrollments', 'lineItems'], 'results']
+    ] as const)
+      await expect(without(...tables)).rejects.toMatchObject({
+        ...{ status: 422, code: 'restsOn' },
+        fields: [{ field: 'leaveOut', message: expect.stringContaining(field) as string }]
+      })
+    expect(await db.select().from(t.course)).toEqual([])
+    await without()
+    expect(await db.select().from(t.course)).toHaveLength(2)
+    await close()
+  })
 })

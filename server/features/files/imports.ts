@@ -6,6 +6,7 @@ import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { isTwice } from '#server/db/referenced'
 import { handOnOrphans } from '#server/features/advising/requestAnswers'
+import { readScale } from '#server/features/catalog/scale'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { planning, presentOf, type RosterItem } from '#shared/oneRoster/plan'
@@ -17,7 +18,7 @@ import { campusDate } from '#shared/when'
 import { writeWanted } from './apply'
 import { readRosterTables } from './present'
 import { takeBack } from './journal'
-import { judge, restsOn } from './judge'
+import { gradeFault, judge, restsOn } from './judge'
 
 interface At {
   who: Who
@@ -192,6 +193,7 @@ async function mustStand(
       'movedOn',
       `What is here has changed since (${moved.table}.csv, line ${moved.line}). Bring the files again to see how it stands now.`
     )
+  if (leaveOut.includes('grades')) await mustKnowGrades(tx, items)
   const coming = new Set(items.map((one) => one.id))
   const isThere = (id: string) => coming.has(id) || TABLES.some((table) => present.get(table)?.has(id))
   for (const item of items) {
@@ -207,6 +209,21 @@ async function mustStand(
             message: `has to name ${item.table} too, where it names ${leaveOut.join(', ')}`
           }
         ]
+      )
+  }
+}
+
+/** Without the scale that came with them, lines name grades of the one there is alone. @throws Refused */
+async function mustKnowGrades(tx: Transaction, items: readonly RosterItem[]): Promise<void> {
+  const scale = await readScale(tx)
+  for (const item of items) {
+    const { wrong } = gradeFault(item, scale)
+    if (wrong)
+      throw new Refused(
+        422,
+        'restsOn',
+        `${item.table}.csv, line ${item.line}: ${wrong} The grades are left out.`,
+        [{ field: 'leaveOut', message: `has to name ${item.table} too, where it names grades` }]
       )
   }
 }

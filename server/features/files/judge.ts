@@ -129,7 +129,7 @@ function judgeOne(
         ? {}
         : { wrong: 'A scale needs a grade of the result withdrawn, for late drops.' }
     case 'courses':
-      return ruleFault(row['metadata.prerequisite'] ?? '', scale)
+      return gradeFault({ table: 'courses', row }, scale)
     case 'academicSessions': {
       const other = row.type === 'term' && terms.find((one) => isOverlapping(one, row))
       return other ? { wrong: `${other.name} has some of these days (${other.start} to ${other.end}).` } : {}
@@ -153,19 +153,24 @@ function judgeOne(
     case 'results':
       if (row.scoreStatus !== 'fully graded') return { left: `It is ${row.scoreStatus!}.` }
       if (!hasBegun) return { left: 'The term has not begun.' }
-      return scale.has(row.textScore ?? '')
-        ? {}
-        : {
-            wrong: `textScore is needed, a grade of the scale${row.textScore ? `, which has no ${row.textScore}` : ''}.`
-          }
+      return gradeFault({ table: 'results', row }, scale)
     default:
       return {}
   }
 }
 
-function ruleFault(rule: string, scale: GradeScale): { wrong?: string } {
+/** What a line says of grades that the scale does not have. */
+export function gradeFault(
+  { table, row }: Pick<RosterItem, 'table' | 'row'>,
+  scale: GradeScale
+): { wrong?: string } {
+  if (table === 'results' && !scale.has(row.textScore ?? '')) {
+    const known = row.textScore ? `, which has no ${row.textScore}` : ''
+    return { wrong: `textScore is needed, a grade of the scale${known}.` }
+  }
+  if (table !== 'courses') return {}
   try {
-    parseRule(rule, scale)
+    parseRule(row['metadata.prerequisite'] ?? '', scale)
     return {}
   } catch (error) {
     if (!(error instanceof RuleError)) throw error
