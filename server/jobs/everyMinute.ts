@@ -6,6 +6,7 @@ import type { Database } from '#server/db/connect'
 import { forgetMadeChanges } from '#server/db/madeChange'
 import { ReadingAhead } from '#server/features/advising/readAhead'
 import { remindOfAppointments } from '#server/features/appointments/reminders'
+import { forgetDeliveries } from '#server/features/connections/deliveries'
 import { askAgain } from '#server/features/charges/payments'
 import { followUnpaid } from '#server/features/charges/unpaid'
 import { nextArmed, runArmed } from '#server/features/registration/armed'
@@ -31,6 +32,7 @@ export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
   await dueByNow(db, shelf)
   await sendMails(db, shelf, thePost())
   await forgetMadeChanges(db, Date.now())
+  await forgetDeliveries(db, Date.now())
 }
 
 /** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines, reminders, transcripts that wait for grades. */

@@ -3,12 +3,7 @@
  * webhook stands looks once a minute whether one was made elsewhere.
  */
 import type { Database } from '#server/db/connect'
-import {
-  anyWebhook,
-  forgetDeliveries,
-  gatherDeliveries,
-  tellDue
-} from '#server/features/connections/deliveries'
+import { anyWebhook, gatherDeliveries, tellDue } from '#server/features/connections/deliveries'
 import type { NewsTail } from '#server/features/news/tail'
 import { theWebhookSender, type WebhookSender } from '#server/gateways/webhooks'
 import { joinNext } from '#shared/joinNext'
@@ -70,7 +65,6 @@ export class TellingWebhooks {
     }
     this.#unhear ??= this.news().listen(() => this.#wake(SOON_MS))
     await gatherDeliveries(db, await this.news().head(), Date.now())
-    await forgetDeliveries(db, Date.now())
     return tellDue(db, this.sender)
   }
 }

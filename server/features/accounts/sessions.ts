@@ -5,12 +5,13 @@
  * Every request asks, so what was read is remembered for two seconds; what ends here ends at once, what ends on another
  * server within that time.
  */
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import { desc, eq, lt, ne } from 'drizzle-orm'
 import type { Role, SignedInAt, Who } from '#shared/accounts/responses'
 import { all, untilThrough, type Reader } from '#server/db/connect'
 import { signedIn } from '#server/db/schema/index'
 import { findWho } from './accounts'
+import { hashOf } from './keyHash'
 
 const HOUR = 3_600_000
 /** How long somebody stays signed in without a request, and in all: from one evening over the morning for students. */
@@ -40,8 +41,6 @@ const remembered = new Map<string, { session: Session; readAt: number }>()
 /** Ended a moment ago: a read that was under way then does not bring one back. */
 const ended = new Map<string, number>()
 const listeners = new Map<number, Set<() => void>>()
-
-const hashOf = (key: string) => createHash('sha256').update(key).digest('hex')
 
 /** The key of a new session, to be held by the browser. */
 export async function openSession(

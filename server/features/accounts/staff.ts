@@ -1,5 +1,5 @@
 /** Accounts of the staff: who has one, invited by a link that sets a password once, and ended. */
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import { asc, count, eq, gt, inArray, isNull, ne } from 'drizzle-orm'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
@@ -12,6 +12,7 @@ import type { Invited } from '#shared/accounts/requests'
 import type { StaffAccounts, Who } from '#shared/accounts/responses'
 import { count as counted } from '#shared/words'
 import { easyToGuess, weakPassword, whoIs } from './accounts'
+import { hashOf } from './keyHash'
 import { newHash } from './password'
 
 /** How long a link holds, by the machine's time. */
@@ -19,8 +20,6 @@ const LINK_MS = 7 * 24 * 3_600_000
 
 /** The name to sign in with of the first of the office. */
 const FIRST = 'registrar'
-
-const hashOf = (key: string) => createHash('sha256').update(key).digest('hex')
 
 export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAccounts> {
   const rows = await db

@@ -117,7 +117,7 @@ export async function handOnOrphans(tx: Transaction, by: Pick<Answering, 'who' |
     .from(t.request)
     .where(all(eq(t.request.state, 'asked'), ne(t.request.waitsFor, 'registrar')))
   const orphans: number[] = []
-  for (const row of asked) if (!(await decidersFor(tx, row)).has(row.waitsFor)) orphans.push(row.id)
+  for (const row of asked) if (!(await accountsOf(tx, row, row.waitsFor)).length) orphans.push(row.id)
   if (!orphans.length) return
   const policy = await readPolicy(tx)
   for (const row of await lockRequests(tx, orphans)) {

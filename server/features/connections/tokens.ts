@@ -3,7 +3,7 @@
  * whoever signs in has, so that the log and the student see its name; nobody signs in with that account. Times are the
  * machine's.
  */
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import { desc, eq, getTableColumns, isNull, or, lt } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { Instant } from '#core/time'
@@ -11,6 +11,7 @@ import { all, untilThrough, type Reader, type Transaction } from '#server/db/con
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { findWho } from '#server/features/accounts/accounts'
+import { hashOf } from '#server/features/accounts/keyHash'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { TokenSaid } from '#shared/connections/requests'
@@ -23,8 +24,6 @@ const NOTED_MS = 60_000
 /** By which a key is known for one of ours, wherever it is found. */
 const PREFIX = 'ridgeway_'
 const KEY_BYTES = 32
-
-const hashOf = (key: string) => createHash('sha256').update(key).digest('hex')
 
 /** All of them, the latest first. */
 export async function readTokens(db: Reader, machineNow: number): Promise<ServiceToken[]> {
