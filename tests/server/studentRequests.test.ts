@@ -11,6 +11,7 @@ import { registrationFacts } from '#shared/registration/registering'
 import * as t from '#server/db/schema/index'
 import { answerRequests, handOn } from '#server/features/advising/requestAnswers'
 import { endAccount } from '#server/features/accounts/staff'
+import { changeRules, rulesOf } from '#server/features/sections/rules'
 import { readDeskRequests } from '#server/features/advising/deskRequests'
 import { answerProgram } from '#server/features/degree/answer'
 import { effectOfProgram, readVersions } from '#server/features/degree/programChange'
@@ -145,6 +146,19 @@ describe('a request for a permission', () => {
     await within(world, (tx) => endAccount(tx, edda, idris.id))
     expect((await request(id))!.waitsFor).toBe('department')
     await world.db.update(t.account).set({ endedAt: null }).where(eq(t.account.id, idris.id))
+
+    await withdraw(id)
+    id = await ask({ kind: 'full', section: data.code })
+    expect((await request(id))!.waitsFor).toBe('instructor')
+    const { [data.code]: rules } = await rulesOf(world.db, [data.code])
+    const { now } = await at(world)
+    const taughtBy = (instructors: number[]) =>
+      within(world, (tx) =>
+        changeRules(tx, edda, data.code, { ...rules!, instructors }, { shelf: world.shelf, now })
+      )
+    await taughtBy([])
+    expect((await request(id))!.waitsFor).toBe('department')
+    await taughtBy(rules!.instructors)
     await world.db.delete(t.mail)
   })
   it('is asked of whom the institution says', async () => {

@@ -112,7 +112,8 @@ export async function changeRules(
       }
     )
   await putRules(tx, section, said)
-  await handOnOrphans(tx, { who, now })
+  if (before!.instructors.some((one) => !said.instructors.includes(one)))
+    await handOnOrphans(tx, { who, now })
   await tx.update(t.meeting).set({ roomId: said.room }).where(eq(t.meeting.sectionId, section.id))
   await logEvent(tx, {
     ...{ at: now, account: who.id, student: null, action: 'section.rulesChanged' },
