@@ -9,6 +9,8 @@ const optimizeDeps = ['zod', '@mdi/js', 'luxon']
 /** Of the pages that the server writes out whole, which know nothing of the bundle. */
 const FONTS = ['bricolage-grotesque', 'atkinson-hyperlegible-next']
 
+const split = chunks()
+
 const isDevelopment = process.env.NODE_ENV === 'development'
 
 export default defineNuxtConfig({
@@ -63,9 +65,10 @@ export default defineNuxtConfig({
     },
     // The development server asks for a server entry even where nothing is rendered on the server.
     $client: {
-      build: { rollupOptions: { output: { manualChunks: chunks() } } },
+      build: { rollupOptions: { output: { manualChunks: split.manualChunks } } },
       environments: { ssr: { build: { rollupOptions: { input: { server: 'nuxt/dist/app/entry' } } } } },
       plugins: [
+        split.plugin,
         {
           name: 'ridgeway:keep-optimized',
           enforce: 'post',

@@ -6,7 +6,6 @@
 /** What the bundler tells of modules; the part of it that is read here. */
 interface Modules {
   getModuleInfo: (id: string) => { importedIds: readonly string[]; isEntry: boolean } | null
-  getModuleIds: () => Iterable<string>
 }
 
 /** What somebody who signs in sees first; the clock's bar stands on every page of the demo. */
@@ -18,11 +17,9 @@ const APART =
   /requests\.ts|programText|programCompletion|useForm|useArranging|registration\/morning|\/Filter\w+\.vue|shared\/help|shared\/file(?:s|Shapes)|writtenFiles|auditFile|trial|weekFiles|filling|solver|oneRoster|courseSearch|sectionQuery|courseQuery|guidanceWords/
 
 /** What the entry and the first pages import, directly or by others, without waiting. */
-function seenFirst(modules: Modules): Set<string> {
+function seenFirst(read: Set<string>, modules: Modules): Set<string> {
   const reached = new Set<string>()
-  const open = [...modules.getModuleIds()].filter(
-    (id) => FIRST.test(id) || modules.getModuleInfo(id)?.isEntry
-  )
+  const open = [...read].filter((id) => FIRST.test(id) || modules.getModuleInfo(id)?.isEntry)
   for (let id = open.pop(); id !== undefined; id = open.pop()) {
     if (reached.has(id)) continue
     reached.add(id)
@@ -31,12 +28,19 @@ function seenFirst(modules: Modules): Set<string> {
   return reached
 }
 
-/** A `manualChunks` for one build. */
-export function chunks(): (id: string, modules: Modules) => string | undefined {
+/** What one build needs for it: the rule, and a plugin that knows which modules there are. */
+export function chunks() {
+  const read = new Set<string>()
   let first: Set<string> | undefined
-  return (id, modules) => {
-    first ??= seenFirst(modules)
-    if (first.has(id)) return 'first'
-    return !id.includes('node_modules') && SHARED.test(id) && !APART.test(id) ? 'later' : undefined
+  return {
+    plugin: {
+      name: 'ridgeway:modules',
+      moduleParsed: ({ id }: { id: string }) => void read.add(id)
+    },
+    manualChunks: (id: string, modules: Modules): string | undefined => {
+      first ??= seenFirst(read, modules)
+      if (first.has(id)) return 'first'
+      return !id.includes('node_modules') && SHARED.test(id) && !APART.test(id) ? 'later' : undefined
+    }
   }
 }

@@ -12,13 +12,15 @@ installPackages()
 installDebian([...MARIADB, CHROMIUM])
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
+/** The compiler in native code, for all that holds no Vue. */
+const TSC = join(ROOT, 'node_modules', 'typescript-native', 'bin', 'tsc')
 const report = (name) => join(tmpdir(), `ridgeway-${process.pid}-${name}.json`)
 const vitestReport = report('vitest')
 const browserReport = report('browser')
 
 /** Each by itself, two at a time: every one of them keeps a single core busy. */
 const CHECKS = [
-  ['Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']],
+  ['Format', bin('oxfmt'), ['--check', '.']],
   ['Lint', bin('eslint'), ['.', '--max-warnings', '0']],
   [
     'Layers',
@@ -27,10 +29,10 @@ const CHECKS = [
   ],
   ['Dead code', bin('knip'), []],
   ['Description of the interface', process.execPath, ['--import', 'tsx', 'tools/openapi.ts', '--check']],
-  ['Types of core', bin('tsc'), ['-p', 'core/tsconfig.json']],
-  ['Types of tools and tests', bin('tsc'), ['-p', 'tsconfig.tools.json']],
-  ['Types of app and server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']],
-  ['Types of the server', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.server.json']]
+  ['Types of core', process.execPath, [TSC, '-p', 'core/tsconfig.json']],
+  ['Types of tools and tests', process.execPath, [TSC, '-p', 'tsconfig.tools.json']],
+  ['Types of the server', process.execPath, [TSC, '--noEmit', '-p', '.nuxt/tsconfig.server.json']],
+  ['Types of the app', bin('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']]
 ]
 const AT_ONCE = 2
 /** Neither keeps both cores busy by itself. */

@@ -29,7 +29,7 @@ const told = (of: 'token' | 'webhook', name: string, text: string) => {
   void read()
 }
 const withEnded = ref(false)
-const shown = <T,>(all: readonly T[], isOver: (one: T) => boolean) =>
+const shown = <T>(all: readonly T[], isOver: (one: T) => boolean) =>
   withEnded.value ? all : all.filter((one) => !isOver(one))
 const tokens = computed(() => shown(known.value?.tokens ?? [], (one) => one.state !== 'holds'))
 const webhooks = computed(() => shown(known.value?.webhooks ?? [], (one) => one.endedAt !== null))

@@ -29,7 +29,12 @@ export interface KeptHours {
 export type Wish =
   | {
       kind:
-        'fewestDays' | 'fewestHoursBetween' | 'evenDays' | 'oneCampusADay' | 'seatsSafe' | 'keptIfPossible'
+        | 'fewestDays'
+        | 'fewestHoursBetween'
+        | 'evenDays'
+        | 'oneCampusADay'
+        | 'seatsSafe'
+        | 'keptIfPossible'
     }
   | { kind: 'dayOff'; day: Weekday }
   | { kind: 'startsAfter' | 'endsBefore'; time: Minutes }

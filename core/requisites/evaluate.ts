@@ -24,7 +24,8 @@ export interface AsOf {
 
 export type LeafResult = { kind: 'leaf'; leaf: RuleLeaf; met: boolean; assumed: boolean }
 export type RuleResult =
-  LeafResult | { kind: 'all' | 'any'; of: RuleResult[]; met: boolean; assumed: boolean }
+  | LeafResult
+  | { kind: 'all' | 'any'; of: RuleResult[]; met: boolean; assumed: boolean }
 
 export function evaluateRule(rule: Rule, asOf: AsOf): RuleResult {
   if (!isBranch(rule)) return { kind: 'leaf', leaf: rule, ...judge(rule, asOf) }

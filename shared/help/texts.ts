@@ -4,7 +4,14 @@ export type HelpPlace = 'degree' | 'route' | 'week' | 'register'
 
 /** Signs that can be drawn beside their words, and those that are words themselves. */
 export type SignForm =
-  'earned' | 'underWay' | 'registered' | 'picked' | 'planned' | 'needed' | 'waitlisted' | 'corner'
+  | 'earned'
+  | 'underWay'
+  | 'registered'
+  | 'picked'
+  | 'planned'
+  | 'needed'
+  | 'waitlisted'
+  | 'corner'
 
 export interface Sign {
   sign: { form: SignForm } | { text: string }

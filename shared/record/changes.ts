@@ -118,7 +118,8 @@ export type Change =
   | {
       kind: 'grantException'
       said: { program: string; need: string; reason: string } & (
-        { kind: 'waiver' } | { kind: 'substitution'; course: string }
+        | { kind: 'waiver' }
+        | { kind: 'substitution'; course: string }
       )
     }
   | { kind: 'withdrawException'; exception: ExceptionGrant['id'] }

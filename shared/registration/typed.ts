@@ -60,7 +60,8 @@ export function readTyped(text: string, term: TypedTerm, others: readonly TypedT
 }
 
 type Written =
-  { text: string; code: string } | { text: string; course: CourseCode | undefined; number: string }
+  | { text: string; code: string }
+  | { text: string; course: CourseCode | undefined; number: string }
 
 function tokensOf(text: string): Written[] {
   const numbered = [...text.matchAll(NUMBERED)].map(([whole, subject, number, section]): Written => ({

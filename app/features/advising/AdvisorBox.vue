@@ -32,9 +32,7 @@ const isAway = computed(() => away.value !== undefined && away.value.from <= col
       >{{ away.standIn ? `; ${away.standIn} stands in.` : '.' }}
     </p>
     <p>{{ advisor.office }}, {{ advisor.hours }}.</p>
-    <p>
-      <a class="textlink" :href="`mailto:${advisor.mail}`">{{ advisor.mail }}</a> · {{ advisor.phone }}
-    </p>
+    <p><a class="textlink" :href="`mailto:${advisor.mail}`">{{ advisor.mail }}</a> · {{ advisor.phone }}</p>
   </section>
 </template>
 

@@ -134,9 +134,8 @@ const COLUMNS: DataTableHeader<DeskRow>[] = [
     </template>
     <template #[`item.review`]="{ item: row }">{{ review(row) }}</template>
     <template #[`item.checks`]="{ item: row }">
-      <span :class="{ stops: stops(row) }">{{ checks(row) }}</span><span v-if="row.needed" class="quiet">
-        · {{ row.needed }} cr needed</span
-      >
+      <span :class="{ stops: stops(row) }">{{ checks(row) }}</span
+      ><span v-if="row.needed" class="quiet"> · {{ row.needed }} cr needed</span>
     </template>
     <template #[`item.opens`]="{ item: row }">{{
       row.opens === null ? 'no opening' : shortInstant(row.opens, college.zone)

@@ -31,9 +31,7 @@ const heading = useId()
             :aria-label="`${verb} ${row.name}`"
             @update:model-value="(on) => emit('choose', row, Boolean(on))"
           />
-          <slot name="student" :row="row"
-            >{{ row.name }} <span class="quiet">{{ row.programs }}</span></slot
-          >
+          <slot name="student" :row="row">{{ row.name }} <span class="quiet">{{ row.programs }}</span></slot>
         </li>
       </ul>
       <div class="acts">

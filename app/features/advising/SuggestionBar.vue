@@ -32,8 +32,7 @@ const answer = (said: 'accepted' | 'declined') =>
     <p v-if="suggestions.placed.length">
       <strong>{{ count(suggestions.placed.length, 'suggestion') }}</strong>
       {{ suggestions.placed.length === 1 ? 'waits' : 'wait'
-      }}<template v-if="!student.own"> for {{ name }}</template
-      >.
+      }}<template v-if="!student.own"> for {{ name }}</template>.
       <template v-if="suggestions.together.length"
         >With {{ listed }}: <EffectList :effects="suggestions.together" />
       </template>

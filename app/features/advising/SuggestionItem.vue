@@ -66,9 +66,7 @@ function send() {
     </ul>
     <p class="small quiet">
       {{ who }}, {{ ago(suggestion.at, clock.minute, college.zone)
-      }}<template v-if="suggestion.why"
-        >: <span class="said">{{ suggestion.why }}</span></template
-      >
+      }}<template v-if="suggestion.why">: <span class="said">{{ suggestion.why }}</span></template>
     </p>
     <p v-if="suggestion.answer" class="small quiet">
       {{ suggestion.answer.by }}, {{ ago(suggestion.answer.at, clock.minute, college.zone)

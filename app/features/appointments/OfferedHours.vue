@@ -103,9 +103,7 @@ const isWeekend = (date: string) => date !== '' && weekdayOf(dayNumber(date)) > 
       </thead>
       <tbody>
         <tr v-for="one in times" :key="nameOf(one)">
-          <th scope="row">
-            {{ dayOf(one) }} <span class="quiet small block">{{ spanOf(one) }}</span>
-          </th>
+          <th scope="row">{{ dayOf(one) }} <span class="quiet small block">{{ spanOf(one) }}</span></th>
           <td>{{ hoursOf(one) }}</td>
           <td>{{ slots(one) }} of {{ one.length }} min</td>
           <td class="place">{{ one.place }}</td>

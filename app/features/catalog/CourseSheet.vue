@@ -137,9 +137,8 @@ watch(
               : 'Support comes with the lab, taken together with it'
           }}
           <v-text-btn @click="panel.open(form.lab === code ? form.course : form.lab)">
-            {{ form.lab === code ? form.course : form.lab }}</v-text-btn>{{
-            form.lab === code ? '.' : ' in the same term; the lab is a course of its own.'
-          }}
+            {{ form.lab === code ? form.course : form.lab }}</v-text-btn
+          >{{ form.lab === code ? '.' : ' in the same term; the lab is a course of its own.' }}
         </p>
       </template>
       <template v-if="course.equivalents.length || exclusive.length">

@@ -103,14 +103,10 @@ const IDLE: Record<IdleAttempt['why'], string> = {
       </div>
       <div v-for="{ entry, why, by } in idle" :key="`${entry.course} ${entry.term}`" class="need">
         <p class="name">
-          <s
-            ><strong>{{ entry.course }}</strong></s
-          >
+          <s><strong>{{ entry.course }}</strong></s>
           {{ entry.grade }} · {{ entry.term ? college.termName(entry.term) : '' }}
         </p>
-        <p class="evidence">
-          {{ IDLE[why] }}<template v-if="by">: {{ by }} counts instead</template>
-        </p>
+        <p class="evidence">{{ IDLE[why] }}<template v-if="by">: {{ by }} counts instead</template></p>
       </div>
     </section>
   </div>

@@ -19,9 +19,7 @@ async function report(program: string) {
   <section v-if="student.own && open.length" id="program" class="card ask" aria-labelledby="program-title">
     <h2 id="program-title">Program on record</h2>
     <div v-for="{ spec } in open" :key="spec.code" class="one">
-      <p>
-        <strong>{{ spec.title }}</strong> <span class="quiet">catalog {{ spec.catalogYear }}</span>
-      </p>
+      <p><strong>{{ spec.title }}</strong> <span class="quiet">catalog {{ spec.catalogYear }}</span></p>
       <template v-if="reporting === spec.code">
         <v-textarea
           v-model="instead"

@@ -34,9 +34,7 @@ const award = (one: GraduationCase) =>
 
 <template>
   <section v-if="list.length" class="card" aria-labelledby="graduations-title">
-    <h2 id="graduations-title">
-      Applications to graduate <span class="quiet">{{ list.length }}</span>
-    </h2>
+    <h2 id="graduations-title">Applications to graduate <span class="quiet">{{ list.length }}</span></h2>
     <ul>
       <li v-for="one in list" :key="one.id">
         <div>

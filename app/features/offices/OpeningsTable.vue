@@ -101,9 +101,7 @@ const nudge = (one: OpeningFigures) =>
             }}</span>
           </th>
           <td>{{ one.title }}</td>
-          <td>
-            {{ one.students }}<span v-if="topText(one)" class="quiet block">{{ topText(one) }}</span>
-          </td>
+          <td>{{ one.students }}<span v-if="topText(one)" class="quiet block">{{ topText(one) }}</span></td>
           <td :class="{ stops: one.opens <= clock.minute && one.unready }">
             <template v-if="one.unready"
               ><v-text-btn :aria-label="`Who of ${one.title} is not ready`" @click="looked = one.id">{{

@@ -19,9 +19,7 @@ const groups = computed(() =>
 
 <template>
   <SidePanel :label="`Not ready: ${opening.title}`" @close="emit('close')">
-    <template #top
-      ><span class="quiet">{{ instantText(opening.opens, college.zone) }}</span></template
-    >
+    <template #top><span class="quiet">{{ instantText(opening.opens, college.zone) }}</span></template>
     <h2>{{ capital(opening.title) }}</h2>
     <p v-if="failure" class="stops" role="alert">{{ failure }}</p>
     <p v-else-if="!known" class="quiet" aria-busy="true">Reading …</p>

@@ -104,9 +104,7 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
         <strong class="display">{{ chosen }}</strong>
         <span class="quiet">{{ chosen === 1 ? 'course' : 'courses' }} to register</span>
       </p>
-      <p>
-        <strong class="display">{{ registered }}</strong> <span class="quiet">registered</span>
-      </p>
+      <p><strong class="display">{{ registered }}</strong> <span class="quiet">registered</span></p>
     </section>
   </div>
 </template>

@@ -78,9 +78,7 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
   <v-table class="card lines">
     <caption class="visually-hidden">
       Courses of
-      {{
-        standing.term?.name
-      }}
+      {{ standing.term?.name }}
       with their sections, seats and what the checks say.
     </caption>
     <thead>

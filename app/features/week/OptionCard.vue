@@ -97,9 +97,7 @@ const against = computed((): { text: string; grave: boolean } | undefined => {
         <strong class="code" :class="{ struck: lineFull(best) }">{{ sectionName(best.option.main) }}</strong>
         <span class="small">{{ seats(best) }}</span>
       </span>
-      <span v-else class="top"
-        ><strong class="code">{{ group.options.length }} at these hours</strong></span
-      >
+      <span v-else class="top"><strong class="code">{{ group.options.length }} at these hours</strong></span>
       <SmallWeek
         :sections="sections"
         :hue-of="() => hue"

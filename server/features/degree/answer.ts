@@ -10,7 +10,8 @@ import { Refused } from '#server/http/problem'
 import { reportProgram, withdrawReport } from './programChange'
 
 export type ProgramAnswer = { program: string } & (
-  { answer: 'confirmed' } | { answer: 'wrong'; instead: string }
+  | { answer: 'confirmed' }
+  | { answer: 'wrong'; instead: string }
 )
 
 export async function answerProgram(

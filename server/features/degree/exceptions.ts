@@ -13,7 +13,8 @@ import { Refused } from '#server/http/problem'
 import { lockStudent } from '#server/features/record/lock'
 
 type Excepted = { program: string; need: string } & (
-  { kind: 'waiver' } | { kind: 'substitution'; course: CourseCode }
+  | { kind: 'waiver' }
+  | { kind: 'substitution'; course: CourseCode }
 )
 export type ExceptionBody = { reason: string } & Excepted
 

@@ -30,15 +30,11 @@ const sharing = ({ shares }: ProgramSpec['areas'][number]) => {
 <template>
   <div>
     <div v-for="area in spec.areas" :key="area.id" class="area" :class="`hue-${hueOf(area.id)}`">
-      <h3>
-        {{ area.title }} <span class="quiet small">{{ sharing(area) }}</span>
-      </h3>
+      <h3>{{ area.title }} <span class="quiet small">{{ sharing(area) }}</span></h3>
       <p v-if="area.note" class="quiet small">{{ area.note }}</p>
       <dl>
         <template v-for="{ need, under } in needLines(area.needs)" :key="need.id">
-          <dt>
-            {{ need.title }} <span class="quiet small">{{ under }}</span>
-          </dt>
+          <dt>{{ need.title }} <span class="quiet small">{{ under }}</span></dt>
           <dd>
             {{ needAmount(need) }}<span class="quiet"> · {{ needRule(need, lists) }}</span>
             <span v-if="fitting.has(need.id)" class="quiet small">

@@ -11,9 +11,7 @@ const hue = (area: string | undefined) => (area === undefined ? OUTSIDE_HUE : pr
   <p v-if="!terms.length" class="quiet">This program suggests no order.</p>
   <ol v-else>
     <li v-for="(slots, i) in terms" :key="i">
-      <h3>
-        Term {{ i + 1 }} <span class="quiet small">{{ slotsCredits(slots) }}</span>
-      </h3>
+      <h3>Term {{ i + 1 }} <span class="quiet small">{{ slotsCredits(slots) }}</span></h3>
       <p v-for="one in slots" :key="one.text" class="slot" :class="`hue-${hue(one.area)}`">
         <strong>{{ one.text }}</strong> {{ one.title }}
       </p>

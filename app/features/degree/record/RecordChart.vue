@@ -88,10 +88,7 @@ const spoken = (one: RecordLine) =>
                 @click="emit('open', course.course)"
               >
                 <strong>{{ course.course }}</strong>
-                <span
-                  ><b>{{ gradeOf(course) }}</b
-                  ><em>{{ course.credits }}</em></span
-                >
+                <span><b>{{ gradeOf(course) }}</b><em>{{ course.credits }}</em></span>
               </v-bare-btn>
             </li>
           </ul>

@@ -114,9 +114,7 @@ const state = (audit: Audit) => programText(programFigures(audit))
             <strong>{{ side.audit.amounts.needed }}</strong>
             of {{ side.audit.program.spec.credits }} credits still needed
           </p>
-          <p class="big">
-            <strong>{{ finishShort(i) }}</strong> earliest finish
-          </p>
+          <p class="big"><strong>{{ finishShort(i) }}</strong> earliest finish</p>
           <p class="quiet small">{{ finishText(finishes[i]!, college.shortTerm) }}</p>
           <ul>
             <li v-for="area in side.audit.areas" :key="area.area.id">

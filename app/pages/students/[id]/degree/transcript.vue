@@ -26,9 +26,7 @@ const ORIGINS = { here: '', transfer: 'transferred', test: 'by test' }
       <header>
         <p class="college">{{ transcript.institution }}</p>
         <p><strong>Unofficial transcript</strong> · {{ dayText(transcript.made) }}</p>
-        <p>
-          <strong>{{ transcript.student.name }}</strong>, {{ transcript.student.number }}
-        </p>
+        <p><strong>{{ transcript.student.name }}</strong>, {{ transcript.student.number }}</p>
         <p v-for="one in transcript.programs" :key="one.title">
           {{ one.title }}, catalog {{ one.catalogYear
           }}{{ one.awarded ? ` · awarded ${dayText(one.awarded)}` : '' }}
@@ -37,9 +35,7 @@ const ORIGINS = { here: '', transfer: 'transferred', test: 'by test' }
       <section v-for="one in transcript.terms" :key="one.term ?? ''">
         <v-table>
           <caption>
-            {{
-              one.name
-            }}
+            {{ one.name }}
           </caption>
           <thead>
             <tr>
