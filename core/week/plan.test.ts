@@ -18,7 +18,7 @@ const SECOND = { from: '2027-10-25', to: '2027-12-17' }
 const only = (one: Section): Option => optionsAmong([one])[0]!
 
 describe('a repair', () => {
-  const lecture = section('SOIL 220', [meeting('TR', '13:00', '14:15')])
+  const lecture = section('SOIL 220', [meeting('TR', '13:00', '14:15')], { number: '01' })
   const labs = ['A', 'B', 'C'].map((letter, i) =>
     section(
       'SOIL 220',

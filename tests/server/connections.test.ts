@@ -28,7 +28,6 @@ let world: World
 let edda: Who
 let imke: Who
 
-process.env.RIDGEWAY_DEMO = '1'
 beforeAll(async () => {
   world = await demoWorld('connections')
   edda = await person(world.db, 'Edda Whitlock')

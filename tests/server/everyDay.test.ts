@@ -17,7 +17,7 @@ import { demoWorld, type World } from './world'
 
 const MINUTE = 60_000
 /** One in so many is looked at, but in a long run. */
-const EACH = 150
+const EACH = 300
 let world: World
 let pictures: StudentRecord[]
 beforeAll(async () => {

@@ -34,7 +34,7 @@ const HOUR = 3_600_000
 const PLACES = 4
 /** Daylight time on campus, from the opening to the last drop's month. */
 const OFFSET = -4 * HOUR
-const SEEDS = LONG ? 20 : 2
+const SEEDS = LONG ? 20 : 1
 const STEPS = LONG ? 500 : 40
 
 let world: World
