@@ -29,8 +29,9 @@ const told = (of: 'token' | 'webhook', name: string, text: string) => {
   void read()
 }
 const withEnded = ref(false)
-const shown = <T>(all: readonly T[], isOver: (one: T) => boolean) =>
-  withEnded.value ? all : all.filter((one) => !isOver(one))
+function shown<T>(all: readonly T[], isOver: (one: T) => boolean): readonly T[] {
+  return withEnded.value ? all : all.filter((one) => !isOver(one))
+}
 const tokens = computed(() => shown(known.value?.tokens ?? [], (one) => one.state !== 'holds'))
 const webhooks = computed(() => shown(known.value?.webhooks ?? [], (one) => one.endedAt !== null))
 const over = computed(

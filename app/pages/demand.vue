@@ -39,6 +39,10 @@ watch(asked.known, (now, before) => {
 })
 watch(term, (code) => code && (read(), asked.read()), { immediate: true })
 const short = computed(() => (rows.value ?? []).reduce((sum, one) => sum + shortOf(one), 0))
+const session = useWho()
+const mayPlace = computed(
+  () => session.who?.role === 'registrar' && terms.value.find((one) => one.code === term.value)?.published
+)
 const due = computed(() => terms.value.find((one) => one.code === term.value)?.intentionsDueAt)
 </script>
 
@@ -53,6 +57,9 @@ const due = computed(() => terms.value.find((one) => one.code === term.value)?.i
         <div class="page-head">
           <h1>Demand</h1>
           <ChoicePills v-model="term" :items="items" />
+          <NuxtLink v-if="mayPlace" class="textlink push" :to="`/terms/${term}/placing`"
+            >Place students</NuxtLink
+          >
           <span class="quiet">{{ short ? `short of ${count(short, 'seat')}` : 'seats for everybody' }}</span>
         </div>
         <p v-if="due" class="quiet">

@@ -30,7 +30,9 @@ const shown = computed(() => {
       <div class="page">
         <div class="page-head">
           <h1>Holds{{ office ? ` of ${office}` : '' }}</h1>
-          <span class="quiet">{{ count(open.length, 'hold') }} that stand</span>
+          <span class="quiet"
+            >{{ count(open.length, 'hold') }} that {{ open.length === 1 ? 'stands' : 'stand' }}</span
+          >
           <span class="push find"><v-text-field v-model="text" label="student or hold" hide-details /></span>
           <HoldKinds v-if="!office" :kinds="offices.holds!.kinds" />
           <PlaceHolds :kinds="offices.holds!.kinds" />

@@ -76,6 +76,16 @@ export interface RegistrationFacts {
   onlyWith: ReadonlyMap<CourseCode, CourseCode>
   /** Kinds of components the section has in this term, whatever was chosen. */
   componentsOf: (section: SectionCode) => readonly ComponentKind[]
+  /** Where an office places the student, with what it says; sections that only an office registers are open to it. */
+  placing?: Placing | undefined
+}
+
+/** What an office may set aside, by name, where it places students: rules about when and on whose word, none about the course. */
+export const OFFICE_OVERRIDES = ['notOpen', 'signOff', 'notAgreed'] as const
+export type OfficeOverride = (typeof OFFICE_OVERRIDES)[number]
+
+export interface Placing {
+  setAside: ReadonlySet<OfficeOverride>
 }
 
 export interface LineDecision {
@@ -112,7 +122,7 @@ export function decide(facts: RegistrationFacts, group: readonly Option[]): Line
 
 /** Reasons that have nothing to do with a section: time, holds, sign-off, the terms of registration. */
 export function generalRefusals(
-  facts: Pick<RegistrationFacts, 'now' | 'opens' | 'closes' | 'holds' | 'signOff' | 'agreed'>
+  facts: Pick<RegistrationFacts, 'now' | 'opens' | 'closes' | 'holds' | 'signOff' | 'agreed' | 'placing'>
 ): Refusal[] {
   const refusals: Refusal[] = []
   if (facts.now >= facts.closes) refusals.push({ code: 'closed', since: facts.closes })
@@ -127,7 +137,8 @@ export function generalRefusals(
   if (policy !== 'none' && (!stands || isLost))
     refusals.push({ code: 'signOff', ended: isLost ? null : (given?.until ?? null), changed: isLost })
   if (!facts.agreed) refusals.push({ code: 'notAgreed' })
-  return refusals
+  const aside: ReadonlySet<string> = facts.placing?.setAside ?? new Set()
+  return refusals.filter((one) => !aside.has(one.code))
 }
 
 /**
@@ -167,7 +178,7 @@ export function afterGroup(facts: RegistrationFacts, group: readonly Option[]): 
       ...facts.heldSections.filter((section) => !gone.has(section.course)),
       ...group.flatMap(sectionsOf)
     ],
-    held: [...heldWithout(facts, gone), ...group.map((option) => seatIn(facts.term, option))]
+    held: [...heldWithout(facts, gone), ...group.map((option) => seatIn(facts, option))]
   }
 }
 
@@ -182,12 +193,15 @@ function keptRefusals(facts: RegistrationFacts, { course }: Option, group: reado
 }
 const heldWithout = ({ held, term }: RegistrationFacts, gone: ReadonlySet<CourseCode>) =>
   held.filter((seat) => seat.term !== term.code || !gone.has(seat.course))
-const seatIn = (term: Term, { course, main }: Option): HeldSeat => ({
+const seatIn = (
+  { term, placing }: Pick<RegistrationFacts, 'term' | 'placing'>,
+  { course, main }: Option
+): HeldSeat => ({
   course,
   term: term.code,
   section: main.code,
   credits: main.credits,
-  placedByOffice: false
+  placedByOffice: placing !== undefined
 })
 
 function optionRefusals(facts: RegistrationFacts, option: Option, group: readonly Option[]) {
@@ -213,7 +227,7 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
     const isPlaced = facts.held.some(
       (seat) => seat.term === facts.term.code && seat.course === option.course && seat.placedByOffice
     )
-    if (isPlaced) return only({ code: 'placed' })
+    if (isPlaced && !facts.placing) return only({ code: 'placed' })
   }
   const partner = facts.onlyWith.get(option.course)
   const isHeld = facts.heldSections.some((section) => section.course === partner)
@@ -234,8 +248,9 @@ function optionRefusals(facts: RegistrationFacts, option: Option, group: readonl
   for (const section of sections) {
     if (mine.has(section.code)) continue
     for (const barrier of barriersOf(section, { ...facts.student, permissions: new Map() })) {
-      if (barrier.code === 'officeOnly') refusals.push(barrier)
-      else refuse(barrier, barrier.code === 'permission' ? 'consent' : 'restriction', [section])
+      if (barrier.code === 'officeOnly') {
+        if (!facts.placing) refusals.push(barrier)
+      } else refuse(barrier, barrier.code === 'permission' ? 'consent' : 'restriction', [section])
     }
     const seats = seatRefusal(facts, section)
     if (seats) refuse(seats, seats.code, [section])
@@ -358,7 +373,7 @@ function attemptsWith(
     others.length > 0 || facts.held.some((seat) => seat.term === term.code && gone.has(seat.course))
   const known = isChanged ? undefined : alone.get(facts)
   if (known) return known
-  const held = [...heldWithout(facts, gone), ...others.map((option) => seatIn(term, option))]
+  const held = [...heldWithout(facts, gone), ...others.map((option) => seatIn(facts, option))]
   const all = allAttempts(attemptsOf({ catalog, record, held, planned: [] }, terms))
   if (!isChanged) alone.set(facts, all)
   return all

@@ -79,7 +79,7 @@ export function afterDrop(facts: RegistrationFacts, courses: readonly CourseCode
 function ownRefusals(facts: RegistrationFacts, course: CourseCode): Refusal[] {
   const seat = facts.held.find((one) => one.term === facts.term.code && one.course === course)
   if (!seat) return [{ code: 'notHeld' }]
-  if (seat.placedByOffice) return [{ code: 'placed' }]
+  if (seat.placedByOffice && !facts.placing) return [{ code: 'placed' }]
   const { ends } = dropDatesOf(facts, course)
   return facts.now < ends || permits(facts.permissions, 'late', seat.section)
     ? []

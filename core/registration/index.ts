@@ -5,9 +5,12 @@ export {
   generalRefusals,
   givenBack,
   givenUpFor,
+  OFFICE_OVERRIDES,
   seatRefusal,
   type Hold,
   type LineDecision,
+  type OfficeOverride,
+  type Placing,
   type RegistrationFacts
 } from './decide'
 export {

@@ -10,6 +10,8 @@ export interface Opening {
   standings: readonly Standing[]
   programs: readonly string[]
   blocks: readonly string[]
+  /** Credits that have to be earned; null asks for none. */
+  creditsLeast: number | null
   students: readonly number[]
 }
 
@@ -18,6 +20,8 @@ export interface OpeningPerson {
   standing: Standing
   programs: readonly string[]
   block: string | null
+  /** Credits earned, here and elsewhere. */
+  credits: number
 }
 
 /** The earliest opening of a term that is for this person; undefined when none is. */
@@ -36,6 +40,7 @@ function isFor(opening: Opening, person: OpeningPerson): boolean {
   return (
     (!opening.standings.length || opening.standings.includes(person.standing)) &&
     (!opening.programs.length || opening.programs.some((p) => person.programs.includes(p))) &&
-    (!opening.blocks.length || (person.block !== null && opening.blocks.includes(person.block)))
+    (!opening.blocks.length || (person.block !== null && opening.blocks.includes(person.block))) &&
+    person.credits >= (opening.creditsLeast ?? 0)
   )
 }

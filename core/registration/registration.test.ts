@@ -566,10 +566,11 @@ describe('openings', () => {
     standings: [],
     programs: [],
     blocks: [],
+    creditsLeast: null,
     students: [],
     ...over
   })
-  const person = { id: 7, standing: 'junior' as const, programs: ['ENVD'], block: null }
+  const person = { id: 7, standing: 'junior' as const, programs: ['ENVD'], block: null, credits: 60 }
   const find = (...openings: Opening[]) => openingFor(person, termCode('AU27'), openings)?.title
   it('are the earliest that is meant for the student', () => {
     const early = opening({ title: 'seniors', opens: OPENS - 2, standings: ['senior'] })
@@ -583,6 +584,10 @@ describe('openings', () => {
     expect(find(opening({ students: [8] }))).toBeUndefined()
     expect(find(opening({ title: 'program', programs: ['ENVD'] }))).toBe('program')
     expect(find(opening({ blocks: ['heron'] }))).toBeUndefined()
+  })
+  it('may ask for credits that are earned', () => {
+    expect(find(opening({ title: 'as many', creditsLeast: 60 }))).toBe('as many')
+    expect(find(opening({ creditsLeast: 61 }))).toBeUndefined()
   })
   it('are of one term', () => expect(find(opening({ title: 'x', term: termCode('SP28') }))).toBeUndefined())
 })

@@ -71,6 +71,9 @@ export const ACCESS = {
 
   'GET /api/terms/:code/demand': { roles: PLANNERS },
   'GET /api/terms/:code/demand/needs': { roles: PLANNERS },
+  'GET /api/blocks': { roles: REGISTRAR },
+  'GET /api/terms/:code/placing': { roles: REGISTRAR },
+  'POST /api/terms/:code/placing': { roles: REGISTRAR },
   'POST /api/clock': { roles: EVERYBODY },
   'GET /api/demo/morning': { roles: EVERYBODY },
   'POST /api/demo/morning': { roles: EVERYBODY },
@@ -225,6 +228,7 @@ export const ACCESS = {
   'POST /api/students/:id/calendar-address': { relations: OWN },
   'DELETE /api/students/:id/calendar-address': { relations: OWN, staysOpen: true },
   'POST /api/students/:id/runs': { relations: ['self', 'registrar'] },
+  'POST /api/students/:id/placements': { relations: REGISTRAR },
   'POST /api/students/:id/fallbacks': { relations: OWN },
   'POST /api/students/:id/sheet': { relations: OWN },
   'POST /api/students/:id/agreement': { relations: OWN },

@@ -68,6 +68,14 @@ export const newOpeningBody = z.object({
   standings: z.array(z.enum(STANDINGS)).default([]),
   programs: groups,
   blocks: groups,
+  /** Credits that have to be earned; null asks for none. */
+  creditsLeast: z
+    .number('has to be a number')
+    .int('has to be a whole number')
+    .min(1, 'has to be 1 or more')
+    .max(999, 'has to be 999 or less')
+    .nullable()
+    .default(null),
   /** The number of the only student whom it is for. */
   student: z
     .string()

@@ -18,7 +18,24 @@ export const importBody = z.object({
     .max(40, 'has to name 40 files or less')
 })
 export const importParams = z.object({ import: idInAddress })
-/** Files of which nothing is taken over. */
+const table = z.enum(TABLES, 'has to be a file of the set')
+/** Files of which nothing is taken over, and single lines. */
 export const applyBody = z.object({
-  leaveOut: z.array(z.enum(TABLES, 'has to be a file of the set')).max(TABLES.length).default([])
+  leaveOut: z.array(table).max(TABLES.length, 'has to name each file once').default([]),
+  lines: z
+    .array(
+      z.object({
+        table,
+        line: z.number('has to be a number').int('has to be a whole number').min(1, 'has to be 1 or more')
+      })
+    )
+    .max(2000, 'has to name 2,000 lines or less')
+    .default([])
+})
+export const importQuery = z.object({
+  page: z.coerce
+    .number('has to be a number')
+    .int('has to be a whole number')
+    .min(0, 'has to be 0 or more')
+    .default(0)
 })

@@ -18,8 +18,10 @@ export interface ImportRow {
 
 export interface ImportPage extends Omit<ImportRow, 'faults'> {
   faults: RosterFault[]
-  /** Lines that change something or are left as they are; of many the first. */
+  /** Lines that change something or are left as they are: a page of them. */
   items: RosterItem[]
+  page: number
+  pages: number
   /** How many there are of these. */
   all: number
 }

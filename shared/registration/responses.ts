@@ -4,7 +4,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import type { RuleLeaf } from '#core/requisites'
 import type { Instant } from '#core/time'
 import type { PermissionKind, Section } from '#core/week'
-import type { DropDecision, LineTaking } from '#core/registration'
+import type { DropDecision, LineTaking, OfficeOverride } from '#core/registration'
 import type { LedgerEntry } from '#shared/charges/responses'
 import type { Fallback } from './fallbacks'
 import type { LineAction, Outcome } from './outcomes'
@@ -81,6 +81,8 @@ export interface Receipt {
   armed: boolean
   /** How the student agreed, where an office made it for them. */
   consent: string | null
+  /** Rules that an office set aside when it placed the student; null where none did. */
+  setAside: OfficeOverride[] | null
   /** False while lines are still to be tried. */
   ended: boolean
   lines: ReceiptLine[]

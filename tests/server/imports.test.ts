@@ -26,7 +26,7 @@ async function bring(files: readonly RosterFile[]) {
   return readImport(world.db, id)
 }
 const apply = async (id: number, leaveOut: Table[] = []) =>
-  within(world, async (tx) => applyImport(tx, await context(), id, leaveOut))
+  within(world, async (tx) => applyImport(tx, await context(), id, { leaveOut, lines: [] }))
 const undo = async (id: number) => within(world, async (tx) => undoImport(tx, await context(), id))
 const refusal = (work: Promise<unknown>) =>
   work.then(
@@ -331,7 +331,7 @@ describe('a college that there was not', () => {
     const { id } = await planImport(db, office, { name: 'Quillmoor', files: FILES })
     const brought = await readImport(db, id)
     expect(brought.faults).toEqual([])
-    await inTransaction(db, (tx) => applyImport(tx, office, id, []))
+    await inTransaction(db, (tx) => applyImport(tx, office, id, { leaveOut: [], lines: [] }))
     const shelf = await readShelf(db)
     expect(shelf.catalog.courses.map((one) => [one.code, one.credits])).toEqual([
       ['TORV 101', 10],
@@ -359,6 +359,31 @@ describe('a college that there was not', () => {
     await close()
   })
 
+  it('is taken over without single lines that are left out, and without what is new and rests on them', async () => {
+    const { db, close } = await empty('lines')
+    await inviteFirst(db)
+    const office = { who: await whoIs(db, 1), now: Date.parse('2027-04-09T13:40:00Z') }
+    const { id } = await planImport(db, office, { name: 'Quillmoor', files: FILES })
+    const { items } = await readImport(db, id)
+    const line = (about: string) => {
+      const found = items.find((one) => JSON.stringify(one.row).includes(about))!
+      return { table: found.table, line: found.line }
+    }
+    // The course goes with its section, what was taken of it and the grade; the other one asks for it by name alone.
+    const lines = [line('Torv og myr')]
+    const { lines: written } = await inTransaction(db, (tx) =>
+      applyImport(tx, office, id, { leaveOut: [], lines })
+    )
+    expect((await db.select().from(t.course)).map((one) => one.code)).toEqual(['TORV 201'])
+    expect(await db.select().from(t.section)).toHaveLength(1)
+    expect(await db.select().from(t.recordCourse)).toEqual([])
+    expect(written).toBeLessThan(items.length - 1)
+    expect(await db.select().from(t.student)).toHaveLength(1)
+    await inTransaction(db, (tx) => undoImport(tx, office, id))
+    expect(await db.select().from(t.course)).toEqual([])
+    await close()
+  })
+
   it('takes nothing over that rests on grades which are left out', async () => {
     const { db, close } = await empty('grades')
     await inviteFirst(db)
@@ -374,7 +399,8 @@ describe('a college that there was not', () => {
     ]
     const { id } = await planImport(db, office, { name: 'Quillmoor', files: set })
     expect((await readImport(db, id)).faults).toEqual([])
-    const without = (...tables: Table[]) => inTransaction(db, (tx) => applyImport(tx, office, id, tables))
+    const without = (...tables: Table[]) =>
+      inTransaction(db, (tx) => applyImport(tx, office, id, { leaveOut: tables, lines: [] }))
     for (const [tables, field] of [
       [['grades'], 'courses'],
       [['grades', 'courses', 'classes', 'enrollments', 'lineItems'], 'results']

@@ -6,9 +6,11 @@ import { termCode } from '#core/ids'
 import { clashOf } from '#core/week'
 import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import { readOpeningFigures } from '#server/features/offices/openingFigures'
+import { everybodyOf, readOpeningFigures } from '#server/features/offices/openingFigures'
 import { copyOpenings, dropOpening, makeOpening } from '#server/features/offices/openings'
 import { readShelf } from '#server/features/catalog/shelf'
+import { readStudentRecords } from '#server/features/record/studentRecords'
+import { opensFor } from '#server/features/registration/openings'
 import { offerOf } from '#server/features/sections/sections'
 import { copyOffer, lookAtCopy } from '#server/features/terms/copyOffer'
 import { makeTerm } from '#server/features/terms/newTerm'
@@ -22,6 +24,7 @@ import {
 } from '#server/features/terms/plan'
 import { publicationEffect, publishTerm } from '#server/features/terms/publish'
 import type { Who } from '#shared/accounts/responses'
+import type { StudentRecord } from '#shared/record/responses'
 import { newOpeningBody } from '#shared/offices/requests'
 import { lastYear, newTermBody, termBody, type TermPlan } from '#shared/offices/terms'
 import { at, AUTUMN, demoWorld, person, within, type World } from './world'
@@ -357,6 +360,41 @@ describe('openings', () => {
       await expect(within(world, (tx) => makeOpening(tx, edda, said(wrong), when))).rejects.toMatchObject({
         status: 422
       })
+  })
+
+  it('open for a block, or for whoever has earned so many credits, and each record says the same', async () => {
+    const { now } = when
+    const early = now + 3_600_000
+    const everybody = await everybodyOf(world.db)
+    const records = await readStudentRecords(world.db, everybody, 'registrar')
+    const failed = ['F', 'W', 'I', 'NP', 'AU']
+    const earned = ({ record }: StudentRecord) =>
+      record.reduce(
+        (sum, { grade, credits }) => sum + (grade === null || failed.includes(grade) ? 0 : credits),
+        0
+      )
+    const opensLater = ({ openings }: StudentRecord) =>
+      (openings.find((one) => one.term === AUTUMN)?.opens ?? Infinity) > early
+    for (const [part, isFor] of [
+      [{ blocks: ['heron'] }, ({ student }: StudentRecord) => student.block === 'Heron'],
+      [{ creditsLeast: 40 }, (one: StudentRecord) => earned(one) >= 40]
+    ] satisfies [object, (one: StudentRecord) => boolean][]) {
+      const said = newOpeningBody.parse({ term: AUTUMN, title: 'some', opens: early, ...part })
+      const { opening, told } = await within(world, (tx) => makeOpening(tx, edda, said, when))
+      // Who may register before that already is told nothing.
+      const meant = records.filter((one) => isFor(one) && opensLater(one))
+      expect(meant.length).toBeGreaterThan(3)
+      expect(meant.length).toBeLessThan(records.length / 2)
+      expect(told).toBe(meant.length)
+      const opens = await opensFor(world.db, AUTUMN, everybody)
+      const now = await readStudentRecords(world.db, everybody, 'self')
+      for (const { student, openings } of now) {
+        const own = openings.find((one) => one.term === AUTUMN)?.opens
+        expect(own, student.name).toBe(opens.get(student.id))
+        expect(own === early, student.name).toBe(meant.some((one) => one.student.id === student.id))
+      }
+      await within(world, (tx) => dropOpening(tx, edda, opening, when))
+    }
   })
 })
 

@@ -4,7 +4,7 @@ import { STUDENT_NUMBER } from '#shared/offices/requests'
 import type { TermRow } from '#shared/offices/terms'
 import { count, STANDING_WORDS } from '#shared/words'
 
-/** A term opened for a group: by standing, by program, or for one student. */
+/** A term opened for a group: by standing, program, block or credits earned, or for one student. */
 const props = defineProps<{ row: TermRow }>()
 const terms = useTerms()
 const offices = useOffices()
@@ -18,8 +18,14 @@ const draft = reactive({
   opens: '',
   standings: [] as Standing[],
   programs: [] as string[],
+  blocks: [] as string[],
+  creditsLeast: null as number | null,
   student: ''
 })
+const { known: blocks, read: readBlocks } = useRead(() =>
+  api<{ code: string; title: string }[]>('/api/blocks')
+)
+watch(open, (is) => is && readBlocks())
 const lacks = computed(() => {
   if (!draft.title.trim()) return 'Say for whom it is.'
   if (!draft.opens) return 'Give a date and a time.'
@@ -33,12 +39,14 @@ const make = () =>
     const at = DateTime.fromISO(draft.opens, { zone: college.zone })
     const { told } = await terms.makeOpening({
       ...{ term: props.row.code, title: draft.title.trim(), opens: at.toMillis() },
-      ...{ standings: draft.standings, programs: draft.programs, blocks: [] },
+      ...{ standings: draft.standings, programs: draft.programs, blocks: draft.blocks },
+      creditsLeast: draft.creditsLeast || null,
       student: draft.student.trim().toUpperCase() || null
     })
     await offices.loadOpenings()
     notice.say(`${draft.title}: opened.${told ? ` ${count(told, 'student')} told.` : ''}`)
-    Object.assign(draft, { title: '', opens: '', standings: [], programs: [], student: '' })
+    Object.assign(draft, { title: '', opens: '', student: '', creditsLeast: null })
+    Object.assign(draft, { standings: [], programs: [], blocks: [] })
     open.value = false
   })
 </script>
@@ -65,7 +73,21 @@ const make = () =>
       multiple
       :items="programs.map((one) => ({ value: one.code, title: one.title }))"
     />
-    <v-text-field v-model="draft.student" label="or for one student: number" maxlength="7" />
+    <v-select
+      v-if="blocks?.length"
+      v-model="draft.blocks"
+      label="of which block; any where none is named"
+      multiple
+      :items="blocks.map((one) => ({ value: one.code, title: one.title }))"
+    />
+    <v-text-field
+      v-model.number="draft.creditsLeast"
+      type="number"
+      min="1"
+      max="999"
+      label="with so many credits earned, or more"
+    />
+    <v-text-field v-model="draft.student" label="or for one student: number" maxlength="10" />
     <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
     <div class="acts">
       <v-btn type="submit" :disabled="busy || lacks !== ''">Open it</v-btn>

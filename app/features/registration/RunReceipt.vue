@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Refusal } from '#core/findings'
+import { OVERRIDE_WORDS } from '#shared/offices/placing'
 import type { LineAction, Outcome } from '#shared/registration/outcomes'
 import type { Receipt } from '#shared/registration/responses'
 import { ago, instantText } from '#shared/when'
@@ -108,6 +109,9 @@ const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another sect
         shown.whole ? ', all or nothing' : ''
       }}{{ shown.ended ? '' : ' so far; the run is under way' }}.
       <template v-if="shown.consent">Made for the student, who agreed: “{{ shown.consent }}”</template>
+      <template v-if="shown.setAside?.length">
+        Set aside by the office: {{ shown.setAside.map((one) => OVERRIDE_WORDS[one]).join(', ') }}.</template
+      >
       <v-text-btn :aria-expanded="open" @click="open = !open">{{ open ? 'Fold it' : 'Read it' }}</v-text-btn>
     </p>
     <ul v-if="open">

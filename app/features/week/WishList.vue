@@ -69,8 +69,9 @@ const putTime = (i: number, wish: Extract<Wish, { time: number }>, event: Event)
   if (time !== undefined) put(i, { ...wish, time })
 }
 const MODES = Object.entries(MODE_WORDS) as [Mode, string][]
-const turned = <T>(all: readonly T[], one: T, on: boolean): T[] =>
-  on ? [...all, one] : all.filter((other) => other !== one)
+function turned<T>(all: readonly T[], one: T, on: boolean): T[] {
+  return on ? [...all, one] : all.filter((other) => other !== one)
+}
 function turnMode(i: number, wish: Extract<Wish, { kind: 'mode' }>, mode: Mode, on: boolean) {
   const modes = turned(wish.modes, mode, on)
   if (modes.length) put(i, { ...wish, modes })

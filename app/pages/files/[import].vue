@@ -11,10 +11,18 @@ const notice = useNotice()
 const places = useStaffPlaces()
 const staff = useStaff()
 const address = computed(() => `/api/imports/${String(route.params.import)}`)
-const { known: brought, failure, read } = useRead(() => api<ImportPage>(address.value))
+const page = ref(0)
+const {
+  known: brought,
+  failure,
+  read
+} = useRead(() => api<ImportPage>(address.value, { query: { page: String(page.value) } }))
+watch(page, read)
 onMounted(() => (staff.load(), read()))
 
 const leaveOut = ref<Table[]>([])
+/** Single lines that are left out: `users 14`. */
+const lines = ref<ReadonlySet<string>>(new Set())
 const { busy, problem, fields, attempt } = useAttempt()
 const rows = computed(() =>
   TABLES.flatMap((table) => {
@@ -25,11 +33,21 @@ const rows = computed(() =>
     return [{ table, fresh, changed, same, left, faults }]
   })
 )
-const brings = computed(() => bringsIn(brought.value?.counts ?? {}, leaveOut.value))
+const linesLeft = computed(() =>
+  [...lines.value]
+    .map((one) => ({ table: one.split(' ')[0] as Table, line: Number(one.split(' ')[1]) }))
+    .filter((one) => isWanted(one.table))
+)
+const brings = computed(() => bringsIn(brought.value?.counts ?? {}, leaveOut.value) - linesLeft.value.length)
 const apply = () =>
   attempt(async () => {
-    await api(`${address.value}/apply`, { method: 'POST', body: { leaveOut: leaveOut.value } })
-    notice.say(`${count(brings.value, 'line')} taken over.`)
+    const body = { leaveOut: leaveOut.value, lines: linesLeft.value }
+    const asked = brings.value
+    const taken = await api<{ lines: number }>(`${address.value}/apply`, { method: 'POST', body })
+    const resting = asked - taken.lines
+    notice.say(
+      `${count(taken.lines, 'line')} taken over.${resting > 0 ? ` ${count(resting, 'line')} left out with those on which they rest.` : ''}`
+    )
     await read()
   })
 const undo = () =>
@@ -41,6 +59,12 @@ const undo = () =>
 const isWanted = (table: Table) => !leaveOut.value.includes(table)
 const want = (table: Table, wanted: boolean | null) => {
   leaveOut.value = wanted ? leaveOut.value.filter((one) => one !== table) : [...leaveOut.value, table]
+}
+const wantLine = (line: string, wanted: boolean | null) => {
+  const now = new Set(lines.value)
+  if (wanted) now.delete(line)
+  else now.add(line)
+  lines.value = now
 }
 const CHANGES = { new: 'new', changed: 'changed', same: 'the same', left: 'left as it is' } as const
 </script>
@@ -113,13 +137,22 @@ const CHANGES = { new: 'new', changed: 'changed', same: 'the same', left: 'left 
         </section>
         <section v-if="brought!.items.length" class="card part" aria-labelledby="changes-title">
           <h2 id="changes-title">
-            Line by line<span v-if="brought!.all > brought!.items.length" class="quiet small">
-              the first {{ brought!.items.length }} of {{ brought!.all }}</span
-            >
+            Line by line
+            <span class="quiet small">{{ count(brought!.all, 'line') }}</span>
           </h2>
+          <v-pagination
+            v-if="brought!.pages > 1"
+            :model-value="page + 1"
+            :length="brought!.pages"
+            :total-visible="5"
+            @update:model-value="page = $event - 1"
+          />
           <v-table>
             <thead>
               <tr>
+                <th v-if="brought!.state === 'planned'" scope="col">
+                  <span class="visually-hidden">Take over</span>
+                </th>
                 <th scope="col">Line</th>
                 <th scope="col">About</th>
                 <th scope="col">Change</th>
@@ -127,6 +160,14 @@ const CHANGES = { new: 'new', changed: 'changed', same: 'the same', left: 'left 
             </thead>
             <tbody>
               <tr v-for="one in brought!.items" :key="`${one.table} ${one.line}`">
+                <td v-if="brought!.state === 'planned'">
+                  <v-checkbox-btn
+                    v-if="one.change !== 'left' && isWanted(one.table)"
+                    :model-value="!lines.has(`${one.table} ${one.line}`)"
+                    :aria-label="`Take over ${one.table}, line ${one.line}`"
+                    @update:model-value="wantLine(`${one.table} ${one.line}`, $event)"
+                  />
+                </td>
                 <td class="quiet">{{ one.table }} {{ one.line }}</td>
                 <th scope="row">{{ one.row.title || one.row.name || one.id }}</th>
                 <td>

@@ -16,6 +16,7 @@ import {
 } from 'drizzle-orm/mysql-core'
 import type { Refusal } from '#core/findings'
 import type { CourseCode } from '#core/ids'
+import type { OfficeOverride } from '#core/registration'
 import type { Standing } from '#core/requisites'
 import type { Fallback } from '#shared/registration/fallbacks'
 import type { RehearsalSaid } from '#shared/registration/rehearsal'
@@ -39,6 +40,7 @@ export const opening = mysqlTable(
     standings: json().$type<Standing[]>().notNull(),
     programs: json().$type<string[]>().notNull(),
     blocks: json().$type<string[]>().notNull(),
+    creditsLeast: smallint(),
     studentId: int().references(() => student.id)
   },
   (t) => [index('opening_term').on(t.termId)]
@@ -247,6 +249,8 @@ export const receipt = mysqlTable(
     armed: boolean().notNull().default(false),
     /** Of a run that an office made for the student: how they agreed to it. */
     consent: varchar({ length: 400 }),
+    /** Rules that the office set aside when it placed the student; null where it did not. */
+    setAside: json().$type<OfficeOverride[]>(),
     /** By the machine's clock, of which a run that was cut off is known. */
     begunAt: instant().notNull(),
     /** By the machine's clock; null while lines are still to be tried. */

@@ -6,19 +6,19 @@ import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { isTwice } from '#server/db/referenced'
 import { handOnOrphans } from '#server/features/advising/requestAnswers'
-import { readScale } from '#server/features/catalog/scale'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { planning, presentOf, type RosterItem } from '#shared/oneRoster/plan'
 import { reading, type RosterFault, type RosterFile } from '#shared/oneRoster/read'
 import type { ImportPage, ImportRow, RosterCounts } from '#shared/oneRoster/responses'
-import { TABLES, type Row, type Table } from '#shared/oneRoster/tables'
+import type { Row } from '#shared/oneRoster/tables'
 import { writeRoster } from '#shared/oneRoster/write'
 import { campusDate } from '#shared/when'
 import { writeWanted } from './apply'
 import { readRosterTables } from './present'
 import { takeBack } from './journal'
-import { gradeFault, judge, restsOn } from './judge'
+import { judge } from './judge'
+import { mustStand, withoutLines, type LeftOut } from './leftOut'
 
 interface At {
   who: Who
@@ -31,9 +31,8 @@ async function zoneOf(db: Reader): Promise<string> {
   return institution?.timeZone ?? 'UTC'
 }
 
-const ITEMS_A_ROW = 400
+const ITEMS_A_ROW = 200
 const FAULTS_MOST = 1000
-const SHOWN = 300
 
 /** A long piece of work, at whose pauses others are answered. */
 async function inTurns<T>(work: Generator<void, T>): Promise<T> {
@@ -117,19 +116,23 @@ async function itemsOf(db: Reader, id: number): Promise<RosterItem[]> {
   return rows.flatMap((row) => row.items)
 }
 
-export async function readImport(db: Reader, id: number): Promise<ImportPage> {
+/** @param page of its lines, from 0 on; behind the last one there are none */
+export async function readImport(db: Reader, id: number, page = 0): Promise<ImportPage> {
   const [row] = await rowsOf(db, id)
   if (!row) throw noImport()
-  const [first] = await db
+  const [shown] = await db
     .select({ items: t.dataImportItems.items })
     .from(t.dataImportItems)
-    .where(all(eq(t.dataImportItems.importId, id), eq(t.dataImportItems.ordinal, 0)))
+    .where(all(eq(t.dataImportItems.importId, id), eq(t.dataImportItems.ordinal, page)))
   const { told, ...rest } = row
   const differing = Object.values(row.counts).reduce(
     (sum, { new: fresh = 0, changed = 0, left = 0 }) => sum + fresh + changed + left,
     0
   )
-  return { ...rest, faults: told, items: (first?.items ?? []).slice(0, SHOWN), all: differing }
+  return {
+    ...{ ...rest, faults: told, items: shown?.items ?? [], all: differing },
+    ...{ page, pages: await db.$count(t.dataImportItems, eq(t.dataImportItems.importId, id)) }
+  }
 }
 
 async function lockImport(tx: Transaction, id: number) {
@@ -139,24 +142,26 @@ async function lockImport(tx: Transaction, id: number) {
 }
 
 /**
- * Writes what an import brings, without the files that are left out.
+ * Writes what an import brings, without the files and lines that are left out, and what rests on such a line.
  *
+ * @returns how many lines were written
  * @throws Refused where it is written already, or what is here has changed since it was looked at
  */
 export async function applyImport(
   tx: Transaction,
   { who, now }: At,
   id: number,
-  leaveOut: readonly Table[]
-): Promise<void> {
+  { leaveOut, lines }: LeftOut
+): Promise<{ lines: number }> {
   const { state, name } = await lockImport(tx, id)
   if (state !== 'planned') throw new Refused(409, 'ended', 'It was taken over already.')
   const items = (await itemsOf(tx, id)).filter((one) => one.change === 'new' || one.change === 'changed')
-  const wanted = groupBy(
+  const taken = withoutLines(
     items.filter((one) => !leaveOut.includes(one.table)),
-    (one) => one.table
+    lines
   )
-  await mustStand(tx, [...wanted.values()].flat(), leaveOut)
+  const wanted = groupBy(taken, (one) => one.table)
+  await mustStand(tx, taken, leaveOut)
   try {
     await writeWanted(tx, { now, importId: id, by: who.id }, wanted)
   } catch (error) {
@@ -172,60 +177,8 @@ export async function applyImport(
     .set({ state: 'applied', endedAt: new Date(now) })
     .where(eq(t.dataImport.id, id))
   await handOnOrphans(tx, { who, now })
-  await told(tx, { who, now }, { id, name, action: 'import.applied' }, [...wanted.values()].flat())
-}
-
-/** What is new is not here, what is changed is as it was, and what they name is there or comes with them. @throws Refused */
-async function mustStand(
-  tx: Transaction,
-  items: readonly RosterItem[],
-  leaveOut: readonly Table[]
-): Promise<void> {
-  const present = presentOf(await readRosterTables(tx, new Set(items.map((one) => one.table))))
-  const moved = items.find(({ table, id, change, fields }) => {
-    const row = present.get(table)?.get(id)
-    if (change === 'new') return row !== undefined
-    return !row || fields.some((one) => (row[one.name] ?? '') !== one.before)
-  })
-  if (moved)
-    throw new Refused(
-      409,
-      'movedOn',
-      `What is here has changed since (${moved.table}.csv, line ${moved.line}). Bring the files again to see how it stands now.`
-    )
-  if (leaveOut.includes('grades')) await mustKnowGrades(tx, items)
-  const coming = new Set(items.map((one) => one.id))
-  const isThere = (id: string) => coming.has(id) || TABLES.some((table) => present.get(table)?.has(id))
-  for (const item of items) {
-    const open = restsOn(item).find((id) => !isThere(id))
-    if (open)
-      throw new Refused(
-        422,
-        'restsOn',
-        `${item.table}.csv, line ${item.line} rests on ${open}, which is left out.`,
-        [
-          {
-            field: 'leaveOut',
-            message: `has to name ${item.table} too, where it names ${leaveOut.join(', ')}`
-          }
-        ]
-      )
-  }
-}
-
-/** Without the scale that came with them, lines name grades of the one there is alone. @throws Refused */
-async function mustKnowGrades(tx: Transaction, items: readonly RosterItem[]): Promise<void> {
-  const scale = await readScale(tx)
-  for (const item of items) {
-    const { wrong } = gradeFault(item, scale)
-    if (wrong)
-      throw new Refused(
-        422,
-        'restsOn',
-        `${item.table}.csv, line ${item.line}: ${wrong} The grades are left out.`,
-        [{ field: 'leaveOut', message: `has to name ${item.table} too, where it names grades` }]
-      )
-  }
+  await told(tx, { who, now }, { id, name, action: 'import.applied' }, taken)
+  return { lines: taken.length }
 }
 
 /** Takes an import back. */

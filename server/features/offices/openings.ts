@@ -107,7 +107,7 @@ export async function moveOpening(
 export async function makeOpening(
   tx: Transaction,
   who: Who,
-  { term: code, title, opens, standings, programs, blocks, student }: OpeningSaid,
+  { term: code, title, opens, standings, programs, blocks, creditsLeast, student }: OpeningSaid,
   at: At
 ): Promise<{ opening: number; told: number }> {
   const term = await termRow(tx, code)
@@ -119,14 +119,14 @@ export async function makeOpening(
     const opensAt = new Date(opens)
     const [row] = await tx
       .insert(t.opening)
-      .values({ termId: term.id, title, opensAt, standings, programs, blocks, studentId })
+      .values({ termId: term.id, title, opensAt, standings, programs, blocks, creditsLeast, studentId })
       .$returningId()
     opening = row!.id
     return { id: opening, title }
   })
   await logEvent(tx, {
     ...{ at: at.now, account: who.id, student: null, action: 'opening.made' },
-    after: { term: code, opening, title, opens, standings, programs, blocks }
+    after: { term: code, opening, title, opens, standings, programs, blocks, creditsLeast }
   })
   return { opening, told }
 }

@@ -10,7 +10,7 @@ import { momentOf } from '#shared/catalog/shelf'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import { readScale } from '#server/features/catalog/scale'
+import { earnedCredits } from './earned'
 import { creditsHeld } from './queries'
 import { gradeFor } from '#server/gateways/gradebook'
 import { datesOfTerm, termRow } from '#server/features/catalog/catalog'
@@ -131,14 +131,7 @@ export async function postGrades(
 
 /** The class standing that the credits earned give, never below the one on record. */
 export async function raiseStanding(tx: Transaction, student: number): Promise<void> {
-  const rows = await tx
-    .select({ credits: t.recordCourse.credits, grade: t.recordCourse.grade })
-    .from(t.recordCourse)
-    .where(eq(t.recordCourse.studentId, student))
-  const scale = await readScale(tx)
-  const earned = rows
-    .filter(({ grade }) => grade !== null && scale.meaning(grade).result === 'earned')
-    .reduce((sum, row) => sum + row.credits, 0)
+  const earned = (await earnedCredits(tx, [student])).get(student) ?? 0
   const [known] = await tx
     .select({ standing: t.student.standing })
     .from(t.student)

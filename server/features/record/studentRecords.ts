@@ -8,6 +8,7 @@ import { readAgreed } from '#server/features/advising/agreed'
 import { handedOnRows } from '#server/features/advising/deskRequests'
 import { readAccounts } from '#server/features/charges/ledger'
 import { programSpec } from '#server/features/catalog/catalog'
+import { readScale } from '#server/features/catalog/scale'
 import { readOpenings } from '#server/features/registration/openings'
 import { keepFreeOf } from '#server/features/week/habits'
 import { isPermission, type HandedOn, type StudentRequest } from '#shared/advising/asking'
@@ -36,6 +37,7 @@ import {
   carriedRows,
   keepFreeRows
 } from './queries'
+import { earnedIn } from './earned'
 import { readSeatParts } from './seatParts'
 
 /** Pictures of students, in the order of their ids; `relation` is how the reader stands to them. */
@@ -47,14 +49,18 @@ export async function readStudentRecords(
   if (!ids.length) return []
   const wanted = [...ids]
   const { students, own, said, seats, openings } = await readParts(db, wanted, relation)
-  const { programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations } = own
+  const { programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations, scale } =
+    own
   const { advisors, away, routes, planned, carried, signOffs, intentions, reviews } = said
   const { agreements, prepared, requests, handedOn, agreed, keepFree } = said
 
   return students.map(({ student: s, name, campus, block, blockCode, aim }): StudentRecord => {
     const mine = programs.get(s.id) ?? []
     const route = routes.get(s.id)?.[0]
-    const person = { id: s.id, standing: s.standing, programs: mine.map((p) => p.code), block: blockCode }
+    const person = {
+      ...{ id: s.id, standing: s.standing, programs: mine.map((p) => p.code), block: blockCode },
+      credits: earnedIn(record.get(s.id) ?? [], scale)
+    }
     const terms = [...new Set(openings.map((o) => o.term))]
     return {
       student: {
@@ -255,7 +261,7 @@ const byStudent = <Row extends { studentId: number }>(rows: readonly Row[]) =>
 
 /** What is on the record, and what offices say of it. */
 async function readOwn(db: Reader, ids: number[]) {
-  const [programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations] =
+  const [programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations, scale] =
     await Promise.all([
       programRows(db, ids),
       readPolicies(db),
@@ -265,13 +271,15 @@ async function readOwn(db: Reader, ids: number[]) {
       recordRows(db, ids),
       holdRows(db, ids),
       readAccounts(db, ids),
-      graduationRows(db, ids)
+      graduationRows(db, ids),
+      readScale(db)
     ])
   return {
     ...{ programs: byStudent(programs), policies },
     ...{ tests: byStudent(tests), milestones: byStudent(milestones), record: byStudent(record) },
     ...{ exceptions: groupBy(exceptions, (row) => row.grant.studentId), holds: byStudent(holds), accounts },
-    graduations: byStudent(graduations)
+    graduations: byStudent(graduations),
+    scale
   }
 }
 

@@ -158,7 +158,9 @@ async function accept(
     ...(decision?.refusals ?? [{ code: 'cancelled' as const, section: sections[0] as SectionCode }])
   ]
   if (refusals.length) return [lineOf(course, 'refused', { action: 'offer', sections, refusals })]
-  const dropped = others.length ? await dropSeats(tx, who, { student, term }, others, shelf, now) : []
+  const dropped = others.length
+    ? await dropSeats(tx, who, { student, term }, others, shelf, { givenUpAt: now })
+    : []
   const gone = seats.filter((seat) => seat.course === course && !sections.includes(seat.code))
   const mine = new Set(seats.map((seat) => seat.id))
   const added = locked.filter((row) => sections.includes(row.code) && !mine.has(row.id))

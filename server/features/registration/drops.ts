@@ -20,7 +20,8 @@ import { forgetDrops } from './prepared'
 /**
  * Gives up the seats of courses, as far as the decision lets them go.
  *
- * @param givenUpAt the instant for which it was decided that they go for another seat; without it they are dropped now
+ * @param how `givenUpAt`: the instant for which it was decided that they go for another seat; without it they are dropped
+ *   now. `byOffice`: those in which an office placed the student go as well.
  */
 export async function dropSeats(
   tx: Transaction,
@@ -28,7 +29,7 @@ export async function dropSeats(
   { student, term }: { student: StudentId; term: TermCode },
   courses: readonly CourseCode[],
   shelf: Shelf,
-  givenUpAt?: Instant
+  { givenUpAt, byOffice = false }: { givenUpAt?: Instant; byOffice?: boolean } = {}
 ): Promise<ReceiptLine[]> {
   const seats = await seatsOf(tx, student, term, courses)
   if (seats.length)
@@ -42,7 +43,7 @@ export async function dropSeats(
   const action = givenUpAt === undefined ? 'drop' : 'giveUp'
   const [picture] = await readStudentRecords(tx, [student], 'self')
   const { facts } = await readFacts(tx, picture!, shelf, term, now)
-  const decisions = decideDrop(facts, courses)
+  const decisions = decideDrop(byOffice ? { ...facts, placing: { setAside: new Set() } } : facts, courses)
   const going = decisions.filter((one) => !one.refusals.length)
   const gone = seats.filter((seat) => going.some((one) => one.course === seat.course))
   await giveBack(tx, student, gone)

@@ -1,6 +1,6 @@
 /** What the registration decision needs to know about a student and a term, read in one transaction. */
 import type { CourseCode, TermCode } from '#core/ids'
-import { pickedOptions, type RegistrationFacts } from '#core/registration'
+import { pickedOptions, type Placing, type RegistrationFacts } from '#core/registration'
 import type { Instant } from '#core/time'
 import type { Option, Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
@@ -11,6 +11,7 @@ import { termWeek, withChosenCredits } from '#shared/week/termWeek'
 import type { Reader } from '#server/db/connect'
 import { sectionsOfFallbacks } from '#server/features/record/seen'
 import { familiesOf } from '#server/features/sections/sections'
+import type { RunAsked } from './run'
 
 /**
  * Facts as of `now`, the sections of the student's draft and fallbacks with their components, as the seats stand, and the
@@ -35,14 +36,41 @@ export async function readFacts(
   }
 }
 
-/** Facts for sections that have been read. */
+/** What a run chooses among: what is picked, or the sections in which an office places the student. */
+export async function factsOfRun(
+  db: Reader,
+  picture: StudentRecord,
+  shelf: Shelf,
+  { term, placing }: Pick<RunAsked, 'term' | 'placing'>
+): ReturnType<typeof readFacts> {
+  if (!placing) return readFacts(db, picture, shelf, term, 0)
+  const offer = await familiesOf(db, placing.sections)
+  const setAside = new Set(placing.setAside)
+  return {
+    facts: factsWith(picture, shelf, { term, now: 0, offer, placing: { setAside } }),
+    offer,
+    options: pickedOptions(offer, placing.sections)
+  }
+}
+
+/**
+ * Facts for sections that have been read. Where an office places the student, nothing is exchanged or given up for it,
+ * whatever is picked and prepared.
+ */
 export function factsWith(
   picture: StudentRecord,
   shelf: Shelf,
-  { term, now, offer }: { term: TermCode; now: Instant; offer: readonly Section[] }
+  {
+    term,
+    now,
+    offer,
+    placing
+  }: { term: TermCode; now: Instant; offer: readonly Section[]; placing?: Placing | undefined }
 ): RegistrationFacts {
-  const { held: heldSections, exchanged: exchanging } = termWeek(picture, term, goingWith(picture, term))
-  return registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging })
+  const { held: heldSections, exchanged } = termWeek(picture, term, goingWith(picture, term))
+  const exchanging = placing ? new Set<CourseCode>() : exchanged
+  const facts = registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging })
+  return placing ? { ...facts, givingUp: new Map(), placing } : facts
 }
 
 /**

@@ -48,7 +48,12 @@ export async function giveBack(
 /** Takes seats; the sections' rows are locked. `credits` are those chosen of a range, `held` seats that an offer holds already. */
 export async function takeSections(
   tx: Transaction,
-  { student, by, now }: { student: StudentId; by: number; now: Instant },
+  {
+    student,
+    by,
+    now,
+    placedByOffice = false
+  }: { student: StudentId; by: number; now: Instant; placedByOffice?: boolean },
   sections: readonly { id: number; credits?: number | undefined }[],
   held: readonly { id: number }[] = []
 ): Promise<void> {
@@ -69,7 +74,8 @@ export async function takeSections(
       sectionId: id,
       registeredAt,
       byId: by,
-      credits
+      credits,
+      placedByOffice
     }))
   )
 }

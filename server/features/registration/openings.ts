@@ -5,6 +5,7 @@ import type { Instant } from '#core/time'
 import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { groupBy } from '#server/db/groupBy'
+import { earnedCredits } from '#server/features/record/earned'
 import { programRows } from '#server/features/record/queries'
 import { asc, eq, inArray } from 'drizzle-orm'
 
@@ -21,6 +22,7 @@ export async function readOpenings(db: Reader): Promise<Opening[]> {
     standings: opening.standings,
     programs: opening.programs,
     blocks: opening.blocks,
+    creditsLeast: opening.creditsLeast,
     students: opening.studentId === null ? [] : [opening.studentId]
   }))
 }
@@ -33,6 +35,8 @@ export async function opensFor(
 ): Promise<Map<StudentId, Instant>> {
   if (!students.length) return new Map()
   const openings = await readOpenings(db)
+  const asksCredits = openings.some((one) => one.term === term && one.creditsLeast !== null)
+  const credits = asksCredits ? await earnedCredits(db, students) : new Map<number, number>()
   const programs = groupBy(await programRows(db, [...students]), (row) => row.studentId)
   const people = await db
     .select({ id: t.student.id, standing: t.student.standing, block: t.block.code })
@@ -42,7 +46,11 @@ export async function opensFor(
   return new Map(
     people.flatMap((person) => {
       const own = (programs.get(person.id) ?? []).map((row) => row.code)
-      const found = openingFor({ ...person, programs: own }, term, openings)
+      const found = openingFor(
+        { ...person, programs: own, credits: credits.get(person.id) ?? 0 },
+        term,
+        openings
+      )
       return found ? [[studentId(person.id), found.opens] as const] : []
     })
   )

@@ -1,6 +1,7 @@
 /** The lines of a receipt, and the run that they are of. */
 import { eq } from 'drizzle-orm'
 import type { Refusal } from '#core/findings'
+import type { OfficeOverride } from '#core/registration'
 import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { sectionsOf, type Option } from '#core/week'
@@ -52,7 +53,8 @@ export async function insertReceipt(
     ended,
     whole = false,
     armed = false,
-    consent = null
+    consent = null,
+    setAside = null
   }: {
     student: StudentId
     /** Of the table of terms. */
@@ -68,6 +70,8 @@ export async function insertReceipt(
     armed?: boolean
     /** How the student agreed, where somebody else made it. */
     consent?: string | null
+    /** Where an office placed the student: what it set aside. */
+    setAside?: OfficeOverride[] | null
   },
   lines: readonly ReceiptLine[]
 ): Promise<number> {
@@ -82,6 +86,7 @@ export async function insertReceipt(
       whole,
       armed,
       consent,
+      setAside,
       begunAt: new Date(),
       endedAt: ended ? new Date() : null
     })

@@ -10,8 +10,15 @@
  * Locks are taken in one order: the student's row, then the sections' rows by id. So one student's
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
-import { courseCode, studentId, type CourseCode, type StudentId, type TermCode } from '#core/ids'
-import { groupLines, pickedOptions } from '#core/registration'
+import {
+  courseCode,
+  studentId,
+  type CourseCode,
+  type SectionCode,
+  type StudentId,
+  type TermCode
+} from '#core/ids'
+import { groupLines, pickedOptions, type OfficeOverride } from '#core/registration'
 import type { Instant } from '#core/time'
 import type { Option } from '#core/week'
 import {
@@ -36,7 +43,7 @@ import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import { isSeat, type LineAction, type Outcome } from '#shared/registration/outcomes'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
-import { readFacts } from './facts'
+import { factsOfRun } from './facts'
 import { dropSeats } from './drops'
 import { leaveLine } from './lines'
 import {
@@ -66,6 +73,8 @@ export interface RunAsked {
   armed?: boolean
   /** How the student agreed, where somebody else registers. */
   consent?: string | undefined
+  /** Where an office places the student: in these sections, whatever is picked. */
+  placing?: { sections: SectionCode[]; setAside: OfficeOverride[] }
   key?: string | undefined
 }
 
@@ -94,7 +103,7 @@ export async function run(
   const read = await readKnown(db, student)
   if (!read) throw new Refused(404, 'noStudent', 'There is no such student.')
   const { record: picture } = read
-  const { facts, offer, options } = await readFacts(db, picture, shelf, asked.term, 0)
+  const { facts, offer, options } = await factsOfRun(db, picture, shelf, asked)
   const { id, whole } = await begin(db, who, student, asked, term, options)
   const of = { id, student, term: asked.term }
   const waiting = await waitingLines(db, id)
@@ -103,14 +112,17 @@ export async function run(
   for (const course of coursesOf('leave'))
     await attempt(db, who, of, 'leave', [course], async (tx) => [await leaveLine(tx, who, of, course)])
   const drops = coursesOf('drop')
-  if (drops.length) await attempt(db, who, of, 'drop', drops, (tx) => dropSeats(tx, who, of, drops, shelf))
+  const byOffice = asked.consent !== undefined
+  if (drops.length)
+    await attempt(db, who, of, 'drop', drops, (tx) => dropSeats(tx, who, of, drops, shelf, { byOffice }))
   const chosen = pickedOptions(
     offer,
     waiting.flatMap((line) => line.sections)
   )
   const lines = coursesOf('register').flatMap((course) => chosen.get(course) ?? [])
   const groups = whole && lines.length ? [lines] : groupLines(lines, facts)
-  const known: KnownForRun = { ...read, offer, charges: { term }, taken: undefined }
+  const { placing } = facts
+  const known: KnownForRun = { ...read, offer, charges: { term }, taken: undefined, placing }
   for (const group of groups) await registerGroup(db, who, of, known, group, shelf)
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
@@ -129,6 +141,7 @@ async function begin(
   picked: ReadonlyMap<CourseCode, Option>
 ): Promise<{ id: number; whole: boolean }> {
   const { key, whole = false, armed = false, consent = null } = asked
+  const setAside = asked.placing?.setAside ?? null
   const chosen = [...byAction(asked)].flatMap(([action, courses]) =>
     [...courses].map((course) => ({ action, course }))
   )
@@ -155,11 +168,11 @@ async function begin(
     })
     const now = await campusNow(tx)
     const about = { student, term: term.id, by: who.id, key: key ?? null, now, ended: false, whole, armed }
-    const id = await insertReceipt(tx, { ...about, consent }, lines)
+    const id = await insertReceipt(tx, { ...about, consent, setAside }, lines)
     if (consent !== null)
       await logEvent(tx, {
         ...{ at: now, account: who.id, student, action: 'run.forStudent' },
-        after: { term: term.code, receipt: id, consent, by: who.name }
+        after: { term: term.code, receipt: id, consent, by: who.name, ...(setAside && { setAside }) }
       })
     return { id, whole }
   })

@@ -8,6 +8,7 @@ import {
   pickedOptions,
   seatRefusal,
   type LineDecision,
+  type Placing,
   type RegistrationFacts
 } from '#core/registration'
 import type { Instant } from '#core/time'
@@ -48,14 +49,16 @@ export async function takeSeats(
   known.charges.next = known.charges.assessed
   known.taken = undefined
   const picture = known.record
-  const fallbacks = group.length === 1 ? fallbacksOf(picture.fallbacks, term, courses[0]!).list : []
+  const { placing } = known
+  const fallbacks =
+    group.length === 1 && !placing ? fallbacksOf(picture.fallbacks, term, courses[0]!).list : []
   const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
   const offered = picture.offers.some((one) => one.term === term)
     ? await openOffers(tx, student, term, [...courses, ...(await coursesOf(tx, named))])
     : []
   const wanted = [...group.flatMap(codesOf), ...named]
   const givenUp = picture.fallbacks.flatMap((one) =>
-    one.term === term && one.givingUp && courses.includes(one.course) ? [one.givingUp] : []
+    one.term === term && one.givingUp && !placing && courses.includes(one.course) ? [one.givingUp] : []
   )
   const heldOf = new Map(
     picture.held
@@ -68,7 +71,7 @@ export async function takeSeats(
   const locked = await lockSections(tx, [...wanted, ...heldOf.keys()])
   const now = await clock()
   const sections = await asLocked(tx, read, locked)
-  const facts = factsWith(picture, shelf, { term, now, offer: sections })
+  const facts = factsWith(picture, shelf, { term, now, offer: sections, placing })
   const seats = locked.flatMap(({ id, code }) => {
     const seat = heldOf.get(code as SectionCode)
     return seat ? [{ id, code, course: seat.course, credits: seat.credits }] : []
@@ -108,6 +111,8 @@ export interface KnownForRun extends KnownRecord {
   charges: ChargesSoFar
   /** What the last group took, where it did nothing else. */
   taken: { options: readonly Option[]; logged: readonly number[] } | undefined
+  /** Where an office places the student, with what it sets aside. */
+  placing: Placing | undefined
 }
 
 /** Whether seats were taken and nothing else of the record is another one by it. */
@@ -126,7 +131,7 @@ export function takeIn(known: KnownForRun, term: TermCode): void {
     term,
     section: main.code,
     credits: main.credits,
-    placedByOffice: false,
+    placedByOffice: known.placing !== undefined,
     campus: main.campus,
     mode: main.mode,
     categories: main.categories,
@@ -203,7 +208,7 @@ async function register(step: Step, options: readonly Option[]): Promise<Receipt
   const kept = taking.flatMap((one) => one.seats).filter((seat) => added.some((row) => row.id === seat.id))
   await takeSections(
     tx,
-    { student, by: who.id, now },
+    { student, by: who.id, now, placedByOffice: facts.placing !== undefined },
     added.map(({ id, code }) => ({ id, credits: chosen.get(code) })),
     kept
   )
@@ -238,7 +243,7 @@ async function register(step: Step, options: readonly Option[]): Promise<Receipt
   const others = new Set(options.flatMap((option) => givenUpFor(facts, option.course) ?? []))
   const givenUp = [...others].filter((course) => !own.has(course))
   if (!givenUp.length) return lines
-  return [...lines, ...(await dropSeats(tx, who, { student, term }, givenUp, shelf, now))]
+  return [...lines, ...(await dropSeats(tx, who, { student, term }, givenUp, shelf, { givenUpAt: now }))]
 }
 
 /** Writes the credits that are chosen anew for seats that stay. @returns their codes */

@@ -13,6 +13,7 @@ import {
   afterDrop,
   groupLines,
   rehearse,
+  type OfficeOverride,
   type RegistrationFacts
 } from '#core/registration'
 import { sectionsOf, type Option, type Section } from '#core/week'
@@ -50,8 +51,10 @@ export async function readSheet(
     groups.find((group) => group.some((one) => one.course === course))!.find((one) => one.course !== course)
       ?.course
 
+  // What an office placed, an office takes back.
+  const placing = picture.relation === 'registrar' ? { setAside: new Set<OfficeOverride>() } : undefined
   const drops = new Map(
-    [...registered.keys()].map((course) => [course, decideDrop({ ...before, now }, [course])[0]!])
+    [...registered.keys()].map((course) => [course, decideDrop({ ...before, now, placing }, [course])[0]!])
   )
   const policy = termOf(shelf, term).line
   const waiting = waitingIn(picture, term)
@@ -194,6 +197,7 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
       whole: t.receipt.whole,
       armed: t.receipt.armed,
       consent: t.receipt.consent,
+      setAside: t.receipt.setAside,
       endedAt: t.receipt.endedAt
     })
     .from(t.receipt)
@@ -218,13 +222,14 @@ export async function readReceipts(db: Reader, student: number, term: TermCode):
     )
     .orderBy(asc(t.receiptLine.ordinal))
   const lines = groupBy(rows, (row) => row.line.receiptId)
-  return receipts.map(({ id, at, by, whole, armed, consent, endedAt }) => ({
+  return receipts.map(({ id, at, by, whole, armed, consent, setAside, endedAt }) => ({
     id,
     whole,
     armed,
     at: at.getTime(),
     by,
     consent,
+    setAside,
     ended: endedAt !== null,
     lines: (lines.get(id) ?? []).map(({ line, course, insteadOf }) => ({
       course: courseCode(course),

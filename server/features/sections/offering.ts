@@ -10,6 +10,7 @@ import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import type { OfferedCourse } from '#shared/sections/offering'
 import type { SectionAdded } from '#shared/sections/requests'
+import { readBlocks } from './blocks'
 import { bestHours } from './bestHours'
 import { mustSeat } from './clashes'
 import { insertFamily, mustFit } from './family'
@@ -50,10 +51,7 @@ export async function readOffered(
       db,
       sections.map((one) => one.code)
     ),
-    blocks: await db
-      .select({ code: t.block.code, title: t.block.title })
-      .from(t.block)
-      .orderBy(asc(t.block.code)),
+    blocks: await readBlocks(db),
     programs: await db
       .select({ code: t.program.code, title: t.program.title })
       .from(t.program)

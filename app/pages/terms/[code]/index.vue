@@ -44,7 +44,10 @@ const drop = () =>
         <div class="page-head">
           <h1>{{ row.name }}</h1>
           <span class="quiet">{{ row.published ? 'published' : 'not published' }}</span>
-          <NuxtLink class="textlink push" to="/terms">All terms</NuxtLink>
+          <NuxtLink v-if="row.published" class="textlink push" :to="`/terms/${code}/placing`"
+            >Place students</NuxtLink
+          >
+          <NuxtLink class="textlink" :class="{ push: !row.published }" to="/terms">All terms</NuxtLink>
           <v-btn v-if="isUnused" :disabled="busy" @click="drop">Take the term away</v-btn>
         </div>
         <p v-if="inTheWay" class="stops" role="alert">{{ inTheWay }}</p>

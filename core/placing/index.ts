@@ -1,0 +1,1 @@
+export { placeStudent, type Placed, type PlacingAsked, type Unplaced } from './place'

@@ -1,0 +1,1 @@
+ALTER TABLE `opening` ADD `credits_least` smallint;

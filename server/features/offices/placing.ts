@@ -1,0 +1,187 @@
+/**
+ * Placing many students at once, by an office: proposed one after the other, each seeing the seats that those before
+ * would have, and done student by student as runs, by the same decision.
+ */
+import { eq } from 'drizzle-orm'
+import { courseCode, type CourseCode, type StudentId, type TermCode } from '#core/ids'
+import { placeStudent } from '#core/placing'
+import { sectionsOf, type Section } from '#core/week'
+import { all, type Database, type Reader } from '#server/db/connect'
+import * as t from '#server/db/schema/index'
+import { readStudentRecords } from '#server/features/record/studentRecords'
+import { familiesOf, offerOf } from '#server/features/sections/sections'
+import { Refused } from '#server/http/problem'
+import type { Who } from '#shared/accounts/responses'
+import type { TermView } from '#shared/catalog/responses'
+import type { Shelf } from '#shared/catalog/shelf'
+import type { StudentRecord } from '#shared/record/responses'
+import type { PlacingGround, PlacingPiece, PlacingSection, ProposedPlacing } from '#shared/offices/placing'
+import type { Placement, PlacingAsked } from '#shared/offices/placingRequests'
+import { waitingIn } from '#shared/registration/registering'
+import type { Receipt } from '#shared/registration/responses'
+import { instantText } from '#shared/when'
+import { factsWith } from '#server/features/registration/facts'
+import { run } from '#server/features/registration/run'
+import { blockRows, membersOf, mustTakePlacing, type PlacingTime } from './placingGroups'
+
+/** More are not weighed at once, and no load has more. */
+const MOST_COURSES = 10
+/** Records are read so many at a time: nobody else waits longer than for these. */
+const AT_ONCE = 20
+/** What is proposed by then is answered, and the rest when it is asked for. */
+const MOST_MS = 1500
+
+/** Proposes sections for the next students of a group, as far as it gets in a while. @throws Refused */
+export async function proposePlacing(
+  db: Database,
+  code: TermCode,
+  { group, setAside, from, taken: before }: PlacingAsked,
+  at: PlacingTime
+): Promise<PlacingPiece> {
+  mustTakePlacing(code, at)
+  const members = await membersOf(db, code, group)
+  const block = group.kind === 'block' ? await blockRows(db, code, group.block) : undefined
+  const ofBlock = block?.map((row) => courseCode(row.course))
+  const placing = { setAside: new Set(setAside) }
+  const taken = new Map(Object.entries(before))
+  const students: ProposedPlacing[] = []
+  const sections = new Map<string, PlacingSection>()
+  const ends = performance.now() + MOST_MS
+  let next = from
+  while (next < members.length && (next === from || performance.now() < ends)) {
+    const some = members.slice(next, next + AT_ONCE)
+    const records = await readStudentRecords(db, some, 'registrar')
+    const wanted = new Map(records.map((record) => [record.student.id, wantedBy(record, code, ofBlock)]))
+    const courses = new Set([...wanted.values()].flatMap((one) => one.courses))
+    const offer = (await offerOf(db, code, [...courses])).filter(
+      (one) => !block || one.block === block[0]?.title
+    )
+    for (const student of some) {
+      const record = records.find((one) => one.student.id === student)
+      if (!record) continue
+      const { courses, ground } = wanted.get(student)!
+      const left = offer.map((one) => ({ ...one, taken: one.taken + (taken.get(one.code) ?? 0) }))
+      const own = left.filter((one) => courses.includes(one.course))
+      const facts = factsWith(record, at.shelf, { term: code, now: at.now, offer: own, placing })
+      const found = placeStudent(facts, { courses, offer: own, ...hoursOf(record, at.shelf) })
+      const { id, name, number } = record.student
+      for (const { code } of found.options.flatMap(sectionsOf)) {
+        const { course, number, capacity, taken } = offer.find((one) => one.code === code)!
+        sections.set(code, { code, course, number, capacity, taken })
+      }
+      const placed = found.options.map((option) => ({
+        ...{ course: option.course, credits: option.main.credits },
+        sections: sectionsOf(option).map(({ code, number }) => ({ code, number }))
+      }))
+      for (const { code } of placed.flatMap((one) => one.sections))
+        taken.set(code, (taken.get(code) ?? 0) + 1)
+      students.push({ student: id, name, number, ground, placed, left: found.left })
+    }
+    next += some.length
+  }
+  return {
+    of: members.length,
+    next: next < members.length ? next : null,
+    students,
+    sections: [...sections.values()],
+    taken: Object.fromEntries(taken)
+  }
+}
+
+/**
+ * The courses in which a student is to be placed, without those of which a seat is held or waited for: those of a block, or
+ * what was handed in, or else what is planned.
+ */
+function wantedBy(
+  record: StudentRecord,
+  code: TermCode,
+  ofBlock: readonly CourseCode[] | undefined
+): { courses: CourseCode[]; ground: PlacingGround } {
+  const meant = record.intentions.find((one) => one.term === code)?.courses
+  const planned = record.route.courses.filter((one) => one.term === code).map((one) => one.course)
+  const waiting = waitingIn(record, code)
+  const isSettled = (course: CourseCode) =>
+    waiting.has(course) || record.held.some((seat) => seat.term === code && seat.course === course)
+  return {
+    courses: (ofBlock ?? meant ?? planned).filter((course) => !isSettled(course)).slice(0, MOST_COURSES),
+    ground: ofBlock ? 'block' : meant ? 'handedIn' : 'planned'
+  }
+}
+
+/** Hours that a student keeps free, and the ways between the campuses. */
+const hoursOf = ({ keepFree }: StudentRecord, { travel }: Shelf) => ({
+  kept: keepFree.filter((one) => one.hard),
+  softly: keepFree.filter((one) => !one.hard),
+  travel: (from: string, to: string) => travel.find((one) => one.from === from && one.to === to)?.minutes
+})
+
+/**
+ * Registers a student in sections that an office chose, as one run with its receipt; the seats are the office's to take
+ * back.
+ *
+ * @throws Refused where the sections are not of the term, or nothing says that the student wants them
+ */
+export async function place(
+  db: Database,
+  who: Who,
+  student: StudentId,
+  asked: Placement & { key?: string | undefined },
+  at: PlacingTime
+): Promise<Receipt> {
+  const { sections, setAside, key } = asked
+  const term = mustTakePlacing(asked.term, at)
+  const courses = mustBeOfTerm(await familiesOf(db, sections), sections, term)
+  const consent = asked.consent ?? (await saidByHandingIn(db, student, term, courses, at.shelf.zone))
+  if (consent === undefined)
+    throw new Refused(422, 'consent', 'Say how the student agreed to it.', [
+      { field: 'consent', message: 'is needed for courses that the student did not hand in' }
+    ])
+  return run(
+    db,
+    who,
+    student,
+    { term: term.code, courses, consent, key, placing: { sections, setAside } },
+    at.shelf
+  )
+}
+
+/** The courses of sections, one section of each with its components. @throws Refused */
+function mustBeOfTerm(
+  offer: readonly Section[],
+  codes: readonly string[],
+  { code, name }: TermView
+): CourseCode[] {
+  const strange = codes.find((one) => !offer.some((other) => other.code === one && other.term === code))
+  if (strange)
+    throw new Refused(422, 'noOption', `${name} has no section ${strange}.`, [
+      { field: 'sections', message: `has to be sections of ${name}` }
+    ])
+  const courses = offer
+    .filter((one) => one.parent === null && codes.includes(one.code))
+    .map((one) => one.course)
+  const without = offer.find((one) => codes.includes(one.code) && !courses.includes(one.course))
+  if (without || new Set(courses).size < courses.length)
+    throw new Refused(422, 'noOption', 'Of each course one section is needed, and not two.', [
+      { field: 'sections', message: 'has to be one section of each course, with its components' }
+    ])
+  return courses
+}
+
+/** How the handing in says that the student wants these courses; undefined where it does not. */
+async function saidByHandingIn(
+  db: Reader,
+  student: StudentId,
+  { code, name }: TermView,
+  courses: readonly CourseCode[],
+  zone: string
+): Promise<string | undefined> {
+  const rows = await db
+    .select({ course: t.course.code, at: t.intention.at })
+    .from(t.intention)
+    .innerJoin(t.course, eq(t.course.id, t.intention.courseId))
+    .innerJoin(t.term, eq(t.term.id, t.intention.termId))
+    .where(all(eq(t.intention.studentId, student), eq(t.term.code, code)))
+  const meant = new Set<string>(rows.map((row) => row.course))
+  if (!courses.every((course) => meant.has(course))) return undefined
+  return `Handed in for ${name}, ${instantText(rows[0]!.at.getTime(), zone)}.`
+}
