@@ -72,6 +72,7 @@ export const ACCESS = {
   'GET /api/terms/:code/demand': { roles: PLANNERS },
   'GET /api/terms/:code/demand/needs': { roles: PLANNERS },
   'GET /api/blocks': { roles: REGISTRAR },
+  'POST /api/terms/:code/prices': { roles: REGISTRAR },
   'GET /api/terms/:code/placing': { roles: REGISTRAR },
   'POST /api/terms/:code/placing': { roles: REGISTRAR },
   'POST /api/clock': { roles: EVERYBODY },

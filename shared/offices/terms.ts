@@ -6,6 +6,7 @@ import type { CourseCode, TermCode } from '#core/ids'
 import { SIGN_OFF_POLICIES } from '#core/registration'
 import type { Instant, IsoDate } from '#core/time'
 import { dayOfCentury, termCode } from '#shared/requests'
+import type { SaidPrices } from './prices'
 
 const SERVES = ['offer', 'automatic'] as const
 const HALVES = ['full', 'first', 'second', 'other'] as const
@@ -144,6 +145,8 @@ export interface TermPlan extends TermSaid {
   published: boolean
   /** Seats are held: the days of classes stay. */
   held: number
+  /** What it costs; null where nothing is charged in it. */
+  prices: SaidPrices | null
 }
 
 /** What a copied offer comes to. */
@@ -168,9 +171,18 @@ export interface PublicationEffect {
   unopened: number
 }
 
-/** The code of the same term a year later. */
-export const codeNextYear = (code: TermCode): TermCode =>
-  `${code.slice(0, 2)}${String((Number(code.slice(2)) + 1) % 100).padStart(2, '0')}` as TermCode
+/** The code of the same term a year later: with the next year in it, of four digits or of two; the same where it has none. */
+export function codeNextYear(code: TermCode): TermCode {
+  const years = /20\d\d|(?<!\d)\d\d(?!\d)/g
+  const [last] = [...code.matchAll(years)]
+    .sort((a, b) => a[0].length - b[0].length || a.index - b.index)
+    .slice(-1)
+  if (!last) return code
+  const next = String(Number(last[0]) + 1)
+    .padStart(2, '0')
+    .slice(-last[0].length)
+  return `${code.slice(0, last.index)}${next}${code.slice(last.index + last[0].length)}` as TermCode
+}
 
 /** The same term a year later: its dates moved by whole weeks, its name with the next year. */
 export function likeNextYear<T extends TermDates & { name: string }>(plan: T): T {

@@ -143,6 +143,19 @@ const RIGHT: Record<string, unknown[]> = {
     }
   ],
   'POST /api/openings/:opening': [{ opens: 1807614000000 }],
+  'POST /api/terms/:code/prices': [
+    {
+      version: 1,
+      prices: {
+        tuition: [
+          { level: 'undergraduate', residency: 'resident', bands: [{ from: 0, flat: 0, perCredit: 40000 }] }
+        ],
+        fees: [{ title: 'Library', amount: 3000 }],
+        releasesUnpaid: true
+      }
+    },
+    { version: 1, prices: null }
+  ],
   'POST /api/openings': [
     {
       ...{ term: 'SU27', title: 'seniors', opens: 1807614000000, standings: ['senior'] },

@@ -22,6 +22,19 @@ test('student and advisor talk, agree, and settle a term on conditions that the 
   await settled(orla)
   await clean(orla, 'a route with the talk, to the advisor')
 
+  await test.step('the talk is put beside the board, and back', async () => {
+    const button = orla.getByRole('button', { name: /^The talk/ })
+    const [board, talk] = [orla.locator('.board'), orla.getByRole('region', { name: 'The talk' })]
+    await button.click()
+    await expect(button).toHaveAttribute('aria-pressed', 'true')
+    const [left, right] = [(await board.boundingBox())!, (await talk.boundingBox())!]
+    expect(right.x).toBeGreaterThan(left.x + left.width)
+    expect(right.y).toBeLessThan(left.y + 20)
+    await wellMade(orla, 'the talk beside the board')
+    await button.click()
+    await expect(button).toHaveAttribute('aria-pressed', 'false')
+  })
+
   await test.step('a remark is on the other screen at once, is answered, and becomes read', async () => {
     const pin = imke.getByRole('button', { name: 'Matter 2 of the talk, new' })
     await expect(pin).toBeVisible()

@@ -22,9 +22,11 @@ import {
   readTerms,
   type At
 } from '#server/features/terms/plan'
+import { changePrices } from '#server/features/terms/prices'
 import { publicationEffect, publishTerm } from '#server/features/terms/publish'
 import type { Who } from '#shared/accounts/responses'
 import type { StudentRecord } from '#shared/record/responses'
+import { pricesBody } from '#shared/offices/prices'
 import { newOpeningBody } from '#shared/offices/requests'
 import { lastYear, newTermBody, termBody, type TermPlan } from '#shared/offices/terms'
 import { at, AUTUMN, demoWorld, person, within, type World } from './world'
@@ -395,6 +397,62 @@ describe('openings', () => {
       }
       await within(world, (tx) => dropOpening(tx, edda, opening, when))
     }
+  })
+})
+
+describe('what a term costs', () => {
+  const prices = {
+    tuition: [
+      {
+        ...{ level: 'undergraduate', residency: 'resident' },
+        bands: [
+          { from: 0, flat: 0, perCredit: 40_000 },
+          { from: 12, flat: 450_000, perCredit: 0 }
+        ]
+      }
+    ],
+    fees: [{ title: 'Student services', amount: 27_000 }],
+    releasesUnpaid: false
+  }
+  const change = (code: typeof SPRING, said: object) =>
+    within(world, (tx) => changePrices(tx, edda, code, pricesBody.parse(said), when))
+
+  it('is set while nobody holds a seat, beside what is given back by when', async () => {
+    const before = await planOf(SPRING)
+    expect(before.refunds.length).toBeGreaterThan(0)
+    expect(await change(SPRING, { version: before.version, prices })).toEqual({ version: before.version + 1 })
+    const after = await planOf(SPRING)
+    expect(after).toMatchObject({ prices, refunds: before.refunds, version: before.version + 1 })
+    await expect(change(SPRING, { version: before.version, prices })).rejects.toMatchObject({
+      code: 'termMovedOn'
+    })
+    await change(SPRING, { version: after.version, prices: before.prices })
+    expect((await planOf(SPRING)).prices).toEqual(before.prices)
+  })
+  it('stays where seats are held', async () => {
+    const { version } = await planOf(AUTUMN)
+    await expect(change(AUTUMN, { version, prices })).rejects.toMatchObject({ code: 'seatsHeld' })
+  })
+  it.each([
+    [
+      { tuition: [{ ...prices.tuition[0], bands: [{ from: 3, flat: 0, perCredit: 1 }] }] },
+      'prices.tuition.0.bands.0.from'
+    ],
+    [{ tuition: [{ ...prices.tuition[0], bands: [] }] }, 'prices.tuition.0.bands'],
+    [
+      {
+        tuition: [
+          { ...prices.tuition[0], bands: [...prices.tuition[0]!.bands, { from: 12, flat: 0, perCredit: 0 }] }
+        ]
+      },
+      'prices.tuition.0.bands.2.from'
+    ],
+    [{ tuition: [prices.tuition[0], prices.tuition[0]] }, 'prices.tuition'],
+    [{ fees: [prices.fees[0], prices.fees[0]] }, 'prices.fees'],
+    [{ fees: [{ title: 'Half a cent', amount: 0.5 }] }, 'prices.fees.0.amount']
+  ])('is refused by its field where it makes no sense (%#)', (over, field) => {
+    const read = pricesBody.safeParse({ version: 1, prices: { ...prices, ...over } })
+    expect(read.error?.issues.map((one) => one.path.join('.'))).toContain(field)
   })
 })
 

@@ -1,5 +1,6 @@
 import type { TermCode } from '#core/ids'
 import type { OpeningSaid } from '#shared/offices/requests'
+import type { SaidPrices } from '#shared/offices/prices'
 import type {
   NewTermSaid,
   OfferCopied,
@@ -40,6 +41,8 @@ export const useTerms = defineStore('terms', () => {
     make: (like: TermCode[]) => changing<{ terms: TermCode[] }>('/api/terms', { like }),
     makeOne: (said: NewTermSaid) => changing<{ term: TermCode }>('/api/terms/new', said),
     save: (code: TermCode, said: TermSaid) => changing<{ told: number }>(at(code), said),
+    price: (code: TermCode, said: { version: number; prices: SaidPrices | null }) =>
+      changing<{ version: number }>(`${at(code)}/prices`, said),
     drop: (code: TermCode) => changing(at(code), {}, 'DELETE'),
     lookAtCopy: (code: TermCode, from: TermCode) => api<OfferCopied>(`${at(code)}/copy`, { query: { from } }),
     copyOffer: (code: TermCode, from: TermCode) => changing<OfferCopied>(`${at(code)}/copy`, { from }),

@@ -2,6 +2,7 @@
 import { asc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { overlap } from '#core/calendar'
+import type { TermPrices } from '#core/charges'
 import { termCode, type TermCode } from '#core/ids'
 import type { CivilTime, Instant } from '#core/time'
 import { all, type Reader, type Transaction } from '#server/db/connect'
@@ -11,6 +12,7 @@ import { termRow } from '#server/features/catalog/catalog'
 import { isReferenced } from '#server/db/referenced'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
+import type { SaidPrices } from '#shared/offices/prices'
 import { codeNextYear, likeNextYear, type TermPlan, type TermRow, type TermSaid } from '#shared/offices/terms'
 import { moveClasses } from './classes'
 import { tellChanges } from './told'
@@ -98,6 +100,7 @@ async function planOf(db: Reader, row: Row, zone: string): Promise<TermPlan> {
     intentionsDue: maybe(row.intentionsDueAt),
     graduateBy: maybe(row.graduateBy),
     paymentDue: row.paymentDueOn,
+    prices: row.prices && saidPrices(row.prices),
     refunds: (row.prices?.refunds ?? []).map((one) => ({
       until: hour(new Date(one.until)),
       percent: one.percent
@@ -120,7 +123,7 @@ async function planOf(db: Reader, row: Row, zone: string): Promise<TermPlan> {
 }
 
 /** Students who hold a seat in a term. */
-async function seatsHeld(db: Reader, term: number): Promise<number> {
+export async function seatsHeld(db: Reader, term: number): Promise<number> {
   const [row] = await db
     .select({ held: count(sql`${t.registration.studentId}`) })
     .from(t.registration)
@@ -259,6 +262,17 @@ async function writeSessions(tx: Transaction, term: number, said: TermSaid, zone
   }
 }
 
+/** A term to be changed, as it was seen. @throws Refused where it was changed meanwhile */
+export async function lockTerm(tx: Transaction, id: number, { version }: { version: number }): Promise<Row> {
+  const [row] = await tx.select().from(t.term).where(eq(t.term.id, id)).for('update')
+  if (row!.version === version) return row!
+  throw new Refused(
+    409,
+    'termMovedOn',
+    `${row!.name} was changed meanwhile, so your change was not made. You now see it as it is; try again.`
+  )
+}
+
 /**
  * Changes dates and rules of a term. Where seats are held the days of classes stay, and all who hold one are told what has
  * changed; else the classes of its sections follow their sessions.
@@ -273,15 +287,9 @@ export async function changeTerm(
   { now, zone }: At
 ): Promise<{ told: number }> {
   const { id } = await termRow(tx, code)
-  const [row] = await tx.select().from(t.term).where(eq(t.term.id, id)).for('update')
-  const before = await planOf(tx, row!, zone)
-  if (row!.version !== said.version)
-    throw new Refused(
-      409,
-      'termMovedOn',
-      `${row!.name} was changed meanwhile, so your change was not made. You now see it as it is; try again.`
-    )
-  if (said.refunds.length && !row!.prices)
+  const row = await lockTerm(tx, id, said)
+  const before = await planOf(tx, row, zone)
+  if (said.refunds.length && !row.prices)
     throw new Refused(
       422,
       'noPrices',
@@ -292,7 +300,7 @@ export async function changeTerm(
   if (before.held) mustKeepDays(before, said)
   await tx
     .update(t.term)
-    .set({ ...columnsOf(said, row!, zone), version: row!.version + 1 })
+    .set({ ...columnsOf(said, row, zone), version: row.version + 1 })
     .where(eq(t.term.id, id))
   await writeSessions(tx, id, said, zone)
   await writeHolidays(tx, id, said)
@@ -303,10 +311,21 @@ export async function changeTerm(
     before: { term: code, ...termSaidOf(before) },
     after: { term: code, ...after }
   })
-  return { told: row!.published ? await tellChanges(tx, who, { id, code, before, after }, now) : 0 }
+  return { told: row.published ? await tellChanges(tx, who, { id, code, before, after }, now) : 0 }
 }
 
-function termSaidOf({ code: _c, season: _s, published: _p, held: _h, ...said }: TermPlan): TermSaid {
+export const saidPrices = ({ tuition, fees, releasesUnpaid }: TermPrices): SaidPrices => ({
+  ...{ tuition, fees, releasesUnpaid }
+})
+
+function termSaidOf({
+  code: _c,
+  season: _s,
+  published: _p,
+  held: _h,
+  prices: _pr,
+  ...said
+}: TermPlan): TermSaid {
   return said
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage, useMediaQuery } from '@vueuse/core'
 import type { NeedResult, PlannedCourse } from '#core/degree'
 import type { BoardCourse } from '~/features/route/useRouteBoard'
 import { routeFigures } from '#shared/degree/figures'
@@ -71,6 +72,15 @@ const asksForAct = computed(() => {
   if (student.own) return !isAsked && (!standing.signOff || standing.changedSince)
   return picture.value.relation === 'programAdvisor' && isAsked
 })
+/** Where there is room for it the talk stands beside the board once it was put there; else at the foot. */
+const hasRoom = useMediaQuery('(min-width: 1100px)')
+const besideWhereRoom = useLocalStorage('ridgeway-talk-beside', false)
+const isBeside = computed(() => hasRoom.value && talk.mayTalk && besideWhereRoom.value)
+async function openTalk() {
+  if (hasRoom.value) besideWhereRoom.value = !besideWhereRoom.value
+  await nextTick()
+  if (isBeside.value || !hasRoom.value) talk.show('talk')
+}
 /** Somebody has begun to speak of something: the place to write it comes into view. */
 watch(
   () => talk.about,
@@ -144,9 +154,13 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
         @click="talk.show('review')"
         >{{ reviewText }}</v-btn
       >
-      <v-btn v-if="talk.mayTalk" size="small" @click="talk.show('talk')">{{
-        talk.unread ? `The talk, ${count(talk.unread, 'matter')} new` : 'The talk'
-      }}</v-btn>
+      <v-btn
+        v-if="talk.mayTalk"
+        size="small"
+        :aria-pressed="hasRoom ? isBeside : undefined"
+        @click="openTalk"
+        >{{ talk.unread ? `The talk, ${count(talk.unread, 'matter')} new` : 'The talk' }}</v-btn
+      >
     </div>
     <p v-if="!route.chosen" class="signed">
       This is not the chosen route; Week and Register work with “{{ student.routes[0]?.name }}”.
@@ -160,11 +174,12 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
     <CarryPanel v-if="open === 'carry'" @close="open = undefined" />
     <RoutesPanel v-if="open === 'routes'" @close="open = undefined" />
 
-    <RouteTerms v-if="narrow" @need="(result, term) => (need = { result, term })" @replace="replace" />
-    <RouteBoard v-else @need="(result, term) => (need = { result, term })" @replace="replace" />
-    <FillPanel v-if="open === 'fill'" @close="open = undefined" />
-
-    <div class="foot">
+    <div class="sheet" :class="{ beside: isBeside }">
+      <div class="plan">
+        <RouteTerms v-if="narrow" @need="(result, term) => (need = { result, term })" @replace="replace" />
+        <RouteBoard v-else @need="(result, term) => (need = { result, term })" @replace="replace" />
+        <FillPanel v-if="open === 'fill'" @close="open = undefined" />
+      </div>
       <div class="column">
         <RouteFindings @fill="open = 'fill'" />
         <ReviewCard id="review" tabindex="-1" />
@@ -212,14 +227,36 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
   padding: 6px 12px;
   margin: 0 0 10px;
 }
-.foot {
+.sheet {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 12px;
-  margin-top: 10px;
+  grid-template-areas: 'plan plan' 'column talk';
+  gap: 10px 12px;
   align-items: start;
 }
+.plan {
+  grid-area: plan;
+  min-width: 0;
+}
+#talk {
+  grid-area: talk;
+}
+/* Beside what it is about. */
+@media (min-width: 1100px) {
+  .sheet.beside {
+    grid-template-columns: minmax(0, 1fr) 372px;
+    grid-template-rows: auto 1fr;
+    grid-template-areas: 'plan talk' 'column talk';
+  }
+  .beside #talk {
+    position: sticky;
+    top: 0;
+    max-height: calc(100vh - 60px);
+    overflow-y: auto;
+  }
+}
 .column {
+  grid-area: column;
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 10px;
@@ -227,7 +264,7 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
 .column .card {
   padding: 10px 13px;
 }
-.foot p {
+.column p {
   margin: 0 0 4px;
 }
 .need {
@@ -237,8 +274,9 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
   color: var(--ink);
 }
 @media (max-width: 980px) {
-  .foot {
+  .sheet {
     grid-template-columns: minmax(0, 1fr);
+    grid-template-areas: 'plan' 'column' 'talk';
   }
 }
 </style>

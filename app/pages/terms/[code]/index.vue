@@ -52,7 +52,10 @@ const drop = () =>
         </div>
         <p v-if="inTheWay" class="stops" role="alert">{{ inTheWay }}</p>
         <div class="columns">
-          <TermForm :plan="plan" @saved="read" />
+          <div>
+            <TermForm :plan="plan" @saved="read" />
+            <TermPrices :plan="plan" @saved="read" />
+          </div>
           <div class="card steps">
             <TermOffer :row="row" />
             <TermOpenings :row="row" />
