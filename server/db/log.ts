@@ -110,6 +110,7 @@ export type Action =
   | 'registration.released'
   | 'registration.cancelled'
   | 'registration.moved'
+  | 'registration.elsewhere'
   | 'section.seatAdded'
   | 'section.seatsChanged'
   | 'section.added'

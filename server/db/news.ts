@@ -86,6 +86,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'registration.released': ['record', 'seats'],
   'registration.cancelled': ['record', 'seats'],
   'registration.moved': ['record'],
+  'registration.elsewhere': ['record'],
   'section.seatsChanged': ['seats'],
   'section.added': ['seats', 'term'],
   'section.rulesChanged': ['seats', 'term'],

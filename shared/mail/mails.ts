@@ -110,6 +110,14 @@ const TOLD: Record<string, Teller> = {
         : 'It clashes with nothing that you hold.'
     }`
   }),
+  'registration.elsewhere': ({ term, of }) => ({
+    subject: `${String(of.section)}: ${of.place ? 'another room' : 'other instructors'}`,
+    text: [
+      `Of ${String(of.section)}, ${term}, something has changed. Your seat in it stays, and so do its hours.`,
+      ...(of.place ? [`It meets in ${String(of.place)}; before it was ${String(of.placeBefore)}.`] : []),
+      ...(of.instructors ? [`It is taught by ${String(of.instructors)}.`] : [])
+    ].join(' ')
+  }),
   'rehearsal.told': ({ term, of }, { zone }) => ({
     subject: `Your run sheet for ${term}, rehearsed`,
     text: rehearsalText(of as unknown as RehearsalSaid, zone)

@@ -69,6 +69,13 @@ export function sectionHours(section: Section): string {
   return section.meetings.length ? section.meetings.map(meetingText).join(', ') : MODE_WORDS[section.mode]
 }
 
+/** `Harbour 14`: where a section meets. */
+export function sectionPlace({ meetings, mode }: Section): string {
+  const rooms = [...new Set(meetings.flatMap((one) => one.room ?? []))]
+  if (rooms.length) return rooms.join(', ')
+  return mode === 'onlineHours' || mode === 'online' ? 'online' : 'a room that is not set yet'
+}
+
 /** `No classes on Friday`: a wish as it is put. */
 export function wishText(wish: Wish): string {
   switch (wish.kind) {

@@ -1,11 +1,14 @@
 /** Sections that are like no other, and what holds of a section: by those who plan it, as it can be, and for registration at once. */
+import { and, count, eq, isNotNull, isNull } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode, termCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
+import { mailOf } from '#shared/mail/mails'
 import { newSectionBody, rulesBody } from '#shared/sections/requests'
 import { makeSection } from '#server/features/sections/newSection'
 import { readOffered } from '#server/features/sections/offering'
-import { changeRules } from '#server/features/sections/rules'
+import * as t from '#server/db/schema/index'
+import { changeRules, rulesOf } from '#server/features/sections/rules'
 import { plannedOffer } from '#server/features/sections/sections'
 import { at, AUTUMN, demoWorld, person, within, type World } from './world'
 
@@ -179,3 +182,47 @@ const plannedAll = async () =>
       )
     )
   ).flat()
+
+describe('another room or another teacher', () => {
+  it('is told to whoever holds a seat, and nothing where neither is another', async () => {
+    const [held] = await world.db
+      .select({ id: t.section.id, code: t.section.code, students: count() })
+      .from(t.registration)
+      .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
+      .innerJoin(t.term, eq(t.term.id, t.section.termId))
+      .innerJoin(t.meeting, eq(t.meeting.sectionId, t.section.id))
+      .where(and(eq(t.term.code, AUTUMN), isNull(t.section.parentId), isNotNull(t.meeting.roomId)))
+      .groupBy(t.section.id)
+      .limit(1)
+    const { [held!.code]: rules } = await rulesOf(world.db, [held!.code])
+    const told = async () => {
+      const rows = await world.db
+        .select({ after: t.eventLog.after })
+        .from(t.mail)
+        .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
+        .where(eq(t.eventLog.action, 'registration.elsewhere'))
+      const { terms, zone } = world.shelf
+      return rows.map(({ after }) =>
+        mailOf(
+          { action: 'registration.elsewhere', before: null, after: after as Record<string, unknown> },
+          { terms, zone }
+        )!
+      )
+    }
+    await rule(edda, held!.code, { ...rules, line: rules!.line + 1 })
+    expect(await told()).toEqual([])
+
+    await rule(edda, held!.code, { ...rules, room: null })
+    const mails = await told()
+    const holders = await world.db.$count(t.registration, eq(t.registration.sectionId, held!.id))
+    expect(mails).toHaveLength(holders)
+    expect(mails[0]!.subject).toMatch(/: another room$/)
+    expect(mails[0]!.text).toMatch(/It meets in a room that is not set yet; before it was \S+/)
+    expect(mails[0]!.text).not.toContain('taught')
+
+    await rule(edda, held!.code, { ...rules, room: null, instructors: [] })
+    const after = (await told()).slice(mails.length)
+    expect(after).toHaveLength(holders)
+    expect(after[0]!.text).toContain('It is taught by somebody who is not named yet.')
+  })
+})

@@ -1,6 +1,8 @@
 /** What holds of a section beside its hours and seats: whom it is for, who teaches it, its line, its fee, seats kept. */
 import { asc, eq, inArray } from 'drizzle-orm'
 import { parseDayLetters } from '#core/formats'
+import type { SectionCode } from '#core/ids'
+import type { Section } from '#core/week'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
@@ -10,8 +12,10 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import type { SectionRules } from '#shared/sections/requests'
+import { sectionName, sectionPlace } from '#shared/week/texts'
 import { holidaysOf, lockWanted, mustBeFree, NOWHERE } from './clashes'
 import { lockKnown, mustNotBeOver } from './planning'
+import { sectionsByCode } from './sections'
 
 type Row = typeof t.section.$inferSelect
 
@@ -79,6 +83,7 @@ export async function changeRules(
   mustNotBeOver(term, now, shelf)
   if (section.cancelled) throw new Refused(409, 'cancelled', `Section ${code} is cancelled.`)
   const { [code]: before } = await rulesOf(tx, [code])
+  const [was] = await sectionsByCode(tx, [code as SectionCode])
   if (section.waiting > said.line)
     throw refused(
       'line',
@@ -120,7 +125,32 @@ export async function changeRules(
     before: { term: term.code, course, section: code, ...before },
     after: { term: term.code, course, section: code, ...said }
   })
+  const [is] = await sectionsByCode(tx, [code as SectionCode])
+  await tellElsewhere(tx, { who, now, id: section.id }, was!, is!)
   return term.code
+}
+
+/** Tells whoever holds a seat of a section where it meets and who teaches it, as far as that has changed. */
+async function tellElsewhere(
+  tx: Transaction,
+  { who, now, id }: { who: Who; now: number; id: number },
+  was: Section,
+  is: Section
+): Promise<void> {
+  const [placeBefore, place] = [sectionPlace(was), sectionPlace(is)]
+  const teachers = is.instructors.join(', ') || 'somebody who is not named yet'
+  const changed = {
+    ...(place !== placeBefore && { place, placeBefore }),
+    ...(is.instructors.join() !== was.instructors.join() && { instructors: teachers })
+  }
+  if (!Object.keys(changed).length) return
+  const people = await tx
+    .select({ student: t.registration.studentId })
+    .from(t.registration)
+    .where(eq(t.registration.sectionId, id))
+  const after = { term: is.term, course: is.course, section: sectionName(is), ...changed }
+  for (const { student } of people)
+    await logEvent(tx, { at: now, account: who.id, student, action: 'registration.elsewhere', after })
 }
 
 /** Writes what holds of a section, but its room. @throws Refused for what there is not, or what a component cannot have */
