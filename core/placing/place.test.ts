@@ -86,9 +86,12 @@ describe('placing a student', () => {
     const holds = [{ title: 'Fine', office: 'Library desk', amount: 3, stopsRegistration: true }]
     expect(place([stat], offer, { holds }).left[0]!.refusals[0]!.code).toBe('hold')
   })
-  it('refuses more courses than it can weigh', () => {
-    const many = Array.from({ length: 11 }, (_, i) => courseCode(`STAT ${200 + i}`))
-    expect(() => place(many, [])).toThrow(RangeError)
+  it('names every course, also where there are more than it weighs', () => {
+    const many = Array.from({ length: 12 }, (_, i) => courseCode(`STAT ${200 + i}`))
+    const offer = many.map((code, i) => section(code, hours(i)))
+    const { options, left } = place(many, offer, { loadMost: 60 })
+    expect(options.map((one) => one.course)).toEqual(many.slice(0, 10))
+    expect(left.map((one) => one.course)).toEqual(many.slice(10))
   })
 })
 

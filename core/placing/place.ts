@@ -38,11 +38,11 @@ export interface Unplaced {
 export interface Placed {
   /** In the order of the courses. */
   options: Option[]
-  /** Courses that are left, each with the reasons against the option that comes nearest. */
+  /** Courses that are left, each with the reasons against the option that comes nearest; none where there is no option. */
   left: Unplaced[]
 }
 
-/** More courses than a term has in any load; the search grows with each. */
+/** As many as a term has in any load; the search grows with each. */
 const MOST_COURSES = 10
 /** Weeks of one set of courses that the decision is asked about: they differ in sections, which it seldom tells apart. */
 const WEEKS = 4
@@ -51,18 +51,15 @@ const WISHES: readonly Wish[] = [{ kind: 'keptIfPossible' }, { kind: 'seatsSafe'
 
 /**
  * The most of the courses that can be had together: at hours that do not clash, with a seat left in each, and let in by the
- * decision as a whole. Of equally many those that stand first; of equal weeks one with room in its sections.
- *
- * @throws RangeError for more than ten courses
+ * decision as a whole. Of equally many those that stand first; of equal weeks one with room in its sections. Of more than
+ * ten courses that can be had by themselves the first ten are weighed.
  */
 export function placeStudent(facts: RegistrationFacts, asked: PlacingAsked): Placed {
   const { courses } = asked
-  if (courses.length > MOST_COURSES)
-    throw new RangeError(`at most ${MOST_COURSES} courses are placed at once, not ${courses.length}`)
   const general = generalRefusals(facts)
   if (general.length) return { options: [], left: courses.map((course) => ({ course, refusals: general })) }
   const offer = openSections(facts, asked)
-  const able = courses.filter((course) => offer.some((one) => one.course === course))
+  const able = courses.filter((course) => offer.some((one) => one.course === course)).slice(0, MOST_COURSES)
   for (const some of subsets(able)) {
     const options = togetherOf(facts, asked, offer, some)
     if (options) return { options, left: leftOf(facts, asked, options) }

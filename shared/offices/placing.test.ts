@@ -65,7 +65,7 @@ describe('what is left', () => {
     ]
     expect(leftCourses(all, ZONE)).toEqual([
       { course: B, why: 'No seat is left in it.', students: 2 },
-      { course: A, why: 'It has no section.', students: 1 }
+      { course: A, why: 'Nothing of it can be proposed.', students: 1 }
     ])
   })
   it('is said of the student, to an office', () => {

@@ -104,7 +104,7 @@ export interface LeftCourse {
 /** Why a course is left, said to an office: the seats that are proposed to others are none that anybody has taken. */
 export function leftText(refusals: readonly Refusal[], zone: string): string {
   const [first] = refusals
-  if (!first) return 'It has no section.'
+  if (!first) return 'Nothing of it can be proposed.'
   return first.code === 'full' ? 'No seat is left in it.' : aboutThem(refusalText(first, zone))
 }
 

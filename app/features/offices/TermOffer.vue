@@ -32,7 +32,7 @@ const courses = computed(() =>
   (college.picture?.courses ?? []).map(({ code, title }) => ({ value: code, title: `${code} ${title}` }))
 )
 const open = (code: string | null) => {
-  if (code) void navigateTo(`/offer/${props.row.code}/${code.replace(' ', '-')}`)
+  if (code) void navigateTo(offerPage(props.row.code, code))
 }
 const left = (why: 'offered' | 'pattern') => (seen.value?.left ?? []).filter((one) => one.why === why)
 const names = (list: readonly { course: string }[]) =>

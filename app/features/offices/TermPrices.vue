@@ -71,6 +71,11 @@ const faults = computed(() => {
       found.set(path.join('.'), `This ${message}.`)
   return found
 })
+const STEP_FIELDS = [
+  { key: 'from', step: 0.5, label: 'from so many credits' },
+  { key: 'flat', step: 0.01, label: 'in all' },
+  { key: 'perCredit', step: 0.01, label: 'and for each credit beyond' }
+] as const
 /** The place of a rate among those that are sent. */
 const sentAt = (i: number) => draft.value.rates.slice(0, i).filter((bands) => bands.length).length
 const errors = (path: string) => faults.value.get(`prices.${path}`) ?? ''
@@ -115,25 +120,13 @@ async function save() {
         </h3>
         <div v-for="(band, n) in draft.rates[i]" :key="n" class="step">
           <v-text-field
-            v-model.number="band.from"
+            v-for="{ key, step, label } in STEP_FIELDS"
+            :key="key"
+            v-model.number="band[key]"
             type="number"
-            step="0.5"
-            :label="`step ${n + 1}: from so many credits`"
-            :error-messages="errors(`tuition.${sentAt(i)}.bands.${n}.from`)"
-          />
-          <v-text-field
-            v-model.number="band.flat"
-            type="number"
-            step="0.01"
-            :label="`step ${n + 1}: in all`"
-            :error-messages="errors(`tuition.${sentAt(i)}.bands.${n}.flat`)"
-          />
-          <v-text-field
-            v-model.number="band.perCredit"
-            type="number"
-            step="0.01"
-            :label="`step ${n + 1}: and for each credit beyond`"
-            :error-messages="errors(`tuition.${sentAt(i)}.bands.${n}.perCredit`)"
+            :step="step"
+            :label="`step ${n + 1}: ${label}`"
+            :error-messages="errors(`tuition.${sentAt(i)}.bands.${n}.${key}`)"
           />
           <v-text-btn :aria-label="`Take step ${n + 1} out`" @click="draft.rates[i]!.splice(n, 1)"
             >Take it out</v-text-btn

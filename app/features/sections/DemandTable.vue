@@ -69,9 +69,7 @@ function save() {
     aria-label="What is wanted of each course, and its seats"
   >
     <template #[`item.course`]="{ item: row }">
-      <NuxtLink class="textlink" :to="`/offer/${term}/${row.course.replace(' ', '-')}`">{{
-        row.course
-      }}</NuxtLink>
+      <NuxtLink class="textlink" :to="offerPage(term, row.course)">{{ row.course }}</NuxtLink>
       <span class="quiet small title">{{ row.title }}</span>
     </template>
     <template #[`item.needs`]="{ item: row }"

@@ -33,9 +33,7 @@ const opensText = (opens: number | null) =>
             >{{ KINDS[key] }}
             <template v-for="(one, i) in some" :key="one.course"
               ><template v-if="i">, </template
-              ><NuxtLink class="textlink" :to="`/offer/${term}/${one.course.replace(' ', '-')}`">{{
-                one.course
-              }}</NuxtLink
+              ><NuxtLink class="textlink" :to="offerPage(term, one.course)">{{ one.course }}</NuxtLink
               >&nbsp;({{ one.students }})</template
             >{{ key === told.at(-1)!.key ? '.' : '; ' }}</template
           >

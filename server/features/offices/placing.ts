@@ -5,6 +5,7 @@
 import { eq } from 'drizzle-orm'
 import { courseCode, type CourseCode, type StudentId, type TermCode } from '#core/ids'
 import { placeStudent } from '#core/placing'
+import type { Placing } from '#core/registration'
 import { sectionsOf, type Section } from '#core/week'
 import { all, type Database, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -24,8 +25,6 @@ import { factsWith } from '#server/features/registration/facts'
 import { run } from '#server/features/registration/run'
 import { blockRows, membersOf, mustTakePlacing, type PlacingTime } from './placingGroups'
 
-/** More are not weighed at once, and no load has more. */
-const MOST_COURSES = 10
 /** Records are read so many at a time: nobody else waits longer than for these. */
 const AT_ONCE = 20
 /** What is proposed by then is answered, and the rest when it is asked for. */
@@ -42,7 +41,7 @@ export async function proposePlacing(
   const members = await membersOf(db, code, group)
   const block = group.kind === 'block' ? await blockRows(db, code, group.block) : undefined
   const ofBlock = block?.map((row) => courseCode(row.course))
-  const placing = { setAside: new Set(setAside) }
+  const about = { code, placing: { setAside: new Set(setAside) }, ...at }
   const taken = new Map(Object.entries(before))
   const students: ProposedPlacing[] = []
   const sections = new Map<string, PlacingSection>()
@@ -50,32 +49,23 @@ export async function proposePlacing(
   let next = from
   while (next < members.length && (next === from || performance.now() < ends)) {
     const some = members.slice(next, next + AT_ONCE)
-    const records = await readStudentRecords(db, some, 'registrar')
-    const wanted = new Map(records.map((record) => [record.student.id, wantedBy(record, code, ofBlock)]))
+    const records = new Map(
+      (await readStudentRecords(db, some, 'registrar')).map((one) => [one.student.id, one])
+    )
+    const wanted = new Map([...records].map(([id, record]) => [id, wantedBy(record, code, ofBlock)]))
     const courses = new Set([...wanted.values()].flatMap((one) => one.courses))
     const offer = (await offerOf(db, code, [...courses])).filter(
       (one) => !block || one.block === block[0]?.title
     )
-    for (const student of some) {
-      const record = records.find((one) => one.student.id === student)
-      if (!record) continue
-      const { courses, ground } = wanted.get(student)!
+    for (const student of some.filter((one) => records.has(one))) {
       const left = offer.map((one) => ({ ...one, taken: one.taken + (taken.get(one.code) ?? 0) }))
-      const own = left.filter((one) => courses.includes(one.course))
-      const facts = factsWith(record, at.shelf, { term: code, now: at.now, offer: own, placing })
-      const found = placeStudent(facts, { courses, offer: own, ...hoursOf(record, at.shelf) })
-      const { id, name, number } = record.student
-      for (const { code } of found.options.flatMap(sectionsOf)) {
-        const { course, number, capacity, taken } = offer.find((one) => one.code === code)!
-        sections.set(code, { code, course, number, capacity, taken })
+      const proposed = proposeFor(records.get(student)!, wanted.get(student)!, left, about)
+      students.push(proposed)
+      for (const one of proposed.placed.flatMap((course) => course.sections)) {
+        const { course, capacity, taken: seats } = offer.find((other) => other.code === one.code)!
+        sections.set(one.code, { ...one, course, capacity, taken: seats })
+        taken.set(one.code, (taken.get(one.code) ?? 0) + 1)
       }
-      const placed = found.options.map((option) => ({
-        ...{ course: option.course, credits: option.main.credits },
-        sections: sectionsOf(option).map(({ code, number }) => ({ code, number }))
-      }))
-      for (const { code } of placed.flatMap((one) => one.sections))
-        taken.set(code, (taken.get(code) ?? 0) + 1)
-      students.push({ student: id, name, number, ground, placed, left: found.left })
     }
     next += some.length
   }
@@ -88,22 +78,43 @@ export async function proposePlacing(
   }
 }
 
+/** What is proposed for one student, of an offer with the seats that are left then. */
+function proposeFor(
+  record: StudentRecord,
+  { courses, ground }: Wanted,
+  left: readonly Section[],
+  { code, placing, shelf, now }: PlacingTime & { code: TermCode; placing: Placing }
+): ProposedPlacing {
+  const offer = left.filter((one) => courses.includes(one.course))
+  const facts = factsWith(record, shelf, { term: code, now, offer, placing })
+  const found = placeStudent(facts, { courses, offer, ...hoursOf(record, shelf) })
+  const { id, name, number } = record.student
+  return {
+    ...{ student: id, name, number, ground, left: found.left },
+    placed: found.options.map((option) => ({
+      ...{ course: option.course, credits: option.main.credits },
+      sections: sectionsOf(option).map(({ code, number }) => ({ code, number }))
+    }))
+  }
+}
+
+interface Wanted {
+  courses: CourseCode[]
+  ground: PlacingGround
+}
+
 /**
  * The courses in which a student is to be placed, without those of which a seat is held or waited for: those of a block, or
  * what was handed in, or else what is planned.
  */
-function wantedBy(
-  record: StudentRecord,
-  code: TermCode,
-  ofBlock: readonly CourseCode[] | undefined
-): { courses: CourseCode[]; ground: PlacingGround } {
+function wantedBy(record: StudentRecord, code: TermCode, ofBlock: readonly CourseCode[] | undefined): Wanted {
   const meant = record.intentions.find((one) => one.term === code)?.courses
   const planned = record.route.courses.filter((one) => one.term === code).map((one) => one.course)
   const waiting = waitingIn(record, code)
   const isSettled = (course: CourseCode) =>
     waiting.has(course) || record.held.some((seat) => seat.term === code && seat.course === course)
   return {
-    courses: (ofBlock ?? meant ?? planned).filter((course) => !isSettled(course)).slice(0, MOST_COURSES),
+    courses: (ofBlock ?? meant ?? planned).filter((course) => !isSettled(course)),
     ground: ofBlock ? 'block' : meant ? 'handedIn' : 'planned'
   }
 }
