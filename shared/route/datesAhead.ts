@@ -29,9 +29,9 @@ export function datesAhead(
     const isMine = taken > 0 || term.code === work
     const lastDay = (end: Instant) => campusDate(end - 1, zone)
     if (isMine && adding !== 'ended')
-      rows.push({ on: lastDay(term.addEndsAt), what: `last day to add a ${term.name} course` })
+      rows.push({ on: lastDay(term.addEndsAt), what: `last day to add a course of ${term.name}` })
     if (taken && dropping)
-      rows.push({ on: lastDay(term.dropEndsAt), what: `last day to drop a ${term.name} course` })
+      rows.push({ on: lastDay(term.dropEndsAt), what: `last day to drop a course of ${term.name}` })
     if (isMine && state === 'ahead') {
       const account = accountOf(picture, term.code)
       if (!account || openOf(account) > 0)

@@ -43,7 +43,7 @@ const came = ({ student }: ProposedPlacing) => {
         <th scope="col"><span class="visually-hidden">Place</span></th>
         <th scope="col">Student</th>
         <th scope="col">Sections</th>
-        <th scope="col">Left</th>
+        <th scope="col" class="wide">Left</th>
         <th v-if="outcomes.size" scope="col">Outcome</th>
       </tr>
     </thead>
@@ -67,8 +67,11 @@ const came = ({ student }: ProposedPlacing) => {
             ><strong class="code">{{ one.course }}</strong>
             <span class="quiet">{{ one.sections.map(({ number }) => number).join(' + ') }}</span></span
           >
+          <span v-if="row.left.length" class="narrow quiet small"
+            >without {{ row.left.map((one) => one.course).join(', ') }}</span
+          >
         </td>
-        <td>
+        <td class="wide">
           <span v-for="one in row.left" :key="one.course" class="left"
             ><strong class="code">{{ one.course }}</strong> <span class="quiet">{{
               leftText(one.refusals, college.zone)
@@ -92,6 +95,17 @@ th[scope='row'] {
 }
 .left {
   display: block;
+}
+.narrow {
+  display: none;
+}
+@media (max-width: 720px) {
+  .wide {
+    display: none;
+  }
+  .narrow {
+    display: block;
+  }
 }
 .section {
   display: inline-block;
