@@ -14,14 +14,8 @@ import { opensFor } from '#server/features/registration/openings'
 import { offerOf } from '#server/features/sections/sections'
 import { copyOffer, lookAtCopy } from '#server/features/terms/copyOffer'
 import { makeTerm } from '#server/features/terms/newTerm'
-import {
-  changeTerm,
-  dropTerm,
-  makeTerms,
-  readTermPlan,
-  readTerms,
-  type At
-} from '#server/features/terms/plan'
+import { changeTerm, dropTerm, makeTerms, type At } from '#server/features/terms/plan'
+import { readTermPlan, readTerms } from '#server/features/terms/readTerms'
 import { changePrices } from '#server/features/terms/prices'
 import { publicationEffect, publishTerm } from '#server/features/terms/publish'
 import type { Who } from '#shared/accounts/responses'

@@ -9,7 +9,8 @@ import { termRow } from '#server/features/catalog/catalog'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { PricesSaid } from '#shared/offices/prices'
-import { lockTerm, saidPrices, seatsHeld } from './plan'
+import { lockTerm } from './plan'
+import { saidPrices, seatsHeld } from './readTerms'
 
 /**
  * Says what a term costs, as long as nobody holds a seat in it: what was charged stays as it was charged.

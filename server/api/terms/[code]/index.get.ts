@@ -1,7 +1,7 @@
 import { termParams } from '#shared/requests'
 import { endpoint } from '#server/http/endpoint'
 import { currentShelf } from '#server/http/thisServer'
-import { readTermPlan } from '#server/features/terms/plan'
+import { readTermPlan } from '#server/features/terms/readTerms'
 
 /** A term as it is written, to be changed. */
 export default endpoint('GET /api/terms/:code', { params: termParams }, async ({ db, params }) =>
