@@ -4,7 +4,7 @@ import { leftText, type ProposedPlacing } from '#shared/offices/placing'
 import { isSeat } from '#shared/registration/outcomes'
 import { refusalText } from '#shared/registration/texts'
 import { aboutThem } from '#shared/voice'
-import { isThrough, type PlacingOutcome } from './usePlacingStudents'
+import { isThrough, isTried, type PlacingOutcome } from './usePlacingStudents'
 
 /** Each student with the sections proposed, what is left and why, and what came of it. */
 const props = defineProps<{
@@ -53,7 +53,7 @@ const came = ({ student }: ProposedPlacing) => {
           <v-checkbox-btn
             v-if="row.placed.length"
             :model-value="!leftOut.has(row.student)"
-            :disabled="busy || isThrough(outcomes.get(row.student))"
+            :disabled="busy || isTried(outcomes.get(row.student))"
             :aria-label="`Place ${row.name}`"
             @update:model-value="include(row.student, $event)"
           />

@@ -5,7 +5,7 @@ import type { PlacingPiece, ProposedPlacing } from '#shared/offices/placing'
 import { newestAnswer } from '../../../ui/newestAnswer'
 import { useAttempt } from '../../../ui/useAttempt'
 import { useRead } from '../../../ui/useRead'
-import { usePlacingStudents } from './usePlacingStudents'
+import { isThrough, usePlacingStudents } from './usePlacingStudents'
 
 class Failure extends Error {
   constructor(
@@ -22,6 +22,8 @@ interface Sent {
   key?: string
 }
 let sent: Sent[]
+/** Where the decision lets nobody in. */
+let refusing: ReadonlySet<string>
 /** What the server does next; none left: it answers as it should. */
 let next: (Error | undefined)[]
 
@@ -45,12 +47,13 @@ async function api(path: string, { body = {}, key }: { body?: object; key?: stri
   const wrong = next.shift()
   if (wrong) throw wrong
   if (path.endsWith('/placing')) return PIECES[(body as { from: number }).from ? 1 : 0]
-  return { lines: [{ course: 'ENVI 310', outcome: 'registered' }] }
+  return { lines: [{ course: 'ENVI 310', outcome: refusing.has(path) ? 'refused' : 'registered' }] }
 }
 
 beforeEach(() => {
   sent = []
   next = []
+  refusing = new Set()
   let keys = 0
   const globals = { computed, ref, shallowRef, newestAnswer, useAttempt, useRead, Failure, api }
   for (const [name, one] of Object.entries(globals)) vi.stubGlobal(name, one)
@@ -110,6 +113,22 @@ it('ends where the server is not reached, and asks for the same placing again un
   expect(keys).toHaveLength(2)
   expect(new Set(keys).size).toBe(1)
   expect(new Set(sent.flatMap(({ key }) => key ?? [])).size).toBe(3)
+})
+
+it('does not ask again for what a run has refused: that is proposed anew', async () => {
+  const { place, outcomes, toPlace } = await proposed()
+  refusing = new Set(['/api/students/1/placements'])
+  await place()
+  expect(isThrough(outcomes.value.get(student(1).student))).toBe(false)
+  expect(toPlace.value).toEqual([])
+})
+
+it('says how many were not looked at where it is stopped', async () => {
+  const { propose, stop, unseen, proposed: all } = usePlacingStudents(termCode('AU27'))
+  const asked = propose(SAID)
+  stop()
+  await asked
+  expect([all.value.length, unseen.value]).toEqual([2, 1])
 })
 
 it('stops when it is told to, and knows what was done by then', async () => {

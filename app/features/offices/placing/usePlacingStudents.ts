@@ -33,12 +33,15 @@ export function usePlacingStudents(term: TermCode) {
   let keys = new Map<StudentId, string>()
   let stopping = false
 
+  /** Who was tried has a receipt: what did not go through is proposed anew, not asked for again. */
   const toPlace = computed(() =>
     proposed.value.filter(
       (one) =>
-        one.placed.length && !leftOut.value.has(one.student) && !isThrough(outcomes.value.get(one.student))
+        one.placed.length && !leftOut.value.has(one.student) && !isTried(outcomes.value.get(one.student))
     )
   )
+  /** Students of the group who were not looked at, where it was stopped before. */
+  const unseen = ref(0)
 
   function propose(asked: PlacingSaid): Promise<unknown> {
     return attempt(async () => {
@@ -48,6 +51,7 @@ export function usePlacingStudents(term: TermCode) {
       outcomes.value = new Map()
       leftOut.value = new Set()
       keys = new Map()
+      unseen.value = 0
       stopping = false
       let taken = {}
       try {
@@ -61,7 +65,9 @@ export function usePlacingStudents(term: TermCode) {
             ...piece.sections.map((one) => [one.code, one] as const),
             ...sections.value
           ])
-          progress.value = { doing: 'proposing', done: piece.next ?? piece.of, of: piece.of }
+          const done = piece.next ?? piece.of
+          progress.value = { doing: 'proposing', done, of: piece.of }
+          unseen.value = piece.of - done
           ;({ taken, next: from } = piece)
         }
       } finally {
@@ -103,10 +109,27 @@ export function usePlacingStudents(term: TermCode) {
   }
 
   return {
-    ...{ groups, failure, read, said, proposed, sections, outcomes, leftOut, progress, problem, toPlace },
+    ...{
+      groups,
+      failure,
+      read,
+      said,
+      proposed,
+      sections,
+      outcomes,
+      leftOut,
+      progress,
+      problem,
+      toPlace,
+      unseen
+    },
     ...{ propose, place, stop: () => void (stopping = true) }
   }
 }
+
+/** Whether a run was made for a student, whatever came of it. */
+export const isTried = (outcome: PlacingOutcome | undefined): boolean =>
+  outcome !== undefined && 'receipt' in outcome
 
 /** Whether a student was placed in all that was proposed. */
 export function isThrough(outcome: PlacingOutcome | undefined): boolean {

@@ -21,6 +21,7 @@ const {
   progress,
   problem,
   toPlace,
+  unseen,
   propose,
   place,
   stop
@@ -35,7 +36,14 @@ const filled = computed(() =>
     proposed.value.filter((one) => !leftOut.value.has(one.student))
   )
 )
-const summary = computed(() => placingSummary(proposed.value))
+const summary = computed(() =>
+  [
+    placingSummary(proposed.value),
+    unseen.value ? `${count(unseen.value, 'student')} of the group not looked at.` : ''
+  ]
+    .filter(Boolean)
+    .join(' ')
+)
 /** What came of it so far; those who were refused a part of it are told where they stand. */
 const placedText = computed(() => {
   const through = [...outcomes.value.values()].filter(isThrough).length
