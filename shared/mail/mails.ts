@@ -114,7 +114,11 @@ const TOLD: Record<string, Teller> = {
     subject: `${String(of.section)}: ${of.place ? 'another room' : 'other instructors'}`,
     text: [
       `Of ${String(of.section)}, ${term}, something has changed. Your seat in it stays, and so do its hours.`,
-      ...(of.place ? [`It meets in ${String(of.place)}; before it was ${String(of.placeBefore)}.`] : []),
+      ...(of.place
+        ? [
+            `It meets ${of.place === 'online' ? 'online' : `in ${String(of.place)}`}; before it was ${String(of.placeBefore)}.`
+          ]
+        : []),
       ...(of.instructors ? [`It is taught by ${String(of.instructors)}.`] : [])
     ].join(' ')
   }),

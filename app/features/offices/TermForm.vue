@@ -12,9 +12,14 @@ const { busy, problem, fields, attempt } = useAttempt()
 
 const copyOf = (plan: TermPlan): TermPlan => structuredClone(toRaw(plan))
 const draft = ref(copyOf(props.plan))
+// Read anew after the prices were saved, the same dates are no reason to lose what is typed.
 watch(
   () => props.plan,
-  (plan) => (draft.value = copyOf(plan))
+  (plan, before) => {
+    const { version, prices } = plan
+    const isSame = JSON.stringify({ ...before, version, prices }) === JSON.stringify(plan)
+    draft.value = isSame ? { ...draft.value, version, prices } : copyOf(plan)
+  }
 )
 const isChanged = computed(() => JSON.stringify(draft.value) !== JSON.stringify(props.plan))
 const checked = ref(false)

@@ -35,9 +35,10 @@ const draftOf = (prices: SaidPrices | null): Draft => ({
   releasesUnpaid: prices?.releasesUnpaid ?? false
 })
 const draft = ref(draftOf(props.plan.prices))
+// Read anew after the dates were saved, the same prices are no reason to lose what is typed.
 watch(
-  () => props.plan.prices,
-  (prices) => (draft.value = draftOf(prices))
+  () => JSON.stringify(props.plan.prices),
+  () => (draft.value = draftOf(props.plan.prices))
 )
 /** What is typed as prices; nothing named is nothing charged. */
 const said = computed((): SaidPrices | null => {
@@ -94,7 +95,8 @@ function addStep(i: number) {
 }
 async function save() {
   checked.value = true
-  if (faults.value.size) return
+  // What the server refused before is asked of it again.
+  if (!pricesBody.safeParse(body.value).success) return
   const done = await attempt(() => terms.price(props.plan.code, body.value))
   if (!done) {
     if (problem.value.includes('meanwhile')) emit('saved')

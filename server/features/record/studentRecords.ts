@@ -49,8 +49,9 @@ export async function readStudentRecords(
   if (!ids.length) return []
   const wanted = [...ids]
   const { students, own, said, seats, openings } = await readParts(db, wanted, relation)
-  const { programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations, scale } =
-    own
+  // Only an opening asks for it.
+  const scale = openings.some((one) => one.creditsLeast !== null) ? await readScale(db) : undefined
+  const { programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations } = own
   const { advisors, away, routes, planned, carried, signOffs, intentions, reviews } = said
   const { agreements, prepared, requests, handedOn, agreed, keepFree } = said
 
@@ -59,7 +60,7 @@ export async function readStudentRecords(
     const route = routes.get(s.id)?.[0]
     const person = {
       ...{ id: s.id, standing: s.standing, programs: mine.map((p) => p.code), block: blockCode },
-      credits: earnedIn(record.get(s.id) ?? [], scale)
+      credits: scale ? earnedIn(record.get(s.id) ?? [], scale) : 0
     }
     const terms = [...new Set(openings.map((o) => o.term))]
     return {
@@ -261,7 +262,7 @@ const byStudent = <Row extends { studentId: number }>(rows: readonly Row[]) =>
 
 /** What is on the record, and what offices say of it. */
 async function readOwn(db: Reader, ids: number[]) {
-  const [programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations, scale] =
+  const [programs, policies, tests, milestones, exceptions, record, holds, accounts, graduations] =
     await Promise.all([
       programRows(db, ids),
       readPolicies(db),
@@ -271,15 +272,13 @@ async function readOwn(db: Reader, ids: number[]) {
       recordRows(db, ids),
       holdRows(db, ids),
       readAccounts(db, ids),
-      graduationRows(db, ids),
-      readScale(db)
+      graduationRows(db, ids)
     ])
   return {
     ...{ programs: byStudent(programs), policies },
     ...{ tests: byStudent(tests), milestones: byStudent(milestones), record: byStudent(record) },
     ...{ exceptions: groupBy(exceptions, (row) => row.grant.studentId), holds: byStudent(holds), accounts },
-    graduations: byStudent(graduations),
-    scale
+    graduations: byStudent(graduations)
   }
 }
 

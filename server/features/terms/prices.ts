@@ -31,7 +31,7 @@ export async function changePrices(
     throw new Refused(
       409,
       'seatsHeld',
-      `Seats are held in ${row.name}, or were paid for: what it costs stays as it is.`
+      `Seats are held in ${row.name}, or were charged for: what it costs stays as it is.`
     )
   const refunds = row.prices?.refunds ?? []
   await tx
