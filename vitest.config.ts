@@ -6,13 +6,16 @@ export default defineConfig({
     // Files share what they import, which is half of their time: nothing of it knows which test it serves.
     isolate: false,
     pool: 'threads',
+    // No measure of speed: a machine that others share stands still for many seconds at times.
+    expect: { poll: { timeout: 30_000 } },
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
     projects: [
       {
         extends: true,
         test: {
           name: 'core',
-          include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'app/**/*.test.ts', 'tests/cli/**/*.test.ts'],
-          testTimeout: 30_000
+          include: ['core/**/*.test.ts', 'shared/**/*.test.ts', 'app/**/*.test.ts', 'tests/cli/**/*.test.ts']
         }
       },
       {
@@ -21,9 +24,7 @@ export default defineConfig({
           name: 'server',
           include: ['tests/server/**/*.test.ts'],
           globalSetup: ['tests/server/database.ts'],
-          env: { RIDGEWAY_WEBHOOKS: '127.0.0.1,localhost' },
-          hookTimeout: 60_000,
-          testTimeout: 30_000
+          env: { RIDGEWAY_WEBHOOKS: '127.0.0.1,localhost' }
         }
       }
     ]
