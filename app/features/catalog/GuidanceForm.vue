@@ -8,7 +8,6 @@ const props = defineProps<{ text?: GuidanceText; programs: readonly { code: stri
 const emit = defineEmits<{ close: [] }>()
 const college = useCollege()
 const notice = useNotice()
-const { busy, problem, fields, attempt } = useAttempt()
 const heading = useId()
 const draft = ref({
   about: (props.text?.about ?? 'everybody') as GuidanceAbout,
@@ -40,27 +39,15 @@ watch(
   () => draft.value.about,
   () => (draft.value.key = '')
 )
-const said = computed(() =>
-  guidanceBody.safeParse({
-    ...draft.value,
-    key: draft.value.key ?? '',
-    link: draft.value.link.trim() || null
-  })
-)
-const touched = ref(false)
-function wrong(field: string): string | undefined {
-  const issue = said.value.error?.issues.find((one) => one.path[0] === field)
-  return fields.value.get(field) ?? (issue && touched.value ? `This ${issue.message}.` : undefined)
-}
+const { busy, problem, errors, attempt, send } = useDraftCheck(guidanceBody, () => ({
+  ...draft.value,
+  key: draft.value.key ?? '',
+  link: draft.value.link.trim() || null
+}))
 const save = () =>
-  attempt(async () => {
-    touched.value = true
-    if (!said.value.success) return
-    await api(`/api/guidance${props.text ? `/${props.text.id}` : ''}`, {
-      method: 'POST',
-      body: said.value.data
-    })
-    notice.say(`“${said.value.data.title}” is read from now on.`)
+  send(async (said) => {
+    await api(`/api/guidance${props.text ? `/${props.text.id}` : ''}`, { method: 'POST', body: said })
+    notice.say(`“${said.title}” is read from now on.`)
     emit('close')
   })
 const drop = () =>
@@ -86,23 +73,23 @@ const drop = () =>
         v-model="draft.key"
         label="which"
         :items="things"
-        :error-messages="wrong('key')"
+        :error-messages="errors('key')"
         auto-select-first
       />
-      <v-text-field v-model="draft.title" label="title" maxlength="80" :error-messages="wrong('title')" />
+      <v-text-field v-model="draft.title" label="title" maxlength="80" :error-messages="errors('title')" />
       <v-textarea
         v-model="draft.text"
         label="what is read"
         rows="3"
         auto-grow
         maxlength="600"
-        :error-messages="wrong('text')"
+        :error-messages="errors('text')"
       />
       <v-text-field
         v-model="draft.link"
         label="address with more, if there is one"
         maxlength="300"
-        :error-messages="wrong('link')"
+        :error-messages="errors('link')"
       />
       <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
       <div class="acts">

@@ -8,7 +8,6 @@ const props = defineProps<{ plan: TermPlan }>()
 const emit = defineEmits<{ saved: [] }>()
 const terms = useTerms()
 const notice = useNotice()
-const { busy, problem, fields, attempt } = useAttempt()
 
 const copyOf = (plan: TermPlan): TermPlan => structuredClone(toRaw(plan))
 const draft = ref(copyOf(props.plan))
@@ -22,32 +21,15 @@ watch(
   }
 )
 const isChanged = computed(() => JSON.stringify(draft.value) !== JSON.stringify(props.plan))
-const checked = ref(false)
-const read = computed(() => termBody.safeParse(draft.value))
-const faults = computed(() => {
-  const found = new Map(fields.value)
-  if (checked.value)
-    for (const { path, message } of read.value.error?.issues ?? [])
-      found.set(path.join('.'), `This ${message}.`)
-  return found
-})
-const errors = (path: string) => faults.value.get(path) ?? ''
+const { busy, problem, faults, errors, send } = useDraftCheck(termBody, () => draft.value)
 
 async function save() {
-  checked.value = true
-  const said = read.value
-  if (!said.success) {
-    await nextTick()
-    document.querySelector<HTMLElement>('.term-form .v-input--error input')?.focus()
-    return
-  }
-  const done = await attempt(() => terms.save(props.plan.code, said.data))
+  const done = await send((said) => terms.save(props.plan.code, said))
   if (!done) {
     // Somebody else was there: the dates stand as they are now.
     if (problem.value.includes('meanwhile')) emit('saved')
     return
   }
-  checked.value = false
   notice.say(
     done.told
       ? `${draft.value.name}: saved. ${count(done.told, 'student')} who hold seats were told what has changed.`
@@ -272,7 +254,7 @@ function addSession() {
       />
     </fieldset>
     <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
-    <p v-else-if="checked && faults.size" class="stops" role="alert">
+    <p v-else-if="faults.size" class="stops" role="alert">
       {{ count(faults.size, 'field') }} to look at; nothing is saved yet.
     </p>
     <div class="acts">

@@ -10,7 +10,6 @@ const props = defineProps<{ plan: TermPlan }>()
 const emit = defineEmits<{ saved: [] }>()
 const terms = useTerms()
 const notice = useNotice()
-const { busy, problem, fields, attempt } = useAttempt()
 
 const PAYERS: readonly (Payer & { title: string })[] = [
   { level: 'undergraduate', residency: 'resident', title: 'Undergraduate, resident' },
@@ -63,15 +62,8 @@ const said = computed((): SaidPrices | null => {
   }
 })
 const isChanged = computed(() => JSON.stringify(said.value) !== JSON.stringify(props.plan.prices))
-const body = computed(() => ({ version: props.plan.version, prices: said.value }))
-const checked = ref(false)
-const faults = computed(() => {
-  const found = new Map(fields.value)
-  if (checked.value)
-    for (const { path, message } of pricesBody.safeParse(body.value).error?.issues ?? [])
-      found.set(path.join('.'), `This ${message}.`)
-  return found
-})
+const check = useDraftCheck(pricesBody, () => ({ version: props.plan.version, prices: said.value }))
+const { busy, problem, faults } = check
 const STEP_FIELDS = [
   { key: 'from', step: 0.5, label: 'from so many credits' },
   { key: 'flat', step: 0.01, label: 'in all' },
@@ -79,7 +71,7 @@ const STEP_FIELDS = [
 ] as const
 /** The place of a rate among those that are sent. */
 const sentAt = (i: number) => draft.value.rates.slice(0, i).filter((bands) => bands.length).length
-const errors = (path: string) => faults.value.get(`prices.${path}`) ?? ''
+const errors = (path: string) => check.errors(`prices.${path}`)
 const EXAMPLES = [3, 6, 12, 15, 18]
 const examples = (i: number) => {
   const { level, residency } = PAYERS[i]!
@@ -94,15 +86,11 @@ function addStep(i: number) {
   bands.push({ from: last ? last.from + 1 : 0, flat: last?.flat ?? 0, perCredit: last?.perCredit ?? 0 })
 }
 async function save() {
-  checked.value = true
-  // What the server refused before is asked of it again.
-  if (!pricesBody.safeParse(body.value).success) return
-  const done = await attempt(() => terms.price(props.plan.code, body.value))
+  const done = await check.send((body) => terms.price(props.plan.code, body))
   if (!done) {
     if (problem.value.includes('meanwhile')) emit('saved')
     return
   }
-  checked.value = false
   notice.say(said.value ? `${props.plan.name}: prices saved.` : `Nothing is charged in ${props.plan.name}.`)
   emit('saved')
 }
@@ -169,7 +157,7 @@ async function save() {
       >
     </fieldset>
     <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
-    <p v-else-if="checked && faults.size" class="stops" role="alert">
+    <p v-else-if="faults.size" class="stops" role="alert">
       {{ count(faults.size, 'field') }} to look at; nothing is saved yet.
     </p>
     <div v-if="!plan.held" class="acts">
