@@ -34,6 +34,10 @@ describe('a search in an address', () => {
     const text = new URLSearchParams(address).toString()
     expect(readCourseQuery(Object.fromEntries(new URLSearchParams(text)))).toEqual(query)
   })
+  it.each(['AU27', '2028W', 'W2028'])('keeps the term %s, however an institution writes it', (term) => {
+    const query = { ...NOTHING, term }
+    expect(readCourseQuery(courseAddress(query))).toEqual(query)
+  })
   it('leaves out what it does not understand', () => {
     const odd = {
       term: 'soon',

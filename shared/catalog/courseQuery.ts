@@ -1,5 +1,6 @@
 /** A search for courses as it stands in the address of a page, so that it can be kept and passed on. */
 import { SEASONS, type StudyLevel } from '#core/catalog'
+import { maybeTermCode } from '#core/ids'
 import type { CourseFilter } from '#core/search'
 import { MODES } from '#core/week'
 
@@ -39,7 +40,7 @@ export function readCourseQuery(address: Readonly<Record<string, unknown>>): Cou
   const serves = Number(get('serves'))
   return {
     text: get('q') ?? '',
-    term: /^[A-Z]{2}\d{2}$/.test(get('term') ?? '') ? get('term')! : null,
+    term: maybeTermCode(get('term') ?? '') ?? null,
     sort: COURSE_SORTS.find((sort) => sort === get('sort')) ?? 'best',
     study: LEVELS.find((level) => level === get('study')) ?? null,
     filter: {

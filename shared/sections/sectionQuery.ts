@@ -1,5 +1,6 @@
 /** A search for sections: what is typed and what it means, and how it stands in the address of a page. */
 import { parseDayLetters, parseSectionCode } from '#core/formats'
+import { maybeTermCode } from '#core/ids'
 import type { SectionFilter } from '#core/search'
 import type { Minutes, Weekday } from '#core/time'
 import { MODES, type Section } from '#core/week'
@@ -172,7 +173,7 @@ export function readSectionQuery(address: Readonly<Record<string, unknown>>): Se
   if (families.length) filter.categories = Object.fromEntries(families)
   return {
     text: get('q') ?? '',
-    term: /^[A-Z]{2}\d{2}$/.test(get('term') ?? '') ? get('term')! : null,
+    term: maybeTermCode(get('term') ?? '') ?? null,
     sort: SECTION_SORTS.find((sort) => sort === get('sort')) ?? 'best',
     office: get('office') === 'yes',
     filter
