@@ -86,7 +86,8 @@ export default defineNuxtConfig({
   },
   security: {
     rateLimiter: false,
-    // Bodies are read and checked by the routes themselves.
+    // Bodies are read, counted and checked by the routes themselves.
+    requestSizeLimiter: false,
     xssValidator: false,
     corsHandler: false,
     headers: {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Papa from 'papaparse'
 import { dayNumber, weekdayOf } from '#core/time'
 import {
   DESK_ORDER,
@@ -37,7 +36,7 @@ const figures = computed(() =>
 const view = ref<DeskView>({ reason: null, program: null, standing: null })
 const list = computed(() => rowsOf(view.value, rows.value, clock.minute))
 const ordered = computed(() => inOrderOfNeed(list.value, clock.minute))
-function saveTable() {
+function saveRows() {
   const lines = ordered.value.map((row) => ({
     Student: row.name,
     Programs: row.programs,
@@ -55,7 +54,7 @@ function saveTable() {
     'Credits needed': row.needed
   }))
   const name = `desk-${college.today}${view.value.reason ? `-${view.value.reason}` : ''}.csv`
-  saveFile(name, csvText(Papa.unparse(lines, { newline: '\r\n' })), 'text/csv')
+  saveTable(name, lines)
 }
 const title = computed(
   () => `Your desk, ${LONG_DAY_NAMES[weekdayOf(dayNumber(college.today))]} ${dayMonth(college.today)}`
@@ -87,7 +86,7 @@ const title = computed(
         <DeskViews v-model="view" :rows="rows" :kept="staff.desk!.views" />
         <p class="order quiet small">
           {{ DESK_ORDER }} A column’s head sorts by it.
-          <v-text-btn v-if="list.length" @click="saveTable">Save as a table (CSV)</v-text-btn>
+          <v-text-btn v-if="list.length" @click="saveRows">Save as a table (CSV)</v-text-btn>
           <WriteToMany :rows="ordered" :term="staff.desk!.term" />
           <HandOver :rows="ordered" />
         </p>

@@ -9,6 +9,3 @@ export function saveBlob(name: string, content: Blob): void {
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 1000)
 }
-
-/** RFC 4180 with CRLF between records; the mark at the front tells spreadsheets that it is UTF-8. */
-export const csvText = (lines: string) => `\ufeff${lines}\r\n`

@@ -99,6 +99,15 @@ export class Catalog {
     this.byCode = new Map(courses.map((course) => [course.code, course]))
   }
 
+  /** The same catalog with a course that is new, or written anew. */
+  with(course: Course): Catalog {
+    const others = this.courses.filter((one) => one.code !== course.code)
+    return new Catalog(
+      [...others, course].toSorted((a, b) => (a.code < b.code ? -1 : 1)),
+      this.scale
+    )
+  }
+
   maybeCourse(code: string): Course | undefined {
     return this.byCode.get(code)
   }

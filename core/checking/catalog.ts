@@ -6,6 +6,16 @@ import { coursesIn, parseRule } from '../requisites'
 import { RuleError } from '../rules'
 import type { Fault } from './fault'
 
+const known = new WeakMap<Catalog, ReadonlySet<string>>()
+
+/** What is wrong with a catalog and was not with an earlier one: what a change of it brought. */
+export function faultsBrought(before: Catalog, after: Catalog): Fault[] {
+  let old = known.get(before)
+  if (!old) known.set(before, (old = new Set(checkCatalog(before).map((one) => JSON.stringify(one)))))
+  const was = old
+  return checkCatalog(after).filter((one) => !was.has(JSON.stringify(one)))
+}
+
 /** All faults, in order of the courses; the circle, if there is one, at last. */
 export function checkCatalog(catalog: Catalog): Fault[] {
   const faults: Fault[] = []

@@ -1,3 +1,3 @@
-export { checkCatalog } from './catalog'
+export { checkCatalog, faultsBrought } from './catalog'
 export { type Fault } from './fault'
 export { checkProgram } from './program'

@@ -6,7 +6,7 @@ import { DRAFT_AGAINST, isCatalogYear, PROGRAM_TEXT_MOST } from './drafts'
 
 export const draftParams = z.object({ draft: idInAddress })
 
-const catalogYear = z
+export const catalogYear = z
   .string('has to be a catalog year such as 2028-29')
   .refine(isCatalogYear, { error: 'has to be a catalog year such as 2028-29' })
 

@@ -1,23 +1,5 @@
 /** What may stand at a place of a program's text, as an editor offers it. */
-import { subjectOf, type Catalog } from '#core/catalog'
-
-export interface Completion {
-  label: string
-  detail: string
-}
-
-export interface Completions {
-  /** Where in the line what is completed begins. */
-  from: number
-  options: Completion[]
-}
-
-export interface CompletionContext {
-  catalog: Catalog
-  lists: readonly { name: string; title: string }[]
-  /** Categories by their code. */
-  categories: readonly { code: string; title: string }[]
-}
+import { setCompletions, type CompletionContext, type Completions } from '#shared/completions'
 
 /** Each field with what it says, as the documentation of the format has it. */
 const FIELDS: Record<string, string> = {
@@ -63,18 +45,6 @@ const VALUES: Record<string, readonly string[]> = {
   here: ['true']
 }
 
-const WORDS: readonly Completion[] = [
-  { label: 'list', detail: 'a named list' },
-  { label: 'category', detail: 'courses of a category' },
-  { label: 'level', detail: 'from a year level on: level 300+' },
-  { label: 'undergraduate', detail: 'every undergraduate course' },
-  { label: 'graduate', detail: 'every graduate course' },
-  { label: 'any', detail: 'every course' },
-  { label: 'or', detail: 'either set' },
-  { label: 'and', detail: 'in both sets' },
-  { label: 'without', detail: 'but not in this one' }
-]
-
 /** What may follow the text of a line up to the cursor. */
 export function completionsAt(line: string, context: CompletionContext): Completions | undefined {
   const field = /^\s*(?:- )*([A-Za-z]+):\s+(.*)$/.exec(line)
@@ -86,40 +56,12 @@ export function completionsAt(line: string, context: CompletionContext): Complet
   }
   const [, name = '', value = ''] = field
   const begin = line.length - value.length
-  if (name === 'from') return ofSet(line, value, context)
+  if (name === 'from') {
+    const of = setCompletions(value, context)
+    return { ...of, from: begin + of.from }
+  }
   if (name === 'suggested' || name === 'need') return undefined
   const grades = context.catalog.scale.grades.map((one) => one.grade)
   const known = name === 'leastGrade' ? grades : VALUES[name]
   return known && { from: begin, options: known.map((label) => ({ label, detail: '' })) }
 }
-
-function ofSet(line: string, value: string, { catalog, lists, categories }: CompletionContext): Completions {
-  const at = (word: string) => line.length - word.length
-  const named = /\b(list|category) ([a-z0-9-]*)$/.exec(value)
-  if (named) {
-    const [, kind, word = ''] = named
-    const options =
-      kind === 'list'
-        ? lists.map(({ name, title }) => ({ label: name, detail: title }))
-        : categories.map(({ code, title }) => ({ label: code, detail: title }))
-    return { from: at(word), options: unique(options) }
-  }
-  const course = /\b([A-Z]{2,5}) (\d*)$/.exec(value)
-  if (course)
-    return {
-      from: at(course[2]!),
-      options: catalog.courses
-        .filter((one) => subjectOf(one.code) === course[1])
-        .map(({ code, title }) => ({ label: code.slice(course[1]!.length + 1), detail: title }))
-    }
-  const word = /[A-Za-z]*$/.exec(value)![0]
-  const subjects = [...new Set(catalog.courses.map((one) => subjectOf(one.code)))]
-  return {
-    from: at(word),
-    options: [...subjects.map((label) => ({ label, detail: 'a subject' })), ...WORDS]
-  }
-}
-
-const unique = (options: readonly Completion[]): Completion[] => [
-  ...new Map(options.map((one) => [one.label, one])).values()
-]

@@ -115,6 +115,9 @@ const ALWAYS: Column[] = [
   ...plain('dateLastModified')
 ]
 
+/** A grade of a scale. */
+export const GRADE = /^[A-Z]{1,4}$|^[A-Z]{1,3}[+-]$/
+
 export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
   orgs: [
     ...ALWAYS,
@@ -127,10 +130,7 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
   grades: [
     ...ALWAYS,
     needed('grade', {
-      check: (text) =>
-        /^[A-Z]{1,4}$|^[A-Z]{1,3}[+-]$/.test(text)
-          ? undefined
-          : 'has to be capital letters, such as A, B+ or WF'
+      check: (text) => (GRADE.test(text) ? undefined : 'has to be capital letters, such as A, B+ or WF')
     }),
     // Empty where the grade does not enter an average.
     kept('points', number(0, 20)),

@@ -19,6 +19,18 @@ const MALFORMED = 400
 type Roll = () => number
 const pick = <T>(roll: Roll, list: readonly T[]): T => list[Math.floor(roll() * list.length)]!
 
+const COURSE = {
+  ...{ code: 'AU 27', title: 'Tides', description: '', credits: 3, creditsMost: 4, level: 'undergraduate' },
+  ...{
+    yearLevel: 2,
+    seasons: ['autumn'],
+    years: 'odd',
+    prerequisite: 'ENVI 101 (C) or permission',
+    fee: 2.5
+  },
+  ...{ repeatable: false, categories: ['lab'], equivalents: [], exclusive: ['SOIL 220'] }
+}
+
 /** Bodies that are right, or nearly, by the end of the address. */
 const RIGHT: Record<string, unknown[]> = {
   'POST /api/session': [{ name: 'nobody', password: 'guess' }],
@@ -82,6 +94,21 @@ const RIGHT: Record<string, unknown[]> = {
     }
   ],
   'POST /api/welcome/:key': [{ next: 'a long and winding lane' }],
+  'POST /api/college': [
+    {
+      ...{ part: 'frame', version: 1, name: 'Elsewhere', timeZone: 'America/Halifax' },
+      campuses: [{ id: 1, code: 'HILL', name: 'Hill' }],
+      travel: [{ from: 'HILL', to: 'HILL', minutes: 5 }]
+    },
+    { part: 'rooms', version: 1, buildings: [{ id: null, campus: 'HILL', name: 'Mill', rooms: [] }] },
+    { part: 'subjects', version: 1, departments: [], subjects: [] },
+    {
+      part: 'categories',
+      version: 1,
+      categories: [{ id: null, family: 'More', code: 'more', title: 'More' }]
+    },
+    { part: 'grades', version: 1, grades: [{ grade: 'A', points: 4, result: 'earned', rank: 4 }] }
+  ],
   'POST /api/guidance': [
     { about: 'course', key: 'ENDA 310', title: 'Bring boots', text: 'The ground is wet.', link: null },
     { about: 'everybody', title: 'First year', text: 'Read this.', link: 'https://harrowmere.example/first' }
@@ -104,6 +131,12 @@ const RIGHT: Record<string, unknown[]> = {
     }
   ],
   'POST /api/imports/:import/apply': [{ leaveOut: ['orgs'], lines: [{ table: 'users', line: 3 }] }, {}],
+  'POST /api/catalog': [{ ...COURSE, code: 'TIDE 240' }],
+  'POST /api/catalog/:code': [{ ...COURSE, version: 1 }],
+  'POST /api/catalog/effect': [{ ...COURSE, from: 0 }],
+  'POST /api/catalog/lists': [
+    { name: 'tidal', catalogYear: '2040-41', title: 'Tidal courses', from: 'ENVI 300-499' }
+  ],
   'POST /api/programs/drafts': [
     { of: 'version', version: 1, catalogYear: '2031-32' },
     { of: 'new', code: 'WRIN', title: 'Minor in Writing', kind: 'minor', catalogYear: '2027-28' }

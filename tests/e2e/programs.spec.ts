@@ -48,7 +48,7 @@ test('a rule of a program is changed with its effect seen, and the version publi
     await expect(page.locator('.cm-line', { hasText: 'leastGrade: A' })).toBeVisible()
     await page.getByRole('button', { name: 'Publish', exact: true }).click()
     await page.getByRole('button', { name: 'Publish it' }).click()
-    await expect(page.getByRole('heading', { name: 'Programs' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Programs and courses' })).toBeVisible()
     await expect(page.getByText('ENVD 2026-27 is published.')).toBeVisible()
     await expect(page.getByRole('row', { name: /ENVD/ })).toContainText('2026-27 0 students')
     await leave(page)
@@ -64,5 +64,65 @@ test('a rule of a program is changed with its effect seen, and the version publi
     await imke.goto('/students/1/degree/program')
     await expect(imke.getByText('catalog 2025-26').first()).toBeVisible()
     await leave(imke)
+  })
+})
+
+test('a course is written anew with its effect seen, and a list of courses for a later year', async ({
+  site
+}) => {
+  const page = await enter(site, 'edda.whitlock')
+  await page.goto('/courses/ENDA-310')
+  await page.getByRole('link', { name: 'Write it anew' }).click()
+  await expect(page.getByRole('heading', { name: /^ENDA 310 / })).toBeVisible()
+  await expect(page.getByText(/: no figure changes\.$/)).toBeVisible()
+  await clean(page, 'a course written anew')
+  const rule = page.getByRole('textbox', { name: 'What it needs before it, as a rule' })
+
+  await test.step('a rule that cannot be read, or names no course, stands at its field', async () => {
+    await rule.fill('ENVI 101 and')
+    await expect(page.getByText('As soon as it can be read, it stands here.')).toBeVisible()
+    await expect(page.locator('.cm-lintRange-error')).toBeVisible()
+    await rule.fill('ENVI 999')
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'the catalog has no course ENVI 999' })
+    ).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Save it' })).toBeDisabled()
+  })
+
+  await test.step('what is offered while it is written, how it is read, and whom it concerns', async () => {
+    await rule.fill('standing ')
+    await rule.press('Control+Space')
+    await page.getByRole('option', { name: /^graduate/ }).click()
+    await expect(page.getByText('graduate standing', { exact: true })).toBeVisible()
+    await expect(page.getByText(/: figures change for [1-9]\d*\.$/)).toBeVisible()
+    await clean(page, 'the effect of a course')
+    await page.getByRole('button', { name: 'Save it' }).click()
+    await expect(page.getByText('ENDA 310: as you wrote it, from now on.')).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Save it' })).toBeDisabled()
+  })
+
+  await test.step('whoever looks at the course reads it so', async () => {
+    await page.getByRole('link', { name: 'The course', exact: true }).click()
+    await expect(page.getByText('standing graduate')).toBeVisible()
+  })
+
+  await test.step('a list for a later year holds what its text says', async () => {
+    await page.goto('/programs')
+    const lists = page.getByRole('region', { name: 'Course lists' })
+    await lists
+      .getByRole('button', { name: /^Write the next year of/ })
+      .first()
+      .click()
+    const set = page.getByRole('textbox', { name: 'The courses, as a set' })
+    await set.fill('ENVI 999')
+    await expect(page.getByText('It cannot be read yet: the catalog has no course ENVI 999.')).toBeVisible()
+    await set.fill('ENVI 300-499')
+    await expect(page.getByText(/^\d+ courses: ENVI 3/)).toBeVisible()
+    await clean(page, 'a course list')
+    await page.getByRole('textbox', { name: /^from the catalog year/ }).fill('2044-45')
+    await page.getByRole('button', { name: 'Publish it' }).click()
+    await expect(page.getByText(/ holds \d+ courses from 2044-45 on/)).toBeVisible()
+    await expect(lists.getByText('2044-45')).toBeVisible()
+    await leave(page)
   })
 })

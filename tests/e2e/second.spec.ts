@@ -7,22 +7,14 @@ import { spawnSync } from 'node:child_process'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import mysql from 'mysql2/promise'
-import { connect, inTransaction } from '#server/db/connect'
-import { migrateDatabase } from '#server/db/migrate'
-import { inviteFirst } from '#server/features/accounts/staff'
-import { setClock } from '#server/gateways/clock'
-import { freePort } from '../../tools/mariadb'
-import { startSite, type Site } from '../../tools/site'
 import { clean, settled } from './axe'
-import { expect, leave, ROOT, test, visit, type DemoSite } from './site'
+import { clockAt, emptyCollege, type College } from './emptyCollege'
+import { expect, leave, ROOT, test, visit } from './site'
 
 test.use({ scenario: 'second' })
 
 const FOLDER = join(ROOT, 'demo', 'second')
 const PASSWORD = 'sous les grands hêtres'
-/** Of the zone of this college: 2 hours before noon. */
-const NOW = Date.parse('2027-04-09T08:00:00Z')
 const OPENS = Date.parse('2027-04-12T05:00:00Z')
 
 const filesOf = (set: string) =>
@@ -30,34 +22,6 @@ const filesOf = (set: string) =>
     name,
     text: readFileSync(join(FOLDER, set, name), 'utf8')
   }))
-
-interface College {
-  url: string
-  site: DemoSite
-  served: Site
-}
-
-async function emptyCollege(site: DemoSite): Promise<College & { key: string }> {
-  const url = `${site.url}_empty`
-  const name = new URL(url).pathname.slice(1)
-  const connection = await mysql.createConnection({ uri: site.url })
-  await connection.query('drop database if exists ??', [name])
-  await connection.query('create database ?? character set utf8mb4 collate utf8mb4_uca1400_ai_ci', [name])
-  await connection.end()
-  await migrateDatabase(url)
-  const { db, close } = connect(url, { connections: 1 })
-  const key = await inviteFirst(db)
-  await inTransaction(db, (tx) => setClock(tx, 'standing', NOW, []))
-  await close()
-  const served = await startSite(ROOT, await freePort(), url)
-  return { url, key: key!, served, site: { ...site, url, address: served.address } }
-}
-
-async function clockAt(url: string, at: number): Promise<void> {
-  const { db, close } = connect(url, { connections: 1 })
-  await inTransaction(db, (tx) => setClock(tx, 'standing', at, []))
-  await close()
-}
 
 /** As an office does it that has no sign-on of its own yet: a password on the command line. */
 function givePassword(url: string, signIn: string): void {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Papa from 'papaparse'
 import { auditFile, auditRows } from '#shared/degree/auditFile'
 import { recordFileOf } from '#shared/writtenFiles'
 
@@ -17,7 +16,8 @@ function save(text: string, type: string, ending: string, what = 'degree') {
 const saveRecord = () =>
   save(`${JSON.stringify(recordFileOf(student.picture!), null, 2)}\n`, 'application/json', 'json', 'record')
 const saveJson = () => save(`${JSON.stringify(file(), null, 2)}\n`, 'application/json', 'json')
-const saveCsv = () => save(csvText(Papa.unparse(auditRows(file()), { newline: '\r\n' })), 'text/csv', 'csv')
+const saveCsv = () =>
+  saveTable(`degree-${student.picture!.student.number}-${college.today}.csv`, auditRows(file()))
 const print = () => window.print()
 </script>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Papa from 'papaparse'
 import type { OpenHold } from '#shared/offices/holds'
 import { campusDate, shortDay } from '#shared/when'
 
@@ -49,7 +48,7 @@ function save() {
     'Stops transcripts': one.stopsTranscript ? 'yes' : 'no',
     Since: campusDate(one.placedAt, college.zone)
   }))
-  saveFile(`holds-${college.today}.csv`, csvText(Papa.unparse(lines, { newline: '\r\n' })), 'text/csv')
+  saveTable(`holds-${college.today}.csv`, lines)
 }
 </script>
 

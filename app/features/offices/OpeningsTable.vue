@@ -46,6 +46,17 @@ const move = (one: OpeningFigures) =>
       return false
     }
   })
+const save = () =>
+  saveTable(
+    `openings-${props.openings[0]!.term}.csv`,
+    props.openings.map((one) => ({
+      Opening: one.title,
+      'May register from': instantText(one.opens, college.zone),
+      Students: one.students,
+      'Not ready': one.unready,
+      ...Object.fromEntries(LACKS.map((lack) => [LACK_WORDS[lack], one.lacks[lack]]))
+    }))
+  )
 const lacksText = ({ lacks }: OpeningFigures) =>
   LACKS.filter((lack) => lacks[lack])
     .map((lack) => `${lacks[lack]} ${LACK_WORDS[lack]}`)
@@ -67,6 +78,7 @@ const nudge = (one: OpeningFigures) =>
 </script>
 
 <template>
+  <p><v-text-btn @click="save">Save as a table (CSV)</v-text-btn></p>
   <v-table>
     <thead>
       <tr>

@@ -34,6 +34,21 @@ const courses = computed(() =>
 const open = (code: string | null) => {
   if (code) void navigateTo(offerPage(props.row.code, code))
 }
+const sectionRows = useSectionRows()
+const offers = useOffers()
+const save = () =>
+  attempt(async () => {
+    const term = college.shelf!.terms.find((one) => one.code === props.row.code)!
+    await offers.load(term, college.zone)
+    saveTable(
+      `offer-${term.code}.csv`,
+      offers.byTerm
+        .get(term.code)!
+        .sections.flatMap((one) =>
+          sectionRows(one, { Seats: one.capacity, Taken: one.taken, Line: one.waiting })
+        )
+    )
+  })
 const left = (why: 'offered' | 'pattern') => (seen.value?.left ?? []).filter((one) => one.why === why)
 const names = (list: readonly { course: string }[]) =>
   list
@@ -48,6 +63,7 @@ const names = (list: readonly { course: string }[]) =>
     <p v-if="row.sections">
       {{ count(row.sections, 'section') }} of {{ count(row.courses, 'course') }}.
       <NuxtLink class="textlink" to="/demand">What is wanted, course by course</NuxtLink>
+      <v-text-btn v-if="row.published" :disabled="busy" @click="save">Save as a table (CSV)</v-text-btn>
     </p>
     <p v-else class="quiet">No sections yet.</p>
     <v-autocomplete

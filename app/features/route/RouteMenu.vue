@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Papa from 'papaparse'
 import { routeFileOf } from '#shared/writtenFiles'
 
 /** The route on paper and in files. */
@@ -29,7 +28,7 @@ function saveCsv() {
       locked: locked ? 'yes' : '',
       note: note ?? ''
     }))
-  saveFile(name('csv'), csvText(Papa.unparse(rows, { newline: '\r\n' })), 'text/csv')
+  saveTable(name('csv'), rows)
 }
 async function saveDates() {
   try {

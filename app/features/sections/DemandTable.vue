@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Papa from 'papaparse'
 import { shortOf, type CourseDemand, type CourseNeeds } from '#shared/sections/demand'
 
 /** What is wanted of each course beside its seats, each row drawn to the same scale. */
@@ -49,7 +48,7 @@ function save() {
     Taken: one.taken,
     'Short of': one.short
   }))
-  saveFile(`demand-${props.term}.csv`, csvText(Papa.unparse(lines, { newline: '\r\n' })), 'text/csv')
+  saveTable(`demand-${props.term}.csv`, lines)
 }
 </script>
 

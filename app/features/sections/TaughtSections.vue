@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Papa from 'papaparse'
 import type { InSection, TaughtSection } from '#shared/sections/teaching'
 import { seatsText, sectionHours, sectionName } from '#shared/week/texts'
 import { count, KIND_WORDS } from '#shared/words'
@@ -21,7 +20,7 @@ function save(of: TaughtSection) {
     State: where === WHERE.waiting ? `${where}, ${n}` : where
   }))
   const name = `class-${of.section.course.replace(' ', '-')}-${of.section.number}-${of.section.term}.csv`
-  saveFile(name, csvText(Papa.unparse(lines, { newline: '\r\n' })), 'text/csv')
+  saveTable(name, lines)
 }
 const mailTo = (people: readonly InSection[]) =>
   `mailto:?bcc=${people.flatMap((one) => (one.mail ? [encodeURIComponent(one.mail)] : [])).join(',')}`

@@ -1,9 +1,5 @@
 <script setup lang="ts">
-import Papa from 'papaparse'
 import type { Section } from '#core/week'
-import { formatDayLetters } from '#core/formats'
-import { clockTime } from '#shared/when'
-import { KIND_WORDS } from '#shared/words'
 
 /** The week taken along: for a calendar, as a table, on paper, as codes to type, as a link. */
 const props = defineProps<{ held: readonly Section[]; picked: readonly Section[] }>()
@@ -13,6 +9,7 @@ const college = useCollege()
 const standing = useStanding()
 const weeks = useWeeks()
 const open = ref(false)
+const sectionRows = useSectionRows()
 const told = ref('')
 const link = ref<{ title: string; address: string }>()
 
@@ -34,32 +31,11 @@ async function saveCalendar() {
     told.value = error.message
   }
 }
-function saveTable() {
-  const rows = all.value.flatMap((one) => {
-    const about = {
-      Course: one.course,
-      Section: one.number,
-      Code: one.code,
-      Kind: KIND_WORDS[one.kind],
-      Title: college.shelf?.catalog.maybeCourse(one.course)?.title ?? '',
-      Credits: one.credits,
-      State: props.held.includes(one) ? 'registered' : 'picked',
-      Instructors: one.instructors.join(', '),
-      Campus: college.placeName(one)
-    }
-    const none = { Days: '', Start: '', End: '', From: '', To: '', Room: '' }
-    if (!one.meetings.length) return [{ ...about, ...none }]
-    return one.meetings.map((meeting) => ({
-      ...about,
-      Days: formatDayLetters(meeting.days),
-      Start: clockTime(meeting.start),
-      End: clockTime(meeting.end),
-      From: meeting.from,
-      To: meeting.to,
-      Room: meeting.room ?? ''
-    }))
-  })
-  saveFile(`${name.value}.csv`, csvText(Papa.unparse(rows, { newline: '\r\n' })), 'text/csv')
+function saveRows() {
+  const rows = all.value.flatMap((one) =>
+    sectionRows(one, { State: props.held.includes(one) ? 'registered' : 'picked' })
+  )
+  saveTable(`${name.value}.csv`, rows)
   told.value = 'The table is saved.'
 }
 const codes = computed(() =>
@@ -123,7 +99,7 @@ function print() {
         <span class="quiet">for any calendar program (.ics)</span>
       </p>
       <p>
-        <v-text-btn @click="saveTable">Table</v-text-btn>
+        <v-text-btn @click="saveRows">Table</v-text-btn>
         <span class="quiet">for a spreadsheet (.csv)</span>
       </p>
       <p>

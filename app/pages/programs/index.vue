@@ -3,8 +3,8 @@ import type { ProgramPlans } from '#shared/degree/drafts'
 import { instantText } from '#shared/when'
 import { capital, count, creditsText } from '#shared/words'
 
-/** All programs in their versions, and those that are being written. */
-useHead({ title: 'Programs · Ridgeway' })
+/** All programs in their versions, those that are being written, and the course lists that they ask for. */
+useHead({ title: 'Programs and courses · Ridgeway' })
 const staff = useStaff()
 const college = useCollege()
 const places = useStaffPlaces()
@@ -23,9 +23,10 @@ const writing = useTemplateRef<{ begin: (version?: number) => void }>('writing')
     >
       <div class="page">
         <div class="page-head">
-          <h1>Programs</h1>
+          <h1>Programs and courses</h1>
           <span class="quiet">a version for each catalog year; a student keeps the one of their year</span>
           <span class="push"><NewDraft ref="writing" :programs="known!.programs" /></span>
+          <NuxtLink class="textlink" to="/courses/new">A new course</NuxtLink>
           <NuxtLink class="textlink" to="/terms">Terms</NuxtLink>
         </div>
         <section v-if="known!.drafts.length" aria-labelledby="drafts-title">
@@ -81,6 +82,7 @@ const writing = useTemplateRef<{ begin: (version?: number) => void }>('writing')
             </tbody>
           </v-table>
         </section>
+        <CourseLists />
       </div>
     </ViewState>
   </AppFrame>

@@ -9,11 +9,10 @@ const college = useCollege()
 const places = useStaffPlaces()
 onMounted(() => (staff.load(), terms.load()))
 
-// Where nothing is set up the college comes as files.
-watch(
-  () => terms.rows?.length,
-  (known) => known === 0 && navigateTo('/files')
-)
+// Where nothing is set up, what the college is comes first.
+watchEffect(() => {
+  if (terms.rows?.length === 0 && staff.failure) void navigateTo('/college')
+})
 
 /** A year of study begins with its autumn. */
 const years = computed(() => {
@@ -47,9 +46,15 @@ const next = computed(() => lastYear(terms.rows ?? []))
             >students plan into all that are to come; sections are seen of those that are published</span
           >
           <span class="push acts"><MakeTerms v-if="next.length" :like="next" /><NewTerm /></span>
+          <NuxtLink class="textlink" to="/college">The college</NuxtLink>
           <NuxtLink class="textlink" to="/programs">Programs</NuxtLink>
           <NuxtLink class="textlink" to="/guidance">Guidance</NuxtLink>
         </div>
+        <p v-if="!terms.rows?.length" class="card none">
+          No term yet. A new college begins with
+          <NuxtLink class="textlink" to="/college">what it is</NuxtLink>, then its first term and its courses;
+          or it comes whole, <NuxtLink class="textlink" to="/files">as files</NuxtLink>.
+        </p>
         <GradesDue />
         <section v-for="year in ahead" :key="year.title" :aria-label="year.title">
           <h2>{{ year.title }}</h2>
@@ -68,6 +73,9 @@ const next = computed(() => lastYear(terms.rows ?? []))
 </template>
 
 <style scoped>
+.none {
+  padding: 14px 16px;
+}
 .acts {
   display: flex;
   flex-wrap: wrap;

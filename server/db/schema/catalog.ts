@@ -48,7 +48,9 @@ export const course = mysqlTable(
     /** A rule of the prerequisite language. */
     prerequisite: varchar({ length: 500 }).notNull(),
     repeatable: boolean().notNull(),
-    fee: money().notNull()
+    fee: money().notNull(),
+    /** Counts how often it was written. */
+    version: int().notNull().default(1)
   },
   (t) => [
     uniqueIndex('course_code').on(t.code),

@@ -20,7 +20,9 @@ export const institution = mysqlTable('institution', {
   /** Its grade scale; null where that is the common one. */
   grades: json().$type<GradeSpec[]>(),
   /** Who decides requests, of the kinds of which it is not as is usual. */
-  requestPolicy: json().$type<Partial<RequestPolicy>>()
+  requestPolicy: json().$type<Partial<RequestPolicy>>(),
+  /** Counts how often what the college is was written. */
+  version: int().notNull().default(1)
 })
 
 export const campus = mysqlTable(

@@ -193,7 +193,6 @@ export const PROGRAM_COLUMNS = {
   rules: t.programVersion.rules
 }
 
-/** The newest version of every program. */
 /** A version of a program, and the codes of programs to be taken along with it. @throws Refused where there is no such version */
 export async function readProgramVersion(db: Reader, id: number, field = 'version') {
   const [row] = await db
@@ -208,6 +207,7 @@ export async function readProgramVersion(db: Reader, id: number, field = 'versio
   return { spec: programSpec(row), obliges: row.obliges }
 }
 
+/** The newest version of every program. */
 export async function readPrograms(db: Reader): Promise<ProgramSpec[]> {
   const rows = await db
     .select(PROGRAM_COLUMNS)
@@ -262,7 +262,6 @@ export async function courseIds(db: Reader, codes: readonly CourseCode[]): Promi
   return found
 }
 
-/** A row of a term as the calendar asks about it. */
 /** How a term serves its lines. */
 export function linePolicyOf(term: typeof t.term.$inferSelect): LinePolicy {
   return {
@@ -286,6 +285,7 @@ function sessionDates(
   }
 }
 
+/** A row of a term as the calendar asks about it. */
 export function datesOfTerm({ startsOn, endsOn, addEndsAt, published }: typeof t.term.$inferSelect) {
   return { start: startsOn, end: endsOn, addEndsAt: addEndsAt.getTime(), published }
 }

@@ -32,6 +32,7 @@ const read = computed(() => {
     : undefined
 })
 const faults = computed(() => read.value?.faults ?? [])
+const completions = useCompletions()
 /** What could be read last stays in sight while the text cannot be read. */
 const spec = computed<ProgramSpec | undefined>((last) => read.value?.spec ?? last)
 const program = computed(() => {
@@ -110,7 +111,14 @@ const drop = () =>
     </p>
     <div class="halves">
       <section class="card written" aria-label="The text">
-        <LazyProgramTextEditor ref="editor" v-model="text" :faults="faults" />
+        <LazyCodeText
+          ref="editor"
+          v-model="text"
+          label="The program as text"
+          is-yaml
+          :faults="faults"
+          :offers="completions.ofProgram"
+        />
       </section>
       <div class="beside">
         <section class="card faults" aria-labelledby="faults-title">

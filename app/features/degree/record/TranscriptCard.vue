@@ -7,7 +7,7 @@ import { shortDay } from '#shared/when'
 const student = useStudent()
 const college = useCollege()
 const changes = useChanges()
-const { transcript, save } = useTranscript()
+const { transcript, save, saveCsv } = useTranscript()
 
 const picture = computed(() => student.picture!)
 const stopping = computed(() => picture.value.holds.filter((hold) => hold.stopsTranscript))
@@ -45,6 +45,7 @@ const stateOf = ({ sentAt, after }: { sentAt: number | null; after: string | nul
     <p class="keys">
       <v-btn :to="`/students/${picture.student.id}/degree/transcript`">Read or print</v-btn>
       <v-btn @click="save">Save as JSON</v-btn>
+      <v-btn @click="saveCsv">Save as CSV</v-btn>
       <span class="quiet">unofficial, says so</span>
     </p>
     <template v-if="student.own">

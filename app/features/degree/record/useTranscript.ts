@@ -22,5 +22,20 @@ export function useTranscript() {
       `${JSON.stringify(transcript.value, null, 2)}\n`,
       'application/json'
     )
-  return { transcript, save }
+  const saveCsv = () =>
+    saveTable(
+      `transcript-${student.picture!.student.number}-${college.today}.csv`,
+      transcript.value.terms.flatMap(({ name, courses }) =>
+        courses.map(({ course, title, credits, grade, origin, remark }) => ({
+          Term: name,
+          Course: course,
+          Title: title,
+          Credits: credits,
+          Grade: grade ?? '',
+          Origin: origin,
+          Remark: remark ?? ''
+        }))
+      )
+    )
+  return { transcript, save, saveCsv }
 }

@@ -7,26 +7,25 @@ import { setDiagnostics } from '@codemirror/lint'
 import { EditorState } from '@codemirror/state'
 import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
-import { completionsAt } from '#shared/degree/programCompletion'
-import type { TextFault } from '#shared/degree/programText'
+import type { Completions } from '#shared/completions'
 
-/** The text of a program: written with completion, faults marked where they stand. */
-const props = defineProps<{ faults: readonly TextFault[] }>()
+/** A text of one of our languages: written with completion, faults marked where they stand. */
+const props = defineProps<{
+  label: string
+  faults: readonly { from: number; to: number; message: string }[]
+  /** What may follow the text of a line up to the cursor. */
+  offers: (before: string) => Completions | undefined
+  /** YAML with the numbers of its lines; otherwise a rule, on one line however long. */
+  isYaml?: boolean
+}>()
 const text = defineModel<string>({ required: true })
-const college = useCollege()
 const place = useTemplateRef<HTMLElement>('place')
 let view: EditorView | undefined
 
 function offered(at: { state: EditorState; pos: number; explicit: boolean }): CompletionResult | null {
   const line = at.state.doc.lineAt(at.pos)
   const before = line.text.slice(0, at.pos - line.from)
-  const { shelf, picture } = college
-  if (!shelf || !picture) return null
-  const found = completionsAt(before, {
-    catalog: shelf.catalog,
-    lists: picture.lists,
-    categories: picture.categories
-  })
+  const found = props.offers(before)
   if (!found || (found.from === before.length && !at.explicit)) return null
   return { from: line.from + found.from, options: found.options, validFor: /^[\w-]*$/ }
 }
@@ -74,13 +73,15 @@ onMounted(() => {
       doc: text.value,
       extensions: [
         EditorView.cspNonce.of(nonce),
-        [lineNumbers(), history(), drawSelection(), highlightActiveLine(), EditorView.lineWrapping],
-        [yaml(), indentUnit.of('  '), syntaxHighlighting(inks), look],
+        [history(), drawSelection(), EditorView.lineWrapping, look],
+        props.isYaml
+          ? [lineNumbers(), highlightActiveLine(), yaml(), indentUnit.of('  '), syntaxHighlighting(inks)]
+          : EditorState.transactionFilter.of((change) => (change.newDoc.lines > 1 ? [] : change)),
         autocompletion({ override: [offered], icons: false }),
         // Tab leads on through the page, as everywhere.
         keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
         EditorView.contentAttributes.of({
-          'aria-label': 'The program as text',
+          'aria-label': props.label,
           spellcheck: 'false',
           tabindex: '0'
         }),

@@ -1,0 +1,18 @@
+import { ruleCompletions, setCompletions, type CompletionContext } from '#shared/completions'
+import { completionsAt } from '#shared/degree/programCompletion'
+
+/** What may follow a text of one of our languages, with what there is in the catalog. */
+export function useCompletions() {
+  const college = useCollege()
+  const context = computed((): CompletionContext | undefined => {
+    const { shelf, picture } = college
+    return (
+      shelf && picture && { catalog: shelf.catalog, lists: picture.lists, categories: picture.categories }
+    )
+  })
+  return {
+    ofProgram: (before: string) => context.value && completionsAt(before, context.value),
+    ofRule: (before: string) => context.value && ruleCompletions(before, context.value),
+    ofSet: (before: string) => context.value && setCompletions(before, context.value)
+  }
+}

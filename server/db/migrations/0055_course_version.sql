@@ -1,0 +1,1 @@
+ALTER TABLE `course` ADD `version` int DEFAULT 1 NOT NULL;

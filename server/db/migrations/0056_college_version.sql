@@ -1,0 +1,1 @@
+ALTER TABLE `institution` ADD `version` int DEFAULT 1 NOT NULL;
