@@ -62,6 +62,7 @@ function enterAs(name: string) {
         <p v-if="problem" class="stops" role="alert">{{ problem.message }}</p>
         <v-btn type="submit" variant="flat" color="primary" :disabled="busy" block>Sign in</v-btn>
       </form>
+      <LostPassword class="card lost" :name="values.name" />
       <p class="around">
         <a href="/public">Look around without signing in</a>: courses, programs, sections with their seats,
         the year.

@@ -43,6 +43,7 @@ export type Action =
   | 'signIn.refused'
   | 'signIn.ended'
   | 'password.changed'
+  | 'account.linked'
   | 'account.invited'
   | 'account.joined'
   | 'account.ended'
@@ -174,7 +175,7 @@ export async function logEvent(db: Reader, event: LoggedEvent): Promise<number> 
       after: event.after ?? null
     })
     .$returningId()
-  if (event.student !== null && isMailed(event.action)) await mailTo(db, made!.id, event.student, event)
+  if (isMailed(event.action)) await mailTo(db, made!.id, event.student, event)
   await tell(db, NEWS_OF[event.action] ?? [], event)
   return made!.id
 }
@@ -183,13 +184,13 @@ export async function logEvent(db: Reader, event: LoggedEvent): Promise<number> 
 async function mailTo(
   db: Reader,
   eventId: number,
-  student: number,
+  student: number | null,
   { account, action, also = [] }: Pick<LoggedEvent, 'account' | 'action' | 'also'>
 ): Promise<void> {
-  const [own] = await db
-    .select({ id: studentTable.accountId })
-    .from(studentTable)
-    .where(eq(studentTable.id, student))
+  const [own] =
+    student === null
+      ? []
+      : await db.select({ id: studentTable.accountId }).from(studentTable).where(eq(studentTable.id, student))
   const first = own && !isAmongAdvisors(action) ? [own.id] : []
   const to = [...new Set([...first, ...also])].filter((one) => one !== account)
   const topic = topicOf(action)

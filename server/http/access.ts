@@ -46,6 +46,7 @@ const TEACHERS = ['instructor', 'department'] as const
 export const ACCESS = {
   'GET /api/session': { open: 'says that nobody is signed in' },
   'POST /api/session': { open: 'signing in' },
+  'POST /api/session/link': { open: 'asking for a link where the password is lost' },
   'DELETE /api/session': { open: 'signing out, of a session that has ended as well' },
   'GET /readyz': { open: 'for a monitor' },
   'GET /public': { open: 'the year, for anybody' },
@@ -119,6 +120,7 @@ export const ACCESS = {
   'GET /api/people': { roles: REGISTRAR },
   'GET /api/accounts': { roles: REGISTRAR },
   'POST /api/accounts': { roles: REGISTRAR },
+  'POST /api/accounts/links': { roles: REGISTRAR },
   'POST /api/accounts/:account/link': { roles: REGISTRAR },
   'DELETE /api/accounts/:account': { roles: REGISTRAR },
   'GET /api/connections': { roles: REGISTRAR },

@@ -112,7 +112,7 @@ function textOf(event: H3Event, most: number): Promise<string> {
         clearTimeout(timer)
         timer = setTimeout(tooLong, QUIET_MS)
       }
-      if (size > DRAINED_MOST) {
+      if (size > Math.max(most, DRAINED_MOST)) {
         tooLong()
         req.destroy()
       }

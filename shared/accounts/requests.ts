@@ -14,6 +14,9 @@ const nextPassword = z
   .min(12, 'has to be 12 characters or more')
   .max(200, 'has to be 200 characters or less')
 
+/** Who lost the password, by the name to sign in with. */
+export const lostBody = z.object({ name: signInBody.shape.name })
+
 export const passwordBody = z.object({
   present: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less'),
   next: nextPassword

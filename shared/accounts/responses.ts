@@ -66,4 +66,22 @@ export interface StaffAccounts {
   departments: { id: number; name: string }[]
   /** That place holds. */
   offices: string[]
+  students: StudentSignIns
+}
+
+/** Students who cannot sign in yet, as those that files bring. */
+export interface StudentSignIns {
+  without: number
+  /** Of them, who have a mail address and no link that holds or is on its way. */
+  unmailed: number
+  /** Of them, who have no mail address. */
+  mailless: number
+  /** Whether links can be mailed from here. */
+  canMail: boolean
+}
+
+export interface LinksMailed {
+  mailed: number
+  /** Who are to be mailed still. */
+  left: number
 }

@@ -74,6 +74,18 @@ function subjectOf(
 
 /** Of each action that is mailed, what is said; where to answer is said in the application. */
 const TOLD: Record<string, Teller> = {
+  'account.linked': ({ of }) => ({
+    subject: 'Your link to sign in to Ridgeway',
+    text: `${of.isFirst ? 'You have an account' : 'Somebody asked for a link for your account'}: you sign in as ${String(of.signIn)}. Whoever opens the link in this mail chooses its password, once, within a week. ${
+      of.isFirst
+        ? 'Keep it to yourself.'
+        : 'If it was not you, leave it alone: nothing changes, and the password is as before.'
+    }`
+  }),
+  'account.invited': ({ of }) => ({
+    subject: 'A link to sign in was made for your account',
+    text: `The registrar’s office has made a link by which the password of ${String(of.signIn)} is set anew, once, within a week. If you did not ask for it, tell them.`
+  }),
   'offer.made': ({ term, of }, { zone }) => ({
     subject: `A seat in ${term} is held for you`,
     text: `A seat in ${listed(of.sections)} is held for you until ${instantText(Number(of.until), zone)}. ${

@@ -4,6 +4,8 @@ import type { Standing } from '#core/requisites'
 
 export interface FoundStudent {
   id: StudentId
+  /** By which they sign in. */
+  account: number
   name: string
   number: string
   programs: string

@@ -38,15 +38,18 @@ interface Planned {
 /** @returns the lines that can be read, in the order in which they rest on one another, and what is wrong with the others */
 export const planRoster = (set: RosterSet, present: Present): Planned => atOnce(planning(set, present))
 
-/** The same, with pauses. */
+/** The same, with pauses. It uses the set up, line by line, so that a large one is never there twice. */
 export function* planning({ tables, faults }: RosterSet, present: Present): Generator<void, Planned> {
   const planner = new Planner(tables, present)
   const found: (RosterItem | RosterFault)[] = []
-  for (const table of TABLES)
+  for (const table of TABLES) {
     for (const [n, line] of (tables.get(table) ?? []).entries()) {
       if (n % LINES_A_TURN === 0) yield
       found.push(planner.item(table, line))
     }
+    // What nothing names is not asked for again: of a large set it is the most.
+    if (!NAMED.has(table)) tables.delete(table)
+  }
   return {
     items: onceEach(found.filter((one) => 'id' in one)),
     faults: [...faults, ...found.filter((one) => 'message' in one)]
@@ -83,6 +86,11 @@ export const slug = (text: string): string =>
 /** Our own id of a row, or why there is none. */
 type Known = { id: string; left?: string } | { wrong: string }
 
+/** Files whose lines others name. */
+const NAMED: ReadonlySet<Table> = new Set(
+  TABLES.flatMap((table) => COLUMNS[table].flatMap((one) => one.names ?? []))
+)
+
 class Planner {
   private readonly lines: ReadonlyMap<Table, ReadonlyMap<string, RosterLine>>
   private readonly known = new Map<string, Known>()
@@ -94,7 +102,9 @@ class Planner {
     private readonly present: Present
   ) {
     this.lines = new Map(
-      [...tables].map(([table, all]) => [table, new Map(all.map((one) => [one.row.sourcedId!, one]))])
+      [...tables].flatMap(([table, all]) =>
+        NAMED.has(table) ? [[table, new Map(all.map((one) => [one.row.sourcedId!, one]))]] : []
+      )
     )
     const withRole = (role: string) =>
       new Set(
@@ -118,7 +128,7 @@ class Planner {
       }
       refs[name] = ids.join(',')
     }
-    const known = this.resolve(table, row.sourcedId!)
+    const known = NAMED.has(table) ? this.resolve(table, row.sourcedId!) : this.idOf(table, row)
     if ('wrong' in known) return fault(known.wrong)
     return this.compared(table, line, { ...row, ...refs, sourcedId: known.id }, known)
   }

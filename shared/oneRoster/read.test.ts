@@ -194,6 +194,23 @@ describe('a OneRoster set', () => {
     ])
   })
 
+  it.each(['\n', '\r\n'])('is read whole however long it is, its lines ended by %j', (end) => {
+    const lines = Array.from({ length: 7001 }, (_, n) =>
+      n % 3 ? `o${n},Place ${n},school` : `o${n},"Place ""${n}"",${end}up the hill",school`
+    )
+    const text = ['sourcedId,name,type', ...lines, 'bad,No Kind,'].join(end)
+    const { tables, faults } = readRoster([{ name: 'orgs.csv', text }])
+    const orgs = tables.get('orgs')!
+    expect(orgs).toHaveLength(7001)
+    expect(orgs[6999]!.row.name).toBe(`Place "6999",${end}up the hill`)
+    // Every third line is two.
+    const last = 1 + 7001 + 2334
+    expect(orgs.at(-1)).toEqual({
+      line: last,
+      row: { sourcedId: 'o7000', name: 'Place 7000', type: 'school' }
+    })
+    expect(faults).toEqual([{ file: 'orgs.csv', line: last + 1, message: 'type is needed.' }])
+  })
   it('is refused file by file where it is not one', () => {
     const faults = (name: string, text: string) =>
       readRoster([{ name, text }]).faults.map((one) => one.message)

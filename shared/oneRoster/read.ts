@@ -20,7 +20,7 @@ export interface RosterLine {
 }
 
 export interface RosterSet {
-  tables: ReadonlyMap<Table, readonly RosterLine[]>
+  tables: Map<Table, readonly RosterLine[]>
   faults: RosterFault[]
 }
 
@@ -73,20 +73,50 @@ function manifestFaults(text: string): RosterFault[] {
   return [{ file: 'manifest.csv', line: versionAt + 1, message }]
 }
 
-/** A text cut into records, each with the number of the line on which it begins (RFC 4180: a quoted cell may hold line ends). */
-function recordsOf(text: string): { line: number; cells: string[]; broken?: string }[] {
-  const records: { line: number; cells: string[]; broken?: string }[] = []
-  let at = 0
+interface Read {
+  line: number
+  cells: string[]
+  broken?: string
+}
+
+/** Characters that are cut into records at once, unless a record is longer. */
+const PART = 1 << 18
+
+/**
+ * A text cut into records, each with the number of the line on which it begins (RFC 4180: a quoted cell may hold line ends);
+ * part by part, so that of a long file there is never more than a part beside what is kept of it.
+ */
+function* recordsOf(text: string): Generator<Read[]> {
   let line = 1
-  Papa.parse<string[]>(text, {
-    step: ({ data, errors, meta }) => {
-      const broken = errors.find((one) => one.type === 'Quotes')?.message
-      records.push({ line, cells: data, ...(broken ? { broken } : {}) })
-      for (let i = text.indexOf('\n', at); i >= 0 && i < meta.cursor; i = text.indexOf('\n', i + 1)) line++
-      at = meta.cursor
+  /** As its first part is written, so are the others. */
+  let written: { delimiter: string; newline: '\n' | '\r' | '\r\n' } | undefined
+  for (let at = 0, size = PART; at < text.length;) {
+    const part = text.slice(at, at + size)
+    const records: (Read & { ends: number })[] = []
+    let begins = line
+    let cursor = 0
+    Papa.parse<string[]>(part, {
+      ...written,
+      step: ({ data, errors, meta }) => {
+        const broken = errors.find((one) => one.type === 'Quotes')?.message
+        records.push({ line: begins, cells: data, ends: meta.cursor, ...(broken ? { broken } : {}) })
+        for (let i = part.indexOf('\n', cursor); i >= 0 && i < meta.cursor; i = part.indexOf('\n', i + 1))
+          begins++
+        cursor = meta.cursor
+        written ??= { delimiter: meta.delimiter, newline: meta.linebreak as '\n' }
+      }
+    })
+    // The last of a part may have been cut through: it is read again with the next one.
+    const cut = at + size < text.length ? records.pop() : undefined
+    if (cut && !records.length) {
+      size *= 4
+      continue
     }
-  })
-  return records
+    if (records.length) yield records
+    line = cut?.line ?? begins
+    at += cut ? records.at(-1)!.ends : size
+    size = PART
+  }
 }
 
 function* readTable(
@@ -96,40 +126,73 @@ function* readTable(
   faults: RosterFault[]
 ): Generator<void, RosterLine[]> {
   const fault = (line: number, message: string) => void faults.push({ file, line, message })
-  const [header, ...records] = recordsOf(text.replace(/^\uFEFF/, ''))
-  const names = header?.cells.map((one) => one.trim()) ?? []
+  const lines: RosterLine[] = []
+  const seen = new Map<string, number>()
+  let names: string[] | undefined
+  let read = 0
+  for (const records of recordsOf(text.replace(/^\uFEFF/, ''))) {
+    if (!names) {
+      names = records.shift()?.cells.map((one) => one.trim()) ?? []
+      const wrong = wrongWithHeader(table, names)
+      for (const message of wrong.faults) fault(1, message)
+      if (wrong.isUnreadable) return []
+    }
+    read += records.length
+    if (read > ROWS_MOST) {
+      fault(0, `has more than ${ROWS_MOST} lines.`)
+      return []
+    }
+    for (const { line, cells, broken } of records) {
+      if (cells.length === 1 && !cells[0]!.trim()) continue
+      const row = rowOf(table, names, cells)
+      const wrong = broken
+        ? `A quoted cell does not end: ${broken}.`
+        : cells.length !== names.length
+          ? `It has ${cells.length} cells, and the header ${names.length}.`
+          : wrongWith(table, row)
+      const before = seen.get(row.sourcedId ?? '')
+      if (wrong) fault(line, wrong)
+      else if (before !== undefined) fault(line, `sourcedId ${row.sourcedId!} is that of line ${before} too.`)
+      else lines.push({ line, row })
+      if (row.sourcedId && before === undefined) seen.set(row.sourcedId, line)
+    }
+    yield
+  }
+  if (!names) for (const message of wrongWithHeader(table, []).faults) fault(1, message)
+  return lines
+}
+
+function wrongWithHeader(
+  table: Table,
+  names: readonly string[]
+): { faults: string[]; isUnreadable: boolean } {
   const columns = COLUMNS[table]
   const missing = columns.filter((one) => one.isNeeded && !names.includes(one.name)).map((one) => one.name)
   const strange = names.filter(
     (name) => !columns.some((one) => one.name === name) && !name.startsWith('metadata.')
   )
   const twice = names.find((name, i) => names.indexOf(name) !== i)
-  if (missing.length) fault(1, `The columns ${missing.join(', ')} are needed.`)
-  if (strange.length) fault(1, `The standard has no column ${strange.join(', ')} here.`)
-  if (twice !== undefined) fault(1, `The column ${twice} is there twice.`)
-  if (missing.length || twice !== undefined) return []
-  if (records.length > ROWS_MOST) {
-    fault(0, `has more than ${ROWS_MOST} lines.`)
-    return []
+  return {
+    faults: [
+      ...(missing.length ? [`The columns ${missing.join(', ')} are needed.`] : []),
+      ...(strange.length ? [`The standard has no column ${strange.join(', ')} here.`] : []),
+      ...(twice === undefined ? [] : [`The column ${twice} is there twice.`])
+    ],
+    isUnreadable: missing.length > 0 || twice !== undefined
   }
-  const lines: RosterLine[] = []
-  const seen = new Map<string, number>()
-  for (const [n, { line, cells, broken }] of records.entries()) {
-    if (n % LINES_A_TURN === 0) yield
-    if (cells.length === 1 && !cells[0]!.trim()) continue
-    const row = Object.fromEntries(names.map((name, i) => [name, (cells[i] ?? '').trim()]))
-    const wrong = broken
-      ? `A quoted cell does not end: ${broken}.`
-      : cells.length !== names.length
-        ? `It has ${cells.length} cells, and the header ${names.length}.`
-        : wrongWith(table, row)
-    const before = seen.get(row.sourcedId ?? '')
-    if (wrong) fault(line, wrong)
-    else if (before !== undefined) fault(line, `sourcedId ${row.sourcedId!} is that of line ${before} too.`)
-    else lines.push({ line, row })
-    if (row.sourcedId && before === undefined) seen.set(row.sourcedId, line)
-  }
-  return lines
+}
+
+const known = new Map(TABLES.map((table) => [table, new Set(COLUMNS[table].map((one) => one.name))]))
+
+/** The cells in which something stands, of columns that are known: of a line nothing else is kept. */
+function rowOf(table: Table, names: readonly string[], cells: readonly string[]): Row {
+  const row: Record<string, string> = {}
+  const columns = known.get(table)!
+  names.forEach((name, i) => {
+    const cell = cells[i]?.trim()
+    if (cell && columns.has(name)) row[name] = cell
+  })
+  return row
 }
 
 /** What is wrong with a line by itself. */

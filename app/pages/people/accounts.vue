@@ -86,6 +86,7 @@ const COLUMNS = [
               within seven days: hand it to them alone.</ToldOnce
             >
             <p v-if="problem && !asking" class="stops" role="alert">{{ problem }}</p>
+            <StudentLinks :sign-ins="known!.students" @mailed="read" />
             <v-data-table
               v-if="shown.length"
               class="card"

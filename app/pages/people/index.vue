@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import type { FoundStudents } from '#shared/offices/people'
+import type { FoundStudent, FoundStudents } from '#shared/offices/people'
 import { count, STANDING_WORDS } from '#shared/words'
 
 useHead({ title: 'Students · Ridgeway' })
@@ -30,8 +30,17 @@ const COLUMNS = [
   { key: 'number', title: 'Number' },
   { key: 'programs', title: 'Programs' },
   { key: 'standing', title: 'Year', headerProps: { class: 'wide' }, cellProps: { class: 'wide' } },
-  { key: 'holds', title: 'Holds', headerProps: { class: 'wide' }, cellProps: { class: 'wide' } }
+  { key: 'holds', title: 'Holds', headerProps: { class: 'wide' }, cellProps: { class: 'wide' } },
+  { key: 'acts', title: '', sortable: false, headerProps: { class: 'wide' }, cellProps: { class: 'wide' } }
 ]
+/** The link that was made last: told here and nowhere again. */
+const link = ref<{ name: string; address: string }>()
+const { busy, problem, attempt } = useAttempt()
+const makeLink = ({ account, name }: FoundStudent) =>
+  attempt(async () => {
+    const { key } = await api<{ key: string }>(`/api/accounts/${account}/link`, { method: 'POST' })
+    link.value = { name, address: `${location.origin}/welcome/${key}` }
+  })
 </script>
 
 <template>
@@ -55,6 +64,11 @@ const COLUMNS = [
             ><v-text-field v-model="text" label="number, name or program" hide-details maxlength="60"
           /></span>
         </div>
+        <ToldOnce v-if="link" :text="link.address" @taken="link = undefined"
+          >The link for <strong>{{ link.name }}</strong>, told here once. It sets the password anew, once,
+          within seven days: hand it to them alone. They are told that there is one.</ToldOnce
+        >
+        <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
         <v-data-table
           v-if="found!.students.length"
           class="card"
@@ -73,6 +87,14 @@ const COLUMNS = [
             >{{ STANDING_WORDS[row.standing]
             }}<span v-if="row.block" class="quiet block">{{ row.block }}</span></template
           >
+          <template #[`item.acts`]="{ item: row }">
+            <v-text-btn
+              :disabled="busy"
+              :aria-label="`A link to sign in for ${row.name}`"
+              @click="makeLink(row)"
+              >New link</v-text-btn
+            >
+          </template>
           <template #[`item.holds`]="{ item: row }">{{ row.holds.join(', ') || '–' }}</template>
         </v-data-table>
         <p v-else class="card empty">

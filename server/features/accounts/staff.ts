@@ -1,5 +1,4 @@
 /** Accounts of the staff: who has one, invited by a link that sets a password once, and ended. */
-import { randomBytes } from 'node:crypto'
 import { asc, count, eq, gt, inArray, isNull, ne } from 'drizzle-orm'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
@@ -13,10 +12,8 @@ import type { StaffAccounts, Who } from '#shared/accounts/responses'
 import { count as counted } from '#shared/words'
 import { easyToGuess, weakPassword, whoIs } from './accounts'
 import { hashOf } from './keyHash'
+import { linkFor, readStudentSignIns } from './links'
 import { newHash } from './password'
-
-/** How long a link holds, by the machine's time. */
-const LINK_MS = 7 * 24 * 3_600_000
 
 /** The name to sign in with of the first of the office. */
 const FIRST = 'registrar'
@@ -64,7 +61,8 @@ export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAcco
       .select({ id: t.department.id, name: t.department.name })
       .from(t.department)
       .orderBy(asc(t.department.name)),
-    offices: await officesOf(db)
+    offices: await officesOf(db),
+    students: await readStudentSignIns(db, now)
   }
 }
 
@@ -136,13 +134,17 @@ export async function inviteFirst(db: Database): Promise<string | undefined> {
   })
 }
 
-/** A new link for an account: for somebody whose link has run out, who lost the password, or who comes back. */
+/**
+ * A new link for an account: for somebody whose link has run out, who lost the password, or who comes back. A student is told
+ * that there is one.
+ */
 export async function inviteAgain(tx: Transaction, who: Who, id: number): Promise<string> {
-  const account = await mustBeStaff(tx, id)
+  const account = await mustBePersonal(tx, id)
+  const [student] = await tx.select({ id: t.student.id }).from(t.student).where(eq(t.student.accountId, id))
   if (account.endedAt)
     await tx.update(t.account).set({ endedAt: null, passwordHash: '' }).where(eq(t.account.id, id))
   await logEvent(tx, {
-    ...{ at: await campusNow(tx), account: who.id, student: null, action: 'account.invited' },
+    ...{ at: await campusNow(tx), account: who.id, student: student?.id ?? null, action: 'account.invited' },
     after: { account: id, name: account.name, signIn: account.signIn, role: account.role }
   })
   return linkFor(tx, id)
@@ -223,21 +225,18 @@ export async function join(db: Database, key: string, next: string): Promise<Who
   return whoIs(db, account.id)
 }
 
-async function linkFor(tx: Transaction, accountId: number): Promise<string> {
-  const key = randomBytes(16).toString('hex')
-  const link = { keyHash: hashOf(key), expiresAt: new Date(Date.now() + LINK_MS) }
-  await tx
-    .insert(t.invitation)
-    .values({ accountId, ...link })
-    .onDuplicateKeyUpdate({ set: link })
-  return key
+async function mustBeStaff(tx: Transaction, id: number) {
+  const account = await mustBePersonal(tx, id)
+  if (account.role === 'student')
+    throw new Refused(404, 'noAccount', 'There is no such account of the staff.')
+  return account
 }
 
-async function mustBeStaff(tx: Transaction, id: number) {
+/** Of somebody, and not of a program with a token. @throws Refused */
+async function mustBePersonal(tx: Transaction, id: number) {
   const [account] = await tx.select().from(t.account).where(eq(t.account.id, id)).for('update')
   const [ofToken] = await tx.select().from(t.serviceToken).where(eq(t.serviceToken.accountId, id))
-  if (!account || account.role === 'student' || ofToken)
-    throw new Refused(404, 'noAccount', 'There is no such account of the staff.')
+  if (!account || ofToken) throw new Refused(404, 'noAccount', 'There is no such account.')
   return account
 }
 

@@ -11,6 +11,7 @@ import { slackOf, termsToPlan } from '#core/route'
 import type { Instant } from '#core/time'
 import { untilThrough, type Database } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { pause } from '#server/pause'
 import type { TermView } from '#shared/catalog/responses'
 import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
 import { routeFigures, type RouteFigures } from '#shared/degree/figures'
@@ -54,7 +55,7 @@ export async function deskReadings(
     const { id } = record.student
     const text = stored.get(id)
     // Somebody else's request comes in between.
-    if (text === undefined) await new Promise((resolve) => setImmediate(resolve))
+    if (text === undefined) await pause()
     const reading = text === undefined ? read(record, shelf, now) : unpacked(text, shelf)
     if (text === undefined) made.push({ id, print, reading })
     found.set(id, reading)

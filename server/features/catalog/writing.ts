@@ -9,6 +9,7 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { readStudentRecords } from '#server/features/record/studentRecords'
+import { pause } from '#server/pause'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { effectsOf } from '#shared/advising/effects'
@@ -212,7 +213,7 @@ export async function effectOfCourse(
     const { id, name, number } = record.student
     found.push({ id: studentId(id), name, number, effects })
     // Others are answered in between.
-    await new Promise((next) => setImmediate(next))
+    await pause()
   }
   return { of: ids.length, students: found }
 }

@@ -9,6 +9,7 @@ import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { readProgramVersion } from '#server/features/catalog/catalog'
 import { readStudentRecords } from '#server/features/record/studentRecords'
+import { pause } from '#server/pause'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { effectsOf } from '#shared/advising/effects'
@@ -274,7 +275,7 @@ export async function effectOfDraft(
       effects: effectsOf(reading(base), reading(fresh), [], shortTerm)
     })
     // Others are answered in between.
-    await new Promise((next) => setImmediate(next))
+    await pause()
   }
   return found
 }

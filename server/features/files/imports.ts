@@ -1,11 +1,12 @@
 /** Sets of files that are brought: what each would change, written in one transaction, and taken back. */
-import { asc, desc, eq, sql } from 'drizzle-orm'
+import { asc, between, desc, eq, sql } from 'drizzle-orm'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { isTwice } from '#server/db/referenced'
 import { handOnOrphans } from '#server/features/advising/requestAnswers'
+import { pause } from '#server/pause'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { planning, presentOf, type RosterItem } from '#shared/oneRoster/plan'
@@ -39,7 +40,7 @@ async function inTurns<T>(work: Generator<void, T>): Promise<T> {
   for (;;) {
     const { done, value } = work.next()
     if (done) return value
-    await new Promise((next) => setImmediate(next))
+    await pause()
   }
 }
 
@@ -107,13 +108,25 @@ export const readImports = async (db: Reader): Promise<ImportRow[]> =>
 
 const noImport = () => new Refused(404, 'noImport', 'There is no such import.')
 
+/** Rows of items that are read at once: others are answered in between. */
+const ROWS_AT_ONCE = 10
+
 async function itemsOf(db: Reader, id: number): Promise<RosterItem[]> {
-  const rows = await db
-    .select()
-    .from(t.dataImportItems)
-    .where(eq(t.dataImportItems.importId, id))
-    .orderBy(asc(t.dataImportItems.ordinal))
-  return rows.flatMap((row) => row.items)
+  const items: RosterItem[] = []
+  for (let from = 0; ; from += ROWS_AT_ONCE) {
+    const rows = await db
+      .select({ items: t.dataImportItems.items })
+      .from(t.dataImportItems)
+      .where(
+        all(
+          eq(t.dataImportItems.importId, id),
+          between(t.dataImportItems.ordinal, from, from + ROWS_AT_ONCE - 1)
+        )
+      )
+      .orderBy(asc(t.dataImportItems.ordinal))
+    for (const row of rows) items.push(...row.items)
+    if (rows.length < ROWS_AT_ONCE) return items
+  }
 }
 
 /** @param page of its lines, from 0 on; behind the last one there are none */

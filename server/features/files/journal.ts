@@ -118,13 +118,18 @@ const whereOf = ({ table, key }: Pick<Step, 'table' | 'key'>): SQL => {
  */
 export async function takeBack(tx: Transaction, importId: number): Promise<void> {
   const lots = await tx
-    .select()
+    .select({ ordinal: t.dataImportSteps.ordinal })
     .from(t.dataImportSteps)
     .where(eq(t.dataImportSteps.importId, importId))
     .orderBy(desc(t.dataImportSteps.ordinal))
-  for (const lot of lots)
-    for (const run of runsOf((lot.steps as Step[]).toReversed()))
+  for (const { ordinal } of lots) {
+    const [lot] = await tx
+      .select({ steps: t.dataImportSteps.steps })
+      .from(t.dataImportSteps)
+      .where(and(eq(t.dataImportSteps.importId, importId), eq(t.dataImportSteps.ordinal, ordinal)))
+    for (const run of runsOf((lot!.steps as Step[]).toReversed()))
       await (run[0]!.before ? restore(tx, run[0]!) : remove(tx, run))
+  }
 }
 
 /** Steps one by one, but for rows of one table that were made one after another: these go together. */

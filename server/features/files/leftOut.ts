@@ -1,8 +1,10 @@
 /** What of a set is left out when it is taken over, and whether the rest stands without it. */
 import type { Transaction } from '#server/db/connect'
+import { pause } from '#server/pause'
 import { readScale } from '#server/features/catalog/scale'
 import { Refused } from '#server/http/problem'
 import { presentOf, type RosterItem } from '#shared/oneRoster/plan'
+import { LINES_A_TURN } from '#shared/oneRoster/read'
 import { TABLES, type Table } from '#shared/oneRoster/tables'
 import { gradeFault, restsOn } from './judge'
 import { readRosterTables } from './present'
@@ -23,9 +25,9 @@ export function withoutLines(items: readonly RosterItem[], lines: LeftOut['lines
   )
   for (let before = -1; before !== gone.size;) {
     before = gone.size
-    const resting = kept.filter((one) => restsOn(one).some((id) => gone.has(id)))
+    const resting = new Set(kept.filter((one) => restsOn(one).some((id) => gone.has(id))))
     for (const one of resting) if (one.change === 'new') gone.add(one.id)
-    kept = kept.filter((one) => !resting.includes(one))
+    kept = kept.filter((one) => !resting.has(one))
   }
   return kept
 }
@@ -51,7 +53,8 @@ export async function mustStand(
   if (leaveOut.includes('grades')) await mustKnowGrades(tx, items)
   const coming = new Set(items.map((one) => one.id))
   const isThere = (id: string) => coming.has(id) || TABLES.some((table) => present.get(table)?.has(id))
-  for (const item of items) {
+  for (const [n, item] of items.entries()) {
+    if (n % LINES_A_TURN === 0) await pause()
     const open = restsOn(item).find((id) => !isThere(id))
     if (open)
       throw new Refused(

@@ -1,10 +1,12 @@
 /** Mails: sent in their order of need, each taken by one server at a time, and read by those they are for. */
 import { asc, desc, eq, lte } from 'drizzle-orm'
-import { all, inTransaction, type Database, type Reader } from '#server/db/connect'
+import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
+import { linkLine } from '#server/features/accounts/links'
 import type { Post } from '#server/gateways/post'
+import { theSettings } from '#server/settings'
 import type { Shelf } from '#shared/catalog/shelf'
-import { mailOf, type MailedEvent } from '#shared/mail/mails'
+import { mailOf, type MailedEvent, type MailText } from '#shared/mail/mails'
 import type { MailView } from '#shared/mail/responses'
 import { mailRows, wordsOf } from './digests'
 
@@ -14,12 +16,21 @@ const MINUTE_MS = 60_000
 const AT_ONCE = 200
 
 /** Sends what is to be sent by now, the machine's. What fails is tried again after a minute, two, four, and so on. */
-export async function sendMails(db: Database, shelf: Shelf, post: Post, now = Date.now()): Promise<void> {
-  for (let i = 0; i < AT_ONCE && (await sendOne(db, shelf, post, now)); i++);
+export async function sendMails(
+  db: Database,
+  shelf: Shelf,
+  post: Post,
+  now = Date.now(),
+  origin = theSettings().origin
+): Promise<void> {
+  for (let i = 0; i < AT_ONCE && (await sendOne(db, { shelf, post, now, origin })); i++);
 }
 
 /** @returns false once nothing is left to be sent */
-function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<boolean> {
+function sendOne(
+  db: Database,
+  { shelf, post, now, origin }: { shelf: Shelf; post: Post; now: number; origin: URL | undefined }
+): Promise<boolean> {
   return inTransaction(db, async (tx) => {
     const [due] = await tx
       .select()
@@ -30,7 +41,8 @@ function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<b
       .for('update', { skipLocked: true })
     if (!due) return false
     const [of] = await mailRows(tx, eq(t.mail.id, due.id))
-    const told = await wordsOf(tx, of!.event as MailedEvent, of!.own !== null, shelf)
+    const words = await wordsOf(tx, of!.event as MailedEvent, of!.own !== null, shelf)
+    const told = words && (await withLink(tx, words, { event: of!.event, account: due.accountId, origin }))
     const sent =
       told && of!.to
         ? await post.send({ reference: `ridgeway-mail-${due.id}`, to: of!.to, ...told }).then(
@@ -54,6 +66,16 @@ function sendOne(db: Database, shelf: Shelf, post: Post, now: number): Promise<b
       .where(eq(t.mail.id, due.id))
     return true
   })
+}
+
+/** A link is made as the mail that brings it is sent: it is kept nowhere else. */
+async function withLink(
+  tx: Transaction,
+  { subject, text }: MailText,
+  { event, account, origin }: { event: { action: string }; account: number; origin: URL | undefined }
+): Promise<MailText | undefined> {
+  if (event.action !== 'account.linked') return { subject, text }
+  return origin && { subject, text: `${text}\n\n${await linkLine(tx, account, origin)}` }
 }
 
 /** Somebody's mails, the newest first. */

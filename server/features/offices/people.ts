@@ -38,6 +38,7 @@ export async function findStudents(db: Reader, asked: string): Promise<FoundStud
   const listed = await db
     .select({
       id: t.student.id,
+      account: t.account.id,
       name: t.account.name,
       number: t.student.number,
       standing: t.student.standing,

@@ -1,0 +1,5 @@
+import { mailLinks } from '#server/features/accounts/links'
+import { transactionEndpoint } from '#server/http/endpoint'
+
+/** Mails links by which a password is set to students who cannot sign in yet, so many at once. */
+export default transactionEndpoint('POST /api/accounts/links', {}, (tx, at) => mailLinks(tx, at))
