@@ -1,7 +1,9 @@
 /** Files as they are written: apart from reading them, which needs every schema. */
 import type { PlannedCourse } from '#core/degree'
 import type { StudentRecord } from '#shared/record/responses'
-import type { recordFile } from './fileShapes'
+import type { CatalogView } from '#shared/catalog/responses'
+import type { catalogFile, listsFile, programFile, recordFile } from './fileShapes'
+import type { WrittenProgram } from './degree/programText'
 import { MODES } from '#core/week'
 import type { z } from 'zod'
 
@@ -37,3 +39,25 @@ export function recordFileOf(
     )
   }
 }
+
+/** The catalog as the file that the command line reads; the lists in a file of their own. */
+export const catalogFileOf = ({
+  courses,
+  terms,
+  institution
+}: Pick<CatalogView, 'courses' | 'terms' | 'institution'>): z.infer<typeof catalogFile> => ({
+  format: 'ridgeway catalog 1',
+  courses: courses.map((one) => ({ ...one })),
+  terms: terms.map(({ code, name, season, year, start, end }) => ({ code, name, season, year, start, end })),
+  ...(institution.grades && { grades: institution.grades })
+})
+
+export const listsFileOf = ({ lists }: Pick<CatalogView, 'lists'>): z.infer<typeof listsFile> => ({
+  format: 'ridgeway lists 1',
+  lists
+})
+
+export const programFileOf = (program: WrittenProgram): z.infer<typeof programFile> => ({
+  format: 'ridgeway program 1',
+  program
+})

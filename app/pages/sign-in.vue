@@ -129,6 +129,12 @@ form {
   gap: 12px;
   color: var(--ink);
 }
+.lost {
+  position: relative;
+  margin-top: 12px;
+  padding: 12px 18px;
+  color: var(--ink);
+}
 .around {
   position: relative;
   margin-top: 16px;

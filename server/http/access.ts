@@ -147,6 +147,7 @@ export const ACCESS = {
   'GET /api/requests': { roles: DECIDERS },
   'GET /api/programs/versions': { roles: REGISTRAR },
   'GET /api/files/one-roster': { roles: REGISTRAR },
+  'GET /api/files/own': { roles: REGISTRAR },
   'GET /api/imports': { roles: REGISTRAR },
   'POST /api/imports': { roles: REGISTRAR },
   'GET /api/imports/:import': { roles: REGISTRAR },

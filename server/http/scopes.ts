@@ -39,7 +39,7 @@ const SCOPE_LINES: Record<Scope, readonly Line[]> = {
   ],
   'holds.change': ['GET /api/holds', 'POST /api/holds', 'DELETE /api/holds/:hold'],
   'openings.read': ['GET /api/openings', 'GET /api/openings/figures', 'GET /api/openings/:opening/unready'],
-  'files.read': ['GET /api/files/one-roster'],
+  'files.read': ['GET /api/files/one-roster', 'GET /api/files/own'],
   'files.change': [
     'GET /api/imports',
     'POST /api/imports',

@@ -32,6 +32,13 @@ export const applyBody = z.object({
     .max(2000, 'has to name 2,000 lines or less')
     .default([])
 })
+export const ownFilesQuery = z.object({
+  after: z.coerce
+    .number('has to be a number')
+    .int('has to be a whole number')
+    .min(0, 'has to be 0 or more')
+    .default(0)
+})
 export const importQuery = z.object({
   page: z.coerce
     .number('has to be a number')

@@ -25,6 +25,12 @@ test('everything is taken along, and a set with three bad lines is brought and t
   )
   expect(Object.keys(files)).toContain('manifest.csv')
   expect(files['users.csv']).toContain('Imke,Varga')
+  const [own] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save it in our formats' }).click()
+  ])
+  const names = Object.keys(unzipSync(readFileSync(await own.path())))
+  expect(names).toEqual(expect.arrayContaining(['catalog.json', 'lists.json', 'records/H204007.json']))
   const long = await page.request.post('/api/imports', {
     data: { name: 'much', files: [{ name: 'demographics.csv', text: 'x'.repeat(12_000_000) }] }
   })

@@ -5,7 +5,6 @@ import type { Section } from '#core/week'
 const props = defineProps<{ held: readonly Section[]; picked: readonly Section[] }>()
 const student = useStudent()
 const changes = useChanges()
-const college = useCollege()
 const standing = useStanding()
 const weeks = useWeeks()
 const open = ref(false)

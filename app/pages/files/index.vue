@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RosterFile } from '#shared/oneRoster/read'
-import type { ImportRow } from '#shared/oneRoster/responses'
+import type { ImportRow, OwnFiles } from '#shared/oneRoster/responses'
 import { instantText } from '#shared/when'
 import { count } from '#shared/words'
 import { bringsIn, filesIn, packed } from '~/features/files/roster'
@@ -33,6 +33,19 @@ const take = () =>
   attempt(async () => {
     const files = await api<RosterFile[]>('/api/files/one-roster')
     saveBlob('ridgeway-oneroster.zip', await packed(files))
+  })
+const taken = ref(0)
+const takeOwn = () =>
+  attempt(async () => {
+    const files: RosterFile[] = []
+    for (let after: number | null = 0; after !== null;) {
+      const lot: OwnFiles = await api<OwnFiles>('/api/files/own', { query: { after: String(after) } })
+      files.push(...lot.files)
+      taken.value = files.length
+      after = lot.next
+    }
+    taken.value = 0
+    saveBlob('ridgeway-files.zip', await packed(files))
   })
 const STATES = { planned: 'looked at', applied: 'taken over', undone: 'taken back' } as const
 </script>
@@ -76,6 +89,12 @@ const STATES = { planned: 'looked at', applied: 'taken over', undone: 'taken bac
               not in it.
             </p>
             <v-btn :disabled="busy" @click="take">Save the archive</v-btn>
+            <p class="quiet">
+              Or in our own formats, as the command line reads them: the catalog with its terms and grades,
+              lists, each version of each program, and each record with its route, under the student’s number.
+            </p>
+            <v-btn :disabled="busy" @click="takeOwn">Save it in our formats</v-btn>
+            <p v-if="taken" role="status" class="quiet">{{ count(taken, 'file') }} so far</p>
           </section>
         </div>
         <section aria-labelledby="brought-title">
