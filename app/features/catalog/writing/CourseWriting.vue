@@ -182,18 +182,14 @@ async function save() {
             @update:model-value="draft.fee = number($event)"
           />
         </div>
-        <div class="rule">
-          <span class="label" aria-hidden="true">needs before it</span>
-          <div class="editor">
-            <LazyCodeText
-              v-model="draft.prerequisite"
-              label="What it needs before it, as a rule"
-              :faults="rule.fault ? [rule.fault] : []"
-              :offers="completions.ofRule"
-            />
-          </div>
-          <p v-if="wrong('prerequisite')" class="stops" role="alert">{{ wrong('prerequisite') }}</p>
-        </div>
+        <RuleField
+          v-model="draft.prerequisite"
+          title="needs before it"
+          label="What it needs before it, as a rule"
+          :fault="rule.fault"
+          :offers="completions.ofRule"
+          :error="wrong('prerequisite')"
+        />
         <v-autocomplete
           v-model="draft.categories"
           multiple
@@ -280,20 +276,6 @@ async function save() {
 .written .v-input {
   width: 100%;
   max-width: none;
-}
-.rule {
-  display: grid;
-  gap: 3px;
-}
-.label {
-  font-size: 12.5px;
-  color: var(--quiet);
-}
-.editor {
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  padding: 4px 6px;
-  min-height: 38px;
 }
 .check {
   display: flex;

@@ -18,11 +18,11 @@ const listed = computed(() =>
     ? listedCourses(draft.value, college.shelf.catalog, college.picture!.lists)
     : undefined
 )
-const faults = computed(() => {
-  if (!listed.value || !('fault' in listed.value)) return []
+const fault = computed(() => {
+  if (!listed.value || !('fault' in listed.value)) return undefined
   const { fault: message, at } = listed.value
   const from = Math.min(at, Math.max(0, draft.value.from.length - 1))
-  return [{ from, to: Math.min(draft.value.from.length, from + 1), message }]
+  return { from, to: Math.min(draft.value.from.length, from + 1), message }
 })
 const save = () =>
   send(async (said) => {
@@ -60,29 +60,25 @@ const save = () =>
         maxlength="7"
         :error-messages="errors('catalogYear')"
       />
-      <div class="set">
-        <span class="label" aria-hidden="true">courses</span>
-        <div class="editor">
-          <LazyCodeText
-            v-model="draft.from"
-            label="The courses, as a set"
-            :faults="faults"
-            :offers="completions.ofSet"
-          />
-        </div>
-        <p v-if="errors('from')" class="stops" role="alert">{{ errors('from') }}</p>
-        <p role="status" class="quiet small">
-          <template v-if="!listed">No course yet.</template>
-          <template v-else-if="'fault' in listed">It cannot be read yet: {{ listed.fault }}.</template>
-          <template v-else
-            >{{ count(listed.courses.length, 'course')
-            }}<template v-if="listed.courses.length"
-              >: {{ listed.courses.slice(0, 12).join(', ')
-              }}{{ listed.courses.length > 12 ? ' …' : '' }}</template
-            ></template
-          >
-        </p>
-      </div>
+      <RuleField
+        v-model="draft.from"
+        title="courses"
+        label="The courses, as a set"
+        :fault="fault"
+        :offers="completions.ofSet"
+        :error="errors('from')"
+      />
+      <p role="status" class="quiet small">
+        <template v-if="!listed">No course yet.</template>
+        <template v-else-if="'fault' in listed">It cannot be read yet: {{ listed.fault }}.</template>
+        <template v-else
+          >{{ count(listed.courses.length, 'course')
+          }}<template v-if="listed.courses.length"
+            >: {{ listed.courses.slice(0, 12).join(', ')
+            }}{{ listed.courses.length > 12 ? ' …' : '' }}</template
+          ></template
+        >
+      </p>
       <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
       <div class="acts">
         <v-btn type="submit" variant="flat" color="primary" :disabled="busy">Publish it</v-btn>
@@ -106,20 +102,6 @@ const save = () =>
 .list-form .v-input {
   width: 100%;
   max-width: none;
-}
-.set {
-  display: grid;
-  gap: 3px;
-}
-.label {
-  font-size: 12.5px;
-  color: var(--quiet);
-}
-.editor {
-  border: 1px solid var(--quiet);
-  border-radius: 8px;
-  padding: 4px 6px;
-  min-height: 38px;
 }
 .acts {
   display: flex;

@@ -1,4 +1,3 @@
-import { useDebounceFn } from '@vueuse/core'
 import {
   verdictOf,
   type DraftAgainst,
@@ -19,47 +18,22 @@ export function useDraftEffect(
 ) {
   const against = ref<DraftAgainst>(draft.from === null ? 'record' : 'from')
   const wantsAll = ref(false)
-  const found = shallowRef<readonly DraftEffect[]>([])
-  const problem = ref('')
-  const isBusy = ref(false)
   const chosen = computed((): readonly Follower[] =>
     wantsAll.value ? draft.followers : spread(draft.followers, LOT)
   )
 
-  let turn = 0
-  async function work() {
-    const mine = ++turn
-    if (!isReadable.value) {
-      isBusy.value = false
-      return
+  async function* lots() {
+    const said = text.value
+    const all = chosen.value
+    for (let i = 0; i < all.length; i += LOT) {
+      const students = all.slice(i, i + LOT).map((one) => one.id)
+      const body = { text: said, against: against.value, students }
+      yield await api<DraftEffect[]>(`/api/programs/drafts/${draft.id}/effect`, { method: 'POST', body })
     }
-    isBusy.value = true
-    problem.value = ''
-    const results: DraftEffect[] = []
-    try {
-      for (let i = 0; i < chosen.value.length; i += LOT) {
-        const students = chosen.value.slice(i, i + LOT).map((one) => one.id)
-        const body = { text: text.value, against: against.value, students }
-        const lot = await api<DraftEffect[]>(`/api/programs/drafts/${draft.id}/effect`, {
-          method: 'POST',
-          body
-        })
-        // The text was changed meanwhile: what this one comes to is of no interest.
-        if (mine !== turn) return
-        results.push(...lot)
-        found.value = [...results]
-      }
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      if (mine === turn) problem.value = error.message
-    }
-    if (mine === turn) isBusy.value = false
   }
-  const soon = useDebounceFn(work, 900)
-  watch([text, isReadable], () => (turn++, (isBusy.value = isReadable.value), void soon()))
+  const { found, problem, isBusy, work, changed } = useLots(() => isReadable.value, lots)
+  watch([text, isReadable], changed)
   watch([against, wantsAll], () => void work())
-  onMounted(work)
-  onScopeDispose(() => turn++)
 
   const byId = computed(() => new Map(draft.followers.map((one) => [one.id, one])))
   const rows = computed(() =>

@@ -21,7 +21,8 @@ function drop(i: number) {
   const [gone] = draft.value.departments.splice(i, 1)
   for (const one of draft.value.subjects) if (one.department === gone!.name) one.department = null
 }
-const isNew = (code: string) => !props.page.subjects.some((one) => one.code === code)
+/** Subjects stay, so that those that are new are the last. */
+const isNew = (i: number) => i >= props.page.subjects.length
 const isNarrow = useNarrow()
 /** Beside one another its column says what a field is. */
 const labelled = (text: string) => (isNarrow.value ? text : undefined)
@@ -60,7 +61,7 @@ const labelled = (text: string) => (isNarrow.value ? text : undefined)
         :label="labelled(`subject ${i + 1}`)"
         :aria-label="`subject ${i + 1}`"
         maxlength="5"
-        :readonly="!isNew(subject.code)"
+        :readonly="!isNew(i)"
         :error-messages="errors(`subjects.${i}.code`)"
       />
       <v-text-field
