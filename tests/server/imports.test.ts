@@ -360,7 +360,7 @@ describe('a college that there was not', () => {
   })
 
   it('is taken over without single lines that are left out, and without what is new and rests on them', async () => {
-    const { db, close } = await empty('lines')
+    const { db, close } = await empty('left_lines')
     await inviteFirst(db)
     const office = { who: await whoIs(db, 1), now: Date.parse('2027-04-09T13:40:00Z') }
     const { id } = await planImport(db, office, { name: 'Quillmoor', files: FILES })

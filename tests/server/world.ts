@@ -33,8 +33,11 @@ export interface World {
   close: Connection['close']
 }
 
-export async function freshDatabase(name: string): Promise<string> {
-  const server = inject('server')
+/** Files that run at the same time have databases of their own, even where they call them alike. */
+const ofThisWorker = (name: string): string => `${name}_${process.env.VITEST_POOL_ID ?? 0}`
+
+export async function freshDatabase(called: string): Promise<string> {
+  const [server, name] = [inject('server'), ofThisWorker(called)]
   const connection = await mysql.createConnection({ uri: server })
   await connection.query('drop database if exists ??', [name])
   await connection.query('create database ?? character set utf8mb4 collate utf8mb4_uca1400_ai_ci', [name])
@@ -42,8 +45,8 @@ export async function freshDatabase(name: string): Promise<string> {
   return `${server}/${name}`
 }
 
-export async function demoWorld(name: string, lockWait = 10): Promise<World> {
-  const server = inject('server')
+export async function demoWorld(called: string, lockWait = 10): Promise<World> {
+  const [server, name] = [inject('server'), ofThisWorker(called)]
   await copyDatabase(server, 'seed', name)
   const url = `${server}/${name}`
   const { db, close } = connect(url, { connections: 60, lockWait })
