@@ -30,7 +30,7 @@ describe('migrations', () => {
     const connection = await mysql.createConnection({ uri: url })
     const [rows] = await connection.query('select count(*) as n from __drizzle_migrations')
     const [tables] = await connection.query(
-      "select count(*) as n from information_schema.tables where table_schema = 'together' and engine = 'InnoDB' and table_collation like 'utf8mb4%'"
+      "select count(*) as n from information_schema.tables where table_schema = database() and engine = 'InnoDB' and table_collation like 'utf8mb4%'"
     )
     await connection.end()
     const journal = new URL('../../server/db/migrations/meta/_journal.json', import.meta.url)
