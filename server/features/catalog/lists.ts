@@ -1,15 +1,13 @@
 /** Course lists, one version for each catalog year, of which those that published programs rest on stay as they are. */
 import { asc, eq } from 'drizzle-orm'
-import { scaleOf } from '#core/grades'
-import { Catalog } from '#core/catalog'
 import type { Instant } from '#core/time'
-import type { Transaction } from '#server/db/connect'
+import type { Reader, Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { listedCourses, type WrittenList } from '#shared/catalog/writing'
-import { readCatalog } from './catalog'
+import { lockCatalog } from './writing'
 
 /**
  * Makes a list of a year, of a name that is new or has earlier years.
@@ -21,18 +19,17 @@ export async function makeList(
   { who, now }: { who: Who; now: Instant },
   said: WrittenList
 ): Promise<{ courses: number }> {
-  await tx.select({ id: t.institution.id }).from(t.institution).for('update')
-  const { courses, lists, institution } = await readCatalog(tx)
+  const { catalog, lists } = await lockCatalog(tx)
   const newest = lists.filter((one) => one.name === said.name).at(-1)
   if (newest && newest.catalogYear >= said.catalogYear)
     throw wrong('catalogYear', `has to come after ${newest.catalogYear}, the last year of ${said.name}`)
-  const program = await resting(tx, said)
+  const program = await lastAskingFor(tx, 'list', said.name, said.catalogYear)
   if (program)
     throw wrong(
       'catalogYear',
       `has to come after ${program.catalogYear}: ${program.code} of that year is published and asks for ${said.name}`
     )
-  const listed = listedCourses(said, new Catalog(courses, scaleOf(institution.grades)), lists)
+  const listed = listedCourses(said, catalog, lists)
   if ('fault' in listed) throw wrong('from', `has a fault at position ${listed.at + 1}: ${listed.fault}`)
   if (!listed.courses.length) throw wrong('from', 'has to hold a course of the catalog')
   const { from: fromText, name, catalogYear, title } = said
@@ -47,10 +44,10 @@ export async function makeList(
 const wrong = (field: string, message: string) =>
   new Refused(422, 'faults', `The list cannot be so: ${field} ${message}.`, [{ field, message }])
 
-/** The last published version of a program, of the year or after it, that asks for the list. */
-async function resting(tx: Transaction, { name, catalogYear }: WrittenList) {
-  const named = new RegExp(String.raw`\blist ${name}(?![\w-])`)
-  const rows = await tx
+/** The last published version of a program, of a catalog year or after it, whose rules ask for a list or a category. */
+export async function lastAskingFor(db: Reader, kind: 'list' | 'category', name: string, fromYear = '') {
+  const named = new RegExp(String.raw`\b${kind} ${name}(?![\w-])`)
+  const rows = await db
     .select({
       code: t.program.code,
       catalogYear: t.programVersion.catalogYear,
@@ -60,7 +57,7 @@ async function resting(tx: Transaction, { name, catalogYear }: WrittenList) {
     .from(t.programVersion)
     .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
     .orderBy(asc(t.programVersion.catalogYear))
-  return rows
-    .filter((one) => one.catalogYear >= catalogYear && named.test(JSON.stringify([one.areas, one.rules])))
-    .at(-1)
+  return rows.findLast(
+    ({ catalogYear, areas, rules }) => catalogYear >= fromYear && named.test(JSON.stringify([areas, rules]))
+  )
 }

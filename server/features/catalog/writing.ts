@@ -1,8 +1,8 @@
 /** Courses written by the registrar: what is wrong is refused, what it does to degrees is told before. */
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { union } from 'drizzle-orm/mysql-core'
-import { scaleOf } from '#core/grades'
 import { Catalog, subjectOf } from '#core/catalog'
+import { scaleOf } from '#core/grades'
 import { studentId, type CourseCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import { all, type Reader, type Transaction } from '#server/db/connect'
@@ -13,6 +13,7 @@ import { pause } from '#server/pause'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { effectsOf } from '#shared/advising/effects'
+import type { CatalogView } from '#shared/catalog/responses'
 import type { Shelf } from '#shared/catalog/shelf'
 import {
   courseFaults,
@@ -46,10 +47,12 @@ export async function readWrittenCourse(db: Reader, code: CourseCode): Promise<W
 }
 
 /** Catalogs are written one after another: what is checked is what there is. */
-async function lockCatalog(tx: Transaction): Promise<Catalog> {
+export async function lockCatalog(
+  tx: Transaction
+): Promise<{ catalog: Catalog; lists: CatalogView['lists'] }> {
   await tx.select({ id: t.institution.id }).from(t.institution).for('update')
-  const { courses, institution } = await readCatalog(tx)
-  return new Catalog(courses, scaleOf(institution.grades))
+  const { courses, lists, institution } = await readCatalog(tx)
+  return { catalog: new Catalog(courses, scaleOf(institution.grades)), lists }
 }
 
 /** A course that is new. @throws Refused where there is one of that code, or anything is wrong with it */
@@ -58,7 +61,7 @@ export async function makeCourse(
   at: At,
   said: WrittenCourse
 ): Promise<{ code: CourseCode }> {
-  const catalog = await lockCatalog(tx)
+  const { catalog } = await lockCatalog(tx)
   if (catalog.maybeCourse(said.code))
     throw new Refused(409, 'known', `There is a course ${said.code} already.`, [
       { field: 'code', message: 'has to be a code that no course has' }
@@ -80,7 +83,7 @@ export async function changeCourse(
   code: CourseCode,
   { version, ...said }: WrittenCourse & { version: number }
 ): Promise<{ version: number }> {
-  const catalog = await lockCatalog(tx)
+  const { catalog } = await lockCatalog(tx)
   const [row] = await tx.select().from(t.course).where(eq(t.course.code, code)).for('update')
   if (!row) throw noCourse(code)
   if (said.code !== code)

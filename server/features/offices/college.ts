@@ -12,6 +12,7 @@ import { logEvent } from '#server/db/log'
 import { isReferenced, isTwice } from '#server/db/referenced'
 import * as t from '#server/db/schema/index'
 import { PROGRAM_COLUMNS, programSpec, readCatalog } from '#server/features/catalog/catalog'
+import { lastAskingFor } from '#server/features/catalog/lists'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { listsFor } from '#shared/catalog/shelf'
@@ -162,12 +163,11 @@ async function writeFrame(
     for (const code of [from, to])
       if (!campuses.some((one) => one.code === code))
         throw refuse('travel', `has to name campuses, and ${code} is none`)
-  let institutionId = known
-  if (institutionId === undefined)
-    [{ id: institutionId }] = (await tx.insert(t.institution).values({ name, timeZone }).$returningId()) as [
-      { id: number }
-    ]
-  else await tx.update(t.institution).set({ name, timeZone }).where(eq(t.institution.id, institutionId))
+  if (known !== undefined)
+    await tx.update(t.institution).set({ name, timeZone }).where(eq(t.institution.id, known))
+  const [made] =
+    known === undefined ? await tx.insert(t.institution).values({ name, timeZone }).$returningId() : []
+  const institutionId = known ?? made!.id
   await tx.delete(t.campusTravel).where(isNotNull(t.campusTravel.fromId))
   await dropMissing(tx, [t.campus, t.campus.id], before.campuses, campuses, 'campuses')
   for (const { id, code, name: called } of campuses) {
@@ -247,11 +247,8 @@ async function writeCategories(
 ): Promise<void> {
   mustBeKnown(categories, before.categories, 'categories')
   const stays = new Map(categories.map((one) => [one.id, one.code]))
-  const versions = JSON.stringify(
-    await tx.select({ areas: t.programVersion.areas, rules: t.programVersion.rules }).from(t.programVersion)
-  )
   for (const { id, code } of before.categories)
-    if (stays.get(id!) !== code && new RegExp(String.raw`\bcategory ${code}(?![\w-])`).test(versions))
+    if (stays.get(id!) !== code && (await lastAskingFor(tx, 'category', code)))
       throw refuse('categories', `has to keep the code ${code}: a published program asks for it`)
   const named = before.categories.map(({ id, title }) => ({ id, name: title }))
   await dropMissing(tx, [t.category, t.category.id], named, categories, 'categories')
