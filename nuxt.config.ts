@@ -79,6 +79,8 @@ export default defineNuxtConfig({
       ]
     }
   },
+  // Nothing reads them on the server.
+  sourcemap: { server: false, client: false },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vuetify: {
     moduleOptions: { styles: true, prefixComposables: true },

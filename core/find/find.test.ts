@@ -13,11 +13,11 @@ import { judgeWeeks } from './testing/judge'
 import { everyWeek, termCase } from './testing/terms'
 
 const TOP = 5
-const TERMS = LONG ? 2000 : 120
+const TERMS = LONG ? 2000 : 60
 /** Whether nothing fits, and what is in conflict. */
-const CONFLICTS = LONG ? 1000 : 100
+const CONFLICTS = LONG ? 1000 : 50
 /** Of six courses, put to a solver. */
-const LARGER = LONG ? 300 : 30
+const LARGER = LONG ? 300 : 15
 
 describe('finding weeks', () => {
   it(

@@ -132,7 +132,7 @@ beforeAll(async () => {
   solve = solverOf(await loadHighs())
 })
 
-const CASES = LONG ? 1500 : 80
+const CASES = LONG ? 1500 : 40
 it(
   `the earliest finish is that of trying everything (${CASES} small records, from seed 1)`,
   { timeout: 900_000 },

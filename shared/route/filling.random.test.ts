@@ -201,7 +201,7 @@ const filled = (reread: Reread, placed: readonly PlannedCourse[]) => {
   return filledOf(question, placed, reread, { solve })
 }
 
-const CASES = LONG ? 3000 : 40
+const CASES = LONG ? 3000 : 20
 describe(`random degrees (${CASES}, from seed 1)`, () => {
   it(
     'finish as early as can be, as the audit says, with a week in the published term',

@@ -30,7 +30,9 @@ test('what is pointed at on Week does not move @long', async ({ site }) => {
   await leave(page)
 })
 
-test('sections are suggested where they are picked, and picked when they are accepted', async ({ site }) => {
+test('sections are suggested where they are picked, and picked when they are accepted @long', async ({
+  site
+}) => {
   const imke = await enter(site, 'imke.varga')
   const orla = await enter(site, 'orla.denholt')
   await open(imke, '/students/1/week')

@@ -31,7 +31,7 @@ async function countsHold(site: DemoSite, section: number): Promise<void> {
   expect(row).toEqual({ seats: 1, places: 1 })
 }
 
-test('a seat is dropped knowingly, offered to the first in line, and taken with one answer', async ({
+test('a seat is dropped knowingly, offered to the first in line, and taken with one answer @long', async ({
   site
 }) => {
   const section = await seatsLeft(site, 1)

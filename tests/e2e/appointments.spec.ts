@@ -7,7 +7,7 @@ test.use({ scenario: 'appointments' })
 const meets = (page: Page) => page.getByRole('region', { name: 'Appointments' })
 const TIME = 'Thu 15 Apr 2027, 1:00 pm to 1:30 pm'
 
-test('a time is booked, moved, accepted and cancelled between two people; it is in both calendars', async ({
+test('a time is booked, moved, accepted and cancelled between two people; it is in both calendars @long', async ({
   site
 }) => {
   const imke = await enter(site, 'imke.varga')

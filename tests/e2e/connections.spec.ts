@@ -81,7 +81,7 @@ test('a program of an office asks with a token, for what it is for alone, and it
   await leave(page)
 })
 
-test('another system is told what has changed, signed, and again what it missed', async ({ site }) => {
+test('another system is told what has changed, signed, and again what it missed @long', async ({ site }) => {
   const heard: { headers: IncomingMessage['headers']; body: string }[] = []
   /** What is only tried out does not arrive at first. */
   const isMissed = () => heard.filter((one) => one.body.includes('webhook.tested')).length === 1

@@ -79,7 +79,7 @@ test('a course has a page: grounds, history, sections, a note and a star of my o
   await leave(page)
 })
 
-test('from the slash to a placed course without the mouse, and several at once', async ({ site }) => {
+test('from the slash to a placed course without the mouse, and several at once @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   const planned = async () =>
     (await site.query<{ n: number }>('select count(*) as n from planned_course where route_id = 1'))[0]!.n

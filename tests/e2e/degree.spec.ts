@@ -6,7 +6,9 @@ import { choose, enter, expect, test, leave } from './site'
 
 test.use({ scenario: 'degree' })
 
-test('the advisor grants an exception in place, the student sees it, it is withdrawn', async ({ site }) => {
+test('the advisor grants an exception in place, the student sees it, it is withdrawn @long', async ({
+  site
+}) => {
   const orla = await enter(site, 'orla.denholt')
   await orla.goto('/students/1/degree')
   await orla.getByRole('button', { name: 'Grant an exception for A course in speaking' }).click()

@@ -6,7 +6,7 @@ import { enter, expect, leave, test } from './site'
 
 test.use({ scenario: 'files' })
 
-test('everything is taken along, and a set with three bad lines is brought and taken back', async ({
+test('everything is taken along, and a set with three bad lines is brought and taken back @long', async ({
   site
 }) => {
   const page = await enter(site, 'edda.whitlock')

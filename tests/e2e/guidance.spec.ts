@@ -3,7 +3,7 @@ import { choose, enter, expect, leave, PHONE, test } from './site'
 
 test.use({ scenario: 'guidance' })
 
-test('the registrar writes what is to be known, and students read it where it is about something', async ({
+test('the registrar writes what is to be known, and students read it where it is about something @long', async ({
   site
 }) => {
   const imke = await enter(site, 'imke.varga')

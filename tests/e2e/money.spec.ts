@@ -4,7 +4,7 @@ import { enter, expect, go, leave, setClock, test } from './site'
 
 test.use({ scenario: 'money' })
 
-test('what is owed is paid in part, told twice, and the seat is given back with a receipt', async ({
+test('what is owed is paid in part, told twice, and the seat is given back with a receipt @long', async ({
   site
 }) => {
   const [section] = await site.query<{ id: number; code: string }>(

@@ -29,7 +29,7 @@ async function send(page: Page, path: string, data: object, key?: string) {
   })
 }
 
-test('what an advisor does is on the screen of the student, across servers', async ({ site }) => {
+test('what an advisor does is on the screen of the student, across servers @long', async ({ site }) => {
   const imke = await open(site, 'imke.varga', '/students/1/register')
   const orla = await enter(elsewhere, 'orla.denholt')
   await expect(imke.getByText('not given yet')).toBeVisible()

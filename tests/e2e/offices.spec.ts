@@ -95,7 +95,7 @@ test('an opening is moved, and those concerned are told @long', async ({ site })
   await leave(edda)
 })
 
-test('a shortage is seen, a section added at hours at which most are free, and the shortage is gone', async ({
+test('a shortage is seen, a section added at hours at which most are free, and the shortage is gone @long', async ({
   site
 }) => {
   test.slow()
@@ -144,7 +144,9 @@ test('a shortage is seen, a section added at hours at which most are free, and t
   await expect(tamsin.getByText('for another department to plan')).toBeVisible()
 })
 
-test('a first section of a course is made, with whom it is for, and students see both', async ({ site }) => {
+test('a first section of a course is made, with whom it is for, and students see both @long', async ({
+  site
+}) => {
   const tamsin = await enter(site, 'tamsin.orford')
   const imke = await enter(site, 'imke.varga')
   await tamsin.goto('/offer/AU27/ENDA-430')
@@ -271,7 +273,7 @@ test('a kind of hold is made, changed and taken away', async ({ site }) => {
   await leave(edda)
 })
 
-test('somebody of the staff is invited by a link, sets a password, and the account is ended', async ({
+test('somebody of the staff is invited by a link, sets a password, and the account is ended @long', async ({
   site
 }) => {
   const edda = await enter(site, 'edda.whitlock')

@@ -13,7 +13,9 @@ async function fill(site: DemoSite, course: string) {
 }
 const nobodyWaits = (page: Page) => expect(page.getByText('No request waits for you.')).toBeVisible()
 
-test('a permission is asked from a refusal, handed on, granted on a phone, and used', async ({ site }) => {
+test('a permission is asked from a refusal, handed on, granted on a phone, and used @long', async ({
+  site
+}) => {
   await everybodyAgrees(site.url)
   await fill(site, 'ENDA 310')
   const imke = await enter(site, 'imke.varga')

@@ -4,7 +4,7 @@ import { enter, expect, leave, PHONE, test } from './site'
 
 test.use({ scenario: 'placing' })
 
-test('students are placed from what they handed in, before the opening, and each receipt says so', async ({
+test('students are placed from what they handed in, before the opening, and each receipt says so @long', async ({
   site
 }) => {
   // Of three students: Imke Varga and two who come after her.

@@ -62,7 +62,7 @@ async function expectComplete(page: Page) {
   await expect(page.locator('.page-head')).toContainText('finish Spring 29')
 }
 
-test('an empty two-year program is planned to complete with the keyboard alone', async ({ site }) => {
+test('an empty two-year program is planned to complete with the keyboard alone @long', async ({ site }) => {
   const page = await enter(site, NAME)
   await openRoute(page)
   await expect(page.getByText('Nothing is placed yet.')).toBeVisible()

@@ -3,7 +3,7 @@ import { enter, expect, leave, OPENS, setClock, test } from './site'
 
 test.use({ scenario: 'prepared' })
 
-test('a sheet is put in order, kept over a reload, and runs by itself with another course as its fallback at the opening', async ({
+test('a sheet is put in order, kept over a reload, and runs by itself with another course as its fallback at the opening @long', async ({
   site
 }) => {
   const page = await enter(site, 'imke.varga')

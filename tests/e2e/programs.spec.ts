@@ -4,7 +4,9 @@ import { enter, expect, leave, test, visit } from './site'
 
 test.use({ scenario: 'programs' })
 
-test('a rule of a program is changed with its effect seen, and the version published', async ({ site }) => {
+test('a rule of a program is changed with its effect seen, and the version published @long', async ({
+  site
+}) => {
   const page = await enter(site, 'edda.whitlock')
   await page.goto('/programs')
   await expect(page.getByRole('heading', { name: 'Published' })).toBeVisible()

@@ -45,7 +45,7 @@ test('the catalog, programs and the offer are read without signing in', async ({
   await leave(page)
 })
 
-test('public pages load no script, set no cookie, and name no student', async ({ site }) => {
+test('public pages load no script, set no cookie, and name no student @long', async ({ site }) => {
   const page = await visit(site)
   const scripts: string[] = []
   page.on('request', (one) => {

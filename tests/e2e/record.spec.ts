@@ -6,7 +6,7 @@ test.use({ scenario: 'record' })
 
 const SAOIRSE = 3
 
-test('what was taken stands term by term, and as a transcript; the end of the degree is applied for and followed', async ({
+test('what was taken stands term by term, and as a transcript; the end of the degree is applied for and followed @long', async ({
   site
 }) => {
   test.slow()

@@ -173,7 +173,7 @@ test('routes are copied, compared and chosen, and a version is returned to @long
   await leave(page)
 })
 
-test('two browsers on one route see each other, and a stale change is refused with what was changed', async ({
+test('two browsers on one route see each other, and a stale change is refused with what was changed @long', async ({
   site
 }) => {
   const one = await enter(site, 'imke.varga')
@@ -252,7 +252,9 @@ test('a course that is asked for before the courses are there is opened once the
   await leave(page)
 })
 
-test('on a narrow screen a course is moved, noted and taken off, a term at a time', async ({ site }) => {
+test('on a narrow screen a course is moved, noted and taken off, a term at a time @long', async ({
+  site
+}) => {
   const page = await enter(site, 'imke.varga', PHONE)
   await page.goto('/students/1/route')
   await choose(page, 'Show', /^Spring 2029/)
@@ -269,7 +271,7 @@ test('on a narrow screen a course is moved, noted and taken off, a term at a tim
   await leave(page)
 })
 
-test('a waiver is asked for, granted by the advisor, and settles its finding', async ({ site }) => {
+test('a waiver is asked for, granted by the advisor, and settles its finding @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await openRoute(page)
   await page.getByRole('button', { name: 'Ask to be excused from the prerequisite: ENDA 410' }).click()

@@ -101,7 +101,9 @@ async function registers(college: College): Promise<void> {
   await leave(come)
 }
 
-test('a college of quarters comes into being by files, audits, plans and registers', async ({ site }) => {
+test('a college of quarters comes into being by files, audits, plans and registers @long', async ({
+  site
+}) => {
   test.setTimeout(180_000)
   const { key, ...college } = await emptyCollege(site)
   try {

@@ -16,7 +16,7 @@ async function openRoute(page: Page) {
   await settled(page)
 }
 
-test('an advisor suggests with the tools of the board; the student accepts, declines, and moves on meanwhile', async ({
+test('an advisor suggests with the tools of the board; the student accepts, declines, and moves on meanwhile @long', async ({
   site
 }) => {
   const imke = await enter(site, 'imke.varga')

@@ -162,7 +162,9 @@ test('the answer to a review is given on a phone @long', async ({ site }) => {
   for (const page of [imke, orla]) await leave(page)
 })
 
-test('clear terms are signed off together, one left out, and taken back in one step', async ({ site }) => {
+test('clear terms are signed off together, one left out, and taken back in one step @long', async ({
+  site
+}) => {
   const orla = await enter(site, 'orla.denholt')
   const desk = (await (await orla.request.get('/api/desk')).json()) as { rows: Record<string, number>[] }
   const stops = ['findings', 'holds', 'requestsAsked', 'unread']

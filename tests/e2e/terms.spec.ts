@@ -82,7 +82,7 @@ test('dates are set: what is wrong stands at its field, what is saved holds @lon
   for (const page of [edda, other]) await leave(page)
 })
 
-test('a term is filled, opened, published and registered in', async ({ site }) => {
+test('a term is filled, opened, published and registered in @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   const imke = await enter(site, 'imke.varga')
   const orla = await enter(site, 'orla.denholt')

@@ -57,7 +57,7 @@ test('every view of a student is clean @long', async ({ site }) => {
   await leave(page)
 })
 
-test('every view works on a phone, without scrolling sideways', async ({ site }) => {
+test('every view works on a phone, without scrolling sideways @long', async ({ site }) => {
   test.slow()
   const page = await enter(site, 'imke.varga', PHONE)
   for (const view of STUDENT) {

@@ -252,7 +252,7 @@ test('two halves of the term stand in one slot without a clash @long', async ({ 
   })
 })
 
-test('draft weeks are made, named, compared and gone with; Register follows', async ({ site }) => {
+test('draft weeks are made, named, compared and gone with; Register follows @long', async ({ site }) => {
   const page = await enter(site, 'imke.varga')
   await page.request.post(`/api/students/1/weeks/1`, { data: { goingWith: true } })
   await open(page)

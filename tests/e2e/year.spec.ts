@@ -9,7 +9,7 @@ const FIRST_DAY = '2027-08-30T13:00:00Z'
 const ADDING_ENDED = '2027-09-15T13:00:00Z'
 const OVER = '2027-12-20T15:00:00Z'
 
-test('a term lives from its first day until its grades are posted', async ({ site }) => {
+test('a term lives from its first day until its grades are posted @long', async ({ site }) => {
   const mira = await enter(site, 'mira.sandoval')
   await mira.goto('/')
   await expect(mira).toHaveURL(/\/today$/)

@@ -1,7 +1,7 @@
 /** Planning with a group: offered to each, taken by each into their own route, followed by the advisor. */
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { courseCode } from '#core/ids'
+import { courseCode, studentId, type StudentId } from '#core/ids'
 import * as t from '#server/db/schema/index'
 import type { Who } from '#shared/accounts/responses'
 import { standOf } from '#shared/advising/groups'
@@ -11,7 +11,6 @@ import { advisedBy } from '#server/features/advising/advisedBy'
 import { planWithGroup, readGroups } from '#server/features/advising/groups'
 import { answerSuggestions } from '#server/features/advising/suggestions'
 import { readStudentRecords } from '#server/features/record/studentRecords'
-import { studentId, type StudentId } from '#core/ids'
 import { at, AUTUMN, demoWorld, person, within, type World } from './world'
 
 type Person = Who & { id: number }

@@ -24,7 +24,7 @@ import { everybodyAgrees } from '../../agreed'
 import { LONG } from '../../long'
 import { AUTUMN, idOf, LANGUAGE, newcomers, OPENS, pickFor, setTime, type World } from '../world'
 
-const ROUNDS = LONG ? 30 : 2
+const ROUNDS = LONG ? 30 : 1
 const CUTS = ['the server', 'the database', 'its connections'] as const
 const COURSES = [LANGUAGE, 'MUSI 102', 'WRIT 101']
 const SEATS = 6
