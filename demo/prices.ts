@@ -17,6 +17,10 @@ const byCredit = (payer: Payer, perCredit: number): TermPrices['tuition'][number
   bands: [{ from: 0, flat: 0, perCredit }]
 })
 
+/** Of a lab, in dollars. */
+export const feeOfCourse = ({ categories }: { categories: readonly string[] }) =>
+  categories.includes('lab') ? 60 : 0
+
 /** Prices are set for a year at a time: those from Autumn 2027 on are known. */
 const FIRST_DAY = '2027-08-01'
 
