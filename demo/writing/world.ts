@@ -1,7 +1,8 @@
 /** The demo as it is drawn from its seed, before any of it is written. */
 import { hashPassword } from '#server/features/accounts/password'
 import { OfferBuilder, type DemoSection } from '../offer'
-import { PeopleBuilder, type DemoStudent } from '../people'
+import { PeopleBuilder } from '../people'
+import type { DemoStudent } from '../student'
 import { Random } from '../random'
 import { advisors, DEMO_PASSWORD, departments, holdOffice, registrar, SHARED_BY, teachers } from '../staff'
 import { numbersOf } from './numbers'
