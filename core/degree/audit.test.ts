@@ -7,7 +7,8 @@ import { auditAll, auditProgram, type Audit } from './audit'
 import { candidatesFor, type CandidateQuestion } from './candidates'
 import { compileProgram } from './compile'
 import type { NeedSpec, Program, ProgramSpec } from './program'
-import { attemptsOf, type AttemptInput } from './attempt'
+import type { AttemptInput } from './attempt'
+import { attemptsOf } from './attemptList'
 
 const SUBJECTS = ['ENVI', 'STAT', 'HYDR', 'ARTS']
 const catalog = new Catalog([

@@ -5,14 +5,8 @@
  * need in credits counts no further, so that areas add up to the program.
  */
 import type { Catalog, Term } from '../catalog'
-import {
-  settled,
-  attemptsOf,
-  type IdleAttempt,
-  type Attempt,
-  type AttemptInput,
-  type Attempts
-} from './attempt'
+import { settled, type IdleAttempt, type Attempt, type AttemptInput, type Attempts } from './attempt'
+import { attemptsOf } from './attemptList'
 import { judgeConditions, NOTHING_BESIDE, type BesideCourses, type ConditionResult } from './conditions'
 import { withExceptions, type ExceptionGrant } from './exceptions'
 import { fit } from './fit'

@@ -4,7 +4,7 @@ import { Catalog } from '../catalog'
 import { course, entry, program, term } from '../testing/build'
 import { auditAll, type Audit } from './audit'
 import { explain } from './explain'
-import { attemptsOf } from './attempt'
+import { attemptsOf } from './attemptList'
 
 const numbers = [101, 102, 201, 202, 301, 302]
 const catalog = new Catalog(['ENVI', 'STAT'].flatMap((s) => numbers.map((n) => course(`${s} ${n}`))))

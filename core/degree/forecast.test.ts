@@ -5,7 +5,7 @@ import { COMMON_SCALE } from '../grades'
 import { courseCode, termCode } from '../ids'
 import { course, entry, term } from '../testing/build'
 import { averageNeeded, gradedAttempts, paceOfProgress } from './forecast'
-import { attemptsOf } from './attempt'
+import { attemptsOf } from './attemptList'
 
 const catalog = new Catalog(['ENVI 101', 'ENVI 102', 'STAT 101', 'STAT 102'].map((code) => course(code)))
 const attempts = (record: ReturnType<typeof entry>[]) =>

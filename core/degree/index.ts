@@ -48,7 +48,6 @@ export {
 export {
   allAttempts,
   FIRMNESS,
-  attemptsOf,
   type Apart,
   type AttemptStatus,
   type HeldSeat,
@@ -60,3 +59,4 @@ export {
   type AttemptInput,
   type Attempts
 } from './attempt'
+export { attemptsOf } from './attemptList'

@@ -43,132 +43,185 @@ export function questionOf(
   programs: readonly Program[],
   attempts: readonly Attempt[],
   catalog: Catalog,
-  { attempts: list, pin, scarce }: QuestionOptions = {}
+  options: QuestionOptions = {}
 ): Question {
-  const unit = unitOf(programs, attempts)
-  const units = (credits: number) => Math.round(credits / unit)
-  const all = programs.flatMap((program, i) => program.needs.map((need) => ({ need, program: i })))
-  const numberOf = new Map(all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
-  const layers = programs.flatMap((program, i) => layersOf(program).map((areas) => ({ program: i, areas })))
+  return new QuestionBuilder(programs, attempts, catalog, options).build()
+}
+
+/** Needs of one program that a course counts toward once: its areas that share nothing, or one that shares. */
+interface Layer {
+  program: number
+  areas: ReadonlySet<string>
+}
+
+/** Numbers needs, courses and areas, and says each rule of the programs of these numbers. */
+class QuestionBuilder {
+  private readonly all: readonly { need: Need; program: number }[]
+  private readonly layers: readonly Layer[]
   /** The number of each program's first need. */
-  const firstOf = programs.map((_, i) => all.findIndex((one) => one.program === i))
-  const spare = new Set(list?.spare.map((one) => one.key))
+  private readonly firstOf: readonly number[]
+  private readonly numberOf: ReadonlyMap<string, number>
+  private readonly unit: number
+  private readonly pieces: Piece[] = []
+  /** By attempt and layer. */
+  private readonly pieceOf = new Map<string, number>()
+  private readonly groups = new Map<string, number>()
 
-  const free = programs.map(
-    ({ spec }) => new Set(spec.areas.filter((area) => area.free).map((area) => area.id))
-  )
+  constructor(
+    private readonly programs: readonly Program[],
+    private readonly attempts: readonly Attempt[],
+    private readonly catalog: Catalog,
+    private readonly options: QuestionOptions
+  ) {
+    this.unit = unitOf(programs, attempts)
+    this.all = programs.flatMap((program, i) => program.needs.map((need) => ({ need, program: i })))
+    this.numberOf = new Map(this.all.map(({ need, program }, w) => [`${program} ${need.id}`, w]))
+    this.layers = programs.flatMap((program, i) => layersOf(program).map((areas) => ({ program: i, areas })))
+    this.firstOf = programs.map((_, i) => this.all.findIndex((one) => one.program === i))
+  }
 
-  const pieces: Piece[] = []
-  const pieceOf = new Map<string, number>()
-  const subjects = new Map<string, number>()
-  attempts.forEach((attempt, t) => {
-    const course = catalog.maybeCourse(attempt.course)
-    if (!course) return
-    const status = isPossible(attempt) ? POSSIBLE : FIRMNESS.indexOf(attempt.status)
-    layers.forEach((layer, l) => {
-      const program = programs[layer.program]!
-      const pinned = pin && attempt.key === pin.attempt && program.spec.code === pin.program
-      const wants: number[] = []
-      for (const n of couldTake(program, course, attempt)) {
-        const need = program.needs[n]!
-        const w = firstOf[layer.program]! + n
-        if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) continue
-        if (status === POSSIBLE && !scarce?.has(w)) continue
-        if (fit(need, attempt, catalog) === 'fits') wants.push(w)
-      }
-      if (!wants.length) return
-      const subject = subjectOf(attempt.course)
-      if (!subjects.has(subject)) subjects.set(subject, subjects.size)
-      pieceOf.set(`${t} ${l}`, pieces.length)
+  build(): Question {
+    this.addPieces()
+    const wants = this.all.map((_, w) => this.wantOf(w))
+    const shares = [...this.sharesOfAreas(), ...this.sharesOfPrograms()]
+    const problem: Problem = { wants, pieces: this.pieces, caps: this.caps(), shares }
+    const trees = this.programs.map((program, i) =>
+      this.alternativeOf(
+        program.spec.areas.flatMap((area) => area.needs),
+        i
+      )
+    )
+    const root = {
+      wants: trees.flatMap((tree) => tree.wants),
+      choices: trees.flatMap((tree) => tree.choices)
+    }
+    return { problem, root, all: this.all, demands: () => this.demands() }
+  }
+
+  private units(credits: number): number {
+    return Math.round(credits / this.unit)
+  }
+
+  /** Each course once for each layer in which something takes it. */
+  private addPieces(): void {
+    const subjects = new Map<string, number>()
+    const spare = new Set(this.options.attempts?.spare.map((one) => one.key))
+    this.attempts.forEach((attempt, t) => {
+      const course = this.catalog.maybeCourse(attempt.course)
+      if (!course) return
+      const status = isPossible(attempt) ? POSSIBLE : FIRMNESS.indexOf(attempt.status)
       const standsIn = attempt.again || spare.has(attempt.key)
-      pieces.push({
-        course: t,
-        weight: units(attempt.credits),
-        status,
-        subject: subjects.get(subject)!,
-        ...(standsIn && status !== POSSIBLE && { spare: true }),
-        wants
+      this.layers.forEach((layer, l) => {
+        const wants = this.takersIn(layer, course, attempt)
+        if (!wants.length) return
+        const subject = subjectOf(attempt.course)
+        if (!subjects.has(subject)) subjects.set(subject, subjects.size)
+        this.pieceOf.set(`${t} ${l}`, this.pieces.length)
+        this.pieces.push({
+          course: t,
+          weight: this.units(attempt.credits),
+          status,
+          subject: subjects.get(subject)!,
+          ...(standsIn && status !== POSSIBLE && { spare: true }),
+          wants
+        })
       })
     })
-  })
-  const within = (has: (course: Course, attempt: Attempt) => boolean) =>
-    new Set(
-      pieces.flatMap((piece, p) => {
-        const attempt = attempts[piece.course]!
-        const course = catalog.maybeCourse(attempt.course)
+  }
+
+  private takersIn(layer: Layer, course: Course, attempt: Attempt): number[] {
+    const { pin, scarce } = this.options
+    const program = this.programs[layer.program]!
+    const pinned = pin && attempt.key === pin.attempt && program.spec.code === pin.program
+    return couldTake(program, course, attempt).flatMap((n) => {
+      const need = program.needs[n]!
+      const w = this.firstOf[layer.program]! + n
+      if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) return []
+      if (isPossible(attempt) && !scarce?.has(w)) return []
+      return fit(need, attempt, this.catalog) === 'fits' ? [w] : []
+    })
+  }
+
+  private piecesOf(has: (course: Course, attempt: Attempt) => boolean): Set<number> {
+    return new Set(
+      this.pieces.flatMap((piece, p) => {
+        const attempt = this.attempts[piece.course]!
+        const course = this.catalog.maybeCourse(attempt.course)
         return course && has(course, attempt) ? [p] : []
       })
     )
-  const wantsOf = (program: number, areas: ReadonlySet<string>) =>
-    new Set(all.flatMap((one, w) => (one.program === program && areas.has(one.need.area) ? [w] : [])))
+  }
 
-  const wants = all.map(({ need, program }, w) => {
-    const amount = (own: number) => (need.measure === 'courses' ? own : units(own))
-    const including = (need.waived ? [] : need.including).map((part) => ({
-      least: amount(part.amount),
-      pieces: within((course, attempt) => part.set.has(course, attempt))
-    }))
-    if (pin && pin.need === need.id && programs[program]!.spec.code === pin.program) {
-      const own = new Set(
-        pieces.flatMap((piece, p) => (attempts[piece.course]!.key === pin.attempt ? [p] : []))
-      )
-      const [first] = [...own].filter((p) => pieces[p]!.wants.includes(w))
-      if (first !== undefined)
-        including.push({ least: need.measure === 'courses' ? 1 : pieces[first]!.weight, pieces: own })
-    }
+  private wantsOf(program: number, areas: ReadonlySet<string>): Set<number> {
+    return new Set(
+      this.all.flatMap((one, w) => (one.program === program && areas.has(one.need.area) ? [w] : []))
+    )
+  }
+
+  private wantOf(w: number): Problem['wants'][number] {
+    const { need, program } = this.all[w]!
+    const amount = (own: number) => (need.measure === 'courses' ? own : this.units(own))
+    const area = this.programs[program]!.spec.areas.find((one) => one.id === need.area)
     return {
       amount: need.waived ? 0 : amount(need.amount),
       byCourse: need.measure === 'courses',
       subjects: need.waived ? 0 : (need.subjects ?? 0),
-      leftover: free[program]!.has(need.area),
-      endless: !scarce?.has(w),
-      including
+      leftover: area?.free === true,
+      endless: !this.options.scarce?.has(w),
+      including: [
+        ...(need.waived ? [] : need.including).map((part) => ({
+          least: amount(part.amount),
+          pieces: this.piecesOf((course, attempt) => part.set.has(course, attempt))
+        })),
+        ...this.pinnedIn(w)
+      ]
     }
-  })
-
-  const groups = new Map<string, number>()
-  const caps: Cap[] = []
-  all.forEach(({ need }, w) => {
-    for (const { set, credits } of need.atMost)
-      caps.push({
-        most: units(credits),
-        pieces: within((course, attempt) => set.has(course, attempt)),
-        wants: new Set([w])
-      })
-  })
-  programs.forEach((program, i) => {
-    for (const limit of program.limits)
-      caps.push({
-        most: units(limit.credits),
-        pieces: within((course, attempt) => isLimited(limit, course, attempt)),
-        wants: wantsOf(i, new Set(limit.areas))
-      })
-  })
-  const shares = sharesOf()
-  caps.push(...apartCaps())
-  const problem: Problem = { wants, pieces, caps, shares }
-  const trees = programs.map((program, i) =>
-    alternativeOf(
-      program.spec.areas.flatMap((area) => area.needs),
-      i
-    )
-  )
-  const root = {
-    wants: trees.flatMap((tree) => tree.wants),
-    choices: trees.flatMap((tree) => tree.choices)
   }
-  return { problem, root, all, demands }
+
+  /** What is pinned is a part that its need has to include. */
+  private pinnedIn(w: number): Problem['wants'][number]['including'] {
+    const { pin } = this.options
+    const { need, program } = this.all[w]!
+    if (!pin || pin.need !== need.id || this.programs[program]!.spec.code !== pin.program) return []
+    const own = new Set(
+      this.pieces.flatMap((piece, p) => (this.attempts[piece.course]!.key === pin.attempt ? [p] : []))
+    )
+    const first = [...own].find((p) => this.pieces[p]!.wants.includes(w))
+    if (first === undefined) return []
+    return [{ least: need.measure === 'courses' ? 1 : this.pieces[first]!.weight, pieces: own }]
+  }
+
+  private caps(): Cap[] {
+    const caps: Cap[] = []
+    this.all.forEach(({ need }, w) => {
+      for (const { set, credits } of need.atMost)
+        caps.push({
+          most: this.units(credits),
+          pieces: this.piecesOf((course, attempt) => set.has(course, attempt)),
+          wants: new Set([w])
+        })
+    })
+    this.programs.forEach((program, i) => {
+      for (const limit of program.limits)
+        caps.push({
+          most: this.units(limit.credits),
+          pieces: this.piecesOf((course, attempt) => isLimited(limit, course, attempt)),
+          wants: this.wantsOf(i, new Set(limit.areas))
+        })
+    })
+    return [...caps, ...this.apartCaps()]
+  }
 
   /** Attempts of which only one counts: in each layer, or anywhere. */
-  function apartCaps(): Cap[] {
-    const numbers = new Map(attempts.map((attempt, t) => [attempt.key, t]))
-    const anywhere = new Set(all.map((_, w) => w))
-    return (list?.apart ?? []).flatMap(({ keys, why }) => {
+  private apartCaps(): Cap[] {
+    const numbers = new Map(this.attempts.map((attempt, t) => [attempt.key, t]))
+    const anywhere = new Set(this.all.map((_, w) => w))
+    return (this.options.attempts?.apart ?? []).flatMap(({ keys, why }) => {
       const [one, other] = keys.map((key) => numbers.get(key))
       if (one === undefined || other === undefined) return []
-      const pairs = layers.flatMap((_, l) =>
-        layers.flatMap((_, k) => {
-          const [a, b] = [pieceOf.get(`${one} ${l}`), pieceOf.get(`${other} ${k}`)]
+      const pairs = this.layers.flatMap((_, l) =>
+        this.layers.flatMap((_, k) => {
+          const [a, b] = [this.pieceOf.get(`${one} ${l}`), this.pieceOf.get(`${other} ${k}`)]
           return a === undefined || b === undefined || (why === 'again' && l !== k) ? [] : [[a, b] as const]
         })
       )
@@ -177,95 +230,112 @@ export function questionOf(
   }
 
   /** A course and its repeat are one, unless each gives credit. */
-  function groupNumber(attempt: Attempt): number {
-    const repeatable = catalog.maybeCourse(attempt.course)?.repeatable
-    const name = repeatable ? attempt.key : catalog.groupOf(attempt.course)
-    if (!groups.has(name)) groups.set(name, groups.size)
-    return groups.get(name)!
+  private groupNumber(attempt: Attempt): number {
+    const repeatable = this.catalog.maybeCourse(attempt.course)?.repeatable
+    const name = repeatable ? attempt.key : this.catalog.groupOf(attempt.course)
+    if (!this.groups.has(name)) this.groups.set(name, this.groups.size)
+    return this.groups.get(name)!
   }
 
   /** What the conditions ask of what counts. */
-  function demands(): Demand[] {
-    return programs.flatMap((program, i) =>
+  private demands(): Demand[] {
+    return this.programs.flatMap((program, i) =>
       program.conditions.flatMap(({ spec, set }): Demand[] => {
         if (spec.asks !== 'credits' || !spec.counting) return []
-        const own = within(
+        const own = this.piecesOf(
           (course, attempt) =>
             !isPossible(attempt) && set.surely(course, attempt) && (!spec.here || attempt.origin === 'here')
         )
-        const courses = new Map([...own].map((p) => [p, groupNumber(attempts[pieces[p]!.course]!)]))
-        return [{ least: units(spec.least), pieces: courses, wants: wantsOf(i, areasOf(program)) }]
+        const groupOf = (p: number) => this.groupNumber(this.attempts[this.pieces[p]!.course]!)
+        const courses = new Map([...own].map((p) => [p, groupOf(p)]))
+        return [{ least: this.units(spec.least), pieces: courses, wants: this.wantsOf(i, areasOf(program)) }]
       })
     )
   }
 
-  function alternativeOf(requirements: readonly RequirementSpec[], program: number): Alternative {
+  private alternativeOf(requirements: readonly RequirementSpec[], program: number): Alternative {
     const own: number[] = []
     const choices: Alternative['choices'][number][] = []
     for (const one of requirements) {
       if (isChoice(one))
-        choices.push({ least: one.choose, of: one.of.map((branch) => alternativeOf(branch.needs, program)) })
-      else own.push(numberOf.get(`${program} ${one.id}`)!)
+        choices.push({
+          least: one.choose,
+          of: one.of.map((branch) => this.alternativeOf(branch.needs, program))
+        })
+      else own.push(this.numberOf.get(`${program} ${one.id}`)!)
     }
     return { wants: own, choices }
   }
 
-  /**
-   * What may be shared: by an area that shares with the areas it names, with others of its program nothing; by a
-   * further program with the first one, over all their areas together.
-   */
-  function sharesOf(): Share[] {
-    const found: Share[] = []
-    /** Courses that count both in wants of these layers and in wants of those. */
-    const between = (
-      ones: readonly number[],
-      side: ReadonlySet<number>,
-      others: readonly number[],
-      against: ReadonlySet<number>,
-      most: number
-    ) => {
-      const inSome = (t: number, some: readonly number[], where: ReadonlySet<number>) =>
-        some
-          .flatMap((l) => pieceOf.get(`${t} ${l}`) ?? [])
-          .filter((p) => pieces[p]!.wants.some((w) => where.has(w)))
-      const pairs = courseGroups().flatMap((group) => {
-        const one = group.flatMap((t) => inSome(t, ones, side))
-        const other = group.flatMap((t) => inSome(t, others, against))
-        return one.length && other.length ? [{ one, other }] : []
-      })
-      if (pairs.length) found.push({ most, pairs, oneSide: side, otherSide: against })
-    }
-    const courseGroups = (): number[][] => {
-      const groups = new Map<number, number[]>()
-      attempts.forEach((attempt, t) => {
-        const number = groupNumber(attempt)
-        groups.set(number, [...(groups.get(number) ?? []), t])
-      })
-      return [...groups.values()]
-    }
-    const layersOfProgram = (program: number) =>
-      layers.flatMap((layer, l) => (layer.program === program ? [l] : []))
-    layers.forEach((layer, l) => {
-      const { spec } = programs[layer.program]!
-      const area = spec.areas.find((one) => one.shares && layer.areas.has(one.id))
-      if (!area?.shares) return
-      const own = wantsOf(layer.program, layer.areas)
+  /** An area that shares, shares with the areas it names, and with others of its program nothing. */
+  private sharesOfAreas(): Share[] {
+    return this.layers.flatMap((layer, l) => {
+      const { program } = layer
+      const { areas } = this.programs[program]!.spec
+      const area = areas.find((one) => one.shares && layer.areas.has(one.id))
+      if (!area?.shares) return []
+      const own = { layers: [l], wants: this.wantsOf(program, layer.areas) }
+      const others = this.layersOf(program).filter((k) => k !== l)
+      const against = (ids: ReadonlySet<string>) => ({ layers: others, wants: this.wantsOf(program, ids) })
       const partners = new Set(area.shares.with)
-      const others = layersOfProgram(layer.program).filter((k) => k !== l)
-      between([l], own, others, wantsOf(layer.program, partners), units(area.shares.credits))
       // Of two areas that share, one has to name the other.
-      const strangers = spec.areas.filter(
+      const strangers = areas.filter(
         ({ id, shares }) => id !== area.id && !partners.has(id) && !shares?.with.includes(area.id)
       )
-      between([l], own, others, wantsOf(layer.program, new Set(strangers.map(({ id }) => id))), 0)
+      return [
+        ...this.shareBetween(own, against(partners), this.units(area.shares.credits)),
+        ...this.shareBetween(own, against(new Set(strangers.map(({ id }) => id))), 0)
+      ]
     })
-    programs.forEach(({ spec }, program) => {
-      if (program === 0 || spec.mayShare === undefined) return
-      const whole = (index: number) => wantsOf(index, areasOf(programs[index]!))
-      between(layersOfProgram(program), whole(program), layersOfProgram(0), whole(0), units(spec.mayShare))
-    })
-    return found
   }
+
+  /** A further program shares with the first one, over all their areas together. */
+  private sharesOfPrograms(): Share[] {
+    const whole = (program: number) => ({
+      layers: this.layersOf(program),
+      wants: this.wantsOf(program, areasOf(this.programs[program]!))
+    })
+    return this.programs.flatMap(({ spec }, program) =>
+      program === 0 || spec.mayShare === undefined
+        ? []
+        : this.shareBetween(whole(program), whole(0), this.units(spec.mayShare))
+    )
+  }
+
+  private layersOf(program: number): number[] {
+    return this.layers.flatMap((layer, l) => (layer.program === program ? [l] : []))
+  }
+
+  /** Courses that count both in wants of the one side and in wants of the other: none where there are no such. */
+  private shareBetween(one: Side, other: Side, most: number): Share[] {
+    const inSide = (t: number, { layers, wants }: Side) =>
+      layers
+        .flatMap((l) => this.pieceOf.get(`${t} ${l}`) ?? [])
+        .filter((p) => this.pieces[p]!.wants.some((w) => wants.has(w)))
+    const pairs = this.courseGroups().flatMap((group) => {
+      const pair = {
+        one: group.flatMap((t) => inSide(t, one)),
+        other: group.flatMap((t) => inSide(t, other))
+      }
+      return pair.one.length && pair.other.length ? [pair] : []
+    })
+    return pairs.length ? [{ most, pairs, oneSide: one.wants, otherSide: other.wants }] : []
+  }
+
+  private courseGroups(): number[][] {
+    const groups = new Map<number, number[]>()
+    this.attempts.forEach((attempt, t) => {
+      const number = this.groupNumber(attempt)
+      groups.set(number, [...(groups.get(number) ?? []), t])
+    })
+    return [...groups.values()]
+  }
+}
+
+/** Wants, with the layers that their pieces are in. */
+interface Side {
+  layers: readonly number[]
+  wants: ReadonlySet<number>
 }
 
 /** The base layer of a program, then one for each area that shares. */

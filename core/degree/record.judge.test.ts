@@ -9,7 +9,7 @@ import { recordCase } from './testing/recordCases'
 import { compareTuples, RecordJudge } from './testing/recordJudge'
 
 const TERMS = ['AU26', 'SP27', 'AU27', 'SP28'].map((code) => term(code))
-const CASES = LONG ? 3000 : 80
+const CASES = LONG ? 3000 : 100
 
 it(
   `the best reading of a record is that of trying every one (${CASES} small records, from seed 1)`,

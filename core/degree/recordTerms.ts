@@ -3,14 +3,8 @@
  */
 import type { Catalog, Term } from '../catalog'
 import type { CourseCode, TermCode } from '../ids'
-import {
-  attemptsOf,
-  type Attempt,
-  type AttemptInput,
-  type Attempts,
-  type IdleAttempt,
-  type RecordEntry
-} from './attempt'
+import { type Attempt, type AttemptInput, type Attempts, type IdleAttempt, type RecordEntry } from './attempt'
+import { attemptsOf } from './attemptList'
 import { gradedAttempts } from './forecast'
 
 /** An entry of the record in its term. */

@@ -10,7 +10,8 @@ import type { ConditionSpec } from './conditions'
 import type { HeldAs } from './courseSet'
 import { enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
 import type { NeedSpec, ProgramSpec } from './program'
-import { attemptsOf, type PlannedCourse, type RecordEntry, type RepeatPolicy } from './attempt'
+import type { PlannedCourse, RecordEntry, RepeatPolicy } from './attempt'
+import { attemptsOf } from './attemptList'
 
 const terms = ['AU25', 'SP26', 'AU26', 'SP27', 'AU27'].map((code) => term(code))
 const catalog = new Catalog([

@@ -6,7 +6,8 @@ import { auditAll } from './audit'
 import { compileProgram } from './compile'
 import type { AreaSpec, NeedSpec, ProgramSpec } from './program'
 import { servingOf, type Serving } from './serving'
-import { attemptsOf, type AttemptInput } from './attempt'
+import type { AttemptInput } from './attempt'
+import { attemptsOf } from './attemptList'
 
 const catalog = new Catalog([
   course('STAT 101', { equivalents: [courseCode('MATH 110')] }),
