@@ -24,7 +24,14 @@ type SetTree =
   | { kind: 'level'; from: number }
   | { kind: 'study'; level: 'undergraduate' | 'graduate' }
   | { kind: 'campus' | 'mode'; value: string }
-  | { kind: 'or' | 'and' | 'without'; left: SetTree; right: SetTree }
+  | { kind: 'or'; of: readonly SetTree[] }
+  | { kind: 'narrowed'; first: SetTree; by: readonly Narrowing[] }
+
+/** What is left of a set: what another one has too, or does not have. */
+interface Narrowing {
+  without: boolean
+  set: SetTree
+}
 
 /** Where and how a section is held; null where that is not known, absent while no section is picked. */
 export interface HeldAs {
@@ -71,8 +78,13 @@ export function parseCourseSet(text: string, lists: CourseLists = new Map()): Co
 }
 
 function asksAboutSection(tree: SetTree): boolean {
-  if ('left' in tree) return asksAboutSection(tree.left) || asksAboutSection(tree.right)
-  return tree.kind === 'campus' || tree.kind === 'mode'
+  return tree.kind === 'campus' || tree.kind === 'mode' || partsOf(tree).some(asksAboutSection)
+}
+
+/** The sets that a set is made of. */
+function partsOf(tree: SetTree): readonly SetTree[] {
+  if (tree.kind === 'or') return tree.of
+  return tree.kind === 'narrowed' ? [tree.first, ...tree.by.map(({ set }) => set)] : []
 }
 
 /** Audits ask the same of the same courses over and over. A section with categories of its own is asked for itself. */
@@ -103,28 +115,28 @@ function treeOf(text: string, scope: Scope): SetTree {
 
 function union(reader: Reader, scope: Scope, depth: number): SetTree {
   if (depth > DEPTH_MOST) reader.fail(`brackets no deeper than ${DEPTH_MOST}`)
-  let subject: string | undefined
-  let left = narrowed(reader, scope, depth)
-  if (left.kind === 'course') subject = subjectOf(left.code)
-  for (;;) {
-    if (!reader.accept('or') && !reader.accept(',')) return left
+  const first = narrowed(reader, scope, depth)
+  const of = [first]
+  let subject = first.kind === 'course' ? subjectOf(first.code) : undefined
+  while (reader.accept('or') || reader.accept(',')) {
     if (subject && reader.next.kind === 'number') {
-      const right: SetTree = { kind: 'course', code: codeOf(reader, subject, reader.take()) }
-      left = { kind: 'or', left, right }
+      of.push({ kind: 'course', code: codeOf(reader, subject, reader.take()) })
       continue
     }
-    const right = narrowed(reader, scope, depth)
-    subject = right.kind === 'course' ? subjectOf(right.code) : undefined
-    left = { kind: 'or', left, right }
+    const part = narrowed(reader, scope, depth)
+    subject = part.kind === 'course' ? subjectOf(part.code) : undefined
+    of.push(part)
   }
+  return of.length === 1 ? first : { kind: 'or', of }
 }
 
 function narrowed(reader: Reader, scope: Scope, depth: number): SetTree {
-  let left = item(reader, scope, depth)
+  const first = item(reader, scope, depth)
+  const by: Narrowing[] = []
   for (;;) {
-    const kind = reader.accept('and') ? 'and' : reader.accept('without') ? 'without' : undefined
-    if (!kind) return left
-    left = { kind, left, right: item(reader, scope, depth) }
+    const word = reader.accept('and') ? 'and' : reader.accept('without') ? 'without' : undefined
+    if (!word) return by.length ? { kind: 'narrowed', first, by } : first
+    by.push({ without: word === 'without', set: item(reader, scope, depth) })
   }
 }
 
@@ -189,6 +201,8 @@ function listed(reader: Reader, { lists, inside }: Scope): SetTree {
   const set = lists.get(name)
   if (set === undefined) throw new RuleError(`there is no list "${name}"`, reader.rule, at)
   if (inside.includes(name)) throw new RuleError(`the list "${name}" contains itself`, reader.rule, at)
+  if (inside.length > DEPTH_MOST)
+    throw new RuleError(`lists are nested no deeper than ${DEPTH_MOST}`, reader.rule, at)
   return treeOf(set, { lists, inside: [...inside, name] })
 }
 
@@ -228,26 +242,33 @@ function compile(tree: SetTree, sure: boolean): (course: Course, as?: HeldAs) =>
       }
     case 'mode':
       return (_, as) => (as?.mode === undefined ? !sure : as.mode?.toLowerCase() === tree.value)
-    default: {
-      const left = compile(tree.left, sure)
-      const right = compile(tree.right, tree.kind === 'without' ? !sure : sure)
-      if (tree.kind === 'or') return (c, as) => left(c, as) || right(c, as)
-      return tree.kind === 'and'
-        ? (c, as) => left(c, as) && right(c, as)
-        : (c, as) => left(c, as) && !right(c, as)
+    case 'or':
+      return compileUnion(tree.of, sure)
+    case 'narrowed': {
+      const first = compile(tree.first, sure)
+      const by = tree.by.map(({ without, set }) => ({ without, has: compile(set, without ? !sure : sure) }))
+      return (c, as) => first(c, as) && by.every(({ without, has }) => has(c, as) !== without)
     }
   }
 }
 
+/** Courses that are named one by one are looked up; whatever else there is, is asked. */
+function compileUnion(of: readonly SetTree[], sure: boolean): (course: Course, as?: HeldAs) => boolean {
+  const named = new Set(of.flatMap((part) => (part.kind === 'course' ? [part.code] : [])))
+  const others = of.flatMap((part) => (part.kind === 'course' ? [] : [compile(part, sure)]))
+  return (c, as) =>
+    named.has(c.code) ||
+    (named.size > 0 && c.equivalents.some((code) => named.has(code))) ||
+    others.some((has) => has(c, as))
+}
+
 function namedIn(tree: SetTree): CourseCode[] {
-  if (tree.kind === 'course') return [tree.code]
-  return 'left' in tree ? [...namedIn(tree.left), ...namedIn(tree.right)] : []
+  return tree.kind === 'course' ? [tree.code] : partsOf(tree).flatMap(namedIn)
 }
 
 function listOf(tree: SetTree): CourseCode[] | undefined {
   if (tree.kind === 'course') return [tree.code]
   if (tree.kind !== 'or') return undefined
-  const left = listOf(tree.left)
-  const right = listOf(tree.right)
-  return left && right && [...left, ...right]
+  const parts = tree.of.map(listOf)
+  return parts.every((part) => part !== undefined) ? parts.flat() : undefined
 }
