@@ -75,4 +75,6 @@ export const MARIADB = [
   { command: 'mariadbd', package: 'mariadb-server-core' },
   { command: 'my_print_defaults', package: 'mariadb-client-core' }
 ]
+/** Its programs that dump a database and take one in. */
+export const CLIENT = { command: 'mariadb-dump', package: 'mariadb-client' }
 export const CHROMIUM = { command: 'chromium', package: 'chromium' }

@@ -1,17 +1,14 @@
 /** Database, demo, build and server, in this order; Ctrl+C puts all of it down, whatever has only begun too. */
 import { existsSync, rmSync } from 'node:fs'
-import { dirname, join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { connect } from '#server/db/connect'
 import { inviteFirst } from '#server/features/accounts/staff'
 import { DEMO_PASSWORD } from '../demo/staff'
 import { buildWhenNeeded } from './build'
+import { DATA, ROOT } from './data'
 import { startMariadb, type PrivateServer } from './mariadb'
 import { portIsFree, prepareDatabase, startSite, type Site } from './site'
 import { PlainError } from './supervisor'
 
-const ROOT = dirname(dirname(fileURLToPath(import.meta.url)))
-const DATA = process.env.RIDGEWAY_DATA ?? join(ROOT, '.data')
 const args = process.argv.slice(2)
 const port = Number(args[args.indexOf('--port') + 1])
 const dev = args.includes('--dev')

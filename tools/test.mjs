@@ -5,11 +5,11 @@ import { spawn } from 'node:child_process'
 import { readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { checkNode, CHROMIUM, installDebian, installPackages, MARIADB, ROOT } from './bootstrap.mjs'
+import { checkNode, CHROMIUM, CLIENT, installDebian, installPackages, MARIADB, ROOT } from './bootstrap.mjs'
 
 checkNode()
 installPackages()
-installDebian([...MARIADB, CHROMIUM])
+installDebian([...MARIADB, CLIENT, CHROMIUM])
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
 /** The compiler in native code, for all that holds no Vue. */

@@ -1,11 +1,11 @@
 /** `npm run test:long`: unit, server and browser tests with every long comparison run whole, and every way gone. */
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
-import { checkNode, CHROMIUM, installDebian, installPackages, MARIADB, ROOT } from './bootstrap.mjs'
+import { checkNode, CHROMIUM, CLIENT, installDebian, installPackages, MARIADB, ROOT } from './bootstrap.mjs'
 
 checkNode()
 installPackages()
-installDebian([...MARIADB, CHROMIUM])
+installDebian([...MARIADB, CLIENT, CHROMIUM])
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name)
 const STEPS = [

@@ -199,7 +199,7 @@ test('sections are added by their codes in two actions, and a fallback is taken 
   for (const one of [page, orla]) await leave(one)
 })
 
-test('a section that is found by searching is registered in one action', async ({ site }) => {
+test('a section that is found by searching is registered in one action @long', async ({ site }) => {
   const hanne = await enter(site, 'hanne.petrossian')
   await setClock(hanne, '2027-04-16T12:00:00.000Z')
   await hanne.goto('/students/7/week/sections?q=LANG%20140')
@@ -216,7 +216,7 @@ test('a section that is found by searching is registered in one action', async (
   await leave(hanne)
 })
 
-test('a section is cancelled by the registrar: who was in it is told, and registers another one from the Week', async ({
+test('a section is cancelled by the registrar: who was in it is told, and registers another one from the Week @long', async ({
   site
 }) => {
   const hanne = await enter(site, 'hanne.petrossian')

@@ -195,7 +195,7 @@ test('a first section of a course is made, with whom it is for, and students see
   await leave(tamsin)
 })
 
-test('the registrar registers for a student, with consent, and both are named', async ({ site }) => {
+test('the registrar registers for a student, with consent, and both are named @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   const orla = await enter(site, 'orla.denholt')
   const hanne = await enter(site, 'hanne.petrossian')
@@ -248,7 +248,7 @@ test('an office places and lifts its own holds, and sees nothing else', async ({
   await leave(perrin)
 })
 
-test('a kind of hold is made, changed and taken away', async ({ site }) => {
+test('a kind of hold is made, changed and taken away @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   await open(edda, '/holds')
   const kinds = edda.getByRole('button', { name: 'Kinds of holds' })

@@ -154,7 +154,7 @@ test('another course is asked for in place of a requirement, and counts once it 
   for (const page of [imke, orla]) await leave(page)
 })
 
-test('a program that is reported as wrong is put right by the registrar, with its effect before', async ({
+test('a program that is reported as wrong is put right by the registrar, with its effect before @long', async ({
   site
 }) => {
   const hanne = await enter(site, 'hanne.petrossian')

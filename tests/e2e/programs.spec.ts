@@ -69,7 +69,7 @@ test('a rule of a program is changed with its effect seen, and the version publi
   })
 })
 
-test('a course is written anew with its effect seen, and a list of courses for a later year', async ({
+test('a course is written anew with its effect seen, and a list of courses for a later year @long', async ({
   site
 }) => {
   const page = await enter(site, 'edda.whitlock')

@@ -10,7 +10,7 @@ const open = async (page: Page, path: string) => {
   await settled(page)
 }
 
-test('the next year is made from the last one, looked at before, and a term of it taken away', async ({
+test('the next year is made from the last one, looked at before, and a term of it taken away @long', async ({
   site
 }) => {
   const edda = await enter(site, 'edda.whitlock')

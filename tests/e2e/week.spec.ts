@@ -314,7 +314,7 @@ test('a draft is shared by a link that shows the week only, and withdrawn; so is
   expect((await saved).suggestedFilename()).toBe('AU27-Fridays-off.ics')
 })
 
-test('sections are found by what is typed and asked; none found names the costliest filter', async ({
+test('sections are found by what is typed and asked; none found names the costliest filter @long', async ({
   site
 }) => {
   const page = await enter(site, 'imke.varga')

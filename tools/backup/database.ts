@@ -1,0 +1,106 @@
+/** What a backup asks of a database, and of MariaDB's own programs. */
+import { spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Readable } from 'node:stream'
+import mysql, { type RowDataPacket } from 'mysql2/promise'
+import { PlainError } from '../supervisor'
+
+/** Rows and checksum, by table. */
+export type Counted = Record<string, { rows: number; checksum: string }>
+
+/** Runs one of MariaDB's programs on a database; its password stands in a file that only we can read, not in the list of processes. */
+export async function client(
+  command: string,
+  url: string,
+  options: readonly string[],
+  talk: (input: NodeJS.WritableStream & { end: () => void }, output: Readable) => Promise<void>
+): Promise<void> {
+  const { host, port, user, password, database } = partsOf(url)
+  const quoted = (text: string) => `"${text.replace(/["\\]/g, '\\$&')}"`
+  const login = join(tmpdir(), `ridgeway-${randomUUID()}.cnf`)
+  const said = [
+    `host=${quoted(host)}`,
+    `port=${port}`,
+    'protocol=tcp',
+    `user=${quoted(user)}`,
+    `password=${quoted(password)}`
+  ]
+  writeFileSync(login, `[client]\n${said.join('\n')}\n`, { mode: 0o600 })
+  try {
+    const child = spawn(command, [`--defaults-extra-file=${login}`, ...options, database])
+    let words = ''
+    child.stderr.on('data', (chunk: Buffer) => (words = (words + String(chunk)).slice(-2000)))
+    const ended = new Promise<number | null>((resolve, reject) => {
+      child.once('error', reject)
+      child.once('close', resolve)
+    })
+    const [spoken, code] = await Promise.allSettled([talk(child.stdin, child.stdout), ended])
+    const failed =
+      code.status === 'rejected' ? String((code.reason as Error).message) : code.value !== 0 && words.trim()
+    if (failed || spoken.status === 'rejected')
+      throw new PlainError(
+        `${command} failed: ${failed || String((spoken as PromiseRejectedResult).reason)}.`
+      )
+  } finally {
+    rmSync(login, { force: true })
+  }
+}
+
+function partsOf(url: string) {
+  const { hostname, port, username, password, pathname } = new URL(url)
+  return {
+    host: hostname,
+    port: Number(port || 3306),
+    user: decodeURIComponent(username),
+    password: decodeURIComponent(password),
+    database: decodeURIComponent(pathname.slice(1))
+  }
+}
+
+export async function ask<Row extends RowDataPacket>(
+  url: string,
+  sql: string,
+  values: unknown[] = []
+): Promise<Row[]> {
+  const connection = await mysql.createConnection({ uri: url })
+  try {
+    return (await connection.query<Row[]>(sql, values))[0]
+  } finally {
+    await connection.end()
+  }
+}
+
+export async function tablesOf(url: string): Promise<string[]> {
+  const rows = await ask(
+    url,
+    "select table_name as name from information_schema.tables where table_schema = database() and table_type = 'BASE TABLE' order by table_name"
+  )
+  return rows.map((row) => String(row.name))
+}
+
+export async function count(url: string): Promise<Counted> {
+  const found: Counted = {}
+  for (const table of await tablesOf(url)) {
+    const [[rows], [sum]] = [
+      await ask(url, 'select count(*) as n from ??', [table]),
+      await ask(url, 'checksum table ??', [table])
+    ]
+    found[table] = { rows: Number(rows!.n), checksum: String(sum!.Checksum) }
+  }
+  return found
+}
+
+export async function drop(url: string, names: readonly string[]): Promise<void> {
+  const connection = await mysql.createConnection({ uri: url })
+  try {
+    await connection.query('set foreign_key_checks = 0')
+    for (const name of names) await connection.query('drop table ??', [name])
+  } finally {
+    await connection.end()
+  }
+}
+
+export const nameIn = (url: string) => partsOf(url).database
