@@ -18,6 +18,13 @@ const settings = z.object({
     .regex(/^[^\s,/]+(,[^\s,/]+)*$/, 'has to be hosts with commas between')
     .optional(),
   RIDGEWAY_MAIL_FROM: z.email().default('ridgeway@localhost.localdomain'),
+  /** From which level on it is told what happens. */
+  RIDGEWAY_LOG: z.enum(['silent', 'fatal', 'error', 'warn', 'info', 'debug']).default('warn'),
+  /** Where figures are read, `127.0.0.1:9464`; without it, nowhere. */
+  RIDGEWAY_METRICS: z
+    .string()
+    .regex(/^[^\s:]+:\d{2,5}$/, 'has to be HOST:PORT')
+    .optional(),
   RIDGEWAY_DEMO: z.literal('1').optional()
 })
 
@@ -30,7 +37,15 @@ export interface Settings {
   smtp: URL | undefined
   webhooks: readonly string[] | undefined
   mailFrom: string
+  log: z.infer<typeof settings>['RIDGEWAY_LOG']
+  metrics: { host: string; port: number } | undefined
   demo: boolean
+}
+
+function hostAndPort(at: string | undefined): Settings['metrics'] {
+  if (at === undefined) return undefined
+  const [host, port] = at.split(':')
+  return { host: host!, port: Number(port) }
 }
 
 let known: Settings | undefined
@@ -51,6 +66,8 @@ export function theSettings(): Settings {
     RIDGEWAY_SMTP: smtp,
     RIDGEWAY_WEBHOOKS: webhooks,
     RIDGEWAY_MAIL_FROM: mailFrom,
+    RIDGEWAY_LOG: log,
+    RIDGEWAY_METRICS: metrics,
     RIDGEWAY_DEMO: demo
   } = read.data
   const origin = at === undefined ? undefined : new URL(at)
@@ -63,6 +80,8 @@ export function theSettings(): Settings {
     smtp: smtp === undefined ? undefined : new URL(smtp),
     webhooks: webhooks?.split(','),
     mailFrom,
+    log,
+    metrics: hostAndPort(metrics),
     demo: demo === '1'
   })
 }

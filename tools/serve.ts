@@ -11,6 +11,7 @@ import { PlainError } from './supervisor'
 
 const args = process.argv.slice(2)
 const port = Number(args[args.indexOf('--port') + 1])
+const workers = Number(args[args.indexOf('--workers') + 1])
 const dev = args.includes('--dev')
 const reset = args.includes('--reset')
 const demo = args.includes('--demo')
@@ -41,7 +42,7 @@ async function main(): Promise<void> {
   }
   const hasDemo = await prepareDatabase(url, say, { demo })
   if (!dev) await buildWhenNeeded(ROOT)
-  site = await startSite(ROOT, port, url, { dev, demo: hasDemo, say, signal })
+  site = await startSite(ROOT, port, url, { dev, workers, demo: hasDemo, say, signal })
   say(`
 Ridgeway is at ${site.address}   (up in ${((Date.now() - started) / 1000).toFixed(1)} s; Ctrl+C ends it)`)
   if (hasDemo)

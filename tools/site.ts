@@ -71,6 +71,8 @@ export interface Site {
 interface Serving {
   /** With hot reload, from the sources. */
   dev?: boolean
+  /** Servers behind the port. */
+  workers?: number
   /** The demo is in the database. */
   demo?: boolean
   /** What its surroundings say beside: `server/settings.ts`. */
@@ -85,7 +87,7 @@ export async function startSite(
   root: string,
   port: number,
   databaseUrl: string,
-  { dev = false, demo = false, env: more = {}, say, signal }: Serving = {}
+  { dev = false, workers = 1, demo = false, env: more = {}, say, signal }: Serving = {}
 ): Promise<Site> {
   const address = `http://127.0.0.1:${port}`
   const command = dev
@@ -98,7 +100,10 @@ export async function startSite(
         '--host',
         '127.0.0.1'
       ]
-    : [join(root, '.output', 'server', 'index.mjs')]
+    : [
+        ...(workers > 1 ? [join(root, 'tools', 'workers.mjs'), String(workers)] : []),
+        join(root, '.output', 'server', 'index.mjs')
+      ]
   const { RIDGEWAY_DEMO: _, ...env } = process.env
   const user = dev ? undefined : ordinaryUser()
   const as = user && canReach(user, command[0]!) ? { uid: user.uid, gid: user.gid } : {}

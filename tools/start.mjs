@@ -6,6 +6,7 @@ import { checkNode, installDebian, installPackages, MARIADB, ROOT, stop } from '
 const HELP = `npm start -- [options]
 
   --port N     serve on port N (3000)
+  --workers N  servers that share the port (1)
   --reset      throw the data away and begin again
   --empty      without the demo: only what is made in it
   --dev        serve with hot reload instead of the production build
@@ -15,8 +16,16 @@ const HELP = `npm start -- [options]
   instead of the private one under .data/; the demo is never loaded into it.
   RIDGEWAY_ORIGIN=https://… is the address people open, where a proxy stands in front.`
 
-const options = { port: '3000', reset: false, dev: false, empty: false }
+const options = { port: '3000', workers: '1', reset: false, dev: false, empty: false }
 const args = process.argv.slice(2)
+
+function numberIn(option, given = '', most) {
+  const number = Number(given)
+  if (!Number.isInteger(number) || number < 1 || number > most)
+    stop(`${option} takes a number from 1 to ${most}, not "${given}".`)
+  return String(number)
+}
+
 for (let i = 0; i < args.length; i++) {
   if (args[i] === '--help') {
     console.log(HELP)
@@ -24,13 +33,12 @@ for (let i = 0; i < args.length; i++) {
   } else if (args[i] === '--reset') options.reset = true
   else if (args[i] === '--dev') options.dev = true
   else if (args[i] === '--empty') options.empty = true
-  else if (args[i] === '--port') {
-    options.port = args[++i] ?? ''
-    const port = Number(options.port)
-    if (!Number.isInteger(port) || port < 1 || port > 65535)
-      stop(`--port takes a number from 1 to 65535, not "${options.port}".`)
-  } else stop(`Unknown option ${args[i]}. Try: npm start -- --help`)
+  else if (args[i] === '--workers') options.workers = numberIn('--workers', args[++i], 64)
+  else if (args[i] === '--port') options.port = numberIn('--port', args[++i], 65535)
+  else stop(`Unknown option ${args[i]}. Try: npm start -- --help`)
 }
+
+if (options.dev && options.workers !== '1') stop('--workers goes with the production build: leave out --dev.')
 
 checkNode()
 installPackages()
@@ -41,7 +49,9 @@ const flags = [
   ...(options.dev ? ['--dev'] : []),
   ...(options.empty || process.env.DATABASE_URL ? [] : ['--demo']),
   '--port',
-  options.port
+  options.port,
+  '--workers',
+  options.workers
 ]
 const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'tools', 'serve.ts'), ...flags], {
   cwd: ROOT,

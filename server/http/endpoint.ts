@@ -271,7 +271,7 @@ function fieldMessage(issue: z.core.$ZodIssue, value: unknown): string {
 }
 
 export function fail(event: H3Event, error: unknown): Problem {
-  const { status, problem } = answerFor(error)
+  const { status, problem } = answerFor(error, event.context.request as string | undefined)
   setResponseStatus(event, status)
   if (error instanceof Refused && error.retryAfter !== undefined)
     setResponseHeader(event, 'retry-after', error.retryAfter)

@@ -4,6 +4,7 @@
  */
 import type { Problem } from '#shared/responses'
 import { DatabaseError, withoutParameters } from '#server/db/connect'
+import { sayFailed } from '#server/gateways/log'
 import { Refused } from './problem'
 
 /** The database was not reached, or went away on the way. */
@@ -20,16 +21,14 @@ const LOST = new Set([
 /** Somebody else held it for too long. */
 const HELD = new Set(['ER_LOCK_WAIT_TIMEOUT', 'ER_LOCK_DEADLOCK'])
 
-export function answerFor(error: unknown): { status: number; problem: Problem } {
+/** @param request its number, for the log */
+export function answerFor(error: unknown, request?: string): { status: number; problem: Problem } {
   if (error instanceof Refused) {
     const { status, code, message, fields } = error
     return { status, problem: { code, message, ...(fields ? { fields } : {}) } }
   }
   const known = withoutParameters(error)
-  console.error(
-    known instanceof Error ? `${known.name}: ${known.message}` : 'an unknown failure',
-    known instanceof Error ? known.stack : ''
-  )
+  sayFailed('A request failed', known, { request })
   const code =
     known instanceof DatabaseError ? known.code : ((known as { code?: string } | undefined)?.code ?? '')
   if (LOST.has(code)) return unsettled(503, 'database', 'The record cannot be reached at the moment.')

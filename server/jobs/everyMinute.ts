@@ -19,6 +19,7 @@ import { gatherMails } from '#server/features/mail/digests'
 import { sendMails } from '#server/features/mail/mails'
 import { thePost } from '#server/gateways/post'
 import { campusNow } from '#server/gateways/clock'
+import { timed } from '#server/gateways/metrics'
 import { theTranscriptSender } from '#server/gateways/transcripts'
 import { theCashier } from '#server/gateways/cashier'
 import type { Shelf } from '#shared/catalog/shelf'
@@ -27,24 +28,26 @@ import { sayFailure } from './sayFailure'
 const MINUTE_MS = 60_000
 
 export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
-  await endCutOffRuns(db)
-  await askAgain(db, theCashier())
+  await timed('cutOffRuns', () => endCutOffRuns(db))
+  await timed('payments', () => askAgain(db, theCashier()))
   await dueByNow(db, shelf)
-  await sendMails(db, shelf, thePost())
-  await forgetMadeChanges(db, Date.now())
-  await forgetDeliveries(db, Date.now())
+  await timed('mails', () => sendMails(db, shelf, thePost()))
+  await timed('madeChanges', () => forgetMadeChanges(db, Date.now()))
+  await timed('oldDeliveries', () => forgetDeliveries(db, Date.now()))
 }
 
 /** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines, reminders, transcripts that wait for grades. */
 async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
-  await runArmed(db, shelf)
-  await rehearseNightly(db, shelf)
-  await emptyCancelled(db, shelf)
-  await followUnpaid(db, shelf.zone)
-  await serveAllLines(db, shelf)
-  await remindOfAppointments(db)
-  await sendTranscripts(db, shelf, theTranscriptSender(), await campusNow(db))
-  await gatherMails(db, shelf.zone)
+  await timed('armedSheets', () => runArmed(db, shelf))
+  await timed('rehearsals', () => rehearseNightly(db, shelf))
+  await timed('cancelledSections', () => emptyCancelled(db, shelf))
+  await timed('unpaidSeats', () => followUnpaid(db, shelf.zone))
+  await timed('lines', () => serveAllLines(db, shelf))
+  await timed('reminders', () => remindOfAppointments(db))
+  await timed('transcripts', async () =>
+    sendTranscripts(db, shelf, theTranscriptSender(), await campusNow(db))
+  )
+  await timed('digests', () => gatherMails(db, shelf.zone))
 }
 
 /** The same at once, as when the campus clock was set. What fails here is said and left for the next turn. */

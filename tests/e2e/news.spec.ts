@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { freePort } from '../../tools/mariadb'
 import { startSite, type Site } from '../../tools/site'
 import { enter, expect, OPENS, ROOT, setClock, test, type DemoSite, leave } from './site'
@@ -7,10 +8,14 @@ import { settled } from './axe'
 test.use({ scenario: 'news' })
 
 let second: Site
-/** The same demo, served by another process. */
+/** The same demo, served by two other processes that share a port. */
 let elsewhere: DemoSite
+let figures: string
 test.beforeAll(async ({ site }) => {
-  second = await startSite(ROOT, await freePort(), site.url, { demo: true })
+  const port = await freePort()
+  figures = `http://127.0.0.1:${port}/`
+  const env = { RIDGEWAY_METRICS: `127.0.0.1:${port}` }
+  second = await startSite(ROOT, await freePort(), site.url, { demo: true, workers: 2, env })
   elsewhere = { ...site, address: second.address }
 })
 test.afterAll(() => second.stop())
@@ -244,4 +249,28 @@ test('what a tab has waiting is its own to send, and is taken over when it is cl
   await expect.poll(() => changes.length).toBe(all)
   for (const url of changes) expect(url).toContain('/courses/STAT-110')
   await leave(other)
+})
+
+test('of two servers behind a port one is killed: what is asked is answered, and both are counted together', async ({
+  site
+}) => {
+  const imke = await enter(elsewhere, 'imke.varga')
+  const pid = second.pid()!
+  const servers = () => readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim().split(' ')
+  const before = servers()
+  expect(before).toHaveLength(2)
+  process.kill(Number(before[0]), 'SIGKILL')
+  const alone = { headers: { connection: 'close' } }
+  for (let i = 0; i < 20; i++) expect((await fetch(`${elsewhere.address}/healthz`, alone)).ok).toBe(true)
+  await expect.poll(() => servers().filter((one) => !before.includes(one)).length).toBe(1)
+  expect((await imke.request.get('/api/students/1')).ok()).toBe(true)
+  const counted = async () =>
+    Number(
+      /_count\{method="GET",route="\/healthz",status="200"\} (\d+)/.exec(
+        await (await fetch(figures)).text()
+      )?.[1] ?? 0
+    )
+  await expect.poll(counted).toBeGreaterThanOrEqual(20)
+  await leave(imke)
+  expect((await fetch(`${site.address}/healthz`)).headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/)
 })

@@ -1,12 +1,13 @@
 import { DrizzleQueryError } from 'drizzle-orm'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { theLog } from '#server/gateways/log'
 import { answerFor } from '#server/http/failure'
 import { Refused } from '#server/http/problem'
 
 let logged: string[]
 beforeEach(() => {
   logged = []
-  vi.spyOn(console, 'error').mockImplementation((...parts) => void logged.push(parts.join(' ')))
+  vi.spyOn(theLog(), 'error').mockImplementation((...parts) => void logged.push(JSON.stringify(parts)))
 })
 afterEach(() => {
   vi.restoreAllMocks()
@@ -33,6 +34,7 @@ it.each([
     expect([is, problem.code]).toEqual([status, answer])
     expect(problem.message).toContain('look first at what is there')
     expect(problem.message).not.toMatch(/nothing was changed/i)
+    expect(logged.join()).toContain('A request failed')
     expect(logged.join()).not.toContain('private')
   }
 )

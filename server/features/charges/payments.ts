@@ -2,6 +2,7 @@
  * Payments. What is paid is written down before the cashier is asked, and posted once when they have answered: a payment
  * that is sent again, by its key, is the same one, and one without an answer is asked for again every minute.
  */
+import { sayFailed } from '#server/gateways/log'
 import { asc, eq } from 'drizzle-orm'
 import { paymentOf, type Cents } from '#core/charges'
 import { studentId, type StudentId, type TermCode } from '#core/ids'
@@ -137,7 +138,7 @@ export async function askAgain(db: Database, cashier: Cashier): Promise<void> {
     try {
       await ask(db, id, cashier)
     } catch (error) {
-      console.error(`The cashier did not answer: ${error instanceof Error ? error.message : 'unknown'}`)
+      sayFailed('The cashier did not answer', error)
       return
     }
 }

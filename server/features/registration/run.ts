@@ -10,6 +10,7 @@
  * Locks are taken in one order: the student's row, then the sections' rows by id. So one student's
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
+import { metrics } from '#server/gateways/metrics'
 import {
   courseCode,
   studentId,
@@ -301,6 +302,7 @@ async function attempt(
   known?: KnownForRun
 ): Promise<boolean> {
   let isThrough = false
+  let written: readonly ReceiptLine[] = []
   const once = (step: typeof work) =>
     inTransaction(db, async (tx) => {
       await lockStudent(tx, student)
@@ -317,10 +319,12 @@ async function attempt(
       if (besides.length) await addLines(tx, id, besides)
       if (lines.some((line) => changesSeats(line.outcome)))
         await settle(tx, { student, term, by: who.id, now: await clock() }, known)
+      written = lines
       isThrough = true
     })
   try {
     await once(work)
+    for (const { outcome } of written) metrics.line(outcome)
     if (known && isThrough) known.charges.assessed = known.charges.next
     return isThrough
   } catch (error) {

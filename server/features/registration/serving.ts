@@ -1,4 +1,5 @@
 /** The lines of all terms, served as the campus time and the seats stand. Whoever calls it at the same time does no harm. */
+import { sayFailed } from '#server/gateways/log'
 import { eq } from 'drizzle-orm'
 import type { Database } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -27,6 +28,6 @@ export async function serveAfter(db: Database, shelf: Shelf): Promise<void> {
   try {
     await serveAllLines(db, shelf)
   } catch (error) {
-    console.error(`Serving the lines failed: ${error instanceof Error ? error.message : 'unknown'}`)
+    sayFailed('Serving the lines failed', error)
   }
 }
