@@ -1,5 +1,6 @@
 /** What this server's surroundings say of it, from the environment. */
 import { z } from 'zod'
+import { STAFF_ROLES, type Role } from '#shared/accounts/responses'
 
 const settings = z.object({
   /** The address people open; where it is `https`, cookies and browsers are held to that. */
@@ -25,8 +26,33 @@ const settings = z.object({
     .string()
     .regex(/^[^\s:]+:\d{2,5}$/, 'has to be HOST:PORT')
     .optional(),
+  /** The issuer of an OpenID Connect sign-on, this application's name and secret there, and what it is called. */
+  RIDGEWAY_SIGN_ON: z.url({ protocol: /^https?$/ }).optional(),
+  RIDGEWAY_SIGN_ON_CLIENT: z.string().min(1).default('ridgeway'),
+  RIDGEWAY_SIGN_ON_SECRET: z.string().min(1).optional(),
+  RIDGEWAY_SIGN_ON_TITLE: z.string().min(1).max(60).default('the sign-on of the institution'),
+  RIDGEWAY_SIGN_ON_SCOPE: z.string().min(1).default('openid profile email'),
+  /** The claims that say the name to sign in with, and the groups. */
+  RIDGEWAY_SIGN_ON_NAME: z.string().min(1).default('preferred_username'),
+  RIDGEWAY_SIGN_ON_GROUPS: z.string().min(1).default('groups'),
+  /** Which group has which role, `registrar=records-office,programAdvisor=advisors`. */
+  RIDGEWAY_SIGN_ON_ROLES: z.string().optional(),
+  /** Whether one may sign in with a password of this database. */
+  RIDGEWAY_PASSWORDS: z.enum(['on', 'off']).default('on'),
   RIDGEWAY_DEMO: z.literal('1').optional()
 })
+
+export interface SignOnSettings {
+  issuer: URL
+  client: string
+  secret: string | undefined
+  title: string
+  scope: string
+  nameClaim: string
+  groupsClaim: string
+  /** The group that somebody of a role has to be in. */
+  roles: ReadonlyMap<Role, string>
+}
 
 export interface Settings {
   origin: URL | undefined
@@ -39,6 +65,8 @@ export interface Settings {
   mailFrom: string
   log: z.infer<typeof settings>['RIDGEWAY_LOG']
   metrics: { host: string; port: number } | undefined
+  signOn: SignOnSettings | undefined
+  passwords: boolean
   demo: boolean
 }
 
@@ -48,12 +76,54 @@ function hostAndPort(at: string | undefined): Settings['metrics'] {
   return { host: host!, port: Number(port) }
 }
 
+const LOCAL = ['127.0.0.1', '[::1]', 'localhost']
+
+/** @throws Error naming the variable that is wrong */
+function signOnIn(read: z.infer<typeof settings>): SignOnSettings | undefined {
+  const wrong = (name: keyof typeof read, why: string) => new Error(`${name}: ${why}`)
+  if (read.RIDGEWAY_SIGN_ON === undefined) {
+    if (read.RIDGEWAY_PASSWORDS === 'off')
+      throw wrong('RIDGEWAY_PASSWORDS', 'nobody could sign in without RIDGEWAY_SIGN_ON')
+    return undefined
+  }
+  const issuer = new URL(read.RIDGEWAY_SIGN_ON)
+  if (issuer.protocol === 'http:' && !LOCAL.includes(issuer.hostname))
+    throw wrong('RIDGEWAY_SIGN_ON', 'has to be https, but for this machine itself')
+  if (read.RIDGEWAY_ORIGIN === undefined)
+    throw wrong('RIDGEWAY_ORIGIN', 'is needed, for the sign-on to lead back to')
+  const roles = (read.RIDGEWAY_SIGN_ON_ROLES ?? '')
+    .split(',')
+    .filter(Boolean)
+    .map((one): [Role, string] => {
+      const [role, group] = one.split('=', 2).map((part) => part.trim())
+      const known = STAFF_ROLES.find((staff) => staff === role)
+      if (!known || !group)
+        throw wrong(
+          'RIDGEWAY_SIGN_ON_ROLES',
+          `“${one}” is not ROLE=GROUP, the role one of ${STAFF_ROLES.join(', ')}`
+        )
+      return [known, group]
+    })
+  return {
+    issuer,
+    client: read.RIDGEWAY_SIGN_ON_CLIENT,
+    secret: read.RIDGEWAY_SIGN_ON_SECRET,
+    title: read.RIDGEWAY_SIGN_ON_TITLE,
+    scope: read.RIDGEWAY_SIGN_ON_SCOPE,
+    nameClaim: read.RIDGEWAY_SIGN_ON_NAME,
+    groupsClaim: read.RIDGEWAY_SIGN_ON_GROUPS,
+    roles: new Map(roles)
+  }
+}
+
 let known: Settings | undefined
 
 /** @throws Error naming the variable that is wrong. */
-export function theSettings(): Settings {
-  if (known) return known
-  const read = settings.safeParse(process.env)
+export const theSettings = (): Settings => (known ??= settingsIn(process.env))
+
+/** @throws Error naming the variable that is wrong. */
+export function settingsIn(surroundings: NodeJS.ProcessEnv): Settings {
+  const read = settings.safeParse(surroundings)
   if (!read.success) {
     const { path, message } = read.error.issues[0]!
     throw new Error(`${path.join('.')}: ${message}`)
@@ -71,7 +141,7 @@ export function theSettings(): Settings {
     RIDGEWAY_DEMO: demo
   } = read.data
   const origin = at === undefined ? undefined : new URL(at)
-  return (known = {
+  return {
     origin,
     isHttps: origin?.protocol === 'https:',
     proxies,
@@ -82,6 +152,8 @@ export function theSettings(): Settings {
     mailFrom,
     log,
     metrics: hostAndPort(metrics),
+    signOn: signOnIn(read.data),
+    passwords: read.data.RIDGEWAY_PASSWORDS === 'on',
     demo: demo === '1'
-  })
+  }
 }

@@ -5,7 +5,8 @@ import { inviteFirst } from '#server/features/accounts/staff'
 import { DEMO_PASSWORD } from '../demo/staff'
 import { buildWhenNeeded } from './build'
 import { DATA, ROOT } from './data'
-import { startMariadb, type PrivateServer } from './mariadb'
+import { freePort, startMariadb, type PrivateServer } from './mariadb'
+import type { StandIn } from './signOn'
 import { portIsFree, prepareDatabase, startSite, type Site } from './site'
 import { PlainError } from './supervisor'
 
@@ -21,9 +22,11 @@ const ends = new AbortController()
 const { signal } = ends
 let server: PrivateServer | undefined
 let site: Site | undefined
+let signOn: StandIn | undefined
 
 async function putDown(): Promise<void> {
   await site?.stop()
+  await signOn?.stop()
   await server?.stop()
 }
 
@@ -42,7 +45,8 @@ async function main(): Promise<void> {
   }
   const hasDemo = await prepareDatabase(url, say, { demo })
   if (!dev) await buildWhenNeeded(ROOT)
-  site = await startSite(ROOT, port, url, { dev, workers, demo: hasDemo, say, signal })
+  const env = args.includes('--sign-on') ? await withSignOn() : {}
+  site = await startSite(ROOT, port, url, { dev, workers, demo: hasDemo, env, say, signal })
   say(`
 Ridgeway is at ${site.address}   (up in ${((Date.now() - started) / 1000).toFixed(1)} s; Ctrl+C ends it)`)
   if (hasDemo)
@@ -51,7 +55,22 @@ Demo sign-ins, all with the password "${DEMO_PASSWORD}":
   imke.varga      a student whose registration opens on Monday
   orla.denholt    her program advisor
   edda.whitlock   the registrar's office`)
-  else await sayFirst(url, site.address)
+  else if (process.env.RIDGEWAY_PASSWORDS !== 'off') await sayFirst(url, site.address)
+}
+
+/** A sign-on of its own beside, in which everybody of the demo is known; what the server is told of it. */
+async function withSignOn(): Promise<Record<string, string>> {
+  const { STAND_IN_CLIENT, STAND_IN_SECRET, startSignOn } = await import('./signOn')
+  const origin = `http://127.0.0.1:${port}`
+  signOn = await startSignOn(await freePort(), `${origin}/sign-on/back`)
+  say(`A sign-on that believes every name is at ${signOn.issuer}`)
+  return {
+    RIDGEWAY_ORIGIN: origin,
+    RIDGEWAY_SIGN_ON: signOn.issuer,
+    RIDGEWAY_SIGN_ON_CLIENT: STAND_IN_CLIENT,
+    RIDGEWAY_SIGN_ON_SECRET: STAND_IN_SECRET,
+    RIDGEWAY_SIGN_ON_TITLE: 'the stand-in sign-on'
+  }
 }
 
 /** How the first of the registrar's office comes in, by whom all others are invited. */

@@ -9,6 +9,7 @@ const HELP = `npm start -- [options]
   --workers N  servers that share the port (1)
   --reset      throw the data away and begin again
   --empty      without the demo: only what is made in it
+  --sign-on    the demo with a stand-in for an institution's sign-on beside it
   --dev        serve with hot reload instead of the production build
   --help       this text
 
@@ -16,7 +17,7 @@ const HELP = `npm start -- [options]
   instead of the private one under .data/; the demo is never loaded into it.
   RIDGEWAY_ORIGIN=https://… is the address people open, where a proxy stands in front.`
 
-const options = { port: '3000', workers: '1', reset: false, dev: false, empty: false }
+const options = { port: '3000', workers: '1', reset: false, dev: false, empty: false, signOn: false }
 const args = process.argv.slice(2)
 
 function numberIn(option, given = '', most) {
@@ -33,6 +34,7 @@ for (let i = 0; i < args.length; i++) {
   } else if (args[i] === '--reset') options.reset = true
   else if (args[i] === '--dev') options.dev = true
   else if (args[i] === '--empty') options.empty = true
+  else if (args[i] === '--sign-on') options.signOn = true
   else if (args[i] === '--workers') options.workers = numberIn('--workers', args[++i], 64)
   else if (args[i] === '--port') options.port = numberIn('--port', args[++i], 65535)
   else stop(`Unknown option ${args[i]}. Try: npm start -- --help`)
@@ -47,6 +49,7 @@ if (!process.env.DATABASE_URL) installDebian(MARIADB)
 const flags = [
   ...(options.reset ? ['--reset'] : []),
   ...(options.dev ? ['--dev'] : []),
+  ...(options.signOn ? ['--sign-on'] : []),
   ...(options.empty || process.env.DATABASE_URL ? [] : ['--demo']),
   '--port',
   options.port,

@@ -14,7 +14,8 @@ export default defineNuxtRouteMiddleware(async (to) => {
   // Students read the catalog beside their own degree.
   if (session.who?.student && /^\/courses(\/|$)/.test(to.path))
     return navigateTo({ path: `/students/${session.who.student}${to.path}`, query: to.query })
-  if (session.who && (to.path === '/sign-in' || to.path === '/')) return navigateTo(session.home)
+  if (session.who && to.path === '/sign-in') return navigateTo(placeWanted(to.query.next, session.who))
+  if (session.who && to.path === '/') return navigateTo(session.home)
   if (session.who && to.matched.length && !isPlaceOf(to.path, session.who))
     return abortNavigation(createError({ statusCode: 403, message: 'Not for this person.', fatal: true }))
 })

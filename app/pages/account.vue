@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { passwordBody } from '#shared/accounts/requests'
+import type { WaysIn } from '#shared/accounts/responses'
 import { instantText } from '#shared/when'
 import { count } from '#shared/words'
 
@@ -8,7 +9,9 @@ const account = useAccount()
 const college = useCollege()
 const places = useOwnPlaces()
 const session = useWho()
-onMounted(() => account.load())
+/** Nothing to change where passwords do not count. */
+const { known: ways, read: readWays } = useRead(() => api<WaysIn>('/api/session/ways'))
+onMounted(() => Promise.all([account.load(), readWays()]))
 
 const others = computed(() => account.sessions.filter((one) => !one.here).length)
 
@@ -91,7 +94,7 @@ async function change() {
               </v-list-item>
             </v-list>
           </section>
-          <section class="card part" aria-labelledby="password">
+          <section v-if="ways?.passwords" class="card part" aria-labelledby="password">
             <h2 id="password">Another password</h2>
             <v-form class="fields" @submit.prevent="change">
               <v-text-field

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { signInBody } from '#shared/accounts/requests'
-import type { Role } from '#shared/accounts/responses'
+import { REFUSED_SIGN_ON, type Role, type WaysIn } from '#shared/accounts/responses'
 
 useHead({ title: 'Sign in · Ridgeway' })
 const session = useWho()
@@ -10,8 +10,17 @@ const { values, errorsOf, submit, busy, problem } = useForm(signInBody, { name: 
 const people = ref<{ name: string; signIn: string; role: Role; situation: string }[]>([])
 const peopleFailure = ref<string>()
 
+/** Until it is known there is nothing but the title. */
+const { known: ways, failure: waysFailure, read: readWays } = useRead(() => api<WaysIn>('/api/session/ways'))
+const refused = computed(() => REFUSED_SIGN_ON[route.query.refused as keyof typeof REFUSED_SIGN_ON])
+const signOnAddress = computed(() => {
+  const { next } = route.query
+  return `/sign-on${typeof next === 'string' ? `?next=${encodeURIComponent(next)}` : ''}`
+})
+
 onMounted(async () => {
-  if (!demo) return
+  await readWays()
+  if (!demo || !ways.value?.passwords) return
   try {
     people.value = await api('/api/demo/people')
   } catch (error) {
@@ -23,10 +32,8 @@ const staff = computed(() => people.value.filter((p) => p.role !== 'student'))
 
 async function enter() {
   // Names are small letters; a telephone likes to begin with a capital.
-  if (!(await submit(({ name, password }) => session.signIn(name.trim().toLowerCase(), password)))) return
-  const next = route.query.next
-  const isHere = typeof next === 'string' && next.startsWith('/') && !next.startsWith('//')
-  await navigateTo(isHere && session.who && isPlaceOf(next, session.who) ? next : session.home)
+  const isIn = await submit(({ name, password }) => session.signIn(name.trim().toLowerCase(), password))
+  if (isIn && session.who) await navigateTo(placeWanted(route.query.next, session.who))
 }
 function enterAs(name: string) {
   values.value = { name, password: demoPassword }
@@ -42,8 +49,15 @@ function enterAs(name: string) {
       </svg>
       <h1>Ridgeway</h1>
       <p>Plan the whole way to your degree, then hold the seats that take you there.</p>
-      <form class="card" @submit.prevent="enter()">
-        <h2>Sign in</h2>
+      <p v-if="waysFailure" class="card said" role="alert">{{ waysFailure }}</p>
+      <div v-if="refused || ways?.signOn" class="card said">
+        <p v-if="refused" class="stops" role="alert">{{ refused }}</p>
+        <v-btn v-if="ways?.signOn" :href="signOnAddress" variant="flat" color="primary" block>
+          Sign in with {{ ways.signOn }}
+        </v-btn>
+      </div>
+      <form v-if="ways?.passwords" class="card" @submit.prevent="enter()">
+        <h2>{{ ways.signOn ? 'Or with a password' : 'Sign in' }}</h2>
         <v-text-field
           v-model="values.name"
           label="Name"
@@ -62,13 +76,13 @@ function enterAs(name: string) {
         <p v-if="problem" class="stops" role="alert">{{ problem.message }}</p>
         <v-btn type="submit" variant="flat" color="primary" :disabled="busy" block>Sign in</v-btn>
       </form>
-      <LostPassword class="card lost" :name="values.name" />
+      <LostPassword v-if="ways?.passwords" class="card lost" :name="values.name" />
       <p class="around">
         <a href="/public">Look around without signing in</a>: courses, programs, sections with their seats,
         the year.
       </p>
     </section>
-    <section v-if="demo" class="right" aria-labelledby="demo-title">
+    <section v-if="demo && ways?.passwords" class="right" aria-labelledby="demo-title">
       <h2 id="demo-title">Or be somebody at Harrowmere College</h2>
       <p class="quiet">
         Invented people, each in a situation of their own. Nothing here reaches the outside.
@@ -122,12 +136,19 @@ function enterAs(name: string) {
   font-size: 15px;
   margin: 6px 0 28px;
 }
-form {
+form,
+.said {
   position: relative;
   padding: 18px;
   display: grid;
   gap: 12px;
   color: var(--ink);
+}
+.said {
+  margin-bottom: 12px;
+}
+.said p {
+  margin: 0;
 }
 .lost {
   position: relative;

@@ -43,6 +43,12 @@ export function homeOf(who: Pick<Who, 'role' | 'student'> | null): string {
   return HOMES[who.role]
 }
 
+/** Where somebody goes who has come in: where they wanted to, as far as it is a place of theirs. */
+export function placeWanted(next: unknown, who: Pick<Who, 'role' | 'student'>): string {
+  const isHere = typeof next === 'string' && next.startsWith('/') && !next.startsWith('//')
+  return isHere && isPlaceOf(next.split(/[?#]/)[0]!, who) ? next : homeOf(who)
+}
+
 /** Whether a page is for this person by their role; which students staff may read, the server decides. */
 export function isPlaceOf(path: string, who: Pick<Who, 'role' | 'student'>): boolean {
   if (path === '/account') return true

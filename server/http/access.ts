@@ -46,6 +46,9 @@ const TEACHERS = ['instructor', 'department'] as const
 export const ACCESS = {
   'GET /api/session': { open: 'says that nobody is signed in' },
   'POST /api/session': { open: 'signing in' },
+  'GET /api/session/ways': { open: 'how one may sign in' },
+  'GET /sign-on': { open: 'the way to the sign-on of the institution' },
+  'GET /sign-on/back': { open: 'the way back from it' },
   'POST /api/session/link': { open: 'asking for a link where the password is lost' },
   'DELETE /api/session': { open: 'signing out, of a session that has ended as well' },
   'GET /readyz': { open: 'for a monitor' },

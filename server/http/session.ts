@@ -1,6 +1,6 @@
 /** The cookie that holds the key of a session, and what a request says of its browser. */
 import type { Database } from '#server/db/connect'
-import { keptFor, openSession } from '#server/features/accounts/sessions'
+import { endSession, keptFor, openSession, sessionOf } from '#server/features/accounts/sessions'
 import type { Who } from '#shared/accounts/responses'
 import Bowser from 'bowser'
 import { deleteCookie, getCookie, getRequestHeader, setCookie, type H3Event } from 'h3'
@@ -17,8 +17,11 @@ function keepKey(event: H3Event, key: string, seconds: number): void {
   setCookie(event, cookieName(), key, { ...attributes(), maxAge: seconds })
 }
 
-/** Signs this browser in: a new session, whose key it holds. */
+/** Signs this browser in: a session of its own, whose key it holds, whatever it held before. */
 export async function beginSession(event: H3Event, db: Database, { id, role }: Who): Promise<void> {
+  const before = keyOf(event)
+  const session = before && (await sessionOf(db, before))
+  if (session) await endSession(db, session.who.id, session.id)
   keepKey(event, await openSession(db, id, browserOf(event)), keptFor(role))
 }
 

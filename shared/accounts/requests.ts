@@ -27,11 +27,12 @@ export const welcomeBody = z.object({ next: nextPassword })
 
 export const accountParams = z.object({ account: idInAddress })
 
+/** A name to sign in with. */
+export const SIGN_IN = /^[a-z][a-z0-9.-]{1,59}$/
+
 export const invitationBody = z.object({
   name: z.string('is needed').trim().min(1, 'is needed').max(80, 'has to be 80 characters or less'),
-  signIn: z
-    .string('is needed')
-    .regex(/^[a-z][a-z0-9.-]{1,59}$/, 'has to be small letters, digits, points and dashes'),
+  signIn: z.string('is needed').regex(SIGN_IN, 'has to be small letters, digits, points and dashes'),
   role: z.enum(STAFF_ROLES, 'has to be one of the roles of staff'),
   mail: z.email('has to be a mail address').max(120, 'has to be 120 characters or less'),
   /** Of a role that teaches: who of those who teach; of a department: which. */

@@ -27,6 +27,24 @@ export interface Who {
   student: StudentId | null
 }
 
+/** How one may sign in here. */
+export interface WaysIn {
+  /** What the institution's own sign-on is called; null where there is none. */
+  signOn: string | null
+  passwords: boolean
+}
+
+/** Why somebody who comes from the sign-on is not signed in. */
+export const REFUSED_SIGN_ON = {
+  signOnUnknown:
+    'The sign-on knows you, and here nobody has that name to sign in with. The registrar’s office can put it right.',
+  signOnRole:
+    'The sign-on does not say that you have the role of your account here. The registrar’s office can put it right.',
+  signOnFailed:
+    'Signing in did not come to its end. Try again; if it stays so, the sign-on does not answer as it should.'
+} as const
+export type SignOnRefusal = keyof typeof REFUSED_SIGN_ON
+
 /** Somebody who is signed in. */
 export interface SignedIn extends Who {
   /** The mark after which news is to be heard: what is read later has all that was told before. */

@@ -11,6 +11,11 @@ const FOLDERS = [
     file: /^(.*)\.(get|post|delete|put|patch)\.ts$/
   },
   {
+    folder: fileURLToPath(new URL('../../server/routes/sign-on', import.meta.url)),
+    at: '/sign-on',
+    file: /^(.*)\.(get)\.ts$/
+  },
+  {
     folder: fileURLToPath(new URL('../../server/routes/public', import.meta.url)),
     at: '/public',
     file: /^(.*)()\.ts$/

@@ -5,7 +5,7 @@ import { capital, ROLE_WORDS } from '#shared/words'
 
 /** Invites somebody of the staff. */
 const props = defineProps<{ known: StaffAccounts }>()
-const emit = defineEmits<{ invited: [name: string, key: string] }>()
+const emit = defineEmits<{ invited: [name: string, key: string | null] }>()
 const { busy, problem, fields, attempt } = useAttempt()
 const empty = () => ({
   ...{ name: '', signIn: '', mail: '', role: 'programAdvisor' as (typeof STAFF_ROLES)[number] },
@@ -32,7 +32,10 @@ watch(usual, (now, before) => {
 const invite = () =>
   attempt(async () => {
     const { name } = draft.value
-    const { key } = await api<{ key: string }>('/api/accounts', { method: 'POST', body: read.value.data })
+    const { key } = await api<{ key: string | null }>('/api/accounts', {
+      method: 'POST',
+      body: read.value.data
+    })
     draft.value = empty()
     emit('invited', name, key)
   })

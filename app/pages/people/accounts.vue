@@ -36,7 +36,9 @@ const stateOf = ({ state, linkUntil }: StaffAccount) => {
 
 /** The link that was made last: told here and nowhere again. */
 const link = ref<{ name: string; address: string }>()
-const told = (name: string, key: string) => {
+const told = (name: string, key: string | null) => {
+  // They come in by the sign-on.
+  if (key === null) return useNotice().say(`${name} can sign in.`)
   link.value = { name, address: `${location.origin}/welcome/${key}` }
 }
 const { busy, problem, attempt } = useAttempt()

@@ -1,3 +1,4 @@
+import { mustTakePasswords } from '#server/features/accounts/ways'
 import { passwordBody } from '#shared/accounts/requests'
 import { endpoint } from '#server/http/endpoint'
 import { theSignInAttempts } from '#server/http/thisServer'
@@ -10,6 +11,7 @@ export default endpoint(
   'POST /api/account/password',
   { body: passwordBody },
   async ({ event, db, who, body }) => {
+    mustTakePasswords()
     await changePassword(db, theSignInAttempts(), who, { ...body, address: addressOf(event) })
     await endAll(db, who.id)
     await beginSession(event, db, who)

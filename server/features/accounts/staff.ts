@@ -7,6 +7,7 @@ import { handOnOrphans } from '#server/features/advising/requestAnswers'
 import { officesOf } from '#server/features/offices/holds'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
+import { theSettings } from '#server/settings'
 import type { Invited } from '#shared/accounts/requests'
 import type { StaffAccounts, Who } from '#shared/accounts/responses'
 import { count as counted } from '#shared/words'
@@ -18,7 +19,11 @@ import { newHash } from './password'
 /** The name to sign in with of the first of the office. */
 const FIRST = 'registrar'
 
-export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAccounts> {
+export async function readStaff(
+  db: Reader,
+  now = Date.now(),
+  signsOn = theSettings().signOn !== undefined
+): Promise<StaffAccounts> {
   const rows = await db
     .select({
       account: t.account,
@@ -48,7 +53,7 @@ export async function readStaff(db: Reader, now = Date.now()): Promise<StaffAcco
         role: account.role,
         mail: account.mail
       },
-      state: account.endedAt ? 'ended' : account.passwordHash ? 'active' : 'invited',
+      state: account.endedAt ? 'ended' : account.passwordHash || signsOn ? 'active' : 'invited',
       linkUntil: link && link.getTime() > now ? link.getTime() : null,
       actsFor: instructor ?? department ?? account.office,
       advises: advises.get(account.id) ?? 0
@@ -90,20 +95,28 @@ export async function invite(tx: Transaction, who: Who, said: Invited): Promise<
     throw new Refused(422, 'actsForNobody', 'For this role it has to be said for which office.', [
       { field: 'office', message: 'has to be an office that a kind of hold names' }
     ])
-  const [made] = await tx
-    .insert(t.account)
-    .values({ name, signIn, role, mail, passwordHash: '', instructorId, departmentId, office })
-    .$returningId()
-  const { id } = made!
-  if (role === 'programAdvisor' || role === 'supportAdvisor')
-    await tx
-      .insert(t.advisor)
-      .values({ accountId: id, kind: 'person', office: '', mail, phone: '', hours: '' })
+  const id = await addAccount(tx, { name, signIn, role, mail, instructorId, departmentId, office })
   await logEvent(tx, {
     ...{ at: await campusNow(tx), account: who.id, student: null, action: 'account.invited' },
     after: { account: id, name, signIn, role }
   })
   return linkFor(tx, id)
+}
+
+/** An account without a password, and whoever advises as an advisor. @returns its number */
+export async function addAccount(
+  tx: Transaction,
+  account: Omit<typeof t.account.$inferInsert, 'passwordHash'>
+): Promise<number> {
+  const [made] = await tx
+    .insert(t.account)
+    .values({ ...account, passwordHash: '' })
+    .$returningId()
+  const { id } = made!
+  const contact = { kind: 'person', office: '', mail: account.mail ?? '', phone: '', hours: '' } as const
+  if (account.role === 'programAdvisor' || account.role === 'supportAdvisor')
+    await tx.insert(t.advisor).values({ accountId: id, ...contact })
+  return id
 }
 
 /**
@@ -122,15 +135,12 @@ export async function inviteFirst(db: Database): Promise<string | undefined> {
     if (ofOffice.some((one) => one.passwordHash)) return undefined
     const first = ofOffice.find((one) => one.signIn === FIRST)
     if (first) return linkFor(tx, first.id)
-    const [made] = await tx
-      .insert(t.account)
-      .values({ name: "Registrar's office", signIn: FIRST, role: 'registrar', passwordHash: '' })
-      .$returningId()
+    const id = await addAccount(tx, { name: "Registrar's office", signIn: FIRST, role: 'registrar' })
     await logEvent(tx, {
       ...{ at: await campusNow(tx), account: null, student: null, action: 'account.invited' },
-      after: { account: made!.id, signIn: FIRST, role: 'registrar' }
+      after: { account: id, signIn: FIRST, role: 'registrar' }
     })
-    return linkFor(tx, made!.id)
+    return linkFor(tx, id)
   })
 }
 

@@ -1,3 +1,4 @@
+import { mustTakePasswords } from '#server/features/accounts/ways'
 import { welcomeBody } from '#shared/accounts/requests'
 import { keyParams } from '#shared/requests'
 import { openEndpoint } from '#server/http/endpoint'
@@ -11,6 +12,7 @@ export default openEndpoint(
   'POST /api/welcome/:key',
   { params: keyParams, body: welcomeBody },
   async ({ event, db, params, body }) => {
+    mustTakePasswords()
     const who = await join(db, params.key, body.next)
     await endAll(db, who.id)
     await beginSession(event, db, who)
