@@ -6,7 +6,7 @@ import mysql from 'mysql2/promise'
 import { loadDemo } from '../demo/load'
 import { DEMO_PASSWORD } from '../demo/staff'
 import { migrateDatabase } from '#server/db/migrate'
-import { keepRunning, PlainError, type Kept } from './supervisor'
+import { keepRunning, PlainError, rootOf, type Kept } from './supervisor'
 import { canReach, ordinaryUser } from './systemUser'
 
 /** @throws PlainError when the port is taken. */
@@ -22,8 +22,7 @@ export function portIsFree(port: number): Promise<void> {
 
 /** The server's own words under the statement that failed, or what they mean when the disk is full. */
 function plainCause(error: unknown): string {
-  let inner = error as Error
-  while (inner.cause instanceof Error) inner = inner.cause
+  const inner = rootOf(error)
   const full = /no space|no more room|disk full|table .* is full|errno: 28|error 28\b/i.test(inner.message)
   return full ? 'the disk is full; free about 200 MB and start again' : inner.message.replace(/\.$/, '')
 }

@@ -7,6 +7,13 @@ import { spawn, type ChildProcess, type SpawnOptions } from 'node:child_process'
 /** What went wrong, in one sentence for the person at the terminal. */
 export class PlainError extends Error {}
 
+/** What made an error in the end: the words of the database itself, where it refused a statement. */
+export function rootOf(error: unknown): Error {
+  let inner = error as Error
+  while (inner.cause instanceof Error) inner = inner.cause
+  return inner
+}
+
 /** It was told to stop while it started. */
 export class Stopped extends PlainError {
   constructor() {

@@ -156,7 +156,7 @@ form,
   padding: 12px 18px;
   color: var(--ink);
 }
-.around {
+.left > .around {
   position: relative;
   margin-top: 16px;
 }
