@@ -105,6 +105,9 @@ const condition = z.discriminatedUnion('asks', [
 
 const part = z.strictObject({ from: set, amount: z.number() })
 
+/** In credits or in courses: that it is one of them is a rule of the program. */
+const most = { credits: credits.optional(), courses: z.int().optional() }
+
 const need = z.strictObject({
   id,
   title,
@@ -116,9 +119,10 @@ const need = z.strictObject({
   subjects: z.int().optional(),
   including: z.array(part).max(10).optional(),
   atMost: z
-    .array(z.strictObject({ from: set, credits }))
+    .array(z.strictObject({ from: set, ...most }))
     .max(10)
     .optional(),
+  perSubject: z.int().optional(),
   note
 })
 
@@ -160,7 +164,7 @@ export const programShape = z.strictObject({
       z.strictObject({
         title,
         from: set,
-        credits,
+        ...most,
         areas: z.array(id).min(1).optional(),
         grades: z.array(grade).min(1).optional()
       })

@@ -65,6 +65,8 @@ export interface Attempt {
   campuses?: readonly string[] | undefined
   /** Repeats one that is earned, or is excluded by one: it adds no credits, and counts only in its place. */
   again?: boolean
+  /** There is another one ahead of the same course: it counts nowhere, and is carried by its term alone. */
+  twice?: boolean
 }
 
 /** Two attempts of which only one counts: of one course in each layer of needs, of courses that exclude each other at all. */

@@ -165,9 +165,9 @@ class AttemptList {
       this.add(attempt)
       return 'counted'
     }
-    this.counted.push(keyed({ ...attempt, again: true }))
+    const isFirst = !isSame || (before.status === 'earned' && !this.repeated.has(group))
+    this.counted.push(keyed({ ...attempt, again: true, ...(!isFirst && { twice: true }) }))
     if (!isSame) return 'exclusive'
-    const isFirst = before.status === 'earned' && !this.repeated.has(group)
     this.repeated.add(group)
     return isFirst ? 'again' : 'twice'
   }

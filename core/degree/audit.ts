@@ -19,6 +19,8 @@ import {
   isLimited,
   type AreaSpec,
   type ChoiceSpec,
+  type Limit,
+  type MostSpec,
   type Need,
   type Program,
   type RequirementSpec
@@ -44,9 +46,8 @@ export interface OutsideCourse {
 }
 
 /** How much of what a limit allows is used. */
-export interface LimitResult {
+export interface LimitResult extends MostSpec {
   title: string
-  credits: number
   used: number
 }
 
@@ -171,15 +172,7 @@ function auditOf(
     areas,
     amounts: addAmounts(areas.filter((area) => !area.area.shares).map((area) => area.amounts)),
     conditions,
-    limits: program.limits.map((limit) => ({
-      title: limit.title,
-      credits: limit.credits,
-      used: limit.areas
-        .flatMap((id) => areas.find((one) => one.area.id === id)?.needs ?? [])
-        .flatMap((need) => need.evidence)
-        .filter((attempt) => isLimited(limit, catalog.course(attempt.course), attempt))
-        .reduce((sum, attempt) => sum + attempt.credits, 0)
-    })),
+    limits: program.limits.map((limit) => limitResult(limit, areas, catalog)),
     entry: program.entry && auditProgram(program.entry, attempts, catalog, options),
     outside: attempts.counted
       .filter((attempt) => !counts(attempt))
@@ -242,3 +235,13 @@ function outsideOf(
 
 /** What is missing has to come from other subjects, or from narrower sets. */
 const hasOtherKind = ({ lacks }: NeedResult) => lacks.subjects > 0 || lacks.parts.length > 0
+
+function limitResult(limit: Limit, areas: readonly AreaResult[], catalog: Catalog): LimitResult {
+  const { title, credits, courses } = limit
+  const under = limit.areas
+    .flatMap((id) => areas.find((one) => one.area.id === id)?.needs ?? [])
+    .flatMap((need) => need.evidence)
+    .filter((attempt) => isLimited(limit, catalog.course(attempt.course), attempt))
+  if (courses !== undefined) return { title, courses, used: under.length }
+  return { title, credits, used: under.reduce((sum, attempt) => sum + attempt.credits, 0) }
+}

@@ -12,6 +12,7 @@ import {
   isChoice,
   type Condition,
   type LimitSpec,
+  type MostSpec,
   type Need,
   type NeedSpec,
   type Program,
@@ -121,7 +122,9 @@ class Compiler {
       this.positive(part.amount, 'the amount of a part', path)
       if (part.amount > need.amount) fail('a part cannot be more than the whole need', path)
     }
-    for (const part of atMost) this.positive(part.credits, 'the most credits of a part', path, 0)
+    for (const part of atMost) this.most(part, 'of a part', path)
+    if (need.perSubject !== undefined && !(Number.isInteger(need.perSubject) && need.perSubject > 0))
+      fail('courses of one subject come whole, from 1 on', path)
     const set = this.set(need.from, path)
     this.needs.push({
       ...need,
@@ -129,16 +132,24 @@ class Compiler {
       order: this.needs.length,
       set,
       including: including.map((part) => ({ set: this.set(part.from, path), amount: part.amount })),
-      atMost: atMost.map((part) => ({ set: this.set(part.from, path), credits: part.credits })),
+      atMost: atMost.map(({ from, ...most }) => ({ ...most, set: this.set(from, path) })),
       substituted: []
     })
   }
 
   private limit({ from, areas, ...limit }: LimitSpec, path: string) {
-    this.positive(limit.credits, 'the most credits', path, 0)
+    this.most(limit, 'of a limit', path)
     for (const area of areas ?? []) if (!this.areas.has(area)) fail(`there is no area "${area}"`, path)
     for (const grade of limit.grades ?? []) this.grade(grade, path)
     return { ...limit, set: this.set(from, path), areas: areas ?? [...this.areas] }
+  }
+
+  private most({ credits, courses }: MostSpec, what: string, path: string): void {
+    if ((credits === undefined) === (courses === undefined))
+      fail(`the most ${what} is said in credits or in courses, one of them`, path)
+    if (credits !== undefined) this.positive(credits, `the most credits ${what}`, path, 0)
+    if (courses !== undefined && !(Number.isInteger(courses) && courses >= 0))
+      fail(`the most courses ${what} come whole, from 0 on`, path)
   }
 
   private condition(spec: ConditionSpec, path: string): Condition {

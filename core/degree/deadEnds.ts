@@ -6,7 +6,7 @@
  * excluded by one; or may be repeated for credit, or is earned with a grade that is not enough; that runs at all,
  * and whose prerequisite leads back to what can be had. When it runs is not looked at.
  */
-import type { Catalog, Course } from '../catalog'
+import { subjectOf, type Catalog, type Course } from '../catalog'
 import { isBranch, ruleOf, type Rule, type RuleLeaf } from '../requisites'
 import { isMet, membersOf, type Reading } from './best'
 import type { BesideCourses } from './conditions'
@@ -61,6 +61,13 @@ export function deadEnds(input: ReadingInput, question: Question, reading: Readi
     )
   )
   return { ...left.possible([...scarce].map((w) => all[w]!.need)), scarce }
+}
+
+/** What a cap leaves, of the courses that it is about. */
+interface Room {
+  has: (course: Course) => boolean
+  left: number
+  use: (course: Course) => number
 }
 
 interface OpenNeed {
@@ -198,9 +205,9 @@ class Left {
     const helps = (course: Course) =>
       parts.filter((part) => part.missing > 0 && part.set.has(course)).length * 2 +
       (subjects.size < (need.subjects ?? 0) && !subjects.has(course.code.split(' ')[0]!) ? 1 : 0)
-    const room = this.rooms(need, program, evidence)
+    const room = this.rooms(need, program, evidence, free)
     const rest = new Set(
-      free.filter((course) => !room.some((one) => one.has(course) && one.credits < course.credits))
+      free.filter((course) => !room.some((one) => one.has(course) && one.left < one.use(course)))
     )
     const found: Course[] = []
     if (!parts.length && !need.subjects && !room.length) {
@@ -231,29 +238,38 @@ class Left {
       missing -= worth(best)
       subjects.add(best.code.split(' ')[0]!)
       for (const part of parts) if (part.set.has(best)) part.missing -= worth(best)
-      for (const one of room) if (one.has(best)) one.credits -= best.credits
+      for (const one of room) if (one.has(best)) one.left -= one.use(best)
       for (const course of rest)
-        if (room.some((one) => one.has(course) && one.credits < course.credits)) rest.delete(course)
+        if (room.some((one) => one.has(course) && one.left < one.use(course))) rest.delete(course)
     }
     return found
   }
 
   /** What caps leave for the need, were it the only one to use them. */
-  private rooms(need: Need, program: number, evidence: readonly Attempt[]) {
-    const { catalog } = this
-    const within = (set: Need['set']) =>
-      evidence
-        .filter((one) => set.has(catalog.course(one.course), one))
-        .reduce((sum, one) => sum + one.credits, 0)
+  private rooms(need: Need, program: number, evidence: readonly Attempt[], free: readonly Course[]): Room[] {
+    const taken = evidence.map((one) => ({ one, course: this.catalog.course(one.course) }))
+    const each = () => 1
+    const creditsOf = (course: Course) => course.credits
+    const atMost = need.atMost.map(({ set, credits, courses }): Room => {
+      const within = taken.filter(({ one, course }) => set.has(course, one))
+      const has = (course: Course) => set.has(course)
+      if (courses !== undefined) return { has, left: courses - within.length, use: each }
+      return { has, left: credits! - within.reduce((sum, { one }) => sum + one.credits, 0), use: creditsOf }
+    })
+    const { perSubject } = need
+    const subjects = perSubject === undefined ? [] : [...new Set(free.map(({ code }) => subjectOf(code)))]
     return [
-      ...need.atMost.map(({ set, credits }) => ({
-        has: (course: Course) => set.has(course),
-        credits: credits - within(set)
+      ...atMost,
+      ...subjects.map((subject) => ({
+        has: ({ code }: Course) => subjectOf(code) === subject,
+        left: perSubject! - taken.filter(({ course }) => subjectOf(course.code) === subject).length,
+        use: each
       })),
       // A limit holds for several needs; what others use of it is not looked at here.
       ...this.limitsOn(need, program).map(({ set }) => ({
         has: (course: Course) => set.has(course),
-        credits: 0
+        left: 0,
+        use: creditsOf
       }))
     ]
   }
@@ -277,6 +293,8 @@ class Left {
     const plain = this.forNeed(need).filter(
       (course) =>
         !this.excludes(course) &&
+        // Where what is taken counts, it leaves no room for its own repeat.
+        (course.repeatable || !this.there.has(this.catalog.groupOf(course.code))) &&
         !need.atMost.some(({ set }) => set.has(course)) &&
         !this.limitsOn(need, program).some(({ set }) => set.has(course))
     )
@@ -285,7 +303,12 @@ class Left {
       return rest.reduce((sum, { credits }) => sum + (need.measure === 'courses' ? 1 : credits), 0) >= amount
     }
     // Of so many courses, those that are there may leave no room for a part.
-    if (need.subjects || (need.measure === 'courses' && need.including.length)) return false
+    if (
+      need.subjects ||
+      need.perSubject !== undefined ||
+      (need.measure === 'courses' && need.including.length)
+    )
+      return false
     return (
       suffices(plain, need.amount) &&
       need.including.every(({ set, amount }) =>

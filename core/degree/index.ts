@@ -38,6 +38,7 @@ export {
   type ChoiceSpec,
   type EntrySpec,
   type Need,
+  type MostSpec,
   type NeedSpec,
   type RequirementSpec,
   type Program,

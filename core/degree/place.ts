@@ -12,6 +12,7 @@ import {
   isMet,
   membersOf,
   NOWHERE,
+  POSSIBLE,
   scoreOf,
   solve,
   type Demand,
@@ -19,7 +20,7 @@ import {
   type Reading
 } from './best'
 import type { BesideCourses } from './conditions'
-import { deadEnds } from './deadEnds'
+import { deadEnds, type DeadEnds } from './deadEnds'
 import type { Program } from './program'
 import { questionOf, type Pin, type Question } from './question'
 
@@ -61,23 +62,35 @@ export function place(input: ReadingInput): Placement {
   const { programs, attempts, catalog, pin } = input
   const all = allAttempts(attempts)
   const plain = questionOf(programs, all, catalog, { attempts, pin })
+  const looking = ({ possible, apart, scarce }: DeadEnds) =>
+    questionOf(programs, [...all, ...possible], catalog, {
+      attempts: { spare: attempts.spare, apart: [...attempts.apart, ...apart] },
+      pin,
+      scarce
+    })
   let question = plain
   let reading = solve(plain.problem, plain.root)
   const dead = deadEnds(input, plain, reading)
   if (dead) {
-    question = questionOf(programs, [...all, ...dead.possible], catalog, {
-      attempts: { spare: attempts.spare, apart: [...attempts.apart, ...dead.apart] },
-      pin,
-      scarce: dead.scarce
-    })
+    question = looking(dead)
     reading = solve(question.problem, question.root)
   }
-  const demands = question.demands()
-  if (isShort(demands, question.problem, reading)) {
-    const asked = { ...question.problem, demands }
-    reading = withoutIdle(asked, solve(asked, question.root))
+  if (isShort(question.demands(), question.problem, reading)) {
+    reading = withDemands(question)
+    // What a condition is met by may leave a need no way to be completed, which comes before it.
+    const deadNow = dead ? undefined : deadEnds(input, plain, reading)
+    if (deadNow) {
+      question = looking(deadNow)
+      reading = withDemands(question)
+    }
   }
   return placementOf(question, reading, programs, all)
+}
+
+/** The best reading, the conditions on what counts among what is compared. */
+function withDemands({ problem, root, demands }: Question): Reading {
+  const asked = { ...problem, demands: demands() }
+  return withoutIdle(asked, solve(asked, root))
 }
 
 /** Whether a condition on what counts could be met more firmly, were everything that it could count counted. */
@@ -92,25 +105,29 @@ function isShort(demands: readonly Demand[], problem: Problem, { place: now }: R
   return is.some((label, d) => label > could[d]!)
 }
 
-/** A reading that meets a condition by a course which its need does not ask for is not one; it may hide a better one. */
+/**
+ * A reading that meets a condition by a course which its need does not ask for is not one; it may hide a better one. Courses
+ * that are only possible go first: without them it is the same reading.
+ */
 function withoutIdle(problem: Problem, reading: Reading): Reading {
   const members = membersOf(problem, reading.place)
+  const isPossiblePiece = (p: number) => problem.pieces[p]!.status === POSSIBLE
   const idle = members.flatMap((own, w) => {
     const want = problem.wants[w]!
     if (want.byCourse || want.leftover || !isMet(problem, w, own)) return []
-    return own
-      .filter((p) =>
-        isMet(
-          problem,
-          w,
-          own.filter((q) => q !== p)
-        )
+    const needless = own.filter((p) =>
+      isMet(
+        problem,
+        w,
+        own.filter((q) => q !== p)
       )
-      .slice(0, 1)
+    )
+    return (needless.some(isPossiblePiece) ? needless.filter(isPossiblePiece) : needless).slice(0, 1)
   })
   if (!idle.length) return reading
   const fewer = reading.place.map((w, p) => (idle.includes(p) ? NOWHERE : w))
-  return withoutIdle(problem, { ...reading, ...scoreOf(problem, fewer), place: fewer, ended: 'limit' })
+  const ended = idle.every(isPossiblePiece) ? reading.ended : 'limit'
+  return withoutIdle(problem, { ...reading, ...scoreOf(problem, fewer), place: fewer, ended })
 }
 
 function placementOf(

@@ -14,6 +14,12 @@ import type { RepeatPolicy, Attempt } from './attempt'
 
 export type ProgramKind = 'degree' | 'minor' | 'certificate'
 
+/** At most so many credits, or at most so many courses: one of them is said. */
+export interface MostSpec {
+  credits?: number | undefined
+  courses?: number | undefined
+}
+
 export interface NeedSpec {
   id: string
   title: string
@@ -29,8 +35,10 @@ export interface NeedSpec {
   subjects?: number | undefined
   /** Parts that have to come from narrower sets, in the need's own measure. */
   including?: { from: string; amount: number }[] | undefined
-  /** At most so many credits may come from a narrower set. */
-  atMost?: { from: string; credits: number }[] | undefined
+  /** At most so much may come from a narrower set. */
+  atMost?: (MostSpec & { from: string })[] | undefined
+  /** At most so many of its courses are of one subject. */
+  perSubject?: number | undefined
   /** For people. */
   note?: string | undefined
 }
@@ -63,11 +71,10 @@ export interface AreaSpec {
   note?: string | undefined
 }
 
-/** At most so many credits of a set count in these areas, or anywhere in the program. */
-export interface LimitSpec {
+/** At most so much of a set counts in these areas, or anywhere in the program. */
+export interface LimitSpec extends MostSpec {
   title: string
   from: string
-  credits: number
   areas?: string[] | undefined
   /** Only courses with one of these grades are limited. */
   grades?: string[] | undefined
@@ -111,7 +118,7 @@ export interface Need extends Omit<NeedSpec, 'including' | 'atMost'> {
   order: number
   set: CourseSet
   including: readonly { set: CourseSet; amount: number }[]
-  atMost: readonly { set: CourseSet; credits: number }[]
+  atMost: readonly (MostSpec & { set: CourseSet })[]
   /** The exception by which it is not asked for. */
   waived?: ExceptionGrant | undefined
   /** Courses taken for it by exception. */

@@ -12,7 +12,15 @@ import {
 } from './best'
 import { isPossible } from './deadEnds'
 import { fit } from './fit'
-import { couldTake, isChoice, isLimited, type Need, type Program, type RequirementSpec } from './program'
+import {
+  couldTake,
+  isChoice,
+  isLimited,
+  type MostSpec,
+  type Need,
+  type Program,
+  type RequirementSpec
+} from './program'
 
 /** Says that a course has to count toward a need, to see what that would cost. */
 export interface Pin {
@@ -108,7 +116,7 @@ class QuestionBuilder {
     const spare = new Set(this.options.attempts?.spare.map((one) => one.key))
     this.attempts.forEach((attempt, t) => {
       const course = this.catalog.maybeCourse(attempt.course)
-      if (!course) return
+      if (!course || attempt.twice) return
       const status = isPossible(attempt) ? POSSIBLE : FIRMNESS.indexOf(attempt.status)
       const standsIn = attempt.again || spare.has(attempt.key)
       this.layers.forEach((layer, l) => {
@@ -194,22 +202,40 @@ class QuestionBuilder {
   private caps(): Cap[] {
     const caps: Cap[] = []
     this.all.forEach(({ need }, w) => {
-      for (const { set, credits } of need.atMost)
+      for (const { set, ...most } of need.atMost)
         caps.push({
-          most: this.units(credits),
+          ...this.mostOf(most),
           pieces: this.piecesOf((course, attempt) => set.has(course, attempt)),
           wants: new Set([w])
         })
+      if (need.perSubject !== undefined && !need.waived) caps.push(...this.subjectCaps(w, need.perSubject))
     })
     this.programs.forEach((program, i) => {
       for (const limit of program.limits)
         caps.push({
-          most: this.units(limit.credits),
+          ...this.mostOf(limit),
           pieces: this.piecesOf((course, attempt) => isLimited(limit, course, attempt)),
           wants: this.wantsOf(i, new Set(limit.areas))
         })
     })
     return [...caps, ...this.apartCaps()]
+  }
+
+  private mostOf({ credits, courses }: MostSpec): Pick<Cap, 'most' | 'each'> {
+    return courses === undefined ? { most: this.units(credits!) } : { most: courses, each: true }
+  }
+
+  /** Where a need could take more courses of one subject than it may. */
+  private subjectCaps(w: number, most: number): Cap[] {
+    const bySubject = new Map<number, Set<number>>()
+    this.pieces.forEach(({ subject, wants }, p) => {
+      if (!wants.includes(w)) return
+      const own = bySubject.get(subject) ?? new Set()
+      bySubject.set(subject, own.add(p))
+    })
+    return [...bySubject.values()]
+      .filter((pieces) => pieces.size > most)
+      .map((pieces) => ({ most, each: true, pieces, wants: new Set([w]) }))
   }
 
   /** Attempts of which only one counts: in each layer, or anywhere. */
@@ -356,12 +382,12 @@ function unitOf(programs: readonly Program[], attempts: readonly Attempt[]): num
     ...programs.flatMap((program) => [
       program.spec.mayShare ?? 0,
       ...program.conditions.map(({ spec }) => (spec.asks === 'credits' ? spec.least : 0)),
-      ...program.limits.map((limit) => limit.credits),
+      ...program.limits.map((limit) => limit.credits ?? 0),
       ...program.spec.areas.map((area) => area.shares?.credits ?? 0),
       ...program.needs.flatMap((need) => [
         need.amount,
         ...need.including.map((part) => part.amount),
-        ...need.atMost.map((part) => part.credits)
+        ...need.atMost.map((part) => part.credits ?? 0)
       ])
     ])
   ].map((credits) => Math.round(credits * 100))

@@ -162,6 +162,99 @@ describe('exceptions', () => {
   })
 })
 
+describe('what is ahead twice', () => {
+  it('counts nowhere, also where an equivalent by another code would be taken', () => {
+    const both = new Catalog([
+      course('ENVI 101', { equivalents: [courseCode('STAT 101')] }),
+      course('STAT 101', { equivalents: [courseCode('ENVI 101')] })
+    ])
+    const list = attemptsOf(
+      {
+        ...{ catalog: both, record: [entry('ENVI 101', null, { term: termCode('SP27') })], held: [] },
+        planned: [planned('STAT 101', 'SP28')]
+      },
+      terms
+    )
+    const stat = compileProgram(spec({ areas: [{ id: 'a', title: 'A', needs: [need('STAT *')] }] }))
+    expect(auditProgram(stat, list, both).areas[0]!.needs[0]!.evidence).toEqual([])
+    // Its term carries it all the same.
+    expect(list.counted).toMatchObject([
+      { course: 'ENVI 101' },
+      { course: 'STAT 101', again: true, twice: true }
+    ])
+  })
+})
+
+describe('a course that is earned below the grade asked for', () => {
+  it('is left for its repeat, where free choice would take the only way to complete a need', () => {
+    // Six of the credits at 300 and above are left, three of them by repeating what was passed with a D.
+    const few = new Catalog([course('ENVI 101', { credits: 1.5 }), course('ENVI 301'), course('STAT 301')])
+    const areas = [
+      { id: 'a', title: 'A', needs: [need('level 300+', { amount: 6, credits: 6, leastGrade: 'C' })] },
+      { id: 'free', title: 'Free', free: true, needs: [need('any', { id: 'f', amount: 3, credits: 3 })] }
+    ]
+    const record = [entry('ENVI 101', 'B', { credits: 1.5 }), entry('STAT 301', 'D')]
+    const list = attemptsOf({ catalog: few, record, held: [], planned: [] }, terms)
+    const audit = auditProgram(compileProgram(spec({ areas })), list, few)
+    expect(audit.areas[0]!.needs[0]).toMatchObject({ beyond: false, evidence: [] })
+    expect(audit.areas[1]!.needs[0]!.evidence).toMatchObject([{ course: 'ENVI 101' }])
+  })
+})
+
+describe('what counts at most', () => {
+  const grades = ['A', 'D', 'D', 'B'] as const
+  const four = ['ENVI 101', 'ENVI 102', 'ENVI 201', 'STAT 101'].map((code, i) => entry(code, grades[i]))
+  const inNeed = (over: Partial<NeedSpec>) => ({
+    credits: 12,
+    areas: [{ id: 'a', title: 'A', needs: [need('any', { amount: 12, credits: 12, ...over })] }]
+  })
+  const counted = (over: Partial<ProgramSpec>) =>
+    read(over, four).areas[0]!.needs[0]!.evidence.map((one) => one.course)
+
+  it('may be so many courses of one subject', () => {
+    expect(counted(inNeed({ perSubject: 2 }))).toHaveLength(3)
+    expect(
+      counted(inNeed({ perSubject: 1 }))
+        .map((code) => code.slice(0, 4))
+        .sort()
+    ).toEqual(['ENVI', 'STAT'])
+    expect(counted(inNeed({ perSubject: 3 }))).toHaveLength(4)
+    const { outside } = read(inNeed({ perSubject: 2 }), four)
+    expect(outside).toMatchObject([{ why: 'limited' }])
+  })
+  it('may be so many courses of a set, in a need or in the program', () => {
+    expect(counted(inNeed({ atMost: [{ from: 'ENVI 100-199', courses: 1 }] }))).toHaveLength(3)
+    expect(counted(inNeed({ atMost: [{ from: 'ENVI *', courses: 0 }] }))).toEqual(['STAT 101'])
+    const oneD = { limits: [{ title: 'One D', from: 'any', courses: 1, grades: ['D+', 'D'] }] }
+    const audit = read({ ...inNeed({}), ...oneD }, four)
+    expect(audit.limits).toEqual([{ title: 'One D', courses: 1, used: 1 }])
+    expect(audit.areas[0]!.needs[0]!.evidence).toHaveLength(3)
+    expect(audit.outside).toMatchObject([{ attempt: { grade: 'D' }, why: 'limited' }])
+  })
+  it('leaves a need a way to be completed before it meets a condition', () => {
+    // A transfer of STAT 101 and one more course of ENVI complete it; ENVI 201, which the condition asks for, leaves no such way.
+    const part = inNeed({
+      amount: 6,
+      credits: 6,
+      perSubject: 1,
+      including: [{ from: 'ENVI 101, 102', amount: 3 }]
+    })
+    const here: ConditionSpec = {
+      ...{ id: 'c', title: 'Here', asks: 'credits', least: 3, from: 'ENVI *' },
+      ...{ counting: true, here: true }
+    }
+    const record = [entry('ENVI 201'), entry('STAT 101', 'B', { origin: 'transfer' })]
+    const { areas, conditions } = read({ ...part, credits: 6, conditions: [here] }, record)
+    expect(areas[0]!.needs[0]!.evidence).toMatchObject([{ course: 'STAT 101' }])
+    expect(conditions[0]!.status).toBeUndefined()
+  })
+  it('is told as open where only what is limited is left', () => {
+    const all = inNeed({ amount: 12, perSubject: 1, from: 'ENVI *' })
+    const [result] = read(all, four).areas[0]!.needs
+    expect(result).toMatchObject({ state: 'needed', missing: 9 })
+  })
+})
+
 describe('several attempts', () => {
   const twice = [
     entry('STAT 101', 'B', { term: termCode('AU25') }),

@@ -2,6 +2,7 @@
 import type { Catalog } from '#core/catalog'
 import { isChoice, type NeedSpec, type Program, type RequirementSpec, type SlotSpec } from '#core/degree'
 import { count, creditsText } from '#shared/words'
+import { mostText } from './texts'
 
 export interface NeedLine {
   need: NeedSpec
@@ -40,7 +41,8 @@ export function needRule(
     ...(need.leastGrade ? [`${need.leastGrade} or better`] : []),
     ...(need.subjects ? [`from ${count(need.subjects, 'subject')} at least`] : []),
     ...(need.including ?? []).map((part) => `${part.amount} of them from ${written(part.from)}`),
-    ...(need.atMost ?? []).map((part) => `at most ${creditsText(part.credits)} from ${written(part.from)}`)
+    ...(need.perSubject === undefined ? [] : [`at most ${count(need.perSubject, 'course')} of one subject`]),
+    ...(need.atMost ?? []).map((part) => `at most ${mostText(part)} from ${written(part.from)}`)
   ].join('; ')
 }
 

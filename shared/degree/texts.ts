@@ -1,7 +1,7 @@
 /** What is said of needs, conditions and forecasts. */
 import type { Finish } from '#core/chain'
-import type { ConditionResult, Forecast, NeedResult, NeedState, Serving } from '#core/degree'
-import { creditsText, type TermNames } from '#shared/words'
+import type { ConditionResult, Forecast, MostSpec, NeedResult, NeedState, Serving } from '#core/degree'
+import { count, creditsText, type TermNames } from '#shared/words'
 
 /** How a requirement stands, while nothing is needed. */
 export const NEED_STATES: Record<NeedState, string> = {
@@ -26,6 +26,10 @@ export function forecastText(forecast: Forecast, target: number, remaining: numb
       return 'No credits of the program are still to come.'
   }
 }
+
+/** Of what at most so much may count: `6 credits`, `1 course`. */
+export const mostText = ({ credits, courses }: MostSpec): string =>
+  courses === undefined ? creditsText(credits ?? 0) : count(courses, 'course')
 
 /** What a condition asks for, and how far it is: `24 of 30 credits, 6 more planned`. */
 export function conditionText({ spec, amounts, unknown, value }: ConditionResult): string {

@@ -301,6 +301,21 @@ const PROGRAMS: [string, (file: Program) => void, string][] = [
     'TEST/limits/1: there is no area "b"'
   ],
   [
+    'a limit in credits and in courses',
+    inProgram({ limits: [{ title: 'L', from: 'any', credits: 3, courses: 1 }] }),
+    'TEST/limits/1: the most of a limit is said in credits or in courses, one of them'
+  ],
+  [
+    'a part of which it is not said how much it may be',
+    inNeed({ atMost: [{ from: 'any' }] }),
+    'TEST/a/n: the most of a part is said in credits or in courses, one of them'
+  ],
+  [
+    'no course of any subject',
+    inNeed({ perSubject: 0 }),
+    'TEST/a/n: courses of one subject come whole, from 1 on'
+  ],
+  [
     'a limit that cannot be read',
     inProgram({ limits: [{ title: 'L', from: '+', credits: 3 }] }),
     'TEST/limits/1: expected a course, a subject or a condition, found "+" at position 1'

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { Audit, ConditionResult } from '#core/degree'
-import { conditionText } from '#shared/degree/texts'
-import { creditsText } from '#shared/words'
+import { conditionText, mostText } from '#shared/degree/texts'
 
 /** What a program asks for beside courses, and what has to be met before it may be declared. */
 const props = defineProps<{
@@ -46,6 +45,7 @@ const entry = computed(() => {
     }))
   ]
 })
+const leftOf = ({ credits, courses, used }: Audit['limits'][number]) => (courses ?? credits ?? 0) - used
 const limits = computed(() => (props.onlyNeeded ? [] : props.audit.limits))
 const entryOpen = computed(() => entry.value.filter((one) => !one.met))
 </script>
@@ -74,10 +74,8 @@ const entryOpen = computed(() => entry.value.filter((one) => !one.met))
       <li v-for="one in limits" :key="one.title">
         <span class="mark limit" aria-hidden="true" />
         <span class="title">{{ one.title }}</span>
-        <span class="quiet">at most {{ creditsText(one.credits) }}, {{ one.used }} used</span>
-        <strong class="state">{{
-          one.used < one.credits ? `${one.credits - one.used} left` : 'all used'
-        }}</strong>
+        <span class="quiet">at most {{ mostText(one) }}, {{ one.used }} used</span>
+        <strong class="state">{{ leftOf(one) > 0 ? `${leftOf(one)} left` : 'all used' }}</strong>
       </li>
     </ul>
     <details v-if="entry.length && (!onlyNeeded || entryOpen.length)" :open="entryOpen.length > 0">

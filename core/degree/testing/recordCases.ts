@@ -99,6 +99,9 @@ export function recordCase(seed: number): RecordCase {
     } else ahead(code)
   }
 
+  /** So many credits, or so many courses. */
+  const most = (credits: readonly number[]) =>
+    chance(0.5) ? { courses: below(3) } : { credits: pick(credits) }
   let needs = 0
   const need = (credits?: number): NeedSpec => {
     const from = pick(SETS)
@@ -115,7 +118,8 @@ export function recordCase(seed: number): RecordCase {
       ...(chance(0.25) && { leastGrade: 'C' }),
       ...(amount > 1 && chance(0.12) && { subjects: 2 }),
       ...(chance(0.15) && { including: [{ from: pick(SETS), amount: byCourse ? 1 : 3 }] }),
-      ...(chance(0.1) && { atMost: [{ from: pick(SETS), credits: pick([0, 3, 4]) }] })
+      ...(chance(0.15) && { atMost: [{ from: pick(SETS), ...most([0, 3, 4]) }] }),
+      ...(chance(0.1) && { perSubject: 1 })
     }
   }
   const areasOf = (name: string, free: boolean): AreaSpec[] => {
@@ -151,9 +155,7 @@ export function recordCase(seed: number): RecordCase {
     list.reduce((sum, one) => sum + ('choose' in one ? creditsIn(one.of[0]!.needs) : one.credits), 0)
   const specOf = (code: string, kind: 'degree' | 'minor'): ProgramSpec => {
     const areas = areasOf(code.toLowerCase(), kind === 'degree')
-    const limits: LimitSpec[] = chance(0.15)
-      ? [{ title: 'limit', from: pick(SETS), credits: pick([3, 4, 6]) }]
-      : []
+    const limits: LimitSpec[] = chance(0.15) ? [{ title: 'limit', from: pick(SETS), ...most([3, 4, 6]) }] : []
     const conditions: ConditionSpec[] = Array.from({ length: chance(0.4) ? 1 + below(2) : 0 }, (_, i) => ({
       id: `${code}u${i}`,
       title: 'condition',

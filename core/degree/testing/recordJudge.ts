@@ -176,12 +176,28 @@ export class RecordJudge {
   private isLegal(ones: readonly One[], placing: readonly number[]): boolean {
     const members = this.membersOf(ones, placing)
     const credits = (list: readonly One[]) => list.reduce((sum, one) => sum + one.credits, 0)
+    const isOver = (most: { credits?: number; courses?: number }, list: readonly One[]) =>
+      most.courses === undefined ? credits(list) > most.credits! : list.length > most.courses
     for (let n = 0; n < this.needs.length; n++) {
       const need = this.needs[n]!
       const own = members[n]!
       if (need.measure === 'courses' && own.length > need.amount) return false
       for (const part of need.atMost ?? [])
-        if (credits(own.filter((one) => this.isIn(part.from, one.code))) > part.credits) return false
+        if (
+          isOver(
+            part,
+            own.filter((one) => this.isIn(part.from, one.code))
+          )
+        )
+          return false
+      if (need.perSubject !== undefined) {
+        const ofSubject = new Map<string, number>()
+        for (const { code } of own) {
+          const [subject] = code.split(' ') as [string]
+          ofSubject.set(subject, (ofSubject.get(subject) ?? 0) + 1)
+        }
+        if ([...ofSubject.values()].some((n) => n > need.perSubject!)) return false
+      }
       // Free choice takes what comes until it is full.
       if (need.area.free && credits(own) - Math.max(0, ...own.map((one) => one.credits)) >= need.amount)
         if (own.length) return false
@@ -194,7 +210,13 @@ export class RecordJudge {
     for (const [program, spec] of this.given.specs.entries()) {
       for (const limit of spec.limits ?? []) {
         const all = this.needs.flatMap((need, n) => (need.program === program ? members[n]! : []))
-        if (credits(all.filter((one) => this.isIn(limit.from, one.code))) > limit.credits) return false
+        if (
+          isOver(
+            limit,
+            all.filter((one) => this.isIn(limit.from, one.code))
+          )
+        )
+          return false
       }
       for (const area of spec.areas) {
         if (!area.shares) continue
