@@ -9,6 +9,7 @@ import type { Catalog } from '../catalog'
 import { allAttempts, FIRMNESS, type Attempt, type Attempts } from './attempt'
 import {
   demandLabels,
+  firmestDemands,
   isMet,
   membersOf,
   NOWHERE,
@@ -97,11 +98,7 @@ function withDemands({ problem, root, demands }: Question): Reading {
 function isShort(demands: readonly Demand[], problem: Problem, { place: now }: Reading): boolean {
   if (!demands.length) return false
   const asked = { ...problem, demands }
-  const most = problem.pieces.map(({ wants }, p) => {
-    const own = demands.filter((demand) => demand.pieces.has(p))
-    return wants.find((w) => own.some((demand) => demand.wants.has(w))) ?? NOWHERE
-  })
-  const [is, could] = [demandLabels(asked, now), demandLabels(asked, most)]
+  const [is, could] = [demandLabels(asked, now), firmestDemands(asked)]
   return is.some((label, d) => label > could[d]!)
 }
 

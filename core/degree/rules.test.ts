@@ -162,6 +162,30 @@ describe('exceptions', () => {
   })
 })
 
+describe('a condition on what counts', () => {
+  it('is met by a repeat with more credits, where its need is no further from being met by it', () => {
+    const two = new Catalog([
+      course('ENVI 101', { credits: 1.5, equivalents: [courseCode('ENVI 201')] }),
+      course('ENVI 201', { equivalents: [courseCode('ENVI 101')] })
+    ])
+    const list = attemptsOf(
+      {
+        ...{ catalog: two, record: [entry('ENVI 101', 'B', { credits: 1.5 })], held: [] },
+        planned: [planned('ENVI 201', 'SP27')]
+      },
+      terms
+    )
+    const asked = spec({
+      credits: 4,
+      areas: [{ id: 'a', title: 'A', needs: [need('ENVI 101', { amount: 4, credits: 4 })] }],
+      conditions: [{ id: 'c', title: 'C', asks: 'credits', least: 3, from: 'ENVI 201', counting: true }]
+    })
+    const audit = auditProgram(compileProgram(asked), list, two)
+    expect(audit.conditions[0]).toMatchObject({ status: 'planned', amounts: { planned: 3 } })
+    expect(audit.areas[0]!.needs[0]!.evidence).toMatchObject([{ course: 'ENVI 201', again: true }])
+  })
+})
+
 describe('what is ahead twice', () => {
   it('counts nowhere, also where an equivalent by another code would be taken', () => {
     const both = new Catalog([

@@ -23,6 +23,7 @@ import type { Score } from './labels'
 import { Packing } from './packing'
 import { Prices } from './lagrangian'
 import {
+  couldGive,
   firmestOf,
   LEVELS,
   NOWHERE,
@@ -180,7 +181,7 @@ class Frontier {
     const shareLeft = shares.map((share) =>
       share.pairs.reduce((sum, { one }) => sum + heaviest(pieces, one), 0)
     )
-    const demandLeft = demands.map((demand) => this.giving(demand, demand.pieces.keys()))
+    const demandLeft = demands.map((demand) => couldGive(pieces, demand, demand.pieces.keys()))
     const active = new Set<number>()
     const items: Item[] = []
     const push = (some: Pick<Item, 'pieces' | 'label' | 'over'>) => {
@@ -225,7 +226,7 @@ class Frontier {
         })
       }
       demands.forEach((demand, d) => {
-        this.giving(demand, group).forEach((gives, level) => (demandLeft[d]![level]! -= gives))
+        couldGive(pieces, demand, group).forEach((gives, level) => (demandLeft[d]![level]! -= gives))
       })
       const done = here.filter((w) => decided[w] === inside[w]!.length)
       for (const w of done) active.delete(w)
@@ -441,7 +442,8 @@ class Frontier {
     const { demands = [] } = this.problem
     const none = Array.from({ length: POSSIBLE }, () => 0)
     return demands.reduce(
-      (sum, demand) => sum + this.demandCost(demand, none, this.giving(demand, demand.pieces.keys())),
+      (sum, demand) =>
+        sum + this.demandCost(demand, none, couldGive(this.problem.pieces, demand, demand.pieces.keys())),
       this.prices.bound()
     )
   }
@@ -452,7 +454,10 @@ class Frontier {
     let costs = 0
     const now = demands.map((demand, d) => {
       const left = item.demandLeft[d]!
-      const before = i > 0 ? this.items[i - 1]!.demandLeft[d]! : this.giving(demand, demand.pieces.keys())
+      const before =
+        i > 0
+          ? this.items[i - 1]!.demandLeft[d]!
+          : couldGive(this.problem.pieces, demand, demand.pieces.keys())
       const there = digitsOf(from.demands[d]!, demand.least + 1)
       const isOver = before.every((gives) => gives === 0)
       if (isOver) return 0

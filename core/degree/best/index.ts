@@ -1,6 +1,7 @@
 export {
   compareOpens,
   demandLabels,
+  firmestDemands,
   isMet,
   membersOf,
   POSSIBLE,

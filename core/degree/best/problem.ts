@@ -178,6 +178,33 @@ export function firmestOf(
   return [...found.values()]
 }
 
+/**
+ * The most that pieces of a demand could give it, by status, the firmer ones included: of each course the heaviest, since
+ * a reading may leave a firmer one out.
+ */
+export function couldGive(
+  pieces: readonly Piece[],
+  { pieces: courses }: Demand,
+  some: Iterable<number>
+): number[] {
+  const most = Array.from({ length: POSSIBLE }, () => new Map<number, number>())
+  for (const p of some) {
+    const course = courses.get(p)
+    if (course === undefined) continue
+    const { status, weight } = pieces[p]!
+    for (const of of most.slice(status)) of.set(course, Math.max(weight, of.get(course) ?? 0))
+  }
+  return most.map((of) => [...of.values()].reduce((sum, weight) => sum + weight, 0))
+}
+
+/** How firmly each demand could be met, were there no other wish; LEVELS when it could not. */
+export function firmestDemands({ demands = [], pieces }: Problem): number[] {
+  return demands.map((demand) => {
+    const level = couldGive(pieces, demand, demand.pieces.keys()).findIndex((most) => most >= demand.least)
+    return level < 0 ? LEVELS : level
+  })
+}
+
 /** How firmly each demand is met by a reading; LEVELS when it is not. */
 export function demandLabels({ demands = [], pieces }: Problem, place: readonly number[]): number[] {
   return demands.map(({ least, pieces: own, wants }) => {
