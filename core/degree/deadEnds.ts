@@ -205,6 +205,8 @@ class Left {
     const helps = (course: Course) =>
       parts.filter((part) => part.missing > 0 && part.set.has(course)).length * 2 +
       (subjects.size < (need.subjects ?? 0) && !subjects.has(course.code.split(' ')[0]!) ? 1 : 0)
+    const isSameAs = (course: Course, some: readonly Course[]) =>
+      !course.repeatable && some.some((one) => catalog.groupOf(one.code) === catalog.groupOf(course.code))
     const room = this.rooms(need, program, evidence, free)
     const rest = new Set(
       free.filter((course) => !room.some((one) => one.has(course) && one.left < one.use(course)))
@@ -214,6 +216,7 @@ class Left {
       const inOrder = free.toSorted((a, b) => asked(a) - asked(b) || b.credits - a.credits)
       for (const course of inOrder) {
         if (missing <= 0) break
+        if (isSameAs(course, found)) continue
         found.push(course)
         missing -= worth(course)
       }
@@ -232,8 +235,9 @@ class Left {
         )
           best = course
       if (!best) return undefined
-      if (!best.repeatable) rest.delete(best)
       found.push(best)
+      // An equivalent is the same course.
+      for (const course of rest) if (isSameAs(course, found)) rest.delete(course)
       if (found.length > need.amount * 2 + 2) return undefined
       missing -= worth(best)
       subjects.add(best.code.split(' ')[0]!)
@@ -299,7 +303,10 @@ class Left {
         !this.limitsOn(need, program).some(({ set }) => set.has(course))
     )
     const suffices = (list: readonly Course[], amount: number) => {
-      const rest = list.toSorted((a, b) => b.credits - a.credits).slice(most)
+      // Equivalents are one course: the one with fewer credits.
+      const inOrder = list.toSorted((a, b) => b.credits - a.credits)
+      const once = [...new Map(inOrder.map((course) => [this.catalog.groupOf(course.code), course])).values()]
+      const rest = once.toSorted((a, b) => b.credits - a.credits).slice(most)
       return rest.reduce((sum, { credits }) => sum + (need.measure === 'courses' ? 1 : credits), 0) >= amount
     }
     // Of so many courses, those that are there may leave no room for a part.

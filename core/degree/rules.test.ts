@@ -209,6 +209,34 @@ describe('what is ahead twice', () => {
   })
 })
 
+describe('courses left that are equivalents', () => {
+  it('are one course: together they complete nothing', () => {
+    const few = new Catalog([
+      course('ENVI 101', { credits: 1.5, equivalents: [courseCode('STAT 101')] }),
+      course('STAT 101', { credits: 1.5, equivalents: [courseCode('ENVI 101')] }),
+      course('ARTS 101', { credits: 2 }),
+      course('ARTS 102')
+    ])
+    const from = 'ENVI 101, STAT 101, ARTS 101'
+    const needs = [need(from, { amount: 3, credits: 3, subjects: 2 })]
+    const list = attemptsOf(
+      { ...{ catalog: few, held: [], planned: [] }, record: [entry('ARTS 101', 'B', { credits: 2 })] },
+      terms
+    )
+    const whole = spec({
+      credits: 4,
+      areas: [
+        { id: 'a', title: 'A', needs: [need('any', { id: 'm', measure: 'courses', amount: 1, credits: 1 })] },
+        { id: 'b', title: 'B', needs }
+      ]
+    })
+    const [any, subjects] = auditProgram(compileProgram(whole), list, few).areas.map((one) => one.needs[0]!)
+    // The course of arts is the other subject: any other course is left for the other need.
+    expect(subjects).toMatchObject({ evidence: [{ course: 'ARTS 101' }], beyond: false })
+    expect(any!.evidence).toEqual([])
+  })
+})
+
 describe('a course that is earned below the grade asked for', () => {
   it('is left for its repeat, where free choice would take the only way to complete a need', () => {
     // Six of the credits at 300 and above are left, three of them by repeating what was passed with a D.
