@@ -30,7 +30,7 @@ export interface SignOn {
 
 const ANSWERS_MS = 10
 
-export class OpenIdSignOn implements SignOn {
+class OpenIdSignOn implements SignOn {
   #found: Promise<client.Configuration> | undefined
 
   constructor(private readonly settings: SignOnSettings) {}
