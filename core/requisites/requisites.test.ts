@@ -77,6 +77,16 @@ describe('judging a prerequisite', () => {
     expect(judge('with HYDR 331', together).met).toBe(true)
     expect(judge('HYDR 331', together).met).toBe(false)
   })
+  it('asks a corequisite that was taken before for its grade, and one that is taken along for none yet', () => {
+    const along = (grades: Record<string, string | null>) => ({ ...finished(grades), inSameTerm: () => true })
+    expect(judge('with STAT 110 (C)', finished({ 'STAT 110': 'D' })).met).toBe(false)
+    expect(judge('with STAT 110 (C)', finished({ 'STAT 110': 'C' }))).toMatchObject({
+      met: true,
+      assumed: false
+    })
+    expect(judge('with STAT 110 (C)', along({ 'STAT 110': 'D' }))).toMatchObject({ met: true, assumed: true })
+    expect(judge('with STAT 110 (C)', nothing).met).toBe(false)
+  })
   it('names every way that would do, and of a list what is not there yet', () => {
     const sixty = { ...nothing, creditsByThen: 60 }
     expect(missingPart(judge('MATH 125 or test MATH >= 70', nothing))).toMatchObject({

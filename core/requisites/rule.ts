@@ -3,10 +3,10 @@
  *
  *     rule   := branch ('or' branch)*
  *     branch := leaf ('and' leaf)*
- *     leaf   := '(' rule ')' | COURSE ['(' GRADE ')'] | 'with' COURSE | 'test' NAME '>=' NUMBER
+ *     leaf   := '(' rule ')' | ['with'] COURSE ['(' GRADE ')'] | 'test' NAME '>=' NUMBER
  *             | 'standing' WORD | NUMBER 'credits' | 'program' CODE | 'permission'
  *
- * `with` may be taken in the same term; any other course has to be finished before.
+ * `with` may be taken in the same term, its grade is then still to come; any other course has to be finished before.
  */
 import { COMMON_SCALE, type GradeScale } from '../grades'
 import { maybeCourseCode, type CourseCode } from '../ids'
@@ -93,7 +93,7 @@ function leaf(reader: RuleReader, depth: number): Rule {
     reader.expect('credits')
     return { kind: 'credits', credits }
   }
-  if (reader.accept('with')) return { kind: 'course', course: readCourse(reader), sameTerm: true }
+  if (reader.accept('with')) return courseLeaf(reader, true)
   if (reader.accept('permission')) return { kind: 'permission' }
   if (reader.accept('standing')) return { kind: 'standing', standing: readStanding(reader) }
   if (reader.accept('program'))
@@ -103,11 +103,13 @@ function leaf(reader: RuleReader, depth: number): Rule {
     reader.expect('>=')
     return { kind: 'test', test, least: Number(reader.number('a score').text) }
   }
+  return courseLeaf(reader, false)
+}
+
+function courseLeaf(reader: RuleReader, sameTerm: boolean): Rule {
   const course = readCourse(reader)
   const leastGrade = reader.accept('(') ? readGrade(reader) : undefined
-  return leastGrade
-    ? { kind: 'course', course, leastGrade, sameTerm: false }
-    : { kind: 'course', course, sameTerm: false }
+  return leastGrade ? { kind: 'course', course, leastGrade, sameTerm } : { kind: 'course', course, sameTerm }
 }
 
 /** A subject and a number, e.g. `STAT 212`. */

@@ -14,8 +14,11 @@ export function patternText({ seasons, years }: OfferingPattern): string {
 export function leafText(leaf: RuleLeaf): string {
   switch (leaf.kind) {
     case 'course':
-      if (leaf.sameTerm) return `${leaf.course} in the same term or before`
-      return leaf.leastGrade ? `${leaf.course} with ${leaf.leastGrade} or better` : leaf.course
+      return [
+        leaf.course,
+        ...(leaf.leastGrade ? [` with ${leaf.leastGrade} or better`] : []),
+        ...(leaf.sameTerm ? [`${leaf.leastGrade ? ',' : ''} in the same term or before`] : [])
+      ].join('')
     case 'test':
       return `a ${leaf.test.toLowerCase()} test score of ${leaf.least}`
     case 'standing':
