@@ -34,6 +34,7 @@ const SET_WORDS: readonly Completion[] = [
 const RULE_WORDS: readonly Completion[] = [
   { label: 'and', detail: 'both' },
   { label: 'or', detail: 'either' },
+  { label: 'of', detail: 'so many of these: 2 of (A, B, C)' },
   { label: 'with', detail: 'in the same term or before' },
   { label: 'test', detail: 'a test score: test MATH >= 70' },
   { label: 'standing', detail: 'from a standing on' },

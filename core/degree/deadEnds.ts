@@ -7,7 +7,7 @@
  * and whose prerequisite leads back to what can be had. When it runs is not looked at.
  */
 import { subjectOf, type Catalog, type Course } from '../catalog'
-import { isBranch, ruleOf, type Rule, type RuleLeaf } from '../requisites'
+import { isBranch, leastOf, ruleOf, type Rule, type RuleLeaf } from '../requisites'
 import { isMet, membersOf, type Reading } from './best'
 import type { BesideCourses } from './conditions'
 import { fit, isTooLow, takersOf } from './fit'
@@ -124,10 +124,7 @@ class Left {
   }
 
   private holds(rule: Rule, of: Course, asking: readonly string[]): boolean {
-    if (isBranch(rule))
-      return rule.kind === 'all'
-        ? rule.of.every((one) => this.holds(one, of, asking))
-        : rule.of.some((one) => this.holds(one, of, asking))
+    if (isBranch(rule)) return rule.of.filter((one) => this.holds(one, of, asking)).length >= leastOf(rule)
     switch (rule.kind) {
       case 'course':
         return this.hasOrCan(rule, of, asking)

@@ -83,6 +83,17 @@ export function schedule(model: LinearModel, problem: FillProblem, options: Mode
         sum: inside.flatMap((one) => one.sum),
         constant: inside.reduce((sum, one) => sum + one.constant, 0)
       }
+    if (rule.kind === 'some') {
+      // Each part once, however many courses it holds by.
+      const each = inside.map(({ sum, constant }) => {
+        const one = model.upTo(`v${parts++}`, 1)
+        model.row([[1, one], ...sum.map(([f, n]) => [-f, n] as const)], '<=', constant)
+        return [-1, one] as const
+      })
+      const enough = model.binary(`v${parts++}`)
+      model.row([[rule.least, enough], ...each], '<=', 0)
+      return { sum: [[1, enough]], constant: 0 }
+    }
     const all = model.upTo(`v${parts++}`, 1)
     for (const one of inside)
       model.row([[1, all], ...one.sum.map(([f, n]) => [-f, n] as const)], '<=', one.constant)

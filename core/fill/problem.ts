@@ -24,6 +24,8 @@ export interface FillTerm {
 
 export type FillRule =
   | { kind: 'all' | 'any'; of: readonly FillRule[] }
+  /** At least so many of them hold. */
+  | { kind: 'some'; least: number; of: readonly FillRule[] }
   /** The course is taken before, or in the same term at the latest. */
   | { kind: 'course'; course: number; same: boolean }
   /** So many credits, those before the first term included, are reached before the term begins. */

@@ -20,6 +20,7 @@ import {
   coursesIn,
   evaluateRule,
   isBranch,
+  leastOf,
   leavesOf,
   ruleOf,
   STANDINGS,
@@ -518,11 +519,13 @@ class Question {
   private translate(rule: Rule): FillRule {
     if (isBranch(rule)) {
       const parts = rule.of.map((one) => this.translate(one))
-      const [ends, drops] = rule.kind === 'all' ? [FALSE, TRUE] : [TRUE, FALSE]
-      if (parts.includes(ends)) return ends
-      const of = parts.filter((one) => one !== drops)
-      if (!of.length) return drops
-      return of.length === 1 ? of[0]! : { kind: rule.kind, of }
+      const of = parts.filter((one) => one !== TRUE && one !== FALSE)
+      const least = leastOf(rule) - parts.filter((one) => one === TRUE).length
+      if (least <= 0) return TRUE
+      if (of.length < least) return FALSE
+      if (of.length === 1) return of[0]!
+      if (least === of.length) return { kind: 'all', of }
+      return least === 1 ? { kind: 'any', of } : { kind: 'some', least, of }
     }
     const { catalog, student, terms, attempts } = this.context
     switch (rule.kind) {
@@ -610,7 +613,7 @@ function attemptOf(course: Course): Attempt {
 function needsPermission({ prerequisite }: Course): boolean {
   const asks = (rule: Rule): boolean => {
     if (!isBranch(rule)) return rule.kind === 'permission'
-    return rule.kind === 'all' ? rule.of.some(asks) : rule.of.every(asks)
+    return rule.of.filter((one) => !asks(one)).length < leastOf(rule)
   }
   const rule = ruleOf(prerequisite)
   return rule !== undefined && asks(rule)

@@ -4,8 +4,16 @@
  * What is still under way or only planned for an earlier term counts, and is marked `assumed`: the
  * grade is not there yet.
  */
-import type { Rule, RuleLeaf, Standing } from './rule'
-import { STANDINGS, isBranch } from './rule'
+import {
+  STANDINGS,
+  isBranch,
+  leastOf,
+  someOf,
+  type Rule,
+  type RuleLeaf,
+  type Standing,
+  type RuleBranch
+} from './rule'
 import { COMMON_SCALE, type GradeScale } from '../grades'
 import type { CourseCode } from '../ids'
 
@@ -25,16 +33,16 @@ export interface AsOf {
 export type LeafResult = { kind: 'leaf'; leaf: RuleLeaf; met: boolean; assumed: boolean }
 export type RuleResult =
   | LeafResult
-  | { kind: 'all' | 'any'; of: RuleResult[]; met: boolean; assumed: boolean }
+  | { kind: RuleBranch['kind']; least?: number; of: RuleResult[]; met: boolean; assumed: boolean }
 
 export function evaluateRule(rule: Rule, asOf: AsOf): RuleResult {
   if (!isBranch(rule)) return { kind: 'leaf', leaf: rule, ...judge(rule, asOf) }
   const of = rule.of.map((part) => evaluateRule(part, asOf))
-  const met = rule.kind === 'all' ? of.every((r) => r.met) : of.some((r) => r.met)
-  // A choice is certain as soon as one of its ways is; a list is certain when all of it is.
-  const certain =
-    rule.kind === 'all' ? of.every((r) => r.met && !r.assumed) : of.some((r) => r.met && !r.assumed)
-  return { kind: rule.kind, of, met, assumed: met && !certain }
+  const least = leastOf(rule)
+  const met = of.filter((r) => r.met).length >= least
+  // Certain as soon as so many parts are as have to hold.
+  const certain = of.filter((r) => r.met && !r.assumed).length >= least
+  return { kind: rule.kind, ...(rule.kind === 'some' && { least }), of, met, assumed: met && !certain }
 }
 
 function judge(leaf: RuleLeaf, asOf: AsOf): { met: boolean; assumed: boolean } {
@@ -69,13 +77,13 @@ const sure = (met: boolean) => ({ met, assumed: false })
 
 /**
  * The part of the rule that keeps it from holding: of a list what is not met, of a choice of which no way
- * holds all ways, since any of them would do. Undefined when the rule holds.
+ * holds all ways, since any of them would do, of `2 of` what is not met and how many of it are still asked for. Undefined when the rule holds.
  */
 export function missingPart(result: RuleResult): Rule | undefined {
   if (result.met) return undefined
   if (result.kind === 'leaf') return result.leaf
   const of = result.of.flatMap((part) => missingPart(part) ?? [])
-  return of.length > 1 ? { kind: result.kind, of } : of[0]
+  return someOf(leastOf(result) - (result.of.length - of.length), of)
 }
 
 /**
@@ -99,7 +107,7 @@ export function splitMissing(
 function without(rule: Rule, leaveOut: (leaf: RuleLeaf) => boolean): Rule | undefined {
   if (!isBranch(rule)) return leaveOut(rule) ? undefined : rule
   const of = rule.of.flatMap((part) => without(part, leaveOut) ?? [])
-  return of.length > 1 ? { kind: rule.kind, of } : of[0]
+  return someOf(rule.kind === 'all' ? of.length : leastOf(rule), of)
 }
 
 function allOf(parts: Rule[]): Rule | undefined {

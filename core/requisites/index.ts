@@ -11,12 +11,14 @@ export {
 } from './evaluate'
 export {
   isBranch,
+  leastOf,
   STANDINGS,
   parseRule,
   readCourse,
   readGrade,
   ruleOf,
   type Rule,
+  type RuleBranch,
   type RuleLeaf,
   type Standing
 } from './rule'

@@ -48,7 +48,7 @@ describe('reading a prerequisite', () => {
     ['(MATH 125', 'expected ")", found the end'],
     ['MATH 125 STAT 110', 'expected "and", "or" or the end, found "STAT"'],
     ['test MATH > 70', 'expected ">=", found ">"'],
-    ['60 points', 'expected "credits", found "points"'],
+    ['60 points', 'expected "credits" or "of", found "points"'],
     ['MATH 125 & STAT 110', 'unexpected "&" at position 10']
   ])('quotes "%s" with the fault', (text, message) => {
     expect(() => parseRule(text)).toThrow(RuleError)
@@ -86,6 +86,32 @@ describe('judging a prerequisite', () => {
     })
     expect(judge('with STAT 110 (C)', along({ 'STAT 110': 'D' }))).toMatchObject({ met: true, assumed: true })
     expect(judge('with STAT 110 (C)', nothing).met).toBe(false)
+  })
+  it('asks for so many of several, each of which may be a rule', () => {
+    const rule = '2 of (STAT 110, MATH 125 (C), test MATH >= 70 or permission)'
+    expect(judge(rule, finished({ 'STAT 110': 'B' })).met).toBe(false)
+    expect(judge(rule, finished({ 'STAT 110': 'B', 'MATH 125': 'D' })).met).toBe(false)
+    expect(judge(rule, finished({ 'STAT 110': 'B', 'MATH 125': 'C' }))).toMatchObject({
+      met: true,
+      assumed: false
+    })
+    expect(judge(rule, finished({ 'STAT 110': 'B', 'MATH 125': null }))).toMatchObject({
+      met: true,
+      assumed: true
+    })
+    expect(judge(rule, { ...finished({ 'STAT 110': 'B' }), permitted: true }).met).toBe(true)
+    expect(missingPart(judge(rule, nothing))).toMatchObject({ kind: 'some', least: 2 })
+    expect(missingPart(judge(rule, finished({ 'STAT 110': 'B' })))).toMatchObject({
+      kind: 'any',
+      of: [{ course: 'MATH 125' }, { kind: 'any' }]
+    })
+  })
+  it('reads one of several as any of them, and all of them as a list', () => {
+    expect(parseRule('1 of (STAT 110, MATH 125)')).toMatchObject({ kind: 'any' })
+    expect(parseRule('2 of (STAT 110, MATH 125)')).toMatchObject({ kind: 'all' })
+    expect(() => parseRule('3 of (STAT 110, MATH 125)')).toThrow('3 of 2 cannot be asked for')
+    expect(() => parseRule('0 of (STAT 110)')).toThrow('0 of 1 cannot be asked for')
+    expect(() => parseRule('2 STAT 110')).toThrow('expected "credits" or "of"')
   })
   it('names every way that would do, and of a list what is not there yet', () => {
     const sixty = { ...nothing, creditsByThen: 60 }

@@ -3,7 +3,7 @@
  *
  *     rule   := branch ('or' branch)*
  *     branch := leaf ('and' leaf)*
- *     leaf   := '(' rule ')' | ['with'] COURSE ['(' GRADE ')'] | 'test' NAME '>=' NUMBER
+ *     leaf   := '(' rule ')' | NUMBER 'of' '(' rule (',' rule)* ')' | ['with'] COURSE ['(' GRADE ')'] | 'test' NAME '>=' NUMBER
  *             | 'standing' WORD | NUMBER 'credits' | 'program' CODE | 'permission'
  *
  * `with` may be taken in the same term, its grade is then still to come; any other course has to be finished before.
@@ -23,11 +23,27 @@ export type RuleLeaf =
   | { kind: 'program'; program: string }
   | { kind: 'permission' }
 
-export type RuleBranch = { kind: 'all' | 'any'; of: Rule[] }
+/** Of `some` so many parts have to hold, more than one and fewer than all. */
+export type RuleBranch = { kind: 'all' | 'any'; of: Rule[] } | { kind: 'some'; least: number; of: Rule[] }
 export type Rule = RuleLeaf | RuleBranch
 
 export function isBranch(rule: Rule): rule is RuleBranch {
-  return rule.kind === 'all' || rule.kind === 'any'
+  return rule.kind === 'all' || rule.kind === 'any' || rule.kind === 'some'
+}
+
+/** How many parts of a branch have to hold. */
+export function leastOf(
+  branch: Readonly<{ kind: RuleBranch['kind']; least?: number; of: readonly unknown[] }>
+): number {
+  if (branch.kind === 'some') return branch.least!
+  return branch.kind === 'all' ? branch.of.length : 1
+}
+
+/** A rule of which so many parts have to hold, as plain as it can be said; undefined where there are none. */
+export function someOf(least: number, of: Rule[]): Rule | undefined {
+  if (of.length < 2) return of[0]
+  if (least >= of.length) return { kind: 'all', of }
+  return least > 1 ? { kind: 'some', least, of } : { kind: 'any', of }
 }
 
 /**
@@ -89,9 +105,10 @@ function leaf(reader: RuleReader, depth: number): Rule {
     return inner
   }
   if (reader.next.kind === 'number') {
-    const credits = Number(reader.take().text)
-    reader.expect('credits')
-    return { kind: 'credits', credits }
+    const { text, at } = reader.take()
+    if (reader.accept('of')) return listedOf(reader, Number(text), at, depth)
+    if (!reader.accept('credits')) reader.fail('"credits" or "of"')
+    return { kind: 'credits', credits: Number(text) }
   }
   if (reader.accept('with')) return courseLeaf(reader, true)
   if (reader.accept('permission')) return { kind: 'permission' }
@@ -104,6 +121,16 @@ function leaf(reader: RuleReader, depth: number): Rule {
     return { kind: 'test', test, least: Number(reader.number('a score').text) }
   }
   return courseLeaf(reader, false)
+}
+
+function listedOf(reader: RuleReader, least: number, at: number, depth: number): Rule {
+  reader.expect('(')
+  const of = [anyOf(reader, depth + 1)]
+  while (reader.accept(',')) of.push(anyOf(reader, depth + 1))
+  reader.expect(')')
+  if (!Number.isInteger(least) || least < 1 || least > of.length)
+    throw new RuleError(`${least} of ${of.length} cannot be asked for`, reader.rule, at)
+  return someOf(least, of)!
 }
 
 function courseLeaf(reader: RuleReader, sameTerm: boolean): Rule {

@@ -1,6 +1,6 @@
 /** What is said of courses and their rules. */
 import type { OfferingPattern } from '#core/catalog'
-import { isBranch, type Rule, type RuleLeaf } from '#core/requisites'
+import { isBranch, type Rule, type RuleBranch, type RuleLeaf } from '#core/requisites'
 import { SEASON_WORDS, STANDING_WORDS } from '#shared/words'
 
 /** `Autumn and spring, odd years` */
@@ -33,9 +33,14 @@ export function leafText(leaf: RuleLeaf): string {
 }
 
 /** `A, B and C`, `A or B`; what is a list within a list stands in brackets. */
+/** How many parts have to hold: `all of`, `one of`, `2 of`. */
+export const branchWords = (branch: { kind: RuleBranch['kind']; least?: number }): string =>
+  branch.kind === 'some' ? `${branch.least} of` : branch.kind === 'all' ? 'all of' : 'one of'
+
 export function ruleText(rule: Rule): string {
   if (!isBranch(rule)) return leafText(rule)
   const words = rule.of.map((part) => (isBranch(part) ? `(${ruleText(part)})` : leafText(part)))
+  if (rule.kind === 'some') return `${rule.least} of ${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
   return `${words.slice(0, -1).join(', ')} ${rule.kind === 'all' ? 'and' : 'or'} ${words.at(-1)}`
 }
 

@@ -31,6 +31,7 @@ function caseOf(seed: number): RecordCase & { load: number } {
       const seasons = [...SEASONS[below(4)]!]
       const other = courses[below(courses.length)]!.code
       const kind = below(10)
+      const others = courses.flatMap(({ code }) => (code !== own.code && below(2) ? [code] : [])).slice(0, 3)
       const more =
         kind === 0
           ? { prerequisite: '6 credits' }
@@ -38,7 +39,9 @@ function caseOf(seed: number): RecordCase & { load: number } {
             ? { prerequisite: `${other} (C)` }
             : kind === 2 && other !== own.code
               ? { prerequisite: `with ${other}` }
-              : {}
+              : kind === 3 && others.length > 2
+                ? { prerequisite: `2 of (${others.join(', ')})` }
+                : {}
       return { ...own, ...more, offered: { seasons, years: 'every' as const } }
     })
   )
@@ -80,6 +83,10 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   /** Whether what a course asks for is there when its term begins; `at` says where the courses added stand. */
   const holds = (code: string, t: number, at: ReadonlyMap<string, number>): boolean => {
     const rule = course(code).prerequisite
+    const two = /^2 of \((.+)\)$/.exec(rule)?.[1]
+    return two ? two.split(', ').filter((one) => has(one, t, at)).length >= 2 : has(rule, t, at)
+  }
+  const has = (rule: string, t: number, at: ReadonlyMap<string, number>): boolean => {
     if (!rule) return true
     if (rule.startsWith('test')) return false
     if (rule === '6 credits') {

@@ -143,7 +143,7 @@ const CATALOGS: [string, (file: Catalog) => void, string][] = [
   [
     'credits without the word',
     course({ prerequisite: '60' }),
-    'expected "credits", found the end at position 3'
+    'expected "credits" or "of", found the end at position 3'
   ],
   ['brackets without end', course({ prerequisite: '('.repeat(40) }), 'expected brackets no deeper than 20'],
   [

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RuleResult } from '#core/requisites'
-import { leafText } from '#shared/catalog/texts'
+import { branchWords, leafText } from '#shared/catalog/texts'
 
 /** A prerequisite as a readable tree: what is there, what is assumed, what is missing. */
 defineProps<{ result: RuleResult }>()
@@ -13,7 +13,7 @@ const word = (r: RuleResult) => (r.met ? (r.assumed ? 'assumed' : 'there') : 'mi
     <span class="quiet small">{{ word(result) }}</span>
   </p>
   <div v-else>
-    <p class="quiet small">{{ result.kind === 'all' ? 'all of' : 'one of' }}</p>
+    <p class="quiet small">{{ branchWords(result) }}</p>
     <div class="inner"><RuleTree v-for="(part, i) in result.of" :key="i" :result="part" /></div>
   </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isBranch, type Rule } from '#core/requisites'
-import { leafText } from '#shared/catalog/texts'
+import { branchWords, leafText } from '#shared/catalog/texts'
 
 /** A rule as the tree that it is read as. */
 defineProps<{ rule: Rule }>()
@@ -9,7 +9,7 @@ defineProps<{ rule: Rule }>()
 <template>
   <p v-if="!isBranch(rule)">{{ leafText(rule) }}</p>
   <div v-else>
-    <p class="quiet small">{{ rule.kind === 'all' ? 'all of' : 'one of' }}</p>
+    <p class="quiet small">{{ branchWords(rule) }}</p>
     <div class="inner"><RuleShape v-for="(part, i) in rule.of" :key="i" :rule="part" /></div>
   </div>
 </template>
