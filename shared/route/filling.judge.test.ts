@@ -66,6 +66,12 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   const there = [...passed.map((one) => one.course), ...ahead.map((one) => one.course)]
   const ofCode = (code: string) => judge.with([]).find((one) => one.code === code)
   const isTooLow = (code: string) =>
+    // For a course that asks for a grade of it,
+    catalog.courses.some(({ prerequisite }) => {
+      const asked = /^([A-Z]+ \d+) \(.\)$/.exec(prerequisite)?.[1]
+      return asked !== undefined && (asked === code || names(code, asked))
+    }) ||
+    // or for a need.
     judge.needs.some((need) => {
       const one = ofCode(code)
       return one && need.leastGrade && judge.accepts({ ...need, leastGrade: undefined }, one)
@@ -90,7 +96,9 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   const holds = (code: string, t: number, at: ReadonlyMap<string, number>): boolean => {
     const rule = course(code).prerequisite
     const two = /^2 of \((.+)\)$/.exec(rule)?.[1]
-    return two ? two.split(', ').filter((one) => has(one, t, at)).length >= 2 : has(rule, t, at)
+    // No course is there for itself, as an equivalent of what it asks for.
+    const others = new Map([...at].filter(([other]) => other !== code))
+    return two ? two.split(', ').filter((one) => has(one, t, others)).length >= 2 : has(rule, t, others)
   }
   const has = (rule: string, t: number, at: ReadonlyMap<string, number>): boolean => {
     if (!rule) return true
@@ -145,7 +153,7 @@ beforeAll(async () => {
   solve = solverOf(await loadHighs())
 })
 
-const CASES = LONG ? 10_000 : 40
+const CASES = LONG ? 4000 : 40
 it(
   `the earliest finish is that of trying everything (${CASES} small records, from seed 1)`,
   { timeout: 900_000 },
