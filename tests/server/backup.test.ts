@@ -8,6 +8,7 @@ import { disagreements } from '#server/features/registration/reconcile'
 import { connect } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { accountOf, backUp, readAccount, restore } from '../../tools/backup/archive'
+import { client } from '../../tools/backup/database'
 import { demoWorld, freshDatabase, type World } from './world'
 
 const AT = new Date('2027-04-10T02:00:00Z')
@@ -105,7 +106,15 @@ describe('a backup', () => {
       check: true,
       say: (line) => said.push(line)
     })
-    expect(said.at(-1)).toMatch(/^\d+ things in it do not agree/)
+    expect(said.at(-1)).toBe('What is in it does not agree: 1 of these')
+  })
+
+  it('is none where the program that writes it fails without a word', async () => {
+    const talk = () => Promise.resolve()
+    await expect(client('false', world.url, [], talk)).rejects.toThrow(
+      'false failed: it ended without a word'
+    )
+    await expect(client('not-there', world.url, [], talk)).rejects.toThrow('not-there failed')
   })
 
   it('that cannot be read back says what is missing, and is not kept', async () => {

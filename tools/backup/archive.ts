@@ -17,13 +17,11 @@ import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createGunzip, createGzip } from 'node:zlib'
 import { z } from 'zod'
-import { connect } from '#server/db/connect'
 import { migrateDatabase } from '#server/db/migrate'
-import { disagreements } from '#server/features/registration/reconcile'
+import { disagreementsIn } from '../disagreements'
 import { PlainError, rootOf } from '../supervisor'
-import { ask, client, count, drop, nameIn, tablesOf, type Counted } from './database'
+import { ask, client, count, counted, drop, nameIn, tablesOf, type Counted } from './database'
 
-const tables = z.record(z.string(), z.object({ rows: z.number(), checksum: z.string() }))
 const account = z.object({
   format: z.literal('ridgeway backup 1'),
   at: z.string(),
@@ -33,7 +31,7 @@ const account = z.object({
   /** Where the binary log stood, to go on from; null where none is written. */
   log: z.object({ file: z.string(), position: z.number() }).nullable(),
   /** What stood in each table when it was read back; null when it was not. */
-  tables: tables.nullable()
+  tables: counted.nullable()
 })
 export type Account = z.infer<typeof account>
 type Say = (line: string) => void
@@ -69,11 +67,11 @@ export async function backUp(
     const { server, hasLog } = await about(url)
     const log = await dump(url, part, hasLog)
     say(`Written: ${(statSync(part).size / 1e6).toFixed(1)} MB`)
-    const counted = check ? await readBack(url, part, say) : null
+    const readTables = check ? await readBack(url, part, say) : null
     const bytes = statSync(part).size
     const whole: Account = {
       format: 'ridgeway backup 1',
-      ...{ at: at.toISOString(), server, sha256: await digest(part), bytes, log, tables: counted }
+      ...{ at: at.toISOString(), server, sha256: await digest(part), bytes, log, tables: readTables }
     }
     renameSync(part, file)
     writeFileSync(accountOf(file), `${JSON.stringify(whole, null, 1)}\n`, { mode: 0o600 })
@@ -226,18 +224,9 @@ async function readBack(url: string, file: string, say: Say): Promise<Counted> {
 
 /** What a database that is not whole says is kept all the same: it may be all that there is. */
 async function sayWhetherItAgrees(url: string, say: Say): Promise<void> {
-  const { db, close } = connect(url, { connections: 1 })
-  try {
-    const found = await db.transaction((tx) => disagreements(tx), { isolationLevel: 'repeatable read' })
-    for (const sentence of found) say(sentence)
-    say(
-      found.length
-        ? `${found.length} things in it do not agree, as they did not when it was written.`
-        : 'What is in it agrees'
-    )
-  } finally {
-    await close()
-  }
+  const found = await disagreementsIn(url)
+  for (const sentence of found) say(sentence)
+  say(found.length ? `What is in it does not agree: ${found.length} of these` : 'What is in it agrees')
 }
 
 async function about(url: string): Promise<{ server: string; hasLog: boolean }> {

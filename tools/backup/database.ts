@@ -5,11 +5,13 @@ import { rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Readable } from 'node:stream'
-import mysql, { type RowDataPacket } from 'mysql2/promise'
-import { PlainError } from '../supervisor'
+import mysql, { type Connection, type RowDataPacket } from 'mysql2/promise'
+import { z } from 'zod'
+import { PlainError, rootOf } from '../supervisor'
 
 /** Rows and checksum, by table. */
-export type Counted = Record<string, { rows: number; checksum: string }>
+export const counted = z.record(z.string(), z.object({ rows: z.number(), checksum: z.string() }))
+export type Counted = z.infer<typeof counted>
 
 /** Runs one of MariaDB's programs on a database; its password stands in a file that only we can read, not in the list of processes. */
 export async function client(
@@ -38,12 +40,11 @@ export async function client(
       child.once('close', resolve)
     })
     const [spoken, code] = await Promise.allSettled([talk(child.stdin, child.stdout), ended])
-    const failed =
-      code.status === 'rejected' ? String((code.reason as Error).message) : code.value !== 0 && words.trim()
-    if (failed || spoken.status === 'rejected')
-      throw new PlainError(
-        `${command} failed: ${failed || String((spoken as PromiseRejectedResult).reason)}.`
-      )
+    if (code.status === 'rejected') throw new PlainError(`${command} failed: ${rootOf(code.reason).message}.`)
+    if (code.value !== 0)
+      throw new PlainError(`${command} failed: ${words.trim() || 'it ended without a word'}.`)
+    if (spoken.status === 'rejected')
+      throw new PlainError(`${command} failed: ${rootOf(spoken.reason).message}.`)
   } finally {
     rmSync(login, { force: true })
   }
@@ -60,17 +61,17 @@ function partsOf(url: string) {
   }
 }
 
-export async function ask<Row extends RowDataPacket>(
-  url: string,
-  sql: string,
-  values: unknown[] = []
-): Promise<Row[]> {
+async function connected<T>(url: string, work: (connection: Connection) => Promise<T>): Promise<T> {
   const connection = await mysql.createConnection({ uri: url })
   try {
-    return (await connection.query<Row[]>(sql, values))[0]
+    return await work(connection)
   } finally {
     await connection.end()
   }
+}
+
+export function ask(url: string, sql: string, values: unknown[] = []): Promise<RowDataPacket[]> {
+  return connected(url, async (connection) => (await connection.query<RowDataPacket[]>(sql, values))[0])
 }
 
 export async function tablesOf(url: string): Promise<string[]> {
@@ -82,25 +83,25 @@ export async function tablesOf(url: string): Promise<string[]> {
 }
 
 export async function count(url: string): Promise<Counted> {
-  const found: Counted = {}
-  for (const table of await tablesOf(url)) {
-    const [[rows], [sum]] = [
-      await ask(url, 'select count(*) as n from ??', [table]),
-      await ask(url, 'checksum table ??', [table])
-    ]
-    found[table] = { rows: Number(rows!.n), checksum: String(sum!.Checksum) }
-  }
-  return found
+  const tables = await tablesOf(url)
+  return connected(url, async (connection) => {
+    const one = async (sql: string, table: string) =>
+      (await connection.query<RowDataPacket[]>(sql, [table]))[0][0]!
+    const found: Counted = {}
+    for (const table of tables) {
+      const { n } = await one('select count(*) as n from ??', table)
+      const { Checksum } = await one('checksum table ??', table)
+      found[table] = { rows: Number(n), checksum: String(Checksum) }
+    }
+    return found
+  })
 }
 
-export async function drop(url: string, names: readonly string[]): Promise<void> {
-  const connection = await mysql.createConnection({ uri: url })
-  try {
+export function drop(url: string, names: readonly string[]): Promise<void> {
+  return connected(url, async (connection) => {
     await connection.query('set foreign_key_checks = 0')
     for (const name of names) await connection.query('drop table ??', [name])
-  } finally {
-    await connection.end()
-  }
+  })
 }
 
 export const nameIn = (url: string) => partsOf(url).database
