@@ -15,6 +15,7 @@ import { takes, type Audit, type NeedResult, type Attempt, type Attempts } from 
 import type { CourseCode } from '../ids'
 import {
   isBranch,
+  leastOf,
   ruleOf,
   STANDINGS,
   standingCredits,
@@ -149,7 +150,7 @@ class EarliestTerms {
   private ready(rule: Rule): { term: number; after: CourseCode | undefined } {
     if (!isBranch(rule)) return this.leafReady(rule)
     const parts = rule.of.map((part) => this.ready(part))
-    if (rule.kind === 'some') return parts.toSorted((a, b) => a.term - b.term)[rule.least - 1]!
+    if (rule.kind === 'some') return parts.toSorted((a, b) => a.term - b.term)[leastOf(rule) - 1]!
     const better = rule.kind === 'all' ? (a: number, b: number) => a > b : (a: number, b: number) => a < b
     return parts.reduce((best, one) => (better(one.term, best.term) ? one : best))
   }

@@ -8,6 +8,7 @@
  * Everything is linear, so a course that counts, counts once in its layer, whatever was earned before.
  */
 import { weightIn } from '../degree'
+import { leastOf } from '../requisites'
 import type { LinearModel, Sum } from './linear'
 import { termsIn, type FillProblem, type FillRule, type NotTogether } from './problem'
 
@@ -91,7 +92,7 @@ export function schedule(model: LinearModel, problem: FillProblem, options: Mode
         return [-1, one] as const
       })
       const enough = model.binary(`v${parts++}`)
-      model.row([[rule.least, enough], ...each], '<=', 0)
+      model.row([[leastOf(rule), enough], ...each], '<=', 0)
       return { sum: [[1, enough]], constant: 0 }
     }
     const all = model.upTo(`v${parts++}`, 1)

@@ -5,6 +5,7 @@
  * Terms count from 0; sets of terms are bits of a whole number, so there are 30 of them at most.
  */
 import type { Alternative, ReadingProblem } from '../degree'
+import type { Branch } from '../requisites'
 
 export interface FillTerm {
   /** Credits that may still be placed here; 0 for a term spent elsewhere. */
@@ -23,9 +24,7 @@ export interface FillTerm {
 }
 
 export type FillRule =
-  | { kind: 'all' | 'any'; of: readonly FillRule[] }
-  /** At least so many of them hold. */
-  | { kind: 'some'; least: number; of: readonly FillRule[] }
+  | Branch<FillRule>
   /** The course is taken before, or in the same term at the latest. */
   | { kind: 'course'; course: number; same: boolean }
   /** So many credits, those before the first term included, are reached before the term begins. */

@@ -21,6 +21,7 @@ import {
   evaluateRule,
   isBranch,
   leastOf,
+  someOf,
   leavesOf,
   ruleOf,
   STANDINGS,
@@ -523,9 +524,7 @@ class Question {
       const least = leastOf(rule) - parts.filter((one) => one === TRUE).length
       if (least <= 0) return TRUE
       if (of.length < least) return FALSE
-      if (of.length === 1) return of[0]!
-      if (least === of.length) return { kind: 'all', of }
-      return least === 1 ? { kind: 'any', of } : { kind: 'some', least, of }
+      return someOf(least, of)!
     }
     const { catalog, student, terms, attempts } = this.context
     switch (rule.kind) {

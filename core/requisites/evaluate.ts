@@ -12,7 +12,7 @@ import {
   type Rule,
   type RuleLeaf,
   type Standing,
-  type RuleBranch
+  type Branch
 } from './rule'
 import { COMMON_SCALE, type GradeScale } from '../grades'
 import type { CourseCode } from '../ids'
@@ -31,9 +31,7 @@ export interface AsOf {
 }
 
 export type LeafResult = { kind: 'leaf'; leaf: RuleLeaf; met: boolean; assumed: boolean }
-export type RuleResult =
-  | LeafResult
-  | { kind: RuleBranch['kind']; least?: number; of: RuleResult[]; met: boolean; assumed: boolean }
+export type RuleResult = LeafResult | (Branch<RuleResult> & { met: boolean; assumed: boolean })
 
 export function evaluateRule(rule: Rule, asOf: AsOf): RuleResult {
   if (!isBranch(rule)) return { kind: 'leaf', leaf: rule, ...judge(rule, asOf) }

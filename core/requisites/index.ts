@@ -12,13 +12,14 @@ export {
 export {
   isBranch,
   leastOf,
+  someOf,
   STANDINGS,
   parseRule,
   readCourse,
   readGrade,
   ruleOf,
   type Rule,
-  type RuleBranch,
+  type Branch,
   type RuleLeaf,
   type Standing
 } from './rule'

@@ -23,8 +23,14 @@ export type RuleLeaf =
   | { kind: 'program'; program: string }
   | { kind: 'permission' }
 
-/** Of `some` so many parts have to hold, more than one and fewer than all. */
-export type RuleBranch = { kind: 'all' | 'any'; of: Rule[] } | { kind: 'some'; least: number; of: Rule[] }
+/** All parts have to hold, any of them, or so many: of `some` more than one and fewer than all. */
+export interface Branch<Part> {
+  kind: 'all' | 'any' | 'some'
+  /** Of `some` alone. */
+  least?: number
+  of: readonly Part[]
+}
+export type RuleBranch = Branch<Rule>
 export type Rule = RuleLeaf | RuleBranch
 
 export function isBranch(rule: Rule): rule is RuleBranch {
@@ -32,15 +38,13 @@ export function isBranch(rule: Rule): rule is RuleBranch {
 }
 
 /** How many parts of a branch have to hold. */
-export function leastOf(
-  branch: Readonly<{ kind: RuleBranch['kind']; least?: number; of: readonly unknown[] }>
-): number {
-  if (branch.kind === 'some') return branch.least!
-  return branch.kind === 'all' ? branch.of.length : 1
+export function leastOf({ kind, least, of }: Branch<unknown>): number {
+  if (kind === 'some') return least!
+  return kind === 'all' ? of.length : 1
 }
 
 /** A rule of which so many parts have to hold, as plain as it can be said; undefined where there are none. */
-export function someOf(least: number, of: Rule[]): Rule | undefined {
+export function someOf<Part>(least: number, of: readonly Part[]): Part | Branch<Part> | undefined {
   if (of.length < 2) return of[0]
   if (least >= of.length) return { kind: 'all', of }
   return least > 1 ? { kind: 'some', least, of } : { kind: 'any', of }

@@ -1,6 +1,6 @@
 /** What is said of courses and their rules. */
 import type { OfferingPattern } from '#core/catalog'
-import { isBranch, type Rule, type RuleBranch, type RuleLeaf } from '#core/requisites'
+import { isBranch, type Branch, type Rule, type RuleLeaf } from '#core/requisites'
 import { SEASON_WORDS, STANDING_WORDS } from '#shared/words'
 
 /** `Autumn and spring, odd years` */
@@ -34,7 +34,7 @@ export function leafText(leaf: RuleLeaf): string {
 
 /** `A, B and C`, `A or B`; what is a list within a list stands in brackets. */
 /** How many parts have to hold: `all of`, `one of`, `2 of`. */
-export const branchWords = (branch: { kind: RuleBranch['kind']; least?: number }): string =>
+export const branchWords = (branch: Branch<unknown>): string =>
   branch.kind === 'some' ? `${branch.least} of` : branch.kind === 'all' ? 'all of' : 'one of'
 
 export function ruleText(rule: Rule): string {
