@@ -202,8 +202,8 @@ class Left {
     const helps = (course: Course) =>
       parts.filter((part) => part.missing > 0 && part.set.has(course)).length * 2 +
       (subjects.size < (need.subjects ?? 0) && !subjects.has(course.code.split(' ')[0]!) ? 1 : 0)
-    const isSameAs = (course: Course, some: readonly Course[]) =>
-      !course.repeatable && some.some((one) => catalog.groupOf(one.code) === catalog.groupOf(course.code))
+    const isSame = (course: Course, other: Course) =>
+      !course.repeatable && catalog.groupOf(course.code) === catalog.groupOf(other.code)
     const room = this.rooms(need, program, evidence, free)
     const rest = new Set(
       free.filter((course) => !room.some((one) => one.has(course) && one.left < one.use(course)))
@@ -213,7 +213,7 @@ class Left {
       const inOrder = free.toSorted((a, b) => asked(a) - asked(b) || b.credits - a.credits)
       for (const course of inOrder) {
         if (missing <= 0) break
-        if (isSameAs(course, found)) continue
+        if (found.some((one) => isSame(course, one))) continue
         found.push(course)
         missing -= worth(course)
       }
@@ -234,7 +234,7 @@ class Left {
       if (!best) return undefined
       found.push(best)
       // An equivalent is the same course.
-      for (const course of rest) if (isSameAs(course, found)) rest.delete(course)
+      for (const course of rest) if (isSame(course, best)) rest.delete(course)
       if (found.length > need.amount * 2 + 2) return undefined
       missing -= worth(best)
       subjects.add(best.code.split(' ')[0]!)

@@ -76,21 +76,22 @@ export function place(input: ReadingInput): Placement {
     question = looking(dead)
     reading = solve(question.problem, question.root)
   }
-  if (isShort(question.demands(), question.problem, reading)) {
-    reading = withDemands(question)
+  const demands = question.demands()
+  if (isShort(demands, question.problem, reading)) {
+    reading = withDemands(question, demands)
     // What a condition is met by may leave a need no way to be completed, which comes before it.
     const deadNow = dead ? undefined : deadEnds(input, plain, reading)
     if (deadNow) {
       question = looking(deadNow)
-      reading = withDemands(question)
+      reading = withDemands(question, question.demands())
     }
   }
   return placementOf(question, reading, programs, all)
 }
 
 /** The best reading, the conditions on what counts among what is compared. */
-function withDemands({ problem, root, demands }: Question): Reading {
-  const asked = { ...problem, demands: demands() }
+function withDemands({ problem, root }: Question, demands: readonly Demand[]): Reading {
+  const asked = { ...problem, demands }
   return withoutIdle(asked, solve(asked, root))
 }
 
