@@ -301,14 +301,12 @@ async function attempt(
   ifConstrained?: () => ReceiptLine[],
   known?: KnownForRun
 ): Promise<boolean> {
-  let isThrough = false
-  let written: readonly ReceiptLine[] = []
-  const once = (step: typeof work) =>
-    inTransaction(db, async (tx) => {
+  const once = async (step: typeof work): Promise<boolean> => {
+    const written = await inTransaction(db, async (tx) => {
       await lockStudent(tx, student)
       const own = (await waitingLines(tx, id)).filter((line) => line.action === action)
       const still = new Map(own.map((line) => [line.course, line.id]))
-      if (!courses.every((course) => still.has(course))) return
+      if (!courses.every((course) => still.has(course))) return undefined
       // The time at which it is asked for first: once everything is locked.
       let now: Promise<Instant> | undefined
       const clock = () => (now ??= campusNow(tx))
@@ -319,12 +317,13 @@ async function attempt(
       if (besides.length) await addLines(tx, id, besides)
       if (lines.some((line) => changesSeats(line.outcome)))
         await settle(tx, { student, term, by: who.id, now: await clock() }, known)
-      written = lines
-      isThrough = true
+      return lines
     })
+    for (const { outcome } of written ?? []) metrics.line(outcome)
+    return written !== undefined
+  }
   try {
-    await once(work)
-    for (const { outcome } of written) metrics.line(outcome)
+    const isThrough = await once(work)
     if (known && isThrough) known.charges.assessed = known.charges.next
     return isThrough
   } catch (error) {
