@@ -94,7 +94,7 @@ async function change() {
               </v-list-item>
             </v-list>
           </section>
-          <section v-if="ways?.passwords" class="card part" aria-labelledby="password">
+          <section v-if="ways?.passwords !== false" class="card part" aria-labelledby="password">
             <h2 id="password">Another password</h2>
             <v-form class="fields" @submit.prevent="change">
               <v-text-field

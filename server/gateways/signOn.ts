@@ -28,7 +28,7 @@ export interface SignOn {
   finish: (at: URL, kept: SignOnKept) => Promise<SignedOn>
 }
 
-const ANSWERS_MS = 10
+const ANSWERS_SECONDS = 10
 
 class OpenIdSignOn implements SignOn {
   #found: Promise<client.Configuration> | undefined
@@ -77,7 +77,7 @@ class OpenIdSignOn implements SignOn {
     const { issuer, client: id, secret } = this.settings
     this.#found ??= client
       .discovery(issuer, id, secret, undefined, {
-        timeout: ANSWERS_MS,
+        timeout: ANSWERS_SECONDS,
         // Without https on this machine alone: the settings see to it.
         ...(issuer.protocol === 'http:' && { execute: [client.allowInsecureRequests] })
       })

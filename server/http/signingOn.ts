@@ -1,8 +1,7 @@
 /** What a browser keeps while it is at the sign-on, and where it is sent. */
 import { deleteCookie, getCookie, setCookie, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { z } from 'zod'
-import type { SignOn } from '#server/gateways/signOn'
-import { theSignOn } from '#server/gateways/signOn'
+import { theSignOn, type SignOn } from '#server/gateways/signOn'
 import { theSettings } from '#server/settings'
 import { Refused } from './problem'
 

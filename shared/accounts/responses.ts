@@ -37,11 +37,10 @@ export interface WaysIn {
 /** Why somebody who comes from the sign-on is not signed in. */
 export const REFUSED_SIGN_ON = {
   signOnUnknown:
-    'The sign-on knows you, and here nobody has that name to sign in with. The registrar’s office can put it right.',
+    'The sign-on knows you, and nobody signs in here by that name. The registrar’s office can put it right.',
   signOnRole:
     'The sign-on does not say that you have the role of your account here. The registrar’s office can put it right.',
-  signOnFailed:
-    'Signing in did not come to its end. Try again; if it stays so, the sign-on does not answer as it should.'
+  signOnFailed: 'Signing in did not come to its end. Try again; if it stays so, tell the registrar’s office.'
 } as const
 export type SignOnRefusal = keyof typeof REFUSED_SIGN_ON
 

@@ -86,7 +86,7 @@ test('roles are those of the sign-on: without the group nobody comes in, with it
   await page.context().clearCookies()
   await page.goto('/sign-in')
   await say(page, 'two.groups')
-  await expect(page.getByRole('alert')).toContainText('nobody has that name')
+  await expect(page.getByRole('alert')).toContainText('nobody signs in here by that name')
   await page.context().clearCookies()
   await page.goto('/sign-in')
   await say(page, 'new.advisor')

@@ -38,7 +38,7 @@ const stateOf = ({ state, linkUntil }: StaffAccount) => {
 const link = ref<{ name: string; address: string }>()
 const told = (name: string, key: string | null) => {
   // They come in by the sign-on.
-  if (key === null) return useNotice().say(`${name} can sign in.`)
+  if (key === null) return useNotice().say(`${name} has an account now, and comes in by the sign-on.`)
   link.value = { name, address: `${location.origin}/welcome/${key}` }
 }
 const { busy, problem, attempt } = useAttempt()
