@@ -64,6 +64,11 @@ export async function api<T>(path: string, options: Options = {}): Promise<T> {
   }
   const isFile = answer.headers.get('content-type')?.startsWith('text/calendar')
   const read = (await (isFile ? answer.text() : answer.json()).catch(() => null)) as T | Problem | null
+  if (import.meta.dev && !isFile && read !== null) {
+    const { answerFault } = await import('./answerFault')
+    const fault = answerFault(options.method ?? 'GET', address, answer.status, read)
+    if (fault) throw new Error(fault)
+  }
   if (answer.ok) return read as T
   const problem = read as Problem | null
   throw new Failure(
