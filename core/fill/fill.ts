@@ -7,7 +7,7 @@
  */
 import { conflictOf, type Asked } from './conflict'
 import { LinearModel, type Limits, type Solve, type Solved, type Sum } from './linear'
-import { at, reading, schedule, shortOf, type ModelOptions } from './model'
+import { at, shortOf, type ModelOptions } from './model'
 import {
   NOT_TAKEN,
   TERMS_MOST,
@@ -17,6 +17,8 @@ import {
   type FillRule,
   type NotTogether
 } from './problem'
+import { ReadingRows } from './readingRows'
+import { ScheduleRows } from './scheduleRows'
 
 export type FillAnswer =
   | {
@@ -281,7 +283,7 @@ class Search {
     for (const c of placed) {
       const model = new LinearModel()
       const others = new Set(placed.filter((one) => one !== c))
-      schedule(model, this.problem, { ...this.options(last), unmended: others })
+      new ScheduleRows(model, this.problem, { ...this.options(last), unmended: others }).write()
       if (this.run(model, PROOF).kind === 'infeasible') found.add(c)
     }
     return found
@@ -300,8 +302,8 @@ class Search {
   ): Solved {
     const model = new LinearModel()
     const problem = without ? freed(this.problem, without) : this.problem
-    schedule(model, problem, this.options(last))
-    reading(model, problem, this.options(last))
+    new ScheduleRows(model, problem, this.options(last)).write()
+    new ReadingRows(model, problem, this.options(last)).write()
     prefer?.(model)
     return this.run(model, limits)
   }
@@ -384,7 +386,7 @@ class Search {
     this.problem = some
     try {
       const model = new LinearModel()
-      schedule(model, some, this.options(last))
+      new ScheduleRows(model, some, this.options(last)).write()
       const cost = this.findings(model, last, most)
       const { tail, waiting } = waitingFor(some, chosen)
       courses.forEach((course, c) => {
