@@ -1,6 +1,7 @@
 import type { CourseCode } from '../ids'
 import type { Option } from '../week'
-import { decide, decideWithoutSection, type LineDecision, type RegistrationFacts } from './decide'
+import { decide, decideWithoutSection, type LineDecision } from './decide'
+import type { RegistrationFacts } from './facts'
 
 export interface CourseDecision extends LineDecision {
   /** The option that was judged; undefined where the term has no sections yet. */

@@ -7,7 +7,7 @@ import { coursesIn, evaluateRule, missingPart, ruleOf } from '../requisites'
 import { asOfTerm } from '../route'
 import type { Instant } from '../time'
 import { permits } from '../week'
-import type { RegistrationFacts } from './decide'
+import type { RegistrationFacts } from './facts'
 
 /** Until when a term, or a session of it, lets go of its students, half-open: at the instant itself it is over. */
 export interface DropDates {

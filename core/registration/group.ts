@@ -4,7 +4,8 @@
  */
 import { ruleOf, coursesIn } from '../requisites'
 import { clashesWith, sectionsOf, type Option } from '../week'
-import { givenBack, type RegistrationFacts } from './decide'
+import type { RegistrationFacts } from './facts'
+import { givenBack } from './step'
 
 /**
  * Lines in groups, in the order of their first line; most groups hold one. Exchanges come first, so that what

@@ -1,18 +1,14 @@
 export { decideCourse, type CourseDecision } from './course'
+export { decide, generalRefusals, type LineDecision } from './decide'
 export {
-  afterGroup,
-  decide,
-  generalRefusals,
-  givenBack,
-  givenUpFor,
   OFFICE_OVERRIDES,
-  seatRefusal,
   type Hold,
-  type LineDecision,
   type OfficeOverride,
   type Placing,
   type RegistrationFacts
-} from './decide'
+} from './facts'
+export { seatRefusal } from './optionDecision'
+export { afterGroup, givenBack, givenUpFor } from './step'
 export {
   afterDrop,
   decideDrop,

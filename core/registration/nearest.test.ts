@@ -3,7 +3,7 @@ import { Catalog } from '../catalog'
 import { course, meeting, section, term } from '../testing/build'
 import { factsIn } from '../testing/facts'
 import { optionsAmong } from '../week'
-import type { RegistrationFacts } from './decide'
+import type { RegistrationFacts } from './facts'
 import { nearestOption } from './nearest'
 
 const at = (days: string, from: string, to: string, over = {}) =>

@@ -1,6 +1,7 @@
 /** The nearest that can be had in place of sections that were lost or no longer fit. */
 import { sectionsOf, type Meeting, type Option, type Section } from '../week'
-import { decide, type RegistrationFacts } from './decide'
+import { decide } from './decide'
+import type { RegistrationFacts } from './facts'
 
 /** As far apart as hours on another day are taken to be, in minutes. */
 const OTHER_DAY = 600

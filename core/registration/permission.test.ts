@@ -3,7 +3,8 @@ import { Catalog } from '../catalog'
 import { course, meeting, section, term } from '../testing/build'
 import { factsIn } from '../testing/facts'
 import { optionsAmong, type Permissions } from '../week'
-import { decide, type RegistrationFacts } from './decide'
+import { decide } from './decide'
+import type { RegistrationFacts } from './facts'
 import { permissionFor } from './permission'
 
 const catalog = new Catalog([course('STAT 212', { prerequisite: 'STAT 110' }), course('SOIL 220')])

@@ -2,7 +2,9 @@
 import type { RefusalCode } from '../findings'
 import type { CourseCode } from '../ids'
 import { optionsAmong, type Option, type Section } from '../week'
-import { afterGroup, decide, type LineDecision, type RegistrationFacts } from './decide'
+import { decide, type LineDecision } from './decide'
+import type { RegistrationFacts } from './facts'
+import { afterGroup } from './step'
 import { groupLines } from './group'
 
 /** What keeps a student from every section alike: said once, not at each line. */
