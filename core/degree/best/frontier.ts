@@ -15,26 +15,18 @@
  * 1992), with the bound of `prices`: what cannot come up to better than the best reading known, found by
  * a narrow first pass, is dropped.
  *
+ * The class is longer than most: its steps share the state at hand, and none of them is of use by itself.
+ *
  * Bound: `effort.most` states; where they do not suffice, the best reading seen stands, not proved.
  */
+import { DemandTally } from './demandTally'
 import type { Effort } from './effort'
 import { inOrderOfFrontier } from './elimination'
+import { FrontierItems, keyOf, type Item } from './frontierItems'
 import type { Score } from './labels'
 import { Packing } from './packing'
 import { Prices } from './lagrangian'
-import {
-  couldGive,
-  firmestOf,
-  LEVELS,
-  NOWHERE,
-  POSSIBLE,
-  useOf,
-  type Demand,
-  type Opens,
-  type Piece,
-  type Problem
-} from './problem'
-import type { Turn, WantMachine } from './needAutomaton'
+import { NOWHERE, useOf, type Opens, type Problem } from './problem'
 import { NONE } from './transitionTable'
 
 export interface Answer {
@@ -65,34 +57,6 @@ interface State {
 interface Decisions {
   to: readonly number[]
   before: Decisions | undefined
-}
-
-/** What is decided at once. */
-interface Item {
-  /** Pieces, each with what its wants make of it; none where a label is said. */
-  pieces: readonly { p: number; places: readonly Place[] }[]
-  /** A want with a choice of labels, said before its first piece. */
-  label: { want: number; slot: number } | undefined
-  /** Slots of wants that are active afterwards, and of those that are over. */
-  kept: readonly number[]
-  over: readonly number[]
-  /** For each kept slot the number of its states, then those of caps and shares. */
-  radix: readonly number[]
-  /** Whether a state's key fits a whole number. */
-  numbered: boolean
-  /** What is still to come of each cap and share. */
-  capLeft: readonly number[]
-  shareLeft: readonly number[]
-  /** What is still to come for each demand by each status, that of the softer ones included. */
-  demandLeft: readonly (readonly number[])[]
-}
-
-/** A want that would take a piece. */
-interface Place {
-  want: number
-  slot: number
-  machine: WantMachine
-  turn: Turn
 }
 
 interface Pass {
@@ -147,6 +111,7 @@ class Frontier {
   private readonly order: readonly number[]
   private readonly items: readonly Item[]
   private readonly slots: number
+  private readonly tally: DemandTally
 
   constructor(
     private readonly problem: Problem,
@@ -162,78 +127,13 @@ class Frontier {
     this.order.forEach((p, i) => (at[p] = i))
     for (const own of inside) own.sort((a, b) => at[a]! - at[b]!)
     this.prices = new Prices(problem, packing, inside, from)
-    ;({ items: this.items, slots: this.slots } = this.itemsOf(groups, inside))
+    this.tally = new DemandTally(problem, packing)
+    ;({ items: this.items, slots: this.slots } = new FrontierItems(problem, this.prices, groups, inside))
   }
 
   /** The same question and prices, without the places that no reading of less than this cost can use. */
   narrowed(most: number): Frontier {
     return new Frontier(this.prices.narrowed(most), this.packing, this.effort, this.prices)
-  }
-
-  private itemsOf(groups: readonly (readonly number[])[], inside: readonly (readonly number[])[]) {
-    const { pieces, wants, caps, shares, demands = [] } = this.problem
-    const { machines } = this.prices
-    const slotOf = wants.map(() => -1)
-    const decided = wants.map(() => 0)
-    const free: number[] = []
-    let slots = 0
-    const capLeft = caps.map((cap) => [...cap.pieces].reduce((sum, p) => sum + useOf(cap, pieces[p]!), 0))
-    const shareLeft = shares.map((share) =>
-      share.pairs.reduce((sum, { one }) => sum + heaviest(pieces, one), 0)
-    )
-    const demandLeft = demands.map((demand) => couldGive(pieces, demand, demand.pieces.keys()))
-    const active = new Set<number>()
-    const items: Item[] = []
-    const push = (some: Pick<Item, 'pieces' | 'label' | 'over'>) => {
-      const kept = [...active]
-      const radix = [
-        ...kept.map((w) => machines[w]!.statesAt(decided[w]!)),
-        ...caps.map((cap) => cap.most + 1),
-        ...shares.map((share) => share.most + 1),
-        ...demands.map((demand) => (demand.least + 1) ** POSSIBLE)
-      ]
-      items.push({
-        ...some,
-        kept: kept.map((w) => slotOf[w]!),
-        radix,
-        numbered: radix.reduce((product, n) => product * n, 1) < Number.MAX_SAFE_INTEGER,
-        capLeft: [...capLeft],
-        shareLeft: [...shareLeft],
-        demandLeft: demandLeft.map((left) => [...left])
-      })
-    }
-    for (const group of groups) {
-      const here = [...new Set(group.flatMap((p) => pieces[p]!.wants))]
-      for (const want of here) {
-        if (active.has(want)) continue
-        active.add(want)
-        slotOf[want] = free.pop() ?? slots++
-        if (machines[want]!.starts > 1) push({ pieces: [], label: { want, slot: slotOf[want]! }, over: [] })
-      }
-      const own = group.map((p) => ({
-        p,
-        places: pieces[p]!.wants.map((want) => ({
-          want,
-          slot: slotOf[want]!,
-          machine: machines[want]!,
-          turn: machines[want]!.turns[decided[want]!++]!
-        }))
-      }))
-      for (const p of group) {
-        caps.forEach((cap, c) => cap.pieces.has(p) && (capLeft[c]! -= useOf(cap, pieces[p]!)))
-        shares.forEach((share, s) => {
-          for (const { one } of share.pairs) if (one[0] === p) shareLeft[s]! -= heaviest(pieces, one)
-        })
-      }
-      demands.forEach((demand, d) => {
-        couldGive(pieces, demand, group).forEach((gives, level) => (demandLeft[d]![level]! -= gives))
-      })
-      const done = here.filter((w) => decided[w] === inside[w]!.length)
-      for (const w of done) active.delete(w)
-      push({ pieces: own, label: undefined, over: done.map((w) => slotOf[w]!) })
-      for (const w of done) free.push(slotOf[w]!)
-    }
-    return { items, slots }
   }
 
   /**
@@ -344,7 +244,7 @@ class Frontier {
     const capsNow = this.capsAfter(work)
     const sharesNow = capsNow && this.sharesAfter(work)
     if (!capsNow || !sharesNow) return
-    const { now, costs } = this.demandsAfter(work)
+    const { now, costs } = this.tally.after(work.item, this.items[work.i - 1], work.to, work.from.demands)
     const bound = settled + this.closeCaps(work, capsNow) + costs
     if (bound < work.most) this.keep(work, bound, capsNow, sharesNow, now)
   }
@@ -363,7 +263,7 @@ class Frontier {
       : shares.length
         ? [...caps, ...shares]
         : caps
-    const key = item.numbered ? numberOf(item, work.wants, used) : nameOf(item, work.wants, used)
+    const key = keyOf(item, work.wants, used)
     const known = next.get(key)
     if (known && known.bound <= bound) return
     const wants = work.wants.slice()
@@ -420,81 +320,8 @@ class Frontier {
     return used
   }
 
-  /** What pieces give a demand, each course once by its firmest piece; by status, the firmer ones included. */
-  private giving({ pieces: own }: Demand, group: Iterable<number>): number[] {
-    const firmest = firmestOf(this.problem.pieces, own, group)
-    return Array.from({ length: POSSIBLE }, (_, level) => {
-      let sum = 0
-      for (const { status, weight } of firmest) if (status <= level) sum += weight
-      return sum
-    })
-  }
-
-  /** What a demand costs at least, with so much there and so much to come. */
-  private demandCost({ least }: Demand, there: readonly number[], left: readonly number[]): number {
-    let label = 0
-    while (label < POSSIBLE && there[label]! + left[label]! < least) label++
-    return this.packing.demandCost[label === POSSIBLE ? LEVELS : label]!
-  }
-
   /** No reading costs less, demands included. */
   floor(): number {
-    const { demands = [] } = this.problem
-    const none = Array.from({ length: POSSIBLE }, () => 0)
-    return demands.reduce(
-      (sum, demand) =>
-        sum + this.demandCost(demand, none, couldGive(this.problem.pieces, demand, demand.pieces.keys())),
-      this.prices.bound()
-    )
+    return this.prices.bound() + this.tally.floor()
   }
-
-  /** What is there of each demand after the item, and what that costs more than before it. */
-  private demandsAfter({ item, i, from, to }: Work): { now: readonly number[]; costs: number } {
-    const { demands = [] } = this.problem
-    let costs = 0
-    const now = demands.map((demand, d) => {
-      const left = item.demandLeft[d]!
-      const before =
-        i > 0
-          ? this.items[i - 1]!.demandLeft[d]!
-          : couldGive(this.problem.pieces, demand, demand.pieces.keys())
-      const there = digitsOf(from.demands[d]!, demand.least + 1)
-      const isOver = before.every((gives) => gives === 0)
-      if (isOver) return 0
-      const counted = item.pieces.flatMap(({ p }, n) => (demand.wants.has(to[n]!) ? [p] : []))
-      const then = this.giving(demand, counted).map((gives, level) =>
-        Math.min(demand.least, there[level]! + gives)
-      )
-      costs += this.demandCost(demand, then, left) - this.demandCost(demand, there, before)
-      return left.every((gives) => gives === 0) ? 0 : numberFrom(then, demand.least + 1)
-    })
-    return { now, costs }
-  }
-}
-
-function heaviest(pieces: readonly Piece[], some: readonly number[]): number {
-  return Math.max(...some.map((p) => pieces[p]!.weight))
-}
-
-function numberFrom(digits: readonly number[], base: number): number {
-  return digits.reduce((number, digit) => number * base + digit, 0)
-}
-
-function digitsOf(number: number, base: number): number[] {
-  const digits: number[] = []
-  for (let rest = number; digits.length < POSSIBLE; rest = Math.floor(rest / base))
-    digits.unshift(rest % base)
-  return digits
-}
-
-function numberOf({ kept, radix }: Item, wants: readonly number[], used: readonly number[]): number {
-  let key = 0
-  let n = 0
-  for (const slot of kept) key = key * radix[n++]! + wants[slot]!
-  for (const one of used) key = key * radix[n++]! + one
-  return key
-}
-
-function nameOf({ kept }: Item, wants: readonly number[], used: readonly number[]): string {
-  return `${kept.map((slot) => wants[slot]).join()} ${used.join()}`
 }
