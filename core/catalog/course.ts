@@ -83,8 +83,10 @@ const NO_COURSES: ReadonlySet<CourseCode> = new Set()
 export class Catalog {
   private readonly byCode: ReadonlyMap<string, Course>
 
-  /** By code, courses that exclude each other, whichever of them says so. */
   private readonly groups = new Map<string, string>()
+  /** By code, the courses that count as it; made when first asked for. */
+  private counting: Map<string, Course[]> | undefined
+  /** By code, courses that exclude each other, whichever of them says so. */
   private readonly excludes = new Map<string, Set<CourseCode>>()
 
   constructor(
@@ -136,5 +138,16 @@ export class Catalog {
   /** The course itself and the courses that count as it. */
   sameAs(code: CourseCode): CourseCode[] {
     return [code, ...(this.byCode.get(code)?.equivalents ?? [])]
+  }
+
+  /** The courses that count as this one, the course itself where it is known. */
+  countingAs(code: CourseCode): readonly Course[] {
+    if (!this.counting) {
+      this.counting = new Map()
+      for (const course of this.courses)
+        for (const same of this.sameAs(course.code))
+          this.counting.set(same, [...(this.counting.get(same) ?? []), course])
+    }
+    return this.counting.get(code) ?? []
   }
 }

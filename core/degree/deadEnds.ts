@@ -13,6 +13,7 @@ import type { BesideCourses } from './conditions'
 import { fit, isTooLow, takersOf } from './fit'
 import type { Question } from './question'
 import type { ReadingInput } from './place'
+import { PlainChoice, type OpenNeed, type Room } from './plainChoice'
 import type { Need, Program } from './program'
 import { allAttempts, type Apart, type Attempt } from './attempt'
 
@@ -61,19 +62,6 @@ export function deadEnds(input: ReadingInput, question: Question, reading: Readi
     )
   )
   return { ...left.possible([...scarce].map((w) => all[w]!.need)), scarce }
-}
-
-/** What a cap leaves, of the courses that it is about. */
-interface Room {
-  has: (course: Course) => boolean
-  left: number
-  use: (course: Course) => number
-}
-
-interface OpenNeed {
-  need: Need
-  program: number
-  evidence: readonly Attempt[]
 }
 
 class Left {
@@ -145,12 +133,10 @@ class Left {
     asking: readonly string[]
   ): boolean {
     if (this.attempts.some((one) => this.catalog.sameAs(one.course).includes(leaf.course))) return true
-    return this.catalog.courses.some(
-      (course) =>
-        this.catalog.sameAs(course.code).includes(leaf.course) &&
-        !this.catalog.exclusiveWith(of.code).has(course.code) &&
-        this.canBeHad(course, asking)
-    )
+    const excluded = this.catalog.exclusiveWith(of.code)
+    return this.catalog
+      .countingAs(leaf.course)
+      .some((course) => !excluded.has(course.code) && this.canBeHad(course, asking))
   }
 
   /**
@@ -171,79 +157,12 @@ class Left {
     for (const { left } of lists) for (const { code } of left) asked.set(code, (asked.get(code) ?? 0) + 1)
     for (const one of lists.toSorted((a, b) => a.left.length - b.left.length)) {
       const free = one.left.filter((course) => !used.has(this.catalog.groupOf(course.code)))
-      const chosen = this.chosen(one, free, (course) => asked.get(course.code)!)
+      const room = this.rooms(one.need, one.program, one.evidence, free)
+      const chosen = new PlainChoice(this.catalog, one, room, (course) => asked.get(course.code)!).of(free)
       if (!chosen) return false
       for (const course of chosen) if (!course.repeatable) used.add(this.catalog.groupOf(course.code))
     }
     return true
-  }
-
-  /** Courses that complete the need beside what it has; undefined where the plain choice does not. */
-  private chosen(
-    { need, program, evidence }: OpenNeed,
-    free: readonly Course[],
-    asked: (course: Course) => number
-  ): Course[] | undefined {
-    const { catalog } = this
-    const byCourse = need.measure === 'courses'
-    const worth = ({ credits }: { credits: number }) => (byCourse ? 1 : credits)
-    let missing = need.amount - evidence.reduce((sum, one) => sum + worth(one), 0)
-    const subjects = new Set(evidence.map((one) => one.course.split(' ')[0]!))
-    const parts = need.including.map(({ set, amount }) => ({
-      set,
-      missing:
-        amount -
-        evidence
-          .filter((one) => set.has(catalog.course(one.course), one))
-          .reduce((sum, one) => sum + worth(one), 0)
-    }))
-    const isDone = () =>
-      missing <= 0 && parts.every((part) => part.missing <= 0) && subjects.size >= (need.subjects ?? 0)
-    const helps = (course: Course) =>
-      parts.filter((part) => part.missing > 0 && part.set.has(course)).length * 2 +
-      (subjects.size < (need.subjects ?? 0) && !subjects.has(course.code.split(' ')[0]!) ? 1 : 0)
-    const isSame = (course: Course, other: Course) =>
-      !course.repeatable && catalog.groupOf(course.code) === catalog.groupOf(other.code)
-    const room = this.rooms(need, program, evidence, free)
-    const rest = new Set(
-      free.filter((course) => !room.some((one) => one.has(course) && one.left < one.use(course)))
-    )
-    const found: Course[] = []
-    if (!parts.length && !need.subjects && !room.length) {
-      const inOrder = free.toSorted((a, b) => asked(a) - asked(b) || b.credits - a.credits)
-      for (const course of inOrder) {
-        if (missing <= 0) break
-        if (found.some((one) => isSame(course, one))) continue
-        found.push(course)
-        missing -= worth(course)
-      }
-      const last = inOrder.find((course) => course.repeatable)
-      return missing <= 0 || last ? found : undefined
-    }
-    while (!isDone()) {
-      if (byCourse && missing <= 0) return undefined
-      let best: Course | undefined
-      for (const course of rest)
-        if (
-          !best ||
-          helps(course) - helps(best) > 0 ||
-          (helps(course) === helps(best) &&
-            (asked(course) - asked(best) || best.credits - course.credits) < 0)
-        )
-          best = course
-      if (!best) return undefined
-      found.push(best)
-      // An equivalent is the same course.
-      for (const course of rest) if (isSame(course, best)) rest.delete(course)
-      if (found.length > need.amount * 2 + 2) return undefined
-      missing -= worth(best)
-      subjects.add(best.code.split(' ')[0]!)
-      for (const part of parts) if (part.set.has(best)) part.missing -= worth(best)
-      for (const one of room) if (one.has(best)) one.left -= one.use(best)
-      for (const course of rest)
-        if (room.some((one) => one.has(course) && one.left < one.use(course))) rest.delete(course)
-    }
-    return found
   }
 
   /** What caps leave for the need, were it the only one to use them. */

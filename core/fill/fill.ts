@@ -8,15 +8,8 @@
 import { conflictOf, type Asked } from './conflict'
 import { LinearModel, type Limits, type Solve, type Solved, type Sum } from './linear'
 import { at, shortOf, type ModelOptions } from './model'
-import {
-  NOT_TAKEN,
-  TERMS_MOST,
-  termsIn,
-  type Filling,
-  type FillProblem,
-  type FillRule,
-  type NotTogether
-} from './problem'
+import { NOT_TAKEN, TERMS_MOST, termsIn, type Filling, type FillProblem, type NotTogether } from './problem'
+import { Preferences } from './preferences'
 import { ReadingRows } from './readingRows'
 import { ScheduleRows } from './scheduleRows'
 
@@ -155,7 +148,7 @@ class Search {
     for (let last = from; last < this.problem.terms.length; last++) {
       // By a term that nothing can be placed in, or stands in, no more is met than by the one before it.
       if (last > from && !this.isOfUse(last)) continue
-      const asked = this.ask(last, TASTE, (model) => this.taste(model, last))
+      const asked = this.ask(last, TASTE, (model) => this.prefer(model, last).taste())
       const answer = asked.kind === 'unknown' ? this.ask(last, PROOF) : asked
       if (answer.kind === 'unknown') proved = false
       if (answer.kind !== 'solved') continue
@@ -180,7 +173,7 @@ class Search {
     suits
   }: Found): { filling: Filling; better: NoneBetter } | undefined {
     if (!suits) {
-      const laid = this.laid(this.fillingOf(first, last), last)
+      const laid = this.laid(fillingOf(this.problem, first, last), last)
       const better = { findings: false, courses: false, laying: false }
       return this.isSound(laid.filling) ? { filling: laid.filling, better } : undefined
     }
@@ -188,19 +181,23 @@ class Search {
     let findings = true
     if (this.findingsIn(first) > 0) {
       // Fewer findings come before courses that suit.
-      const least = this.ask(last, LEAST, (model) => model.minimize(this.findings(model, last)))
+      const least = this.ask(last, LEAST, (model) => this.prefer(model, last).fewestFindings())
       findings = least.kind === 'solved' && least.best
       if (least.kind === 'solved' && this.findingsIn(least) < this.findingsIn(first)) {
-        const again = this.ask(last, TASTE, (model) => this.taste(model, last, this.findingsIn(least)))
+        const again = this.ask(last, TASTE, (model) => this.prefer(model, last).taste(this.findingsIn(least)))
         chosen = again.kind === 'solved' ? again : { ...least, best: false }
       }
     }
     // However the courses are laid then, there are no more findings.
-    const laid = this.laid(this.fillingOf(chosen, last), last, this.findingsIn(chosen))
+    const laid = this.laid(fillingOf(this.problem, chosen, last), last, this.findingsIn(chosen))
     // Where courses were barred or wants raised, what was left out was not looked at.
     const all = !this.narrowed
     const better = { findings: all && findings, courses: all && chosen.best, laying: all && laid.best }
     return this.isSound(laid.filling) ? { filling: laid.filling, better } : undefined
+  }
+
+  private prefer(model: LinearModel, last: number): Preferences {
+    return new Preferences(model, this.problem, last)
   }
 
   private findingsIn(answer: Answer): number {
@@ -315,121 +312,22 @@ class Search {
     return answer
   }
 
-  private fillingOf(answer: Answer, last: number): Filling {
-    return this.problem.courses.map(({ placed, terms }, c) => {
-      if (placed) return termsIn(terms, this.problem.terms.length - 1)[0] ?? NOT_TAKEN
-      return termsIn(terms, last).find((t) => answer.value(at(c, t)) > 0.5) ?? NOT_TAKEN
-    })
-  }
-
-  /** Which courses: those that suit, no more credits than needed, where the program suggests them. */
-  private taste(model: LinearModel, last: number, most = Infinity): void {
-    const cost = this.findings(model, last, most)
-    this.problem.courses.forEach((course, c) => {
-      if (course.placed) return
-      for (const t of termsIn(course.terms, last))
-        cost.push([course.cost + PULL * this.apart(c, t) + EARLY * course.early * t, at(c, t)])
-    })
-    model.minimize(cost)
-  }
-
-  /** Terms from where the program suggests the course. */
-  private apart(c: number, t: number): number {
-    const { pull } = this.problem.courses[c]!
-    return pull === undefined ? 0 : Math.abs(t - pull)
-  }
-
-  /** Too many hours of study in a term, and too few credits: what each costs. */
-  private findings(model: LinearModel, last: number, most = Infinity): (readonly [number, string])[] {
-    const cost: (readonly [number, string])[] = []
-    this.problem.terms.slice(0, last + 1).forEach((term, t) => {
-      const load = this.added(t)
-      const most = term.room + term.standing
-      if (term.soft < most) {
-        const over = model.binary(`o${t}`)
-        model.row([...load, [term.soft - most, over]], '<=', term.soft - term.standing)
-        cost.push([FINDING, over])
-      }
-      if (term.least > term.standing && t < last && load.length) {
-        const light = model.binary(`l${t}`)
-        const used = model.binary(`k${t}`)
-        model.row([...load, [-term.room, used]], '<=', 0)
-        if (term.standing > 0) model.row([[1, used]], '=', 1)
-        model.row([...load, [-term.least, used], [term.least, light]], '>=', -term.standing)
-        cost.push([FINDING, light])
-      }
-    })
-    if (cost.length && Number.isFinite(most))
-      model.row(
-        cost.map(([, name]) => [1, name] as const),
-        '<=',
-        most
-      )
-    return cost
-  }
-
-  private added(t: number): Sum {
-    return this.problem.courses.flatMap(({ placed, terms, credits }, c) =>
-      !placed && terms & (1 << t) ? [[credits, at(c, t)] as const] : []
-    )
-  }
-
   /** The same courses, laid over the terms as an advisor would. */
   private laid(chosen: Filling, last: number, most = Infinity): { filling: Filling; best: boolean } {
-    const { courses, terms } = this.problem
-    const isTaken = courses.map(({ placed }, c) => !placed && chosen[c] !== NOT_TAKEN)
+    const { courses } = this.problem
     const some: FillProblem = {
       ...this.problem,
-      courses: courses.map((course, c) => (course.placed || isTaken[c] ? course : { ...course, terms: 0 }))
-    }
-    const given = this.problem
-    this.problem = some
-    try {
-      const model = new LinearModel()
-      new ScheduleRows(model, some, this.options(last)).write()
-      const cost = this.findings(model, last, most)
-      const { tail, waiting } = waitingFor(some, chosen)
-      courses.forEach((course, c) => {
-        if (!isTaken[c]) return
-        const where = termsIn(course.terms, last)
-        model.row(
-          where.map((t) => [1, at(c, t)] as const),
-          '=',
-          1
-        )
-        const haste = TAIL * tail[c]! + WAITING * waiting[c]! + LEVEL * course.early
-        for (const t of where) cost.push([haste * t + LAY_PULL * this.apart(c, t), at(c, t)])
-      })
-      const even = terms
-        .slice(0, last + 1)
-        .flatMap(({ regular, room, standing }, t) => (regular && room + standing > 0 ? [t] : []))
-      const total = courses.reduce(
-        (sum, { credits }, c) => sum + (isTaken[c] && even.includes(chosen[c]!) ? credits : 0),
-        0
+      courses: courses.map((course, c) =>
+        course.placed || chosen[c] !== NOT_TAKEN ? course : { ...course, terms: 0 }
       )
-      const share = (total + even.reduce((sum, t) => sum + terms[t]!.standing, 0)) / Math.max(1, even.length)
-      for (const t of even) {
-        const [over, under] = [model.upTo(`e${t}`, 99), model.upTo(`f${t}`, 99)]
-        const { standing, full } = terms[t]!
-        model.row([...this.added(t), [-1, over]], '<=', share - standing)
-        cost.push([EVEN, over])
-        if (t === even.at(-1)) continue
-        model.row([...this.added(t), [1, under]], '>=', share - standing)
-        cost.push([EVEN, under])
-        if (full > 0) {
-          const part = model.upTo(`g${t}`, 99)
-          model.row([...this.added(t), [1, part]], '>=', Math.min(full, share) - standing)
-          cost.push([FULL, part])
-        }
-      }
-      model.minimize(cost)
-      const answer = this.run(model, LAYING)
-      return answer.kind === 'solved'
-        ? { filling: this.fillingOf(answer, last), best: answer.best }
-        : { filling: chosen, best: false }
-    } finally {
-      this.problem = given
     }
+    const model = new LinearModel()
+    new ScheduleRows(model, some, this.options(last)).write()
+    new Preferences(model, some, last).lay(chosen, most)
+    const answer = this.run(model, LAYING)
+    return answer.kind === 'solved'
+      ? { filling: fillingOf(some, answer, last), best: answer.best }
+      : { filling: chosen, best: false }
   }
 
   /** Wants that cannot be met together; `known` are sets that can. */
@@ -448,16 +346,12 @@ class Search {
   }
 }
 
-/** Against each other: a finding, a term away from where the program suggests, haste by level, by what waits. */
-const FINDING = 60
-const PULL = 3
-const EARLY = 0.05
-const LAY_PULL = 2
-const TAIL = 0.9
-const WAITING = 0.1
-const LEVEL = 0.5
-const EVEN = 0.6
-const FULL = 2
+function fillingOf({ courses, terms: all }: FillProblem, answer: Answer, last: number): Filling {
+  return courses.map(({ placed, terms }, c) => {
+    if (placed) return termsIn(terms, all.length - 1)[0] ?? NOT_TAKEN
+    return termsIn(terms, last).find((t) => answer.value(at(c, t)) > 0.5) ?? NOT_TAKEN
+  })
+}
 
 /** The same question without these wants. */
 function freed(problem: FillProblem, without: ReadonlySet<number>): FillProblem {
@@ -466,31 +360,4 @@ function freed(problem: FillProblem, without: ReadonlySet<number>): FillProblem 
     without.has(w) ? { ...want, amount: 0, subjects: 0, including: [], byCourse: false } : want
   )
   return { ...problem, reading: { ...reading, wants } }
-}
-
-/** For each course taken: the longest chain of courses taken that wait for it, and how many wait in all. */
-function waitingFor({ courses }: FillProblem, term: Filling): { tail: number[]; waiting: number[] } {
-  const tail = courses.map(() => 0)
-  const after = courses.map(() => new Set<number>())
-  const named = (rule: FillRule): number[] => {
-    if (rule.kind === 'course') return term[rule.course] === NOT_TAKEN ? [] : [rule.course]
-    return rule.kind === 'credits' ? [] : rule.of.flatMap(named)
-  }
-  for (let changed = true, pass = 0; changed && pass < courses.length; pass++) {
-    changed = false
-    courses.forEach(({ rule }, c) => {
-      if (!rule || term[c] === NOT_TAKEN) return
-      for (const before of named(rule)) {
-        const [long, size] = [tail[c]! + 1, after[before]!.size]
-        after[before]!.add(c)
-        for (const one of after[c]!) if (one !== before) after[before]!.add(one)
-        if (long > tail[before]! && long <= courses.length) {
-          tail[before] = long
-          changed = true
-        }
-        if (after[before]!.size > size) changed = true
-      }
-    })
-  }
-  return { tail, waiting: after.map((one) => one.size) }
 }
