@@ -36,6 +36,7 @@ import {
 } from '#core/route'
 import type { Instant, IsoDate } from '#core/time'
 import type { PermissionKind, Permissions, Section, SectionTaker } from '#core/week'
+import { studentFacts } from '#shared/record/studentFacts'
 import type { TermView } from '#shared/catalog/responses'
 import { type Shelf, momentOf, programOf, termOf, factorsIn } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
@@ -109,13 +110,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   const plannable = new Set<string>(standings.flatMap((one) => (one.planning ? [one.term.code] : [])))
   const isAhead = (p: { term: string }) => plannable.has(p.term)
   const planned = student.route.courses.filter(isAhead)
-  const picked = new Map<string, Section>()
-  for (const draft of student.drafts.filter((one) => one.goingWith)) {
-    for (const code of draft.sections) {
-      const section = student.sections.find((s) => s.code === code)
-      if (section?.parent === null) picked.set(`${draft.term} ${section.course}`, section)
-    }
-  }
+  const picked = pickedSections(student)
   const waitlisted = new Set(student.waiting.map((w) => `${w.term} ${w.course}`))
   const { record, held } = student
   // A course under way is in the record already; a seat in a term to come is not.
@@ -148,12 +143,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     catalog: shelf.catalog,
     terms: shelf.terms,
     plannable,
-    student: {
-      standing: student.student.standing,
-      programs: student.programs.map((p) => p.spec.code),
-      tests: student.tests,
-      waived: waivedOf(student)
-    },
+    student: studentFacts(student),
     attempts,
     planned,
     running: shelf.running,
@@ -178,6 +168,17 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     climb: climbOf(main, shelf.terms),
     finish: routeFinish(audits, shelf.terms)
   }
+}
+
+/** By term and course, the section picked in the weeks that the student is going with. */
+function pickedSections({ drafts, sections }: ReadableStudent): ReadonlyMap<string, Section> {
+  const picked = new Map<string, Section>()
+  for (const draft of drafts.filter((one) => one.goingWith))
+    for (const code of draft.sections) {
+      const section = sections.find((s) => s.code === code)
+      if (section?.parent === null) picked.set(`${draft.term} ${section.course}`, section)
+    }
+  return picked
 }
 
 /** Where the days of a student's course in a term lie today: of a seat those of its session, else of the term. */
@@ -224,12 +225,6 @@ export function permissionsAt({ permitted }: Pick<StudentRecord, 'permitted'>, n
   for (const { section, kind, until } of permitted)
     if (until === null || until > now) found.set(section, (found.get(section) ?? new Set()).add(kind))
   return found
-}
-
-/** Courses whose prerequisite is not asked of the student. */
-export function waivedOf({ requests }: Pick<StudentRecord, 'requests'>): ReadonlySet<CourseCode> {
-  const given = requests.filter((one) => one.kind === 'waiver' && one.state === 'given')
-  return new Set(given.flatMap((one) => one.course ?? []))
 }
 
 function wasTaken({ record, held }: ReadableStudent, planned: { course: string; term: string }): boolean {

@@ -144,22 +144,8 @@ function auditOf(
         needResult(need, byNeed.get(need.id)!, catalog, placement.beyond[index]!.has(need.id))
       ])
   )
-  const areas = program.spec.areas.map((area): AreaResult => {
-    const { needs, choices } = reached(area.needs, results)
-    return {
-      area,
-      credits: areaCredits(area),
-      amounts: addAmounts(needs.map((need) => need.amounts)),
-      needs,
-      choices,
-      state: weakest(needs.map((need) => need.state))
-    }
-  })
-  const whereItCounts = new Map<string, NeedResult>()
-  const counting = areas.toSorted((a, b) => Number(!!a.area.shares) - Number(!!b.area.shares))
-  for (const result of counting.flatMap((area) => area.needs))
-    for (const attempt of result.evidence)
-      if (!whereItCounts.has(attempt.key)) whereItCounts.set(attempt.key, result)
+  const areas = program.spec.areas.map((area) => areaResult(area, results))
+  const whereItCounts = placesIn(areas)
   const graded = gradedAttempts(attempts)
   const counts = (attempt: Attempt) => whereItCounts.has(attempt.key)
   const elsewhere = new Set(
@@ -186,6 +172,27 @@ function auditOf(
     },
     whereItCounts
   }
+}
+
+function areaResult(area: AreaSpec, results: ReadonlyMap<string, NeedResult>): AreaResult {
+  const { needs, choices } = reached(area.needs, results)
+  return {
+    area,
+    credits: areaCredits(area),
+    amounts: addAmounts(needs.map((need) => need.amounts)),
+    needs,
+    choices,
+    state: weakest(needs.map((need) => need.state))
+  }
+}
+
+/** By attempt, the need where it counts; of several that of the area which shares nothing. */
+function placesIn(areas: readonly AreaResult[]): Map<string, NeedResult> {
+  const found = new Map<string, NeedResult>()
+  const inOrder = areas.toSorted((a, b) => Number(!!a.area.shares) - Number(!!b.area.shares))
+  for (const result of inOrder.flatMap((area) => area.needs))
+    for (const attempt of result.evidence) if (!found.has(attempt.key)) found.set(attempt.key, result)
+  return found
 }
 
 /** Which of what counts is among the last credits is not part of the search: not met, it might be in another reading. */

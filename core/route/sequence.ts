@@ -39,7 +39,7 @@ export function alignSequence(
   suggested: readonly (readonly SlotSpec[])[],
   index = 0
 ): Aligned {
-  const steps = slotsOf(context, suggested, index)
+  const steps = new StepsLeft(context, suggested, index).list()
   const first = steps.findIndex(({ taken, all }) => taken < all / 2)
   const from = first < 0 ? steps.length : first
   const most = Math.max(0, ...steps.map((step) => step.credits))
@@ -81,71 +81,100 @@ export function alignSequence(
   return result
 }
 
-/** What is left to do of each step, how many of all its slots are taken, and its credits as suggested. */
-function slotsOf(
-  { catalog, attempts, planned, audits }: RouteContext,
-  suggested: readonly (readonly SlotSpec[])[],
-  index: number
-) {
-  const groups = (list: readonly { course: CourseCode }[]) =>
-    new Set(list.map((one) => catalog.groupOf(one.course)))
-  const [onRoute, onRecord] = [
-    groups([...attempts.counted, ...planned]),
-    groups(attempts.counted.filter((attempt) => attempt.status !== 'planned'))
-  ]
-  const isIn = (some: ReadonlySet<string>, code: CourseCode) =>
-    [code, ...catalog.exclusiveWith(code)].some((one) => some.has(catalog.groupOf(one)))
-  const areas = audits[index]?.areas ?? []
-  const needs = areas.flatMap((area) => area.needs)
-  const isFree = new Set(areas.filter((area) => area.area.free).map((area) => area.area.id))
-  const missing = new Map(needs.map((result) => [result, result.missing]))
-  const later = (step: number) =>
-    new Set(
-      suggested
-        .slice(step)
-        .flat()
-        .flatMap((slot) =>
-          typeof slot === 'string' ? coursesIn(ruleOf(catalog.maybeCourse(slot)?.prerequisite ?? '')) : []
-        )
-    )
-  return suggested.map((list, step) => {
-    const slots: Slot[] = []
-    let taken = 0
-    let credits = 0
-    for (const slot of list) {
-      if (typeof slot !== 'string') {
-        const result = needs.find((one) => one.need.id === slot.need)
-        if (!result) continue
-        const worth = leastCredits(result, catalog.courses)
-        credits += worth
-        if (missing.get(result)! <= 0) {
-          if (result.state === 'met' || result.state === 'underWay') taken++
-        } else {
-          spend(missing, result, worth)
-          slots.push({ step, what: result, credits: worth })
-        }
-        continue
-      }
-      const course = catalog.maybeCourse(slot)
-      if (!course) continue
-      credits += course.credits
-      if (isIn(onRecord, course.code)) taken++
-      if (isIn(onRoute, course.code)) continue
-      const open = needs.filter((one) => missing.get(one)! > 0 && takes(one.need, course))
-      const result = open.find((one) => !isFree.has(one.need.area)) ?? open[0]
-      if (result) spend(missing, result, course.credits)
-      else if (!later(step).has(course.code)) {
-        taken++
-        continue
-      }
-      slots.push({ step, what: course.code, credits: course.credits })
-    }
-    return { slots, taken, all: list.length, credits }
-  })
+interface StepLeft {
+  slots: Slot[]
+  /** How many of all its slots are taken or under way. */
+  taken: number
+  all: number
+  /** As suggested. */
+  credits: number
 }
 
-function spend(missing: Map<NeedResult, number>, result: NeedResult, credits: number): void {
-  missing.set(result, missing.get(result)! - (result.need.measure === 'courses' ? 1 : credits))
+/** What is left to do of each step of a suggested sequence. */
+class StepsLeft {
+  /** Groups of courses that are on the route, and on the record. */
+  private readonly onRoute: ReadonlySet<string>
+  private readonly onRecord: ReadonlySet<string>
+  private readonly needs: readonly NeedResult[]
+  private readonly isFree: ReadonlySet<string>
+  /** What of each need is left for slots to come. */
+  private readonly missing: Map<NeedResult, number>
+
+  constructor(
+    private readonly context: RouteContext,
+    private readonly suggested: readonly (readonly SlotSpec[])[],
+    index: number
+  ) {
+    const { attempts, planned, audits, catalog } = context
+    const groups = (list: readonly { course: CourseCode }[]) =>
+      new Set(list.map((one) => catalog.groupOf(one.course)))
+    this.onRoute = groups([...attempts.counted, ...planned])
+    this.onRecord = groups(attempts.counted.filter((attempt) => attempt.status !== 'planned'))
+    const areas = audits[index]?.areas ?? []
+    this.needs = areas.flatMap((area) => area.needs)
+    this.isFree = new Set(areas.filter((area) => area.area.free).map((area) => area.area.id))
+    this.missing = new Map(this.needs.map((result) => [result, result.missing]))
+  }
+
+  list(): StepLeft[] {
+    return this.suggested.map((slots, step) => {
+      const left: StepLeft = { slots: [], taken: 0, all: slots.length, credits: 0 }
+      for (const slot of slots) {
+        if (typeof slot === 'string') this.course(left, step, slot)
+        else this.need(left, step, slot.need)
+      }
+      return left
+    })
+  }
+
+  private need(left: StepLeft, step: number, id: string): void {
+    const result = this.needs.find((one) => one.need.id === id)
+    if (!result) return
+    const credits = leastCredits(result, this.context.catalog.courses)
+    left.credits += credits
+    if (this.missing.get(result)! > 0) {
+      this.spend(result, credits)
+      left.slots.push({ step, what: result, credits })
+    } else if (result.state === 'met' || result.state === 'underWay') left.taken++
+  }
+
+  private course(left: StepLeft, step: number, code: string): void {
+    const course = this.context.catalog.maybeCourse(code)
+    if (!course) return
+    const { credits } = course
+    left.credits += credits
+    if (this.isIn(this.onRecord, course.code)) left.taken++
+    if (this.isIn(this.onRoute, course.code)) return
+    const open = this.needs.filter((one) => this.missing.get(one)! > 0 && takes(one.need, course))
+    const result = open.find((one) => !this.isFree.has(one.need.area)) ?? open[0]
+    if (result) this.spend(result, credits)
+    else if (!this.askedLater(step).has(course.code)) {
+      left.taken++
+      return
+    }
+    left.slots.push({ step, what: course.code, credits })
+  }
+
+  private spend(result: NeedResult, credits: number): void {
+    const worth = result.need.measure === 'courses' ? 1 : credits
+    this.missing.set(result, this.missing.get(result)! - worth)
+  }
+
+  private isIn(some: ReadonlySet<string>, code: CourseCode): boolean {
+    const { catalog } = this.context
+    return [code, ...catalog.exclusiveWith(code)].some((one) => some.has(catalog.groupOf(one)))
+  }
+
+  /** Courses that those of a step and of later ones ask for. */
+  private askedLater(step: number): ReadonlySet<CourseCode> {
+    const { catalog } = this.context
+    const later = this.suggested.slice(step).flat()
+    return new Set(
+      later.flatMap((slot) =>
+        typeof slot === 'string' ? coursesIn(ruleOf(catalog.maybeCourse(slot)?.prerequisite ?? '')) : []
+      )
+    )
+  }
 }
 
 /** The credits of the smallest course that the need takes. */

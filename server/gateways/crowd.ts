@@ -52,11 +52,41 @@ const NOTHING_YET = {
 type Send = (path: string, body: object) => Promise<unknown>
 
 /** A crowd that comes to the server at an address, all of it with the same password. */
-export function crowdAt(address: string, password: string, random: () => number = Math.random): Crowd {
-  let now: Morning = { ...NOTHING_YET, state: 'quiet', term: 'AU00' as TermCode, opens: 0, people: 0 }
+export class SimulatedCrowd implements Crowd {
+  private now: Morning = {
+    ...NOTHING_YET,
+    state: 'quiet',
+    term: 'AU00' as TermCode,
+    opens: 0,
+    people: 0
+  }
 
-  async function post(path: string, body: object, cookie?: string): Promise<Response> {
-    const response = await fetch(`${address}${path}`, {
+  constructor(
+    private readonly address: string,
+    private readonly password: string,
+    private readonly random: () => number = Math.random
+  ) {}
+
+  view(): Morning {
+    return { ...this.now }
+  }
+
+  begin(
+    about: { term: TermCode; opens: Instant },
+    guests: readonly Guest[],
+    ready: () => Promise<void>
+  ): boolean {
+    if (this.now.state !== 'quiet' && this.now.state !== 'over') return false
+    this.now = { ...NOTHING_YET, ...about, state: 'preparing', people: guests.length }
+    this.hold(guests, ready).catch(() => {
+      this.now.failed++
+      this.now.state = 'over'
+    })
+    return true
+  }
+
+  private async post(path: string, body: object, cookie?: string): Promise<Response> {
+    const response = await fetch(`${this.address}${path}`, {
       method: 'POST',
       headers: {
         'content-type': 'application/json',
@@ -68,28 +98,30 @@ export function crowdAt(address: string, password: string, random: () => number 
     if (!response.ok) throw new Error(`${path} was answered with ${response.status}`)
     return response
   }
+
   /** Whoever signs in sends everything after it with their session. */
-  async function signIn(name: string): Promise<Send> {
-    const response = await post('/api/session', { name, password })
+  private async signIn(name: string): Promise<Send> {
+    const response = await this.post('/api/session', { name, password: this.password })
     const cookie = response.headers.getSetCookie()[0]?.split(';')[0]
     return async (path, body) => {
-      const answer = await (await post(path, body, cookie)).text()
+      const answer = await (await this.post(path, body, cookie)).text()
       return answer ? (JSON.parse(answer) as unknown) : undefined
     }
   }
-  async function orFails<T>(work: () => Promise<T>): Promise<T | undefined> {
+
+  private async orFails<T>(work: () => Promise<T>): Promise<T | undefined> {
     try {
       return await work()
     } catch {
-      now.failed++
+      this.now.failed++
       return undefined
     }
   }
 
-  async function prepare(guest: Guest, advisors: Map<string, Promise<Send>>): Promise<Send> {
+  private async prepare(guest: Guest, advisors: Map<string, Promise<Send>>): Promise<Send> {
     const { student, advisor, wishes } = guest
-    const { term } = now
-    const send = await signIn(guest.signIn)
+    const { term } = this.now
+    const send = await this.signIn(guest.signIn)
     await send(`/api/students/${student}/picks`, {
       term,
       picks: wishes.map(({ course, sections }) => ({ course, sections }))
@@ -98,63 +130,52 @@ export function crowdAt(address: string, password: string, random: () => number 
       if (fallbacks.length)
         await send(`/api/students/${student}/fallbacks`, { term, course, list: fallbacks, onlyWith: null })
     if (advisor) {
-      if (!advisors.has(advisor)) advisors.set(advisor, signIn(advisor))
+      if (!advisors.has(advisor)) advisors.set(advisor, this.signIn(advisor))
       const sign = await advisors.get(advisor)!
       await sign(`/api/students/${student}/sign-off`, { term })
     }
     return send
   }
 
-  async function runSheet({ student, wishes }: Guest, send: Send): Promise<number> {
-    await wait(Math.min(LAST_AFTER_MS, -Math.log2(1 - random()) * HALF_WITHIN_MS))
+  private async runSheet({ student, wishes }: Guest, send: Send): Promise<number> {
+    await wait(Math.min(LAST_AFTER_MS, -Math.log2(1 - this.random()) * HALF_WITHIN_MS))
     const began = performance.now()
     const courses = wishes.map((wish) => wish.course)
-    const receipt = (await send(`/api/students/${student}/runs`, { term: now.term, courses })) as Receipt
+    const receipt = (await send(`/api/students/${student}/runs`, { term: this.now.term, courses })) as Receipt
     const took = performance.now() - began
     for (const { outcome } of receipt.lines) {
-      if (isSeat(outcome)) now.seats++
-      else if (outcome === 'inLine') now.waits++
-      else now.refused++
+      if (isSeat(outcome)) this.now.seats++
+      else if (outcome === 'inLine') this.now.waits++
+      else this.now.refused++
     }
-    now.answered++
+    this.now.answered++
     return took
   }
 
-  async function hold(guests: readonly Guest[], ready: () => Promise<void>): Promise<void> {
+  private async hold(guests: readonly Guest[], ready: () => Promise<void>): Promise<void> {
     const coming = [...guests]
     const sends = new Map<Guest, Send>()
     const advisors = new Map<string, Promise<Send>>()
     const work = async () => {
       for (let guest; (guest = coming.shift());) {
         const one = guest
-        const send = await orFails(() => prepare(one, advisors))
+        const send = await this.orFails(() => this.prepare(one, advisors))
         if (send) sends.set(one, send)
-        now.prepared++
+        this.now.prepared++
       }
     }
     await Promise.all(Array.from({ length: AT_ONCE }, work))
-    now.state = 'waiting'
+    this.now.state = 'waiting'
     await ready()
-    now.state = 'running'
-    const took = await Promise.all([...sends].map(([guest, send]) => orFails(() => runSheet(guest, send))))
+    this.now.state = 'running'
+    const took = await Promise.all(
+      [...sends].map(([guest, send]) => this.orFails(() => this.runSheet(guest, send)))
+    )
     const times = took.filter((ms) => ms !== undefined).sort((a, b) => a - b)
     const at = (part: number) => times[Math.min(times.length - 1, Math.floor(times.length * part))] ?? null
-    now.median = at(0.5)
-    now.slow = at(0.95)
-    now.state = 'over'
-  }
-
-  return {
-    view: () => ({ ...now }),
-    begin(about, guests, ready) {
-      if (now.state !== 'quiet' && now.state !== 'over') return false
-      now = { ...NOTHING_YET, ...about, state: 'preparing', people: guests.length }
-      hold(guests, ready).catch(() => {
-        now.failed++
-        now.state = 'over'
-      })
-      return true
-    }
+    this.now.median = at(0.5)
+    this.now.slow = at(0.95)
+    this.now.state = 'over'
   }
 }
 

@@ -5,7 +5,8 @@ import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
 import type { TermView } from '#shared/catalog/responses'
 import type { StudentRecord } from '#shared/record/responses'
-import { permissionsAt, waivedOf } from '#shared/reading'
+import { permissionsAt } from '#shared/reading'
+import { studentFacts } from '#shared/record/studentFacts'
 import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import { holdsFor } from '#shared/charges/balance'
@@ -43,12 +44,7 @@ export function registrationFacts(
     closes: term.addEndsAt,
     drop: { freeUntil: term.dropFreeEndsAt, ends: term.dropEndsAt },
     sessions: new Map(term.sessions.flatMap(({ code, dates }) => (dates ? [[code, dates] as const] : []))),
-    student: {
-      standing: picture.student.standing,
-      programs: picture.programs.map((p) => p.spec.code),
-      tests: picture.tests,
-      waived: waivedOf(picture)
-    },
+    student: studentFacts(picture),
     holds: holdsFor(picture, shelf.terms, term, momentOf(now, shelf.zone).today),
     record: picture.record,
     held: picture.held,

@@ -54,85 +54,110 @@ export function termLineOf(
   zone: string,
   { owed = 0, mark = 'W' }: { owed?: Cents; mark?: string | undefined } = {}
 ): TermLine {
-  const begin = opens
-  const end = Math.max(term.dropEndsAt, begin + 1)
-  const at = (instant: Instant) => Math.min(1, Math.max(0, (instant - begin) / (end - begin)))
-  /** At noon; a picture of months shows no hours. */
-  const noon = (day: IsoDate) => Date.parse(`${day}T12:00:00Z`)
-  const shortDayText = (day: IsoDate) => dayText(day).replace(/ \d{4}$/, '')
-  const short = (instant: Instant) =>
-    deadlineText(instant, zone)
-      .replace('the end of ', '')
-      .replace(/ \d{4}/, '')
-  const bar = (from: Instant, to: Instant, form: BarForm, text: string): LineBar[] =>
-    to > begin && to > from
-      ? [{ from: at(from), to: at(to), form, text, until: deadlineText(to, zone), shortUntil: short(to) }]
-      : []
-  const { line, addEndsAt, dropFreeEndsAt, dropEndsAt } = term
+  const scale = new LineScale(opens, Math.max(term.dropEndsAt, opens + 1), zone)
   return {
-    lanes: [
-      {
-        title: 'Add, exchange',
-        bars: bar(begin, addEndsAt, 'full', 'while there are seats'),
-        after: 'only the registrar adds'
-      },
-      {
-        title: 'Drop',
-        bars: [
-          ...bar(begin, dropFreeEndsAt, 'tint', 'leaves no trace on the record'),
-          ...bar(Math.max(begin, dropFreeEndsAt), dropEndsAt, 'striped', `leaves a ${mark}`)
-        ],
-        after: 'only the registrar drops'
-      },
-      {
-        title: 'Lines',
-        bars: bar(
-          begin,
-          line.closes,
-          'outline',
-          line.serves === 'offer' ? `an offer stands ${line.hours} hours` : 'the first in line moves in'
-        ),
-        after: 'closed'
-      },
-      ...moneyBack()
-    ],
+    lanes: lanesOf(term, scale, mark),
     marks: [
       { at: 0, title: 'Opened', text: shortInstant(opens, zone) },
       {
-        at: at(noon(term.paymentDueOn)),
+        at: scale.at(noon(term.paymentDueOn)),
         title: owed > 0 ? `Pay ${moneyText(owed)}` : 'Payment due',
         text: `${owed > 0 ? 'by ' : ''}${shortDayText(term.paymentDueOn)}`
       },
-      { at: at(noon(term.start)), title: 'Classes begin', text: shortDayText(term.start) },
-      {
-        at: 1,
-        title: 'Last drop',
-        text: deadlineText(dropEndsAt, zone)
-          .replace('the end of ', '')
-          .replace(/ \d{4}/, '')
-      }
+      { at: scale.at(noon(term.start)), title: 'Classes begin', text: shortDayText(term.start) },
+      { at: 1, title: 'Last drop', text: scale.short(term.dropEndsAt) }
     ],
-    months: monthsBetween(begin, end).map(({ instant, month }) => ({
-      at: at(instant),
+    months: monthsBetween(scale.begin, scale.end).map(({ instant, month }) => ({
+      at: scale.at(instant),
       name: MONTHS[month]!
     })),
-    now: now >= begin && now <= end ? at(now) : undefined
+    now: now >= scale.begin && now <= scale.end ? scale.at(now) : undefined
+  }
+}
+
+/** At noon; a picture of months shows no hours. */
+const noon = (day: IsoDate) => Date.parse(`${day}T12:00:00Z`)
+const shortDayText = (day: IsoDate) => dayText(day).replace(/ \d{4}$/, '')
+
+/** Where instants stand between the opening and the last drop, as a part of the line. */
+class LineScale {
+  constructor(
+    readonly begin: Instant,
+    readonly end: Instant,
+    private readonly zone: string
+  ) {}
+
+  at(instant: Instant): number {
+    return Math.min(1, Math.max(0, (instant - this.begin) / (this.end - this.begin)))
   }
 
-  /** What of a drop is given back; nothing is said where it is not known. */
-  function moneyBack(): Lane[] {
-    if (!term.prices) return []
-    const { refunds } = term.prices
-    const bars = refunds.flatMap(({ until, percent }, i) =>
-      bar(
-        Math.max(begin, refunds[i - 1]?.until ?? begin),
-        until,
-        percent === 100 ? 'full' : 'tint',
-        percent === 100 ? 'all of it' : `${percent} %`
-      )
-    )
-    return [{ title: 'Money back', bars, after: 'nothing' }]
+  /** A deadline without its year. */
+  short(instant: Instant): string {
+    return deadlineText(instant, this.zone)
+      .replace('the end of ', '')
+      .replace(/ \d{4}/, '')
   }
+
+  /** None where nothing of it is left. */
+  bar(from: Instant, to: Instant, form: BarForm, text: string): LineBar[] {
+    if (to <= this.begin || to <= from) return []
+    return [
+      {
+        from: this.at(from),
+        to: this.at(to),
+        form,
+        text,
+        until: deadlineText(to, this.zone),
+        shortUntil: this.short(to)
+      }
+    ]
+  }
+}
+
+function lanesOf(term: TermView, scale: LineScale, mark: string): Lane[] {
+  const { line, addEndsAt, dropFreeEndsAt, dropEndsAt } = term
+  const { begin } = scale
+  return [
+    {
+      title: 'Add, exchange',
+      bars: scale.bar(begin, addEndsAt, 'full', 'while there are seats'),
+      after: 'only the registrar adds'
+    },
+    {
+      title: 'Drop',
+      bars: [
+        ...scale.bar(begin, dropFreeEndsAt, 'tint', 'leaves no trace on the record'),
+        ...scale.bar(Math.max(begin, dropFreeEndsAt), dropEndsAt, 'striped', `leaves a ${mark}`)
+      ],
+      after: 'only the registrar drops'
+    },
+    {
+      title: 'Lines',
+      bars: scale.bar(
+        begin,
+        line.closes,
+        'outline',
+        line.serves === 'offer' ? `an offer stands ${line.hours} hours` : 'the first in line moves in'
+      ),
+      after: 'closed'
+    },
+    ...moneyBack(term, scale)
+  ]
+}
+
+/** What of a drop is given back; nothing is said where it is not known. */
+function moneyBack({ prices }: TermView, scale: LineScale): Lane[] {
+  if (!prices) return []
+  const { begin } = scale
+  const bars = prices.refunds.flatMap(({ until, percent }, i) =>
+    scale.bar(
+      Math.max(begin, prices.refunds[i - 1]?.until ?? begin),
+      until,
+      percent === 100 ? 'full' : 'tint',
+      percent === 100 ? 'all of it' : `${percent} %`
+    )
+  )
+  return [{ title: 'Money back', bars, after: 'nothing' }]
 }
 
 /** The first of each month after the beginning, in UTC. */

@@ -6,97 +6,86 @@ import { ruleText } from '#shared/catalog/texts'
 import { clockTime, DAY_NAMES, deadlineText, instantText } from '#shared/when'
 import { capital, KIND_WORDS, STANDING_WORDS } from '#shared/words'
 
+type TextOf = {
+  readonly [Code in Refusal['code']]: (refusal: Extract<Refusal, { code: Code }>, zone: string) => string
+}
+
+const TEXTS: TextOf = {
+  notOpen: (refusal, zone) =>
+    refusal.opens === null
+      ? 'No opening of this term is for you. The registrar decides on openings.'
+      : `Registration opens for you on ${instantText(refusal.opens, zone)}.`,
+  closed: (refusal, zone) =>
+    `Adding was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can register you now.`,
+  sessionClosed: (refusal, zone) =>
+    `Its part of the term could be added until ${deadlineText(refusal.since, zone)}.`,
+  hold: (refusal) =>
+    `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`,
+  signOff: (refusal, zone) => {
+    if (refusal.changed)
+      return 'This term was changed after it was signed off, and it has to be signed off as it is. Ask for a review.'
+    return refusal.ended === null
+      ? 'Your advisor has not signed off this term yet.'
+      : `The sign-off of this term stood until ${deadlineText(refusal.ended, zone)}. Ask for a review.`
+  },
+  notAgreed: () => 'You have not accepted the terms of registration yet.',
+  outsideSignOff: () => 'It is not among the courses your advisor signed off, and this term asks for that.',
+  condition: (refusal) =>
+    `Your advisor signed this term off on a condition: ${conditionText(refusal.condition)}.`,
+  conditionCredits: (refusal) =>
+    `With it you would hold ${refusal.credits} credits; your advisor signed off up to ${refusal.most}.`,
+  cancelled: (refusal) => `Section ${refusal.section} was cancelled. Pick another one.`,
+  officeOnly: (refusal) => `Only an office places students in ${refusal.section}.`,
+  componentMissing: (refusal) => `A ${KIND_WORDS[refusal.kind]} belongs to it and none is picked.`,
+  alreadyRegistered: () => 'You are registered for this course already.',
+  alreadyEarned: (refusal) =>
+    refusal.grade === 'TR'
+      ? 'You have credit for this course already.'
+      : `You have earned this course already, with ${refusal.grade}.${refusal.below === null ? '' : ` It is taken again only where the grade is below ${refusal.below}.`}`,
+  alreadyTaken: (refusal) =>
+    refusal.held
+      ? `You hold a seat of this course in ${refusal.name} already.`
+      : `You are taking this course in ${refusal.name} already; it counts once.`,
+  full: (refusal) =>
+    `The ${KIND_WORDS[refusal.kind]} is full: ${refusal.capacity} of ${refusal.capacity} seats taken, ${refusal.waiting} in line.`,
+  placed: () => 'An office placed you in it; only the office can move you.',
+  reserved: (refusal) =>
+    `The ${refusal.left === 1 ? 'last seat' : `${refusal.left} seats left`} of the ${KIND_WORDS[refusal.kind]} ${refusal.left === 1 ? 'is' : 'are'} kept for others.`,
+  notForYou: (refusal) => {
+    const who = [
+      ...refusal.programs.map((p) => `program ${p}`),
+      ...refusal.standings.map((s) => `${STANDING_WORDS[s]} students`)
+    ]
+    return `This section is for ${who.join(' and ')} only.`
+  },
+  permission: () => 'It needs the permission of the instructor or the department.',
+  prerequisite: (refusal) => `It needs ${ruleText(refusal.missing)} before it.`,
+  corequisite: (refusal) => `It needs ${ruleText(refusal.missing)}.`,
+  clash: (refusal) => {
+    const days = refusal.clash.days.map((day) => DAY_NAMES[day]).join(' ')
+    return `It clashes with ${refusal.with} on ${days} at ${clockTime(refusal.clash.start)}.`
+  },
+  load: (refusal) => `With it you would hold ${refusal.credits} credits; your limit is ${refusal.most}.`,
+  together: (refusal) => `It goes through only together with ${refusal.with}.`,
+  notHeld: () => 'You hold no seat of this course.',
+  dropEnded: (refusal, zone) =>
+    `Dropping was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can take you out now.`,
+  neededBy: (refusal) =>
+    `${refusal.course}, which you keep, asks for it in the same term. Drop both, or neither.`,
+  notGivenUp: (refusal, zone) =>
+    `${refusal.course} was to be given up for it and stays yours: ${notGivenUpText(refusal.why, zone)}`,
+  lineClosed: (refusal, zone) => `Lines of this term were open until ${deadlineText(refusal.since, zone)}.`,
+  lineFull: (refusal) => `Its line is full: ${refusal.places} of ${refusal.places} places taken.`,
+  inLine: () => 'You stand in a line of this course already.',
+  seatLeft: () => 'There is a seat left, so there is no line.',
+  notInLine: () => 'You stand in no line of this course.',
+  offerEnded: (refusal, zone) => `The offer ended on ${instantText(refusal.until, zone)}.`
+}
+
 /** A refusal as one sentence: what, why, and who can settle it. */
 export function refusalText(refusal: Refusal, zone: string): string {
-  switch (refusal.code) {
-    case 'notOpen':
-      return refusal.opens === null
-        ? 'No opening of this term is for you. The registrar decides on openings.'
-        : `Registration opens for you on ${instantText(refusal.opens, zone)}.`
-    case 'closed':
-      return `Adding was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can register you now.`
-    case 'sessionClosed':
-      return `Its part of the term could be added until ${deadlineText(refusal.since, zone)}.`
-    case 'hold':
-      return `Hold: ${refusal.title.toLowerCase()}${refusal.amount === null ? '' : ` ${refusal.amount.toFixed(2)}`}. Only ${refusal.office} can lift it.`
-    case 'signOff':
-      if (refusal.changed)
-        return 'This term was changed after it was signed off, and it has to be signed off as it is. Ask for a review.'
-      return refusal.ended === null
-        ? 'Your advisor has not signed off this term yet.'
-        : `The sign-off of this term stood until ${deadlineText(refusal.ended, zone)}. Ask for a review.`
-    case 'notAgreed':
-      return 'You have not accepted the terms of registration yet.'
-    case 'outsideSignOff':
-      return 'It is not among the courses your advisor signed off, and this term asks for that.'
-    case 'condition':
-      return `Your advisor signed this term off on a condition: ${conditionText(refusal.condition)}.`
-    case 'conditionCredits':
-      return `With it you would hold ${refusal.credits} credits; your advisor signed off up to ${refusal.most}.`
-    case 'cancelled':
-      return `Section ${refusal.section} was cancelled. Pick another one.`
-    case 'officeOnly':
-      return `Only an office places students in ${refusal.section}.`
-    case 'componentMissing':
-      return `A ${KIND_WORDS[refusal.kind]} belongs to it and none is picked.`
-    case 'alreadyRegistered':
-      return 'You are registered for this course already.'
-    case 'alreadyEarned':
-      return refusal.grade === 'TR'
-        ? 'You have credit for this course already.'
-        : `You have earned this course already, with ${refusal.grade}.${refusal.below === null ? '' : ` It is taken again only where the grade is below ${refusal.below}.`}`
-    case 'alreadyTaken':
-      return refusal.held
-        ? `You hold a seat of this course in ${refusal.name} already.`
-        : `You are taking this course in ${refusal.name} already; it counts once.`
-    case 'full':
-      return `The ${KIND_WORDS[refusal.kind]} is full: ${refusal.capacity} of ${refusal.capacity} seats taken, ${refusal.waiting} in line.`
-    case 'placed':
-      return 'An office placed you in it; only the office can move you.'
-    case 'reserved':
-      return `The ${refusal.left === 1 ? 'last seat' : `${refusal.left} seats left`} of the ${KIND_WORDS[refusal.kind]} ${refusal.left === 1 ? 'is' : 'are'} kept for others.`
-    case 'notForYou': {
-      const who = [
-        ...refusal.programs.map((p) => `program ${p}`),
-        ...refusal.standings.map((s) => `${STANDING_WORDS[s]} students`)
-      ]
-      return `This section is for ${who.join(' and ')} only.`
-    }
-    case 'permission':
-      return 'It needs the permission of the instructor or the department.'
-    case 'prerequisite':
-      return `It needs ${ruleText(refusal.missing)} before it.`
-    case 'corequisite':
-      return `It needs ${ruleText(refusal.missing)}.`
-    case 'clash': {
-      const days = refusal.clash.days.map((day) => DAY_NAMES[day]).join(' ')
-      return `It clashes with ${refusal.with} on ${days} at ${clockTime(refusal.clash.start)}.`
-    }
-    case 'load':
-      return `With it you would hold ${refusal.credits} credits; your limit is ${refusal.most}.`
-    case 'together':
-      return `It goes through only together with ${refusal.with}.`
-    case 'notHeld':
-      return 'You hold no seat of this course.'
-    case 'dropEnded':
-      return `Dropping was possible until ${deadlineText(refusal.since, zone)}. Only the registrar can take you out now.`
-    case 'neededBy':
-      return `${refusal.course}, which you keep, asks for it in the same term. Drop both, or neither.`
-    case 'notGivenUp':
-      return `${refusal.course} was to be given up for it and stays yours: ${notGivenUpText(refusal.why, zone)}`
-    case 'lineClosed':
-      return `Lines of this term were open until ${deadlineText(refusal.since, zone)}.`
-    case 'lineFull':
-      return `Its line is full: ${refusal.places} of ${refusal.places} places taken.`
-    case 'inLine':
-      return 'You stand in a line of this course already.'
-    case 'seatLeft':
-      return 'There is a seat left, so there is no line.'
-    case 'notInLine':
-      return 'You stand in no line of this course.'
-    case 'offerEnded':
-      return `The offer ended on ${instantText(refusal.until, zone)}.`
-  }
+  const text = TEXTS[refusal.code] as (refusal: Refusal, zone: string) => string
+  return text(refusal, zone)
 }
 
 /** Why a seat is not given up, as the end of a sentence. */

@@ -6,7 +6,7 @@ import { clashesWith } from '#core/week'
 import { membersAt } from '#server/features/crowd/members'
 import { wishesFor } from '#server/features/crowd/wishes'
 import { offerOf } from '#server/features/sections/sections'
-import { crowdAt, type Guest } from '#server/gateways/crowd'
+import { SimulatedCrowd, type Guest } from '#server/gateways/crowd'
 import { morningText } from '#shared/registration/morning'
 import { AUTUMN, demoWorld, OPENS, type World } from './world'
 
@@ -86,7 +86,7 @@ describe('the crowd', () => {
   })
 
   it('prepares, waits for the opening, runs each sheet once, and counts what came of it', async () => {
-    const crowd = crowdAt(address, 'secret', () => 0)
+    const crowd = new SimulatedCrowd(address, 'secret', () => 0)
     let open = () => {}
     const opening = new Promise<void>((done) => (open = done))
     const about = { term: termCode('AU27'), opens: OPENS }

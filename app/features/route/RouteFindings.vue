@@ -2,7 +2,7 @@
 import type { Finding } from '#core/findings'
 import { countedOn } from '#core/route'
 import { leavesText } from '#shared/catalog/texts'
-import { waivedOf } from '#shared/reading'
+import { waivedOf } from '#shared/record/studentFacts'
 import { changeText, findingSubject, findingText } from '#shared/route/texts'
 import { count } from '#shared/words'
 

@@ -53,9 +53,6 @@ function deskRow(
   const isLost = policy === 'anew' && hasChanged(since)
   const { programs, findings, outside } = reading.figures
   const standing = reading.standings.find((one) => one.term.code === term)!
-  const goal = programs[0]?.credits ?? 0
-  const sequence = picture.programs[0]?.spec.suggested?.length
-  const aim = picture.carry.target
   const inTerm = [...picture.route.courses, ...picture.held].filter((one) => one.term === term)
   return {
     id: picture.student.id,
@@ -91,18 +88,22 @@ function deskRow(
     ).length,
     opens: standing.opens,
     adding: standing.adding,
-    climb: {
-      goal,
-      points: reading.climb.points.map((p) => ({ reached: p.reached, ahead: p.status === 'ahead' })),
-      pace: paceOf(reading.climb, {
-        goal,
-        length: sequence,
-        terms: shelf.terms,
-        aim,
-        isOver: (one) => one.end < reading.today
-      }),
-      usual: programPace(goal, sequence),
-      aim
-    }
+    climb: climbShown(picture, reading, shelf, programs[0]?.credits ?? 0)
+  }
+}
+
+function climbShown(
+  { programs, carry: { target: aim } }: StudentRecord,
+  { climb, today }: DeskReading,
+  { terms }: Shelf,
+  goal: number
+): DeskRow['climb'] {
+  const length = programs[0]?.spec.suggested?.length
+  return {
+    goal,
+    points: climb.points.map((p) => ({ reached: p.reached, ahead: p.status === 'ahead' })),
+    pace: paceOf(climb, { goal, length, terms, aim, isOver: (one) => one.end < today }),
+    usual: programPace(goal, length),
+    aim
   }
 }

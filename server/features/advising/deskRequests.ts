@@ -11,7 +11,14 @@ import { programSpec } from '#server/features/catalog/catalog'
 import { needIn } from '#server/features/degree/exceptions'
 import { sectionsByCode } from '#server/features/sections/sections'
 import type { Who } from '#shared/accounts/responses'
-import { asDecider, DECIDERS, mayDecide, type HandedOn, type DeskRequest } from '#shared/advising/asking'
+import {
+  asDecider,
+  DECIDERS,
+  mayDecide,
+  type Decider,
+  type DeskRequest,
+  type HandedOn
+} from '#shared/advising/asking'
 import { deciderFor, decidersFor, readPolicy } from './deciders'
 
 const ofSection = alias(t.course, 'of_section')
@@ -75,20 +82,7 @@ export async function readDeskRequests(
 ): Promise<DeskRequest[]> {
   const role = asDecider(who.role)
   if (!role) return []
-  const asked = await requestsAbout(db, all(eq(t.request.state, 'asked'), eq(t.request.waitsFor, role)))
-  const mine = []
-  for (const row of asked) if (await deciderFor(db, who, row.request)) mine.push(row)
-  const since = new Date(now - ANSWERED_DAYS * DAY_MS)
-  mine.push(
-    ...(await requestsAbout(
-      db,
-      all(
-        inArray(t.request.state, ['given', 'declined']),
-        eq(t.request.byId, who.id),
-        gte(t.request.decidedAt, since)
-      )
-    ))
-  )
+  const mine = [...(await waitingFor(db, who, role)), ...(await answeredBy(db, who, now))]
   const steps = await handedOnRows(
     db,
     mine.map((row) => row.request.id)
@@ -117,15 +111,7 @@ export async function readDeskRequests(
       askedAt: request.askedAt.getTime(),
       state: request.state as DeskRequest['state'],
       waitsFor: request.waitsFor,
-      answer:
-        request.state === 'asked' || !request.decidedAt
-          ? null
-          : {
-              by: who.name,
-              at: request.decidedAt.getTime(),
-              words: request.words,
-              until: request.until?.getTime() ?? null
-            },
+      answer: answerOf(request, who.name),
       handedOn: steps.get(request.id) ?? [],
       seats: section && {
         taken: section.taken + section.offered,
@@ -139,6 +125,27 @@ export async function readDeskRequests(
     })
   }
   return found
+}
+
+async function waitingFor(db: Reader, who: Pick<Who, 'id' | 'role'>, role: Decider): Promise<RequestAbout[]> {
+  const asked = await requestsAbout(db, all(eq(t.request.state, 'asked'), eq(t.request.waitsFor, role)))
+  const mine = []
+  for (const row of asked) if (await deciderFor(db, who, row.request)) mine.push(row)
+  return mine
+}
+
+function answeredBy(db: Reader, { id }: Pick<Who, 'id'>, now: Instant): Promise<RequestAbout[]> {
+  const since = new Date(now - ANSWERED_DAYS * DAY_MS)
+  const isAnswered = inArray(t.request.state, ['given', 'declined'])
+  return requestsAbout(db, all(isAnswered, eq(t.request.byId, id), gte(t.request.decidedAt, since)))
+}
+
+function answerOf(
+  { state, decidedAt, words, until }: RequestAbout['request'],
+  by: string
+): DeskRequest['answer'] {
+  if (state === 'asked' || !decidedAt) return null
+  return { by, at: decidedAt.getTime(), words, until: until?.getTime() ?? null }
 }
 
 function codeOf({ sectionCourse, course }: RequestAbout) {

@@ -30,14 +30,7 @@ export async function signOffTerm(
 ): Promise<void> {
   const { term: code, conditions, together } = said
   const term = await termRow(tx, code)
-  if (!takesPlans(datesOfTerm(term), momentOf(at.now, at.zone))) {
-    throw new Refused(
-      422,
-      'termClosed',
-      `Adding to ${term.name} has ended; it cannot be signed off any more.`,
-      [{ field: 'term', message: 'has to be a term to which courses can still be added' }]
-    )
-  }
+  mustTakePlans(term, at)
   await lockStudent(tx, student)
   const route = await lockRoute(tx, student, who, at.now)
   const planned = (await plannedOn(tx, route.id)).filter((p) => p.term === code)
@@ -52,31 +45,19 @@ export async function signOffTerm(
   for (const [i, one] of conditions.entries())
     if (one.is === 'leastGrade') await mustBeGrade(tx, one.grade, `conditions.${i}.grade`, { points: true })
   await courseIds(tx, [...new Set([...conditions.flatMap(coursesOf), ...said.alternatives])])
-  const usual = rangeOf(planned, term.loadMost)
-  const { creditsLeast = usual.least, creditsMost = usual.most } = said
-  if (creditsMost > term.loadMost)
-    throw new Refused(422, 'aboveLoad', `${term.name} takes ${term.loadMost} credits at most.`, [
-      { field: 'creditsMost', message: `has to be ${term.loadMost} or less` }
-    ])
-  if (creditsLeast > creditsMost)
-    throw new Refused(422, 'emptyRange', 'The range of credits ends below where it begins.', [
-      { field: 'creditsLeast', message: `has to be ${creditsMost} or less` }
-    ])
+  const range = rangeSaid(said, rangeOf(planned, term.loadMost), term)
   const until = standsUntil(said.until, at)
   await withdraw(tx, student, term.id, at.now)
   const courses = planned.map((p) => p.course).sort()
   const alternatives = [...new Set(said.alternatives)].filter((one) => !courses.includes(one)).sort()
+  const given = { courses, alternatives, ...range, conditions }
   await tx.insert(t.signOff).values({
     studentId: student,
     routeId: route.id,
     termId: term.id,
     byId: who.id,
     at: new Date(at.now),
-    courses,
-    alternatives,
-    creditsLeast,
-    creditsMost,
-    conditions,
+    ...given,
     until,
     together
   })
@@ -91,16 +72,40 @@ export async function signOffTerm(
     account: who.id,
     student,
     action: 'signOff.given',
-    after: {
-      term: code,
-      courses,
-      alternatives,
-      creditsLeast,
-      creditsMost,
-      conditions,
-      until: until?.getTime() ?? null
-    }
+    after: { term: code, ...given, until: until?.getTime() ?? null }
   })
+}
+
+/** @throws Refused where nothing can be added to the term any more */
+function mustTakePlans(
+  term: Awaited<ReturnType<typeof termRow>>,
+  { now, zone }: { now: Instant; zone: string }
+): void {
+  if (takesPlans(datesOfTerm(term), momentOf(now, zone))) return
+  throw new Refused(
+    422,
+    'termClosed',
+    `Adding to ${term.name} has ended; it cannot be signed off any more.`,
+    [{ field: 'term', message: 'has to be a term to which courses can still be added' }]
+  )
+}
+
+/** The credits that are approved; the usual ones where nothing is said. @throws Refused for a range that cannot be */
+function rangeSaid(
+  said: Pick<SignOffAsked, 'creditsLeast' | 'creditsMost'>,
+  usual: ReturnType<typeof rangeOf>,
+  { name, loadMost }: { name: string; loadMost: number }
+): { creditsLeast: number; creditsMost: number } {
+  const { creditsLeast = usual.least, creditsMost = usual.most } = said
+  if (creditsMost > loadMost)
+    throw new Refused(422, 'aboveLoad', `${name} takes ${loadMost} credits at most.`, [
+      { field: 'creditsMost', message: `has to be ${loadMost} or less` }
+    ])
+  if (creditsLeast > creditsMost)
+    throw new Refused(422, 'emptyRange', 'The range of credits ends below where it begins.', [
+      { field: 'creditsLeast', message: `has to be ${creditsMost} or less` }
+    ])
+  return { creditsLeast, creditsMost }
 }
 
 /** Of every student whose sign-off of a term stands at an instant, its courses. */

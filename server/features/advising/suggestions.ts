@@ -1,7 +1,7 @@
 /** Suggestions: changes of a route that an advisor proposes, and the student's answer. */
 import { takesPlans } from '#core/calendar'
 import type { RouteChange } from '#core/findings'
-import type { StudentId, TermCode } from '#core/ids'
+import type { CourseCode, StudentId, TermCode } from '#core/ids'
 import { coursesTouched, rebase } from '#core/route'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
@@ -84,27 +84,7 @@ export async function suggest(
     throw new Refused(404, 'noRoute', 'There is no such route any more. Reload to see those there are.')
   const { before, made } = await tryChange(tx, at, route, said.change)
   const touched = new Set(coursesTouched(made))
-  const waiting = await tx
-    .select()
-    .from(t.suggestion)
-    .where(
-      all(
-        eq(t.suggestion.routeId, route.id),
-        eq(t.suggestion.state, 'waiting'),
-        eq(t.suggestion.byId, who.id)
-      )
-    )
-  const replaced = waiting.filter((one) => coursesTouched(one.change).every((course) => touched.has(course)))
-  if (replaced.length)
-    await tx
-      .update(t.suggestion)
-      .set({ state: 'withdrawn' })
-      .where(
-        inArray(
-          t.suggestion.id,
-          replaced.map((one) => one.id)
-        )
-      )
+  const { waiting, replaced } = await withdrawReplaced(tx, route.id, who.id, touched)
   const [entry] = await tx
     .insert(t.suggestion)
     .values({
@@ -129,6 +109,31 @@ export async function suggest(
     after: { suggestion: entry!.id, route: route.id, change: made, by: who.name }
   })
   return { suggestion: entry!.id, route: route.id, version: route.version }
+}
+
+/** Takes back the suggestions that wait and are about these courses alone; with all that waited. */
+async function withdrawReplaced(
+  tx: Transaction,
+  route: number,
+  by: number,
+  touched: ReadonlySet<CourseCode>
+): Promise<Record<'waiting' | 'replaced', (typeof t.suggestion.$inferSelect)[]>> {
+  const waiting = await tx
+    .select()
+    .from(t.suggestion)
+    .where(all(eq(t.suggestion.routeId, route), eq(t.suggestion.state, 'waiting'), eq(t.suggestion.byId, by)))
+  const replaced = waiting.filter((one) => coursesTouched(one.change).every((course) => touched.has(course)))
+  if (replaced.length)
+    await tx
+      .update(t.suggestion)
+      .set({ state: 'withdrawn' })
+      .where(
+        inArray(
+          t.suggestion.id,
+          replaced.map((one) => one.id)
+        )
+      )
+  return { waiting, replaced }
 }
 
 /** @throws Refused where no suggestion of whoever asks waits */

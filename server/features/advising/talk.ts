@@ -41,27 +41,8 @@ export async function readTalk(
     )
     .orderBy(asc(t.thread.id))
   if (!threads.length) return []
-  const remarks = groupBy(
-    await db
-      .select({ remark: t.remark, by: t.account.name })
-      .from(t.remark)
-      .innerJoin(t.thread, eq(t.thread.id, t.remark.threadId))
-      .innerJoin(t.account, eq(t.account.id, t.remark.authorId))
-      .where(eq(t.thread.studentId, student))
-      .orderBy(asc(t.remark.id)),
-    (row) => row.remark.threadId
-  )
-  const named = groupBy(
-    await db
-      .select({ remark: t.remarkNamed.remarkId, account: t.account.id, name: t.account.name })
-      .from(t.remarkNamed)
-      .innerJoin(t.remark, eq(t.remark.id, t.remarkNamed.remarkId))
-      .innerJoin(t.thread, eq(t.thread.id, t.remark.threadId))
-      .innerJoin(t.account, eq(t.account.id, t.remarkNamed.accountId))
-      .where(eq(t.thread.studentId, student))
-      .orderBy(asc(t.account.name)),
-    (row) => row.remark
-  )
+  const remarks = await remarksOf(db, student)
+  const named = await namedIn(db, student)
   return threads.map(
     ({ thread: { id, number, about, aboutKey, advisorsOnly, settledAt }, settledBy, read }): Thread => {
       const own = remarks.get(id) ?? []
@@ -87,6 +68,31 @@ export async function readTalk(
       }
     }
   )
+}
+
+/** What was said about a student, by thread. */
+async function remarksOf(db: Reader, student: StudentId) {
+  const rows = await db
+    .select({ remark: t.remark, by: t.account.name })
+    .from(t.remark)
+    .innerJoin(t.thread, eq(t.thread.id, t.remark.threadId))
+    .innerJoin(t.account, eq(t.account.id, t.remark.authorId))
+    .where(eq(t.thread.studentId, student))
+    .orderBy(asc(t.remark.id))
+  return groupBy(rows, (row) => row.remark.threadId)
+}
+
+/** Whom each remark is to. */
+async function namedIn(db: Reader, student: StudentId) {
+  const rows = await db
+    .select({ remark: t.remarkNamed.remarkId, account: t.account.id, name: t.account.name })
+    .from(t.remarkNamed)
+    .innerJoin(t.remark, eq(t.remark.id, t.remarkNamed.remarkId))
+    .innerJoin(t.thread, eq(t.thread.id, t.remark.threadId))
+    .innerJoin(t.account, eq(t.account.id, t.remarkNamed.accountId))
+    .where(eq(t.thread.studentId, student))
+    .orderBy(asc(t.account.name))
+  return groupBy(rows, (row) => row.remark)
 }
 
 /** Threads of each student with something that somebody has not read; `account` is that of an advisor. */

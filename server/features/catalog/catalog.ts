@@ -46,19 +46,88 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
   const [institution] = await db.select().from(t.institution).limit(1)
   if (!institution)
     throw new Refused(409, 'notSetUp', 'Nothing is set up here yet: the database holds no institution.')
-  const campuses = await db
-    .select({ code: t.campus.code, name: t.campus.name })
-    .from(t.campus)
-    .orderBy(asc(t.campus.id))
+  return {
+    institution: { name: institution.name, timeZone: institution.timeZone, grades: institution.grades },
+    ...(await readCampuses(db)),
+    terms: await readTerms(db),
+    ...(await readCourses(db)),
+    subjects: await db
+      .select({ code: t.subject.code, name: t.subject.name, college: t.subject.college })
+      .from(t.subject)
+      .orderBy(asc(t.subject.code)),
+    categories: await db
+      .select({ family: t.category.family, code: t.category.code, title: t.category.title })
+      .from(t.category)
+      .orderBy(asc(t.category.id)),
+    lists: await db
+      .select({
+        name: t.courseList.name,
+        catalogYear: t.courseList.catalogYear,
+        title: t.courseList.title,
+        from: t.courseList.fromText
+      })
+      .from(t.courseList)
+      .orderBy(asc(t.courseList.name), asc(t.courseList.catalogYear)),
+    running: await readRunning(db),
+    heldAs: await readHeldAs(db),
+    guidance: await readGuidance(db)
+  }
+}
+
+async function readCampuses(db: Reader): Promise<Pick<CatalogView, 'campuses' | 'travel'>> {
   const other = alias(t.campus, 'other')
-  const travel = await db
-    .select({ from: t.campus.code, to: other.code, minutes: t.campusTravel.minutes })
-    .from(t.campusTravel)
-    .innerJoin(t.campus, eq(t.campus.id, t.campusTravel.fromId))
-    .innerJoin(other, eq(other.id, t.campusTravel.toId))
+  return {
+    campuses: await db
+      .select({ code: t.campus.code, name: t.campus.name })
+      .from(t.campus)
+      .orderBy(asc(t.campus.id)),
+    travel: await db
+      .select({ from: t.campus.code, to: other.code, minutes: t.campusTravel.minutes })
+      .from(t.campusTravel)
+      .innerJoin(t.campus, eq(t.campus.id, t.campusTravel.fromId))
+      .innerJoin(other, eq(other.id, t.campusTravel.toId))
+  }
+}
+
+async function readTerms(db: Reader): Promise<CatalogView['terms']> {
   const terms = await db.select().from(t.term).orderBy(asc(t.term.startsOn))
   const sessions = groupBy(await db.select().from(t.session), (s) => s.termId)
   const holidays = groupBy(await db.select().from(t.holiday).orderBy(asc(t.holiday.onDate)), (h) => h.termId)
+  return terms.map((term) => ({
+    code: termCode(term.code),
+    name: term.name,
+    season: term.season,
+    year: term.year,
+    start: term.startsOn,
+    end: term.endsOn,
+    published: term.published,
+    addEndsAt: term.addEndsAt.getTime(),
+    dropFreeEndsAt: term.dropFreeEndsAt.getTime(),
+    dropEndsAt: term.dropEndsAt.getTime(),
+    arming: term.arming,
+    line: linePolicyOf(term),
+    intentionsDueAt: term.intentionsDueAt?.getTime() ?? null,
+    graduateBy: term.graduateBy?.getTime() ?? null,
+    paymentDueOn: term.paymentDueOn,
+    prices: term.prices,
+    loadMost: term.loadMost,
+    repeatBelow: term.repeatBelow,
+    signOffPolicy: term.signOffPolicy,
+    agreement: term.agreement,
+    sessions: (sessions.get(term.id) ?? []).map((session) => ({
+      code: session.code,
+      name: session.name,
+      half: session.half,
+      start: session.startsOn,
+      end: session.endsOn,
+      dates: sessionDates(session, term)
+    })),
+    holidays: (holidays.get(term.id) ?? []).map(({ onDate, name }) => ({ date: onDate, name }))
+  }))
+}
+
+/** The courses with what they belong to and how they stand to each other. */
+async function readCourses(db: Reader): Promise<Pick<CatalogView, 'courses' | 'supportLabs'>> {
   const courses = await db.select().from(t.course).orderBy(asc(t.course.code))
   const categories = groupBy(
     await db
@@ -76,67 +145,7 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
   )
   const related = (kind: string, id: number) =>
     (relations.get(`${kind} ${id}`) ?? []).map((row) => courseCode(row.code))
-  const subjects = await db
-    .select({ code: t.subject.code, name: t.subject.name, college: t.subject.college })
-    .from(t.subject)
-    .orderBy(asc(t.subject.code))
-  const families = await db
-    .select({ family: t.category.family, code: t.category.code, title: t.category.title })
-    .from(t.category)
-    .orderBy(asc(t.category.id))
-  const supportLabs = courses.flatMap((c) =>
-    related('supportLab', c.id).map((lab) => ({ course: courseCode(c.code), lab }))
-  )
-  const lists = await db
-    .select({
-      name: t.courseList.name,
-      catalogYear: t.courseList.catalogYear,
-      title: t.courseList.title,
-      from: t.courseList.fromText
-    })
-    .from(t.courseList)
-    .orderBy(asc(t.courseList.name), asc(t.courseList.catalogYear))
-  const running = await db
-    .selectDistinct({ term: t.term.code, course: t.course.code })
-    .from(t.section)
-    .innerJoin(t.term, eq(t.term.id, t.section.termId))
-    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
-    .where(all(eq(t.term.published, true), eq(t.section.cancelled, false)))
   return {
-    institution: { name: institution.name, timeZone: institution.timeZone, grades: institution.grades },
-    campuses,
-    travel,
-    terms: terms.map((term) => ({
-      code: termCode(term.code),
-      name: term.name,
-      season: term.season,
-      year: term.year,
-      start: term.startsOn,
-      end: term.endsOn,
-      published: term.published,
-      addEndsAt: term.addEndsAt.getTime(),
-      dropFreeEndsAt: term.dropFreeEndsAt.getTime(),
-      dropEndsAt: term.dropEndsAt.getTime(),
-      arming: term.arming,
-      line: linePolicyOf(term),
-      intentionsDueAt: term.intentionsDueAt?.getTime() ?? null,
-      graduateBy: term.graduateBy?.getTime() ?? null,
-      paymentDueOn: term.paymentDueOn,
-      prices: term.prices,
-      loadMost: term.loadMost,
-      repeatBelow: term.repeatBelow,
-      signOffPolicy: term.signOffPolicy,
-      agreement: term.agreement,
-      sessions: (sessions.get(term.id) ?? []).map((session) => ({
-        code: session.code,
-        name: session.name,
-        half: session.half,
-        start: session.startsOn,
-        end: session.endsOn,
-        dates: sessionDates(session, term)
-      })),
-      holidays: (holidays.get(term.id) ?? []).map(({ onDate, name }) => ({ date: onDate, name }))
-    })),
     courses: courses.map((c) => ({
       code: courseCode(c.code),
       title: c.title,
@@ -151,16 +160,23 @@ export async function readCatalog(db: Reader): Promise<CatalogView> {
       exclusive: related('exclusive', c.id),
       repeatable: c.repeatable
     })),
-    subjects,
-    categories: families,
-    supportLabs,
-    lists,
-    running: Object.fromEntries(
-      [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
-    ),
-    heldAs: await readHeldAs(db),
-    guidance: await readGuidance(db)
+    supportLabs: courses.flatMap((c) =>
+      related('supportLab', c.id).map((lab) => ({ course: courseCode(c.code), lab }))
+    )
   }
+}
+
+/** By published term, the courses of which a section runs. */
+async function readRunning(db: Reader): Promise<CatalogView['running']> {
+  const running = await db
+    .selectDistinct({ term: t.term.code, course: t.course.code })
+    .from(t.section)
+    .innerJoin(t.term, eq(t.term.id, t.section.termId))
+    .innerJoin(t.course, eq(t.course.id, t.section.courseId))
+    .where(all(eq(t.term.published, true), eq(t.section.cancelled, false)))
+  return Object.fromEntries(
+    [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
+  )
 }
 
 type ProgramRow = Omit<ProgramSpec, keyof ProgramRules> & { rules: ProgramRules }

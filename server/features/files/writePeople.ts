@@ -1,81 +1,93 @@
 /** Writing what an import brings of people: who they are, what they take and teach, and with which grade. */
 import { eq, inArray } from 'drizzle-orm'
 import * as t from '#server/db/schema/index'
-import { nameOf } from '#shared/oneRoster/plan'
+import { nameOf, type RosterItem } from '#shared/oneRoster/plan'
 import type { Row } from '#shared/oneRoster/tables'
 import { idOf } from './present'
-import { ofChange, oneOf, type OnTable, type Wanted } from './writing'
+import { ofChange, oneOf, type Apply, type OnTable, type Wanted } from './writing'
 
 export const users: OnTable = async (work, items) => {
-  const { tx, journal, at } = work
   const made = ofChange(items, 'new')
   const teachers = made.filter((one) => one.id.startsWith('person-'))
-  await journal.insert(
+  await work.journal.insert(
     'instructor',
     teachers.map(({ row }) => ({ name: nameOf(row), mail: row.email }))
   )
+  await newStudents(
+    work,
+    made.filter((one) => one.id.startsWith('student-')).map(({ row }) => row)
+  )
+  for (const item of ofChange(items, 'changed')) await changePerson(work, item)
+}
+
+/** Each with an account without a password, the programs named, and a route to begin with. */
+async function newStudents(work: Apply, rows: readonly Row[]): Promise<void> {
+  const { journal, at } = work
   const campuses = await work.rows('campus')
   const [firstCampus] = campuses.values()
-  const versions = new Map(
-    (
-      await tx
-        .select({ id: t.programVersion.id, code: t.program.code, year: t.programVersion.catalogYear })
-        .from(t.programVersion)
-        .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    ).map((one) => [`${one.code} ${one.year}`, one.id])
-  )
-  const students = made.filter((one) => one.id.startsWith('student-'))
+  const versions = await versionIds(work.tx)
   const accounts = await journal.insert(
     'account',
-    students.map(({ row }) => ({
-      ...{
-        name: nameOf(row),
-        signIn: row.username,
-        mail: row.email || null,
-        role: 'student',
-        passwordHash: ''
-      }
+    rows.map((row) => ({
+      name: nameOf(row),
+      signIn: row.username,
+      mail: row.email || null,
+      role: 'student',
+      passwordHash: ''
     }))
   )
   const ids = await journal.insert(
     'student',
-    students.map(({ row }, i) => ({
-      ...{
-        accountId: accounts[i],
-        number: row.identifier!.toUpperCase(),
-        standing: row['metadata.standing'] || 'freshman'
-      },
+    rows.map((row, i) => ({
+      accountId: accounts[i],
+      number: row.identifier!.toUpperCase(),
+      standing: row['metadata.standing'] || 'freshman',
       level: row['metadata.standing'] === 'graduate' ? 'graduate' : 'undergraduate',
       homeCampusId: campuses.get(row.primaryOrgSourcedId ?? '') ?? firstCampus,
-      ...{ attendance: 'fullTime', aid: 'none' }
+      attendance: 'fullTime',
+      aid: 'none'
     }))
   )
   await journal.insert(
     'studentProgram',
-    students.flatMap(({ row }, i) =>
+    rows.flatMap((row, i) =>
       programsIn(row).map((one, ordinal) => ({
-        ...{ studentId: ids[i], programVersionId: versions.get(one), ordinal }
+        studentId: ids[i],
+        programVersionId: versions.get(one),
+        ordinal
       }))
     )
   )
-  const changed = { changedAt: new Date(at.now) }
   await journal.insert(
     'route',
-    students.map((_, i) => ({
-      ...{ studentId: ids[i], name: 'My route', chosen: true, changedBy: at.by, ...changed }
+    rows.map((_, i) => ({
+      studentId: ids[i],
+      name: 'My route',
+      chosen: true,
+      changedBy: at.by,
+      changedAt: new Date(at.now)
     }))
   )
-  for (const { id, row, fields } of ofChange(items, 'changed')) {
-    const name = fields.some((one) => one.name !== 'email') ? { name: nameOf(row) } : {}
-    if (id.startsWith('person-')) await journal.update('instructor', await oneOf(work, 'teacher', id), name)
-    else {
-      const [row_] = await tx
-        .select({ accountId: t.student.accountId })
-        .from(t.student)
-        .where(eq(t.student.number, id.slice('student-'.length)))
-      await journal.update('account', row_!.accountId, { ...name, ...(row.email ? { mail: row.email } : {}) })
-    }
-  }
+}
+
+/** By program and catalog year, as a file names them. */
+async function versionIds(tx: Apply['tx']): Promise<ReadonlyMap<string, number>> {
+  const rows = await tx
+    .select({ id: t.programVersion.id, code: t.program.code, year: t.programVersion.catalogYear })
+    .from(t.programVersion)
+    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
+  return new Map(rows.map((one) => [`${one.code} ${one.year}`, one.id]))
+}
+
+async function changePerson(work: Apply, { id, row, fields }: RosterItem): Promise<void> {
+  const { tx, journal } = work
+  const name = fields.some((one) => one.name !== 'email') ? { name: nameOf(row) } : {}
+  if (id.startsWith('person-')) return journal.update('instructor', await oneOf(work, 'teacher', id), name)
+  const [account] = await tx
+    .select({ id: t.student.accountId })
+    .from(t.student)
+    .where(eq(t.student.number, id.slice('student-'.length)))
+  await journal.update('account', account!.id, { ...name, ...(row.email ? { mail: row.email } : {}) })
 }
 
 /** `ENVD 2025-26; STAM 2025-26` */

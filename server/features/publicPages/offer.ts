@@ -49,32 +49,26 @@ export async function offerPage(
     )
   ]
   const chosen = found ?? (subject ? sections.filter((one) => subjectOf(one.course) === subject) : undefined)
-  if (!chosen)
-    body.push(
-      h(
-        'p',
-        `${count(sections.filter((one) => !one.parent).length, 'section')} in ${count(bySubject.size, 'subject')}. Choose a subject, or look for something.`
-      )
-    )
+  const caption =
+    subject && !found ? `${named.get(subject) ?? subject}, ${term.name}` : `Sections of ${term.name}`
+  if (!chosen) body.push(h('p', countText(sections, bySubject.size)))
   else if (!chosen.length)
-    body.push(
-      h(
-        'p',
-        { role: 'status' },
-        `No section of ${term.name} is like “${q}”. Try fewer words, or choose a subject.`
-      )
-    )
-  else {
-    const shown = chosen.slice(0, MOST_FOUND)
-    if (found && chosen.length > MOST_FOUND)
-      body.push(
-        h('p', { role: 'status' }, `The first ${MOST_FOUND} of ${chosen.length}; more words find fewer.`)
-      )
-    const caption =
-      subject && !found ? `${named.get(subject) ?? subject}, ${term.name}` : `Sections of ${term.name}`
-    body.push(sectionTable(found ? shown : chosen, data, at, caption))
-  }
+    body.push(status(`No section of ${term.name} is like “${q}”. Try fewer words, or choose a subject.`))
+  else if (found) body.push(...firstOf(chosen, (shown) => sectionTable(shown, data, at, caption)))
+  else body.push(sectionTable(chosen, data, at, caption))
   return { ...frame, title: `Offer of ${term.name}`, body }
+}
+
+const status = (text: string): VNode => h('p', { role: 'status' }, text)
+
+const countText = (sections: readonly Section[], subjects: number): string =>
+  `${count(sections.filter((one) => !one.parent).length, 'section')} in ${count(subjects, 'subject')}. Choose a subject, or look for something.`
+
+/** So many as fit a page, and how many there are. */
+function firstOf(found: readonly Section[], table: (shown: readonly Section[]) => VNode): VNode[] {
+  const shown = table(found.slice(0, MOST_FOUND))
+  if (found.length <= MOST_FOUND) return [shown]
+  return [status(`The first ${MOST_FOUND} of ${found.length}; more words find fewer.`), shown]
 }
 
 /** All words stand somewhere in the course, its title, the topic, an instructor or the number. */

@@ -100,37 +100,11 @@ function drawn(
   const first = dayNumber(`${today.slice(0, 7)}-01`)
   const last = Math.max(...terms.map((term) => dayNumber(term.end))) + 14
   const x = (day: number) => Math.round(((Math.max(day, first) - first) / (last - first)) * WIDTH * 10) / 10
-  const months: VNode[] = []
-  for (let [year, month] = today.split('-').map(Number) as [number, number]; ; month++) {
-    if (month > 12) [year, month] = [year + 1, 1]
-    const day = dayNumber(`${year}-${String(month).padStart(2, '0')}-01`)
-    if (day > last) break
-    months.push(
-      h('line', { x1: x(day), x2: x(day), y1: 0, y2: 24 + terms.length * ROW, class: 'month' }),
-      h(
-        'text',
-        { x: x(day) + 5, y: 14, class: 'label' },
-        `${MONTHS[month - 1]}${month === 1 ? ` ${year}` : ''}`
-      )
-    )
-  }
+  const months = drawnMonths(today, last, x, 24 + terms.length * ROW)
   const now = x(dayNumber(today))
-  /** The line of today would go through the name. */
-  const isUnder = (from: number) => now >= from && now < from + NAME
   const rows = terms.map((term, i) => {
-    const y = 28 + i * ROW
-    const [from, to] = [x(dayNumber(term.start)), x(dayNumber(term.end) + 1)]
     const opens = openings.filter((one) => one.term === term.code).map((one) => campusDate(one.opens, zone))
-    return h('g', [
-      h('rect', { x: from, y, width: Math.max(2, to - from), height: 22, rx: 6, class: 'term' }),
-      ...term.holidays
-        .filter(({ date }) => dayNumber(date) >= first)
-        .map(({ date }) => h('rect', { x: x(dayNumber(date)), y, width: 3, height: 22, class: 'free' })),
-      ...[...new Set(opens)]
-        .filter((date) => dayNumber(date) >= first)
-        .map((date) => h('path', { d: `M${x(dayNumber(date))} ${y + 22} v-22 l9 5 l-9 5`, class: 'flag' })),
-      h('text', { x: (isUnder(from) ? now : from) + 8, y: y + 15, class: 'name' }, term.name)
-    ])
+    return drawnTerm(term, new Set(opens), { first, now, y: 28 + i * ROW, x })
   })
   const label = `${terms.map((term) => `${term.name} from ${dayMonth(term.start)} to ${dayMonth(term.end)}`).join('; ')}. Today is ${dayMonth(today)}.`
   return h('div', { class: 'wide', role: 'region', 'aria-label': 'The terms over the months', tabindex: 0 }, [
@@ -154,5 +128,47 @@ function drawn(
       { class: 'quiet small' },
       'Bars: classes. Gaps in them: days without. Flags: registration opens. The line: today.'
     )
+  ])
+}
+
+/** Where a day stands, from the left. */
+type Across = (day: number) => number
+
+/** A line at the first of each month, and its name. */
+function drawnMonths(today: IsoDate, last: number, x: Across, height: number): VNode[] {
+  const months: VNode[] = []
+  for (let [year, month] = today.split('-').map(Number) as [number, number]; ; month++) {
+    if (month > 12) [year, month] = [year + 1, 1]
+    const day = dayNumber(`${year}-${String(month).padStart(2, '0')}-01`)
+    if (day > last) break
+    months.push(
+      h('line', { x1: x(day), x2: x(day), y1: 0, y2: height, class: 'month' }),
+      h(
+        'text',
+        { x: x(day) + 5, y: 14, class: 'label' },
+        `${MONTHS[month - 1]}${month === 1 ? ` ${year}` : ''}`
+      )
+    )
+  }
+  return months
+}
+
+function drawnTerm(
+  term: TermView,
+  opens: ReadonlySet<IsoDate>,
+  { first, now, y, x }: { first: number; now: number; y: number; x: Across }
+): VNode {
+  const [from, to] = [x(dayNumber(term.start)), x(dayNumber(term.end) + 1)]
+  // The line of today would go through the name.
+  const isUnder = now >= from && now < from + NAME
+  return h('g', [
+    h('rect', { x: from, y, width: Math.max(2, to - from), height: 22, rx: 6, class: 'term' }),
+    ...term.holidays
+      .filter(({ date }) => dayNumber(date) >= first)
+      .map(({ date }) => h('rect', { x: x(dayNumber(date)), y, width: 3, height: 22, class: 'free' })),
+    ...[...opens]
+      .filter((date) => dayNumber(date) >= first)
+      .map((date) => h('path', { d: `M${x(dayNumber(date))} ${y + 22} v-22 l9 5 l-9 5`, class: 'flag' })),
+    h('text', { x: (isUnder ? now : from) + 8, y: y + 15, class: 'name' }, term.name)
   ])
 }

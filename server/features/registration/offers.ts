@@ -148,33 +148,14 @@ function makeOffer(
       .from(t.waitlistPlace)
       .where(eq(t.waitlistPlace.id, place.id))
     if (!still) return undefined
-    const mine = await tx
-      .select({ id: t.registration.sectionId })
-      .from(t.registration)
-      .where(
-        all(
-          eq(t.registration.studentId, place.student),
-          inArray(
-            t.registration.sectionId,
-            rows.map((row) => row.id)
-          )
-        )
-      )
-    const needed = rows.filter(
-      (row) => place.sections.includes(row.code) && !mine.some((one) => one.id === row.id)
-    )
+    const mine = await heldAmong(tx, place.student, rows)
+    const needed = rows.filter((row) => place.sections.includes(row.code) && !mine.has(row.id))
     const free = needed.filter((row) => row.id !== kept.id || !isKept)
     if (free.some((row) => row.taken + row.offered >= row.capacity)) return undefined
-    if (free.length)
-      await tx
-        .update(t.section)
-        .set({ offered: sql`${t.section.offered} + 1` })
-        .where(
-          inArray(
-            t.section.id,
-            free.map((row) => row.id)
-          )
-        )
+    await keepSeats(
+      tx,
+      free.map((row) => row.id)
+    )
     const [made] = await tx
       .insert(t.seatOffer)
       .values({
@@ -202,6 +183,36 @@ function makeOffer(
     })
     return made!.id
   })
+}
+
+/** Of some sections, those of which the student holds a seat. */
+async function heldAmong(
+  tx: Transaction,
+  student: number,
+  sections: readonly { id: number }[]
+): Promise<ReadonlySet<number>> {
+  const rows = await tx
+    .select({ id: t.registration.sectionId })
+    .from(t.registration)
+    .where(
+      all(
+        eq(t.registration.studentId, student),
+        inArray(
+          t.registration.sectionId,
+          sections.map((row) => row.id)
+        )
+      )
+    )
+  return new Set(rows.map((row) => row.id))
+}
+
+/** Keeps a seat of each section for an offer. */
+async function keepSeats(tx: Transaction, sections: number[]): Promise<void> {
+  if (!sections.length) return
+  await tx
+    .update(t.section)
+    .set({ offered: sql`${t.section.offered} + 1` })
+    .where(inArray(t.section.id, sections))
 }
 
 /** Sections of a choice with their parents and siblings, locked in the order of all locks, with what offers hold of each. */

@@ -42,14 +42,43 @@ export async function takeSeats(
   group: readonly Option[],
   shelf: Shelf
 ): Promise<ReceiptLine[]> {
-  const { student, term } = of
-  const courses = group.map((option) => option.course)
   // What goes through only together has no fallbacks: another section of one would not bring the other.
   if (!(await bringUpToDate(tx, known))) known.charges.assessed = undefined
   known.charges.next = known.charges.assessed
   known.taken = undefined
-  const picture = known.record
-  const { placing } = known
+  const { step, offer, fallbacks } = await lockFor({ tx, clock, who }, of, known, group, shelf)
+  const fresh = (options: readonly Option[]) => {
+    const found = pickedOptions(offer, options.flatMap(codesOf))
+    return options.map((option) => found.get(option.course) ?? option)
+  }
+  const options = fresh(group)
+  const decisions = decide(step.facts, options)
+  if (decisions.every((decision) => !decision.refusals.length)) {
+    const lines = await register(step, options)
+    if (isPlain(step, lines)) known.taken = { options, logged: step.logged }
+    return lines
+  }
+  const refused = options.map((option, i) => refusedLine(option, decisions[i]!.refusals))
+  for (const [i, one] of fallbacks.entries()) {
+    const line =
+      one.kind === 'sections'
+        ? await registerInstead(step, choiceOf(offer, one.sections), group[0]!.course)
+        : await waitInstead(step, options[0]!, decisions[0]!)
+    // What stood in the way of the first choice stays told.
+    if (line) return [{ ...line[0]!, fallback: i + 1, refusals: decisions[0]!.refusals }, ...line.slice(1)]
+  }
+  return refused
+}
+
+/** Locks what a group and its fallbacks are about, and reads how it stands then. `offer` is as the student finds it. */
+async function lockFor(
+  { tx, clock, who }: { tx: Transaction; clock: () => Promise<Instant>; who: Who },
+  { student, term }: RunUnderWay,
+  { record: picture, placing, offer: known }: KnownForRun,
+  group: readonly Option[],
+  shelf: Shelf
+) {
+  const courses = group.map((option) => option.course)
   const fallbacks =
     group.length === 1 && !placing ? fallbacksOf(picture.fallbacks, term, courses[0]!).list : []
   const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
@@ -65,8 +94,8 @@ export async function takeSeats(
       .filter((seat) => seat.term === term && [...courses, ...givenUp].includes(seat.course))
       .flatMap((seat) => [seat.section, ...seat.components].map((code) => [code, seat]))
   )
-  const read = wanted.every((code) => known.offer.some((one) => one.code === code))
-    ? known.offer
+  const read = wanted.every((code) => known.some((one) => one.code === code))
+    ? known
     : withChosenCredits(await familiesOf(tx, wanted as SectionCode[]), picture.fallbacks, term)
   const locked = await lockSections(tx, [...wanted, ...heldOf.keys()])
   const now = await clock()
@@ -79,29 +108,21 @@ export async function takeSeats(
   // The seat that an offer holds is theirs.
   const theirs = new Set(offered.flatMap((one) => one.seats.map((seat) => seat.code)))
   const offer = sections.map((one) => (theirs.has(one.code) ? { ...one, taken: one.taken - 1 } : one))
-  const logged: number[] = []
-  const step: Step = { tx, shelf, who, student, term, now, picture, facts, seats, locked, offered, logged }
-  const fresh = (options: readonly Option[]) => {
-    const found = pickedOptions(offer, options.flatMap(codesOf))
-    return options.map((option) => found.get(option.course) ?? option)
+  const step: Step = {
+    tx,
+    shelf,
+    who,
+    student,
+    term,
+    now,
+    picture,
+    facts,
+    seats,
+    locked,
+    offered,
+    logged: []
   }
-  const options = fresh(group)
-  const decisions = decide(facts, options)
-  if (decisions.every((decision) => !decision.refusals.length)) {
-    const lines = await register(step, options)
-    if (isPlain(step, lines)) known.taken = { options, logged }
-    return lines
-  }
-  const refused = options.map((option, i) => refusedLine(option, decisions[i]!.refusals))
-  for (const [i, one] of fallbacks.entries()) {
-    const line =
-      one.kind === 'sections'
-        ? await registerInstead(step, choiceOf(offer, one.sections), courses[0]!)
-        : await waitInstead(step, options[0]!, decisions[0]!)
-    // What stood in the way of the first choice stays told.
-    if (line) return [{ ...line[0]!, fallback: i + 1, refusals: decisions[0]!.refusals }, ...line.slice(1)]
-  }
-  return refused
+  return { step, offer, fallbacks }
 }
 
 /** What was read of a student for a run, before anything was locked for it; it follows what the run does. */

@@ -245,12 +245,7 @@ export async function moveSection(
     const now = await campusNow(tx)
     mustNotBeOver(found.term, now, shelf)
     const [was] = await sectionsByCode(tx, [found.code as Section['code']])
-    const [at] = await tx
-      .select({ room: t.meeting.roomId })
-      .from(t.meeting)
-      .where(eq(t.meeting.sectionId, found.id))
-      .limit(1)
-    const room = keepsRoom ? (at?.room ?? null) : null
+    const room = keepsRoom ? await roomOf(tx, found.id) : null
     const to = { days, start, end, from: found.session.startsOn, to: found.session.endsOn }
     await mustStayFree(tx, found, to, { room, shelf })
     await tx.delete(t.meeting).where(eq(t.meeting.sectionId, found.id))
@@ -264,40 +259,65 @@ export async function moveSection(
       roomId: room
     })
     const [is] = await sectionsByCode(tx, [found.code as Section['code']])
-    const hours = { section: sectionName(is!), was: sectionHours(was!), hours: sectionHours(is!) }
     await logEvent(tx, {
       at: now,
       account: who.id,
       student: null,
       action: 'section.moved',
-      after: { term, course: found.course, code, ...hours }
+      after: { term, course: found.course, code, ...hoursMoved(was!, is!) }
     })
-    const people = await tx
-      .select({ student: t.registration.studentId })
-      .from(t.registration)
-      .where(eq(t.registration.sectionId, found.id))
-    const ids = people.map((one) => one.student)
-    for (const record of ids.length ? await readStudentRecords(tx, ids, 'self') : []) {
-      const held = new Set<string>(record.held.flatMap((seat) => [seat.section, ...seat.components]))
-      const week = record.sections.filter(
-        (one) => one.term === term && held.has(one.code) && one.course !== found.course
-      )
-      const { holidays } = factsOfOffer(record, shelf, { term, now, course: found.course, offer: [] })
-      const clashes = clashesWith({ course: found.course, sections: [is!] }, week, holidays)
-      const against = [...new Set(clashes.map((clash) => clash.with.course))]
-      const about = { term, course: found.course, now, before: [was!] }
-      await logEvent(tx, {
-        at: now,
-        account: who.id,
-        student: record.student.id,
-        action: 'registration.moved',
-        after: {
-          ...{ term, course: found.course, against, ...hours },
-          instead: against.length ? await instead(tx, record, shelf, about) : null
-        }
-      })
-    }
+    await tellMoved(tx, { who, shelf, now, term }, found, was!, is!)
     return term
   })
   forgetKept(db, `offer ${term}`)
+}
+
+const hoursMoved = (was: Section, is: Section) => ({
+  section: sectionName(is),
+  was: sectionHours(was),
+  hours: sectionHours(is)
+})
+
+async function roomOf(tx: Transaction, section: number): Promise<number | null> {
+  const [row] = await tx
+    .select({ room: t.meeting.roomId })
+    .from(t.meeting)
+    .where(eq(t.meeting.sectionId, section))
+    .limit(1)
+  return row?.room ?? null
+}
+
+/** Tells everybody in a section that it has moved, what it clashes with now, and what they could have instead. */
+async function tellMoved(
+  tx: Transaction,
+  { who, shelf, now, term }: { who: Who; shelf: Shelf; now: Instant; term: TermCode },
+  found: Awaited<ReturnType<typeof lockChanged>>,
+  was: Section,
+  is: Section
+): Promise<void> {
+  const people = await tx
+    .select({ student: t.registration.studentId })
+    .from(t.registration)
+    .where(eq(t.registration.sectionId, found.id))
+  const ids = people.map((one) => one.student)
+  for (const record of ids.length ? await readStudentRecords(tx, ids, 'self') : []) {
+    const held = new Set<string>(record.held.flatMap((seat) => [seat.section, ...seat.components]))
+    const week = record.sections.filter(
+      (one) => one.term === term && held.has(one.code) && one.course !== found.course
+    )
+    const { holidays } = factsOfOffer(record, shelf, { term, now, course: found.course, offer: [] })
+    const clashes = clashesWith({ course: found.course, sections: [is] }, week, holidays)
+    const against = [...new Set(clashes.map((clash) => clash.with.course))]
+    const about = { term, course: found.course, now, before: [was] }
+    await logEvent(tx, {
+      at: now,
+      account: who.id,
+      student: record.student.id,
+      action: 'registration.moved',
+      after: {
+        ...{ term, course: found.course, against, ...hoursMoved(was, is) },
+        instead: against.length ? await instead(tx, record, shelf, about) : null
+      }
+    })
+  }
 }

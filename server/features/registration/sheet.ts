@@ -5,6 +5,7 @@ import {
   choiceOf,
   decide,
   decideDrop,
+  type DropDecision,
   decideLine,
   GENERAL_REFUSALS,
   generalRefusals,
@@ -39,82 +40,8 @@ export async function readSheet(
 ): Promise<RunSheet> {
   const opening = picture.openings.find((o) => o.term === term)
   const checkedFor = Math.max(now, opening?.opens ?? now)
-  const { facts: before, offer, options } = await readFacts(db, picture, shelf, term, checkedFor)
-  const prepared = preparedOf(picture.prepared, term)
-  const facts = afterDrops(before, dropsOf(prepared, before))
-  const registered = new Map(before.heldSections.filter((s) => s.parent === null).map((s) => [s.course, s]))
-  const ready = readyLines(before, options.values(), prepared.order)
-  const decisions = rehearse(facts, ready)
-  const groups = groupLines(ready, facts)
-  /** A line that goes through only together with others is tried as it was picked, and nothing after it. */
-  const boundTo = (course: CourseCode) =>
-    groups.find((group) => group.some((one) => one.course === course))!.find((one) => one.course !== course)
-      ?.course
-
-  // What an office placed, an office takes back.
-  const placing = picture.relation === 'registrar' ? { setAside: new Set<OfficeOverride>() } : undefined
-  const drops = new Map(
-    [...registered.keys()].map((course) => [course, decideDrop({ ...before, now, placing }, [course])[0]!])
-  )
-  const policy = termOf(shelf, term).line
-  const waiting = waitingIn(picture, term)
-
-  const courses = new Set<CourseCode>([
-    ...registered.keys(),
-    ...waiting,
-    ...ready.map((option) => option.course),
-    ...picture.route.courses.filter((p) => p.term === term).map((p) => p.course)
-  ])
-  const lines = [...courses].map((course): SheetLine => {
-    const about = { course, title: shelf.catalog.maybeCourse(course)?.title ?? '' }
-    const none = {
-      givesBack: [],
-      givesUp: null,
-      refusals: [],
-      assumed: [],
-      setAside: [],
-      line: null,
-      drop: null,
-      fallbacks: [],
-      waiting: placeIn(picture, term, course)
-    }
-    const held = registered.get(course)
-    const option = options.get(course)
-    if (held && !(option && facts.exchanging.has(course))) {
-      const sections = before.heldSections.filter((s) => s.course === course)
-      const drop = drops.get(course)!
-      return { ...about, credits: held.credits, sections, state: 'registered', ...none, drop }
-    }
-    if (none.waiting && !held) {
-      const { sections } = none.waiting
-      const credits = sections.reduce((sum, one) => sum + one.credits, 0)
-      return { ...about, credits, state: 'waiting', ...none, sections }
-    }
-    if (!option) {
-      const credits = shelf.catalog.maybeCourse(course)?.credits ?? 0
-      return { ...about, credits, sections: null, state: 'unsettled', ...none }
-    }
-    const { refusals, assumed, setAside } = decisions.get(course)!
-    const line = decideLine({ now: checkedFor, policy, waiting }, option, decisions.get(course)!)
-    const own = refusals.filter((refusal) => !GENERAL_REFUSALS.has(refusal.code))
-    return {
-      ...about,
-      credits: option.main.credits,
-      sections: [...sectionsOf(option)],
-      state: 'ready',
-      givesBack: givenBack(facts, course).filter(
-        (one) => one.course === course && !sectionsOf(option).some((s) => s.code === one.code)
-      ),
-      givesUp: givenUpFor(facts, course) ?? null,
-      refusals: own,
-      assumed,
-      setAside,
-      line: line.lines.length ? line : null,
-      drop: null,
-      fallbacks: triedAfter(facts, offer, fallbacksOf(picture.fallbacks, term, course).list, boundTo(course)),
-      waiting: none.waiting
-    }
-  })
+  const read = await readFacts(db, picture, shelf, term, checkedFor)
+  const { facts, lines } = new SheetLines(picture, shelf, { term, now, checkedFor }, read)
   const sum = (state: SheetLine['state']) =>
     lines.reduce((total, l) => (l.state === state ? total + l.credits : total), 0)
   return {
@@ -129,6 +56,118 @@ export async function readSheet(
     credits: { registered: sum('registered'), ready: sum('ready') },
     receipts: await readReceipts(db, picture.student.id, term),
     statement: seesMoney(picture.relation) ? await readStatement(db, picture.student.id, term) : []
+  }
+}
+
+/** The lines of a run sheet: what is held, waited for, to be registered as it is picked, and what has no section yet. */
+class SheetLines {
+  /** As of the opening, once what is prepared to be dropped has been. */
+  readonly facts: RegistrationFacts
+  readonly lines: SheetLine[]
+  private readonly before: RegistrationFacts
+  private readonly offer: readonly Section[]
+  private readonly options: ReadonlyMap<CourseCode, Option>
+  private readonly decisions: ReturnType<typeof rehearse>
+  private readonly groups: ReturnType<typeof groupLines>
+  private readonly drops: ReadonlyMap<CourseCode, DropDecision>
+  private readonly waiting: ReadonlySet<CourseCode>
+
+  constructor(
+    private readonly picture: StudentRecord,
+    private readonly shelf: Shelf,
+    private readonly at: { term: TermCode; now: Instant; checkedFor: Instant },
+    read: Awaited<ReturnType<typeof readFacts>>
+  ) {
+    const { term } = at
+    const prepared = preparedOf(picture.prepared, term)
+    this.before = read.facts
+    this.offer = read.offer
+    this.options = read.options
+    this.facts = afterDrops(this.before, dropsOf(prepared, this.before))
+    const ready = readyLines(this.before, this.options.values(), prepared.order)
+    this.decisions = rehearse(this.facts, ready)
+    this.groups = groupLines(ready, this.facts)
+    this.drops = this.decidedDrops()
+    this.waiting = waitingIn(picture, term)
+    const courses = new Set<CourseCode>([
+      ...this.drops.keys(),
+      ...this.waiting,
+      ...ready.map((option) => option.course),
+      ...picture.route.courses.filter((p) => p.term === term).map((p) => p.course)
+    ])
+    this.lines = [...courses].map((course) => this.line(course))
+  }
+
+  /** Of each course held, whether it may be dropped now; what an office placed, an office takes back. */
+  private decidedDrops(): ReadonlyMap<CourseCode, DropDecision> {
+    const { before, at, picture } = this
+    const placing = picture.relation === 'registrar' ? { setAside: new Set<OfficeOverride>() } : undefined
+    const held = before.heldSections.filter((section) => section.parent === null)
+    return new Map(
+      held.map(({ course }) => [course, decideDrop({ ...before, now: at.now, placing }, [course])[0]!])
+    )
+  }
+
+  private line(course: CourseCode): SheetLine {
+    const { before, facts } = this
+    const about = { course, title: this.shelf.catalog.maybeCourse(course)?.title ?? '' }
+    const waiting = placeIn(this.picture, this.at.term, course)
+    const none = {
+      givesBack: [],
+      givesUp: null,
+      refusals: [],
+      assumed: [],
+      setAside: [],
+      line: null,
+      drop: null,
+      fallbacks: [],
+      waiting
+    }
+    const drop = this.drops.get(course)
+    const option = this.options.get(course)
+    if (drop && !(option && facts.exchanging.has(course))) {
+      const sections = before.heldSections.filter((s) => s.course === course)
+      const { credits } = sections.find((section) => section.parent === null)!
+      return { ...about, credits, sections, state: 'registered', ...none, drop }
+    }
+    if (waiting && !drop) {
+      const { sections } = waiting
+      const credits = sections.reduce((sum, one) => sum + one.credits, 0)
+      return { ...about, credits, state: 'waiting', ...none, sections }
+    }
+    if (option) return { ...about, ...this.readyLine(option), waiting }
+    const credits = this.shelf.catalog.maybeCourse(course)?.credits ?? 0
+    return { ...about, credits, sections: null, state: 'unsettled', ...none }
+  }
+
+  private readyLine(option: Option): Omit<SheetLine, 'course' | 'title' | 'waiting'> {
+    const { course } = option
+    const { facts, offer, picture, shelf, at } = this
+    const decision = this.decisions.get(course)!
+    const policy = termOf(shelf, at.term).line
+    const line = decideLine({ now: at.checkedFor, policy, waiting: this.waiting }, option, decision)
+    const fallbacks = fallbacksOf(picture.fallbacks, at.term, course).list
+    return {
+      credits: option.main.credits,
+      sections: [...sectionsOf(option)],
+      state: 'ready',
+      givesBack: givenBack(facts, course).filter(
+        (one) => one.course === course && !sectionsOf(option).some((s) => s.code === one.code)
+      ),
+      givesUp: givenUpFor(facts, course) ?? null,
+      refusals: decision.refusals.filter((refusal) => !GENERAL_REFUSALS.has(refusal.code)),
+      assumed: decision.assumed,
+      setAside: decision.setAside,
+      line: line.lines.length ? line : null,
+      drop: null,
+      fallbacks: triedAfter(facts, offer, fallbacks, this.boundTo(course))
+    }
+  }
+
+  /** A line that goes through only together with others is tried as it was picked, and nothing after it. */
+  private boundTo(course: CourseCode): CourseCode | undefined {
+    const group = this.groups.find((group) => group.some((one) => one.course === course))!
+    return group.find((one) => one.course !== course)?.course
   }
 }
 

@@ -223,34 +223,11 @@ export async function makeChange(
 ): Promise<RouteAnswer> {
   const { who, student, now } = at
   const { before, after, made, terms, courses } = await tryChange(tx, at, route, change, step.kind)
-  const row = (planned: PlannedCourse) => ({
+  await writePlanned(tx, before, after, ({ course, term }) => ({
     routeId: route.id,
-    courseId: courses.get(planned.course)!,
-    termId: terms.get(planned.term)!.id
-  })
-  const known = new Map(before.map((planned) => [placeOf(planned), planned]))
-  for (const planned of after) {
-    const old = known.get(placeOf(planned))
-    known.delete(placeOf(planned))
-    const { credits, note, locked } = planned
-    if (old?.credits === credits && old.note === note && old.locked === locked) continue
-    await tx
-      .insert(t.plannedCourse)
-      .values({ ...row(planned), credits, note, locked })
-      .onDuplicateKeyUpdate({ set: { credits, note, locked } })
-  }
-  for (const gone of known.values()) {
-    const { routeId, courseId, termId } = row(gone)
-    await tx
-      .delete(t.plannedCourse)
-      .where(
-        all(
-          eq(t.plannedCourse.routeId, routeId),
-          eq(t.plannedCourse.courseId, courseId),
-          eq(t.plannedCourse.termId, termId)
-        )
-      )
-  }
+    courseId: courses.get(course)!,
+    termId: terms.get(term)!.id
+  }))
   const version = route.version + 1
   await tx
     .update(t.route)
@@ -282,6 +259,40 @@ export async function makeChange(
     changedBy: who.name,
     undo: undo?.change ?? null,
     redo: redo?.change ?? null
+  }
+}
+
+type PlannedKey = Pick<typeof t.plannedCourse.$inferInsert, 'routeId' | 'courseId' | 'termId'>
+
+/** Writes the rows of planned courses that are new or other, and takes out those that are gone. */
+async function writePlanned(
+  tx: Transaction,
+  before: readonly PlannedCourse[],
+  after: readonly PlannedCourse[],
+  row: (planned: PlannedCourse) => PlannedKey
+): Promise<void> {
+  const known = new Map(before.map((planned) => [placeOf(planned), planned]))
+  for (const planned of after) {
+    const old = known.get(placeOf(planned))
+    known.delete(placeOf(planned))
+    const { credits, note, locked } = planned
+    if (old?.credits === credits && old.note === note && old.locked === locked) continue
+    await tx
+      .insert(t.plannedCourse)
+      .values({ ...row(planned), credits, note, locked })
+      .onDuplicateKeyUpdate({ set: { credits, note, locked } })
+  }
+  for (const gone of known.values()) {
+    const { routeId, courseId, termId } = row(gone)
+    await tx
+      .delete(t.plannedCourse)
+      .where(
+        all(
+          eq(t.plannedCourse.routeId, routeId),
+          eq(t.plannedCourse.courseId, courseId),
+          eq(t.plannedCourse.termId, termId)
+        )
+      )
   }
 }
 

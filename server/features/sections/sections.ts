@@ -8,10 +8,10 @@ import { groupBy } from '#server/db/groupBy'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 
-/** Sections for which the condition holds, by number. */
-async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
+/** The rows of sections, and what stands beside each. */
+function sectionRows(db: Reader, condition: SQL) {
   const parent = alias(t.section, 'parent')
-  const rows = await db
+  return db
     .select({
       section: t.section,
       course: t.course.code,
@@ -32,68 +32,95 @@ async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
     .leftJoin(t.block, eq(t.block.id, t.section.blockId))
     .where(condition)
     .orderBy(t.course.code, t.section.number)
+}
+
+async function meetingsOf(db: Reader, ids: number[]) {
+  const rows = await db
+    .select({ meeting: t.meeting, room: t.room.name, building: t.building.name })
+    .from(t.meeting)
+    .leftJoin(t.room, eq(t.room.id, t.meeting.roomId))
+    .leftJoin(t.building, eq(t.building.id, t.room.buildingId))
+    .where(inArray(t.meeting.sectionId, ids))
+  return groupBy(rows, (row) => row.meeting.sectionId)
+}
+
+async function instructorsOf(db: Reader, ids: number[]) {
+  const rows = await db
+    .select({ sectionId: t.sectionInstructor.sectionId, name: t.instructor.name })
+    .from(t.sectionInstructor)
+    .innerJoin(t.instructor, eq(t.instructor.id, t.sectionInstructor.instructorId))
+    .where(inArray(t.sectionInstructor.sectionId, ids))
+  return groupBy(rows, (row) => row.sectionId)
+}
+
+/** A section without who teaches it, when, and for whom seats are kept. */
+function sectionOf({
+  section: s,
+  course,
+  courseFee,
+  term,
+  session,
+  half,
+  campus,
+  parent,
+  block
+}: Awaited<ReturnType<typeof sectionRows>>[number]): Omit<Section, 'instructors' | 'reserved' | 'meetings'> {
+  return {
+    code: s.code as SectionCode,
+    course: courseCode(course),
+    term: termCode(term),
+    number: s.number,
+    kind: s.kind,
+    parent: parent as SectionCode | null,
+    session,
+    half,
+    campus,
+    offSite: s.offSite,
+    mode: s.mode,
+    credits: s.credits,
+    creditsRange: s.creditsMost === null ? null : [s.credits, s.creditsMost],
+    prerequisite: s.prerequisite,
+    categories: s.categories,
+    topic: s.topic,
+    capacity: s.capacity,
+    taken: takenOf(s),
+    waitCapacity: s.waitCapacity,
+    waiting: s.waiting,
+    block,
+    officeOnly: s.officeOnly,
+    permissionNeeded: s.permissionNeeded,
+    onlyFor: s.onlyFor,
+    cancelled: s.cancelled,
+    fee: s.fee + (s.parentId === null ? courseFee : 0)
+  }
+}
+
+/** Sections for which the condition holds, by number. */
+async function readSections(db: Reader, condition: SQL): Promise<Section[]> {
+  const rows = await sectionRows(db, condition)
   if (!rows.length) return []
   const ids = rows.map((row) => row.section.id)
-  const meetings = groupBy(
-    await db
-      .select({ meeting: t.meeting, room: t.room.name, building: t.building.name })
-      .from(t.meeting)
-      .leftJoin(t.room, eq(t.room.id, t.meeting.roomId))
-      .leftJoin(t.building, eq(t.building.id, t.room.buildingId))
-      .where(inArray(t.meeting.sectionId, ids)),
-    (row) => row.meeting.sectionId
-  )
-  const instructors = groupBy(
-    await db
-      .select({ sectionId: t.sectionInstructor.sectionId, name: t.instructor.name })
-      .from(t.sectionInstructor)
-      .innerJoin(t.instructor, eq(t.instructor.id, t.sectionInstructor.instructorId))
-      .where(inArray(t.sectionInstructor.sectionId, ids)),
-    (row) => row.sectionId
-  )
+  const meetings = await meetingsOf(db, ids)
+  const instructors = await instructorsOf(db, ids)
   const reserved = await reservedSeats(db, inArray(t.reservedSeats.sectionId, ids))
-  return rows.map(
-    ({ section: s, course, courseFee, term, session, half, campus, parent, block }): Section => ({
-      code: s.code as SectionCode,
-      course: courseCode(course),
-      term: termCode(term),
-      number: s.number,
-      kind: s.kind,
-      parent: parent as SectionCode | null,
-      session,
-      half,
-      campus,
-      offSite: s.offSite,
-      mode: s.mode,
-      credits: s.credits,
-      creditsRange: s.creditsMost === null ? null : [s.credits, s.creditsMost],
-      prerequisite: s.prerequisite,
-      categories: s.categories,
-      topic: s.topic,
-      instructors: (instructors.get(s.id) ?? []).map((row) => row.name),
-      capacity: s.capacity,
-      taken: takenOf(s),
-      waitCapacity: s.waitCapacity,
-      waiting: s.waiting,
-      block,
-      officeOnly: s.officeOnly,
-      permissionNeeded: s.permissionNeeded,
-      onlyFor: s.onlyFor,
-      cancelled: s.cancelled,
-      fee: s.fee + (s.parentId === null ? courseFee : 0),
-      reserved: reserved.get(s.id) ?? [],
-      meetings: (meetings.get(s.id) ?? []).map(({ meeting, room, building }) => ({
+  return rows.map((row): Section => {
+    const { id } = row.section
+    return {
+      ...sectionOf(row),
+      instructors: (instructors.get(id) ?? []).map(({ name }) => name),
+      reserved: reserved.get(id) ?? [],
+      meetings: (meetings.get(id) ?? []).map(({ meeting, room, building }) => ({
         days: parseDayLetters(meeting.days) ?? [],
         start: meeting.startsMin,
         end: meeting.endsMin,
         from: meeting.fromOn,
         to: meeting.toOn,
-        campus,
+        campus: row.campus,
         building,
         room: room === null ? null : `${building} ${room}`
       }))
-    })
-  )
+    }
+  })
 }
 
 /** A seat that is kept for the line is nobody else's. */
