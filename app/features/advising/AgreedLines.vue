@@ -5,7 +5,7 @@ import { shortDay } from '#shared/when'
 
 /** What was agreed: what, who, by when. */
 const student = useStudent()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const college = useCollege()
 const adding = ref(false)
 type Doer = (typeof AGREED_BY)[number]
@@ -34,7 +34,7 @@ async function add() {
   const text = what.value.trim()
   if (text.length < 3) return
   const line = { what: text, who: who.value, due: due.value || null }
-  if (!(await once(() => changes.addAgreed(line)))) return
+  if (!(await once(() => advisingChanges.addAgreed(line)))) return
   what.value = due.value = ''
   adding.value = false
 }
@@ -57,7 +57,7 @@ async function add() {
         <v-checkbox-btn
           :model-value="one.done !== null"
           :aria-label="`${one.what}: done`"
-          @update:model-value="(done) => changes.tickAgreed(one.id, Boolean(done))"
+          @update:model-value="(done) => advisingChanges.tickAgreed(one.id, Boolean(done))"
         />
         <span class="what">{{ one.what }}</span>
         <span class="quiet">{{ nameOf(one.who) }}</span>
@@ -65,7 +65,10 @@ async function add() {
         <span v-else-if="one.due" :class="isOverdue(one, college.today) ? 'over' : 'quiet'">{{
           dueText(one, college.today)
         }}</span>
-        <v-text-btn class="quiet" :aria-label="`Take out: ${one.what}`" @click="changes.dropAgreed(one.id)"
+        <v-text-btn
+          class="quiet"
+          :aria-label="`Take out: ${one.what}`"
+          @click="advisingChanges.dropAgreed(one.id)"
           >take out</v-text-btn
         >
       </li>

@@ -8,7 +8,7 @@ type Unexplained<T> = T extends unknown ? Omit<T, 'reason'> : never
 /** A request from what it would settle: asked for in place, what came of it, and the answer of whoever may give it. */
 const props = defineProps<{ said: Unexplained<RequestAsked> }>()
 const student = useStudent()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const staff = useStaff()
 const college = useCollege()
 const clock = useClock()
@@ -58,7 +58,8 @@ async function settle(work: () => Promise<boolean>) {
   asking.value = false
   reason.value = ''
 }
-const ask = () => settle(() => changes.askFor({ ...props.said, reason: reason.value.trim() } as RequestAsked))
+const ask = () =>
+  settle(() => advisingChanges.askFor({ ...props.said, reason: reason.value.trim() } as RequestAsked))
 </script>
 
 <template>
@@ -67,7 +68,7 @@ const ask = () => settle(() => changes.askFor({ ...props.said, reason: reason.va
     <v-text-btn
       v-if="student.own && request!.state === 'asked'"
       :disabled="busy"
-      @click="settle(() => changes.withdrawRequest(request!.id))"
+      @click="settle(() => advisingChanges.withdrawRequest(request!.id))"
       >withdraw it</v-text-btn
     >
     <template v-if="mayAnswer">

@@ -6,7 +6,7 @@ import { neededOf } from '#shared/degree/figures'
 const emit = defineEmits<{ done: [] }>()
 const student = useStudent()
 const standing = useStanding()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const { busy, once } = useOnce()
 
 const rules = computed(() => reviewRulesOf(student.picture!.programs))
@@ -26,7 +26,7 @@ const isReady = computed(() => !needed.value && answered.value.every((one) => on
 async function ask() {
   const { code } = standing.term!
   const { value } = answered
-  if (await once(() => changes.askForReview(code, note.value.trim() || null, value))) emit('done')
+  if (await once(() => advisingChanges.askForReview(code, note.value.trim() || null, value))) emit('done')
 }
 </script>
 

@@ -7,7 +7,7 @@ import { ago, shortDay } from '#shared/when'
 /** The review of the term at work: asked for by the student, answered by the program advisor. */
 const student = useStudent()
 const standing = useStanding()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const college = useCollege()
 const clock = useClock()
 
@@ -54,7 +54,10 @@ const { busy, once } = useOnce()
     </p>
     <p v-if="isOpen" class="state">
       Review asked {{ when(review!.askedAt) }}<template v-if="review!.note">: “{{ review!.note }}”</template>
-      <v-text-btn v-if="student.own" :disabled="busy" @click="once(() => changes.withdrawReview(term!.code))"
+      <v-text-btn
+        v-if="student.own"
+        :disabled="busy"
+        @click="once(() => advisingChanges.withdrawReview(term!.code))"
         >Withdraw it</v-text-btn
       >
     </p>
@@ -90,7 +93,7 @@ const { busy, once } = useOnce()
         Nothing is planned for {{ term.name }}, so there is nothing to sign off yet.
       </p>
       <SignOffForm v-else-if="needsAnswer" />
-      <v-btn v-if="signOff" :disabled="busy" @click="once(() => changes.withdrawSignOff(term!.code))"
+      <v-btn v-if="signOff" :disabled="busy" @click="once(() => advisingChanges.withdrawSignOff(term!.code))"
         >Withdraw sign-off</v-btn
       >
     </template>

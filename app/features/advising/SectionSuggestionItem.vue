@@ -5,13 +5,14 @@ import { ago } from '#shared/when'
 /** Sections that an advisor suggests, and the answer: in the talk, and beside the course on Week. */
 const props = defineProps<{ suggestion: SectionSuggestion }>()
 const student = useStudent()
-const changes = useChanges()
+const suggestionChanges = useSuggestionChanges()
 const college = useCollege()
 const clock = useClock()
 const { busy, once } = useOnce()
 const title = computed(() => suggestedSections(props.suggestion))
 const waits = computed(() => props.suggestion.state === 'waiting')
-const answer = (how: 'accepted' | 'declined') => once(() => changes.answerSections(props.suggestion.id, how))
+const answer = (how: 'accepted' | 'declined') =>
+  once(() => suggestionChanges.answerSections(props.suggestion.id, how))
 </script>
 
 <template>
@@ -36,7 +37,7 @@ const answer = (how: 'accepted' | 'declined') => once(() => changes.answerSectio
       v-else-if="waits && suggestion.own"
       :disabled="busy"
       :aria-label="`Take back: ${title}`"
-      @click="once(() => changes.withdrawSections(suggestion.id))"
+      @click="once(() => suggestionChanges.withdrawSections(suggestion.id))"
       >Take it back</v-text-btn
     >
   </article>

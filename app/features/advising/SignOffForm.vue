@@ -7,7 +7,7 @@ import { conditionText } from '#shared/advising/texts'
 /** The program advisor answers: signed off, within what and on which conditions, or not yet and why. */
 const student = useStudent()
 const standing = useStanding()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const college = useCollege()
 const { busy, once } = useOnce()
 
@@ -47,7 +47,7 @@ const others = computed(() => {
 })
 const sign = () =>
   once(() =>
-    changes.signOff({
+    advisingChanges.signOff({
       term: term.value.code,
       creditsLeast: range.value.least,
       creditsMost: range.value.most,
@@ -60,7 +60,7 @@ const sign = () =>
 const isNotYet = ref(false)
 const missing = ref('')
 async function sayNotYet() {
-  if (!(await once(() => changes.notYet(term.value.code, missing.value.trim())))) return
+  if (!(await once(() => advisingChanges.notYet(term.value.code, missing.value.trim())))) return
   isNotYet.value = false
   missing.value = ''
 }

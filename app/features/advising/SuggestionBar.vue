@@ -4,7 +4,7 @@ import { count } from '#shared/words'
 /** Over the board: that changes are suggestions now, and what those that wait come to together. */
 const student = useStudent()
 const suggestions = useSuggestions()
-const changes = useChanges()
+const suggestionChanges = useSuggestionChanges()
 const { busy, once } = useOnce()
 
 const numbers = computed(() => suggestions.placed.map((one) => one.suggestion.number))
@@ -16,7 +16,7 @@ const listed = computed(() =>
 const name = computed(() => student.picture!.student.name)
 const answer = (said: 'accepted' | 'declined') =>
   once(() =>
-    changes.answerSuggestions(
+    suggestionChanges.answerSuggestions(
       suggestions.placed.map((one) => one.suggestion.id),
       said
     )

@@ -8,7 +8,7 @@ import { ago } from '#shared/when'
 const props = defineProps<{ suggestion: Suggestion }>()
 const student = useStudent()
 const suggestions = useSuggestions()
-const changes = useChanges()
+const suggestionChanges = useSuggestionChanges()
 const college = useCollege()
 const clock = useClock()
 const talk = useTalk()
@@ -38,11 +38,12 @@ function write(what: 'decline' | 'why') {
   writing.value = what
 }
 const { id } = props.suggestion
-const accept = () => settle(() => changes.answerSuggestions([id], 'accepted'))
-const decline = (said: string | null) => settle(() => changes.answerSuggestions([id], 'declined', said))
+const accept = () => settle(() => suggestionChanges.answerSuggestions([id], 'accepted'))
+const decline = (said: string | null) =>
+  settle(() => suggestionChanges.answerSuggestions([id], 'declined', said))
 function send() {
   const said = words.value.trim() || null
-  void (writing.value === 'why' ? settle(() => changes.explainSuggestion(id, said)) : decline(said))
+  void (writing.value === 'why' ? settle(() => suggestionChanges.explainSuggestion(id, said)) : decline(said))
 }
 </script>
 
@@ -125,7 +126,7 @@ function send() {
       }}</v-text-btn>
       <v-text-btn
         :aria-label="`Take ${suggestion.number} back: ${title}`"
-        @click="changes.withdrawSuggestion(suggestion.id)"
+        @click="suggestionChanges.withdrawSuggestion(suggestion.id)"
         >Take it back</v-text-btn
       >
     </div>

@@ -10,7 +10,7 @@ const talk = useTalk()
 const theme = useTheme()
 /** By day as by night, and the other way round: what stands there is for other eyes. */
 const apart = computed(() => (theme.current.value.dark ? 'paper' : 'night'))
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 /** A note among advisors is being written. */
 const noting = ref(false)
 const isAdvisor = computed(() => talk.mayTalk && !student.own)
@@ -33,13 +33,13 @@ const elsewhere = computed(
 
 async function say(text: string, named: Named[]): Promise<boolean> {
   const about = subjectOf(talk.about!)
-  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: false, text, named })
+  const isMade = await advisingChanges.remark({ to: 'matter', about, advisorsOnly: false, text, named })
   if (isMade) talk.about = undefined
   return isMade
 }
 async function note(text: string, named: Named[]): Promise<boolean> {
   const about = { is: 'route' as const, key: null }
-  const isMade = await changes.remark({ to: 'matter', about, advisorsOnly: true, text, named })
+  const isMade = await advisingChanges.remark({ to: 'matter', about, advisorsOnly: true, text, named })
   if (isMade) noting.value = false
   return isMade
 }

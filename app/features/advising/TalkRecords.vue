@@ -6,7 +6,7 @@ import { count } from '#shared/words'
 
 /** Talks that were held: when, how, and the advisor's summary, which the student reads too. */
 const student = useStudent()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const college = useCollege()
 const adding = ref(false)
 const on = ref('')
@@ -26,7 +26,7 @@ async function send() {
   const text = summary.value.trim()
   if (text.length < 3 || !on.value) return
   const record = { on: on.value, how: how.value, summary: text }
-  if (!(await once(() => changes.recordTalk(record)))) return
+  if (!(await once(() => advisingChanges.recordTalk(record)))) return
   summary.value = ''
   adding.value = false
 }

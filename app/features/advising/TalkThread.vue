@@ -7,7 +7,7 @@ import { count } from '#shared/words'
 /** A matter that is talked about: what was said, and the answer. */
 const props = defineProps<{ thread: Thread }>()
 const talk = useTalk()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const college = useCollege()
 const clock = useClock()
 const answering = ref(false)
@@ -19,7 +19,7 @@ const last = computed(() => props.thread.remarks.at(-1)!)
 const when = (at: number) => ago(at, clock.minute, college.zone)
 
 async function answer(text: string, named: Named[]): Promise<boolean> {
-  const isMade = await changes.remark({ to: 'thread', thread: props.thread.id, text, named })
+  const isMade = await advisingChanges.remark({ to: 'thread', thread: props.thread.id, text, named })
   if (isMade) answering.value = false
   return isMade
 }
@@ -31,7 +31,7 @@ watch(
   () => isInView.value && !isFolded.value && props.thread.unread > 0 && last.value.id,
   (id) => {
     clearTimeout(timer)
-    if (id) timer = setTimeout(() => void changes.readThread(props.thread.id, id), 2000)
+    if (id) timer = setTimeout(() => void advisingChanges.readThread(props.thread.id, id), 2000)
   },
   { immediate: true }
 )
@@ -79,7 +79,7 @@ onUnmounted(() => clearTimeout(timer))
         <v-text-btn :aria-label="`Answer about ${subject}`" @click="answering = true">Answer</v-text-btn>
         <v-text-btn
           :aria-label="`${thread.settled ? 'Open again' : 'Settle'}: ${subject}`"
-          @click="changes.settleThread(thread.id, !thread.settled)"
+          @click="advisingChanges.settleThread(thread.id, !thread.settled)"
           >{{ thread.settled ? 'Open again' : 'Settled' }}</v-text-btn
         >
       </div>

@@ -8,7 +8,7 @@ import { campusDate, campusMinute, timeField } from '#shared/when'
 /** An appointment, and what may be done with it. */
 const props = defineProps<{ appointment: AppointmentView }>()
 const student = useStudent()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const college = useCollege()
 const moving = ref(false)
 const cancelling = ref(false)
@@ -24,15 +24,15 @@ async function settle(act: () => Promise<boolean>) {
 }
 const cancel = () =>
   settle(() =>
-    changes.changeAppointment(id, {
+    advisingChanges.changeAppointment(id, {
       act: student.own && asks.value ? 'decline' : 'cancel',
       words: words.value.trim() || null
     })
   )
 const moveTo = ({ date, start }: OfferedSlot) =>
-  changes.changeAppointment(id, { act: 'move', date, start, place: null })
+  advisingChanges.changeAppointment(id, { act: 'move', date, start, place: null })
 const moveAnywhere = ({ date, start, place }: AppointmentSaid) =>
-  changes.changeAppointment(id, { act: 'move', date, start, place })
+  advisingChanges.changeAppointment(id, { act: 'move', date, start, place })
 const was = computed(() => ({
   date: campusDate(props.appointment.startsAt, college.zone),
   time: timeField(campusMinute(props.appointment.startsAt, college.zone)),
@@ -84,7 +84,7 @@ const was = computed(() => ({
         size="small"
         :disabled="busy"
         :aria-label="`Accept: ${time}`"
-        @click="settle(() => changes.changeAppointment(id, { act: 'accept' }))"
+        @click="settle(() => advisingChanges.changeAppointment(id, { act: 'accept' }))"
         >Accept</v-btn
       >
       <v-text-btn :aria-label="`Move: ${time}`" @click="moving = true">{{

@@ -5,7 +5,7 @@ import type { AppointmentSaid } from '#shared/appointments/requests'
 
 /** When student and advisor meet next; booked by one, or asked for by the other. */
 const student = useStudent()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const clock = useClock()
 const adding = ref(false)
 const advisors = computed(() => student.picture?.advisors ?? [])
@@ -15,11 +15,11 @@ const ahead = computed(() =>
   (student.picture?.appointments ?? []).filter((one) => isActive(one) && one.endsAt > clock.minute)
 )
 const book = ({ date, start }: OfferedSlot, about: string | null) =>
-  changes.makeAppointment({
+  advisingChanges.makeAppointment({
     ...{ advisor: advisor.value!, date, start, about },
     ...{ length: null, place: null, bring: null }
   })
-const invite = (said: AppointmentSaid) => changes.makeAppointment(said)
+const invite = (said: AppointmentSaid) => advisingChanges.makeAppointment(said)
 </script>
 
 <template>

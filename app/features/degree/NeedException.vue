@@ -6,7 +6,7 @@ import { shortDay } from '#shared/when'
 /** Exceptions where they apply; whoever may, grants and withdraws them here, with a reason. */
 const props = defineProps<{ program: string; result: NeedResult }>()
 const student = useStudent()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const college = useCollege()
 const granting = ref(false)
 const kind = ref<'waiver' | 'substitution'>('waiver')
@@ -48,7 +48,7 @@ const mayAsk = computed(() => student.own && props.result.state === 'needed' && 
 async function ask() {
   busy.value = true
   const said = { ...about.value, reason: reason.value.trim() }
-  const done = await changes.askFor(
+  const done = await advisingChanges.askFor(
     kind.value === 'waiver'
       ? { kind: 'need', ...said }
       : { kind: 'substitution', ...said, course: code.value! }
@@ -62,7 +62,7 @@ async function ask() {
 async function grant() {
   busy.value = true
   const common = { program: props.program, need: props.result.need.id, reason: reason.value.trim() }
-  const done = await changes.grantException(
+  const done = await advisingChanges.grantException(
     kind.value === 'waiver'
       ? { kind: 'waiver', ...common }
       : { kind: 'substitution', course: code.value!, ...common }
@@ -78,7 +78,7 @@ async function grant() {
   <div v-if="standing.length || mayGrant || mayAsk || asked.length" class="exception">
     <p v-for="{ grant: one, text } in standing" :key="one.id" class="given">
       <strong>{{ text }}</strong> by {{ one.by }}, {{ shortDay(one.at, college.zone) }}: “{{ one.reason }}”
-      <v-text-btn v-if="student.mayGrant" class="no-print" @click="changes.withdrawException(one.id)">
+      <v-text-btn v-if="student.mayGrant" class="no-print" @click="advisingChanges.withdrawException(one.id)">
         Withdraw
       </v-text-btn>
     </p>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** Confirm the program and catalog year on record, or say that they are wrong and which is right. */
 const student = useStudent()
-const changes = useChanges()
+const advisingChanges = useAdvisingChanges()
 const { toConfirm } = storeToRefs(useStanding())
 const reporting = ref<string>()
 const instead = ref('')
 const open = computed(() => toConfirm.value.filter((p) => p.confirmed === 'open'))
 
 async function report(program: string) {
-  if (await changes.answerProgram({ program, answer: 'wrong', instead: instead.value })) {
+  if (await advisingChanges.answerProgram({ program, answer: 'wrong', instead: instead.value })) {
     reporting.value = undefined
     instead.value = ''
   }
@@ -33,7 +33,9 @@ async function report(program: string) {
         </div>
       </template>
       <div v-else class="row">
-        <v-btn @click="changes.answerProgram({ program: spec.code, answer: 'confirmed' })">It is right</v-btn>
+        <v-btn @click="advisingChanges.answerProgram({ program: spec.code, answer: 'confirmed' })"
+          >It is right</v-btn
+        >
         <v-text-btn @click="reporting = spec.code">It is wrong</v-text-btn>
       </div>
     </div>

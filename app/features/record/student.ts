@@ -1,10 +1,7 @@
-import type { TermCode } from '#core/ids'
-import type { News } from '#shared/news/responses'
 import { settledWith, shownWith, isSettledByItself } from '#shared/record/shownChanges'
 import type { StudentView } from '#shared/record/responses'
-import { READ_KEYS, readStudent, termAtWork, termsAlive, type Reading } from '#shared/reading'
+import { READ_KEYS, readStudent, type Reading } from '#shared/reading'
 import { shareStructure } from '#shared/structuralSharing'
-import { aboutThem } from '#shared/voice'
 
 /** The student on screen: what the server said last, with the changes that are on their way to it. */
 export const useStudent = defineStore('student', () => {
@@ -62,7 +59,7 @@ export const useStudent = defineStore('student', () => {
     readAt = mine
     const isNew = view.value === undefined
     view.value = found
-    if (isNew) chosen.value = (localStorage.getItem(chosenKey()) as TermCode | null) ?? undefined
+    if (isNew) term.takeUp()
   }
 
   const reload = (): Promise<void> => (wanted === undefined ? Promise.resolve() : load(wanted))
@@ -80,8 +77,8 @@ export const useStudent = defineStore('student', () => {
     wanted = undefined
     view.value = undefined
     shown.value = undefined
-    suggests.value = false
-    chosen.value = undefined
+    rights.suggests.value = false
+    term.forgetChosen()
     failure.value = undefined
     notice.close()
   }
@@ -100,28 +97,14 @@ export const useStudent = defineStore('student', () => {
     if (!isSettledByItself(pending.change)) catchingUp = reload()
   })
 
-  /** News of the route that is still to be told. */
-  let heard: News | undefined
-  const follow = persistently(async () => {
-    const before = picture.value?.route
-    if (wanted !== undefined) await read(wanted)
-    const news = heard
-    heard = undefined
-    const now = picture.value?.route
-    if (news && before && now && before.id === now.id && before.version !== now.version)
-      notice.say(`${news.by} changed the route; you see it as it is now.`)
+  useFollowedRecord({
+    isShown: (id) => id === wanted,
+    read: async () => {
+      if (wanted !== undefined) await read(wanted)
+    },
+    route: () => picture.value?.route,
+    routes: () => routes.value
   })
-  useNews().onNews(hear)
-  useNews().onMissed(follow)
-  function hear(news: News): void {
-    // What is being read for the first time may not know of it.
-    if (news.student === null || news.student !== wanted || queue.isOwn(news.change)) return
-    const { route, version } = news
-    const known = routes.value.find((one) => one.id === route)
-    if (news.kind === 'route' && known && known.version >= version!) return
-    if (news.kind === 'route') heard = news
-    follow()
-  }
 
   const offers = useOffers()
   watch(
@@ -146,61 +129,23 @@ export const useStudent = defineStore('student', () => {
     if (before) now.audits.forEach((audit, i) => shareStructure(before.audits[i]?.areas, audit.areas))
     return now
   })
-  /** The term that was chosen to work with; it stays over reloads. */
-  const chosen = ref<TermCode>()
-  /** Terms among which can be chosen. */
-  const alive = computed(() => (reading.value ? termsAlive(reading.value) : []))
-  /** How the term at work stands for the student. */
-  const work = computed(() => reading.value && termAtWork(reading.value, chosen.value))
-  const coming = computed(() => work.value?.term)
-  /** The term into which a course would be put next: the one at work while it takes plans, else the first that does. */
-  const planning = computed(() => {
-    const takes = reading.value?.context.plannable
-    return coming.value && takes?.has(coming.value.code) ? coming.value : college.termsAhead[0]
-  })
-  const chosenKey = () => `ridgeway-term-${view.value?.student.id}`
-  function chooseTerm(term: TermCode): void {
-    chosen.value = term
-    localStorage.setItem(chosenKey(), term)
-  }
-  const own = computed(() => picture.value?.relation === 'self')
-  /** A sentence written to the student, as whoever looks has to read it. */
-  const say = (text: string): string => (own.value || !picture.value ? text : aboutThem(text))
-  /** Whether the person who looks may change the route itself. */
-  const mayChangeRoute = computed(
-    () => own.value || (picture.value?.relation === 'programAdvisor' && picture.value.route.advisorMayEdit)
+  const term = useWorkingTerm(
+    () => view.value?.student.id,
+    () => reading.value
   )
-  /** Whether they may suggest changes of it, and whether that is what they do now. */
-  const maySuggest = computed(
-    () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'supportAdvisor'
-  )
-  const suggests = ref(false)
-  const isSuggesting = computed(() => maySuggest.value && suggests.value)
-  /** Whether the route's tools are at hand: for changes, or for suggestions of them. */
-  const mayEditRoute = computed(() => mayChangeRoute.value || isSuggesting.value)
-  /** Whether the person who looks may grant exceptions. */
-  const mayGrant = computed(
-    () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'registrar'
-  )
+  const rights = useRights(picture)
 
   return {
     picture,
     failure,
     reading,
-    say,
     stage,
-    alive,
-    work,
-    planning,
-    chooseTerm,
-    coming,
-    own,
-    mayChangeRoute,
-    maySuggest,
-    suggests,
-    isSuggesting,
-    mayEditRoute,
-    mayGrant,
+    alive: term.alive,
+    work: term.work,
+    planning: term.planning,
+    chooseTerm: term.chooseTerm,
+    coming: term.coming,
+    ...rights,
     load,
     reload,
     hold,

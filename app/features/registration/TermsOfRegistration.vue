@@ -6,13 +6,13 @@ import { instantText, shortDay } from '#shared/when'
 const props = defineProps<{ term: TermView }>()
 const student = useStudent()
 const college = useCollege()
-const changes = useChanges()
+const sheetChanges = useSheetChanges()
 const reading = ref(false)
 
 const accepted = computed(() => student.picture?.agreements.find((one) => one.term === props.term.code))
 const paragraphs = computed(() => (props.term.agreement ?? '').split('\n').filter(Boolean))
 async function accept() {
-  const done = await changes.agree(props.term.code, props.term.agreement!)
+  const done = await sheetChanges.agree(props.term.code, props.term.agreement!)
   if (done) reading.value = false
 }
 </script>

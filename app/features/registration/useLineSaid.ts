@@ -5,10 +5,10 @@ import { fallbacksOf, type LineFallbacks } from '#shared/registration/fallbacks'
 export function useLineSaid() {
   const student = useStudent()
   const standing = useStanding()
-  const changes = useChanges()
+  const sheetChanges = useSheetChanges()
   const said = (course: CourseCode) =>
     fallbacksOf(student.picture?.fallbacks ?? [], standing.term?.code ?? '', course)
   const say = (course: CourseCode, next: Partial<LineFallbacks>) =>
-    void changes.setFallbacks({ term: standing.term!.code, course, ...said(course), ...next })
+    void sheetChanges.setFallbacks({ term: standing.term!.code, course, ...said(course), ...next })
   return { said, say }
 }

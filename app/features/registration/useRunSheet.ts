@@ -5,7 +5,7 @@ import type { RunSheet, SheetLine } from '#shared/registration/responses'
 /** The run sheet of the term on screen, as the server judges it, and what of it is chosen. */
 export function useRunSheet() {
   const student = useStudent()
-  const changes = useChanges()
+  const sheetChanges = useSheetChanges()
   const clock = useClock()
   const standing = useStanding()
 
@@ -40,7 +40,7 @@ export function useRunSheet() {
   const closed = computed(() => sheet.value !== undefined && clock.now >= sheet.value.closes)
   /** As the student has prepared it; the server keeps it. */
   const prepared = computed(() => preparedOf(student.picture?.prepared ?? [], standing.term!.code))
-  const prepare = (said: Partial<PreparedSheet>) => void changes.prepare({ ...prepared.value, ...said })
+  const prepare = (said: Partial<PreparedSheet>) => void sheetChanges.prepare({ ...prepared.value, ...said })
   const lines = computed(() => {
     const all = sheet.value?.lines ?? []
     const ordered = inOrder(

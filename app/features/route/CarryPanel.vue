@@ -4,7 +4,7 @@ import type { Carry } from '#shared/route/responses'
 /** What the student can carry in a term, set once and changed by term; terms spent elsewhere. */
 const emit = defineEmits<{ close: [] }>()
 const student = useStudent()
-const changes = useChanges()
+const routeChanges = useRouteChanges()
 const college = useCollege()
 const TERMS = 10
 const heading = ref<HTMLElement>()
@@ -64,7 +64,7 @@ async function save() {
       })
     ]
   }
-  const done = await changes.changeCarry(carry)
+  const done = await routeChanges.changeCarry(carry)
   busy.value = false
   if (done) emit('close')
 }

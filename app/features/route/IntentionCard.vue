@@ -7,7 +7,7 @@ import { count } from '#shared/words'
 const student = useStudent()
 const college = useCollege()
 const clock = useClock()
-const changes = useChanges()
+const routeChanges = useRouteChanges()
 const { busy, once } = useOnce()
 
 const picture = computed(() => student.picture!)
@@ -68,7 +68,7 @@ const place = (term: { intentionsDueAt: number | null }) => deadlineText(term.in
       <v-btn
         v-if="one.planned.length && (!one.handedIn || one.differs.length)"
         :disabled="busy"
-        @click="once(() => changes.handIn(one.term.code, one.planned))"
+        @click="once(() => routeChanges.handIn(one.term.code, one.planned))"
         >{{ one.handedIn ? 'Hand in again' : `Hand in ${count(one.planned.length, 'course')}` }}</v-btn
       >
       <span v-else-if="!one.planned.length" class="quiet"
@@ -77,7 +77,7 @@ const place = (term: { intentionsDueAt: number | null }) => deadlineText(term.in
       <v-text-btn
         v-if="one.handedIn"
         :disabled="busy"
-        @click="once(() => changes.takeIntentionsBack(one.term.code))"
+        @click="once(() => routeChanges.takeIntentionsBack(one.term.code))"
         >take it back</v-text-btn
       >
     </template>

@@ -9,7 +9,7 @@ import { count } from '#shared/words'
 /** What the checks say of the route, each with its ways out. */
 const emit = defineEmits<{ fill: [] }>()
 const student = useStudent()
-const changes = useChanges()
+const routeChanges = useRouteChanges()
 const college = useCollege()
 const filling = useFilling()
 const talk = useTalk()
@@ -50,7 +50,7 @@ const relied = computed(() => (student.reading ? countedOn(student.reading.conte
             v-for="way in finding.ways"
             :key="changeText(way, college.shortTerm)"
             size="small"
-            @click="changes.changeRoute(way)"
+            @click="routeChanges.changeRoute(way)"
             >{{ changeText(way, college.shortTerm) }}</v-btn
           >
         </template>
@@ -60,7 +60,7 @@ const relied = computed(() => (student.reading ? countedOn(student.reading.conte
         <v-btn
           v-if="finding.code === 'late' && student.own"
           size="small"
-          @click="changes.changeCarry({ ...student.picture!.carry, target: finding.term })"
+          @click="routeChanges.changeCarry({ ...student.picture!.carry, target: finding.term })"
           >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
         >
         <v-text-btn v-if="talk.mayTalk" @click="talk.begin({ is: 'finding', key: keyOf(finding) })"

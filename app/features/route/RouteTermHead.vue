@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { resultText } from '#shared/route/texts'
-import type { BoardTerm } from './useRouteBoard'
+import type { BoardTerm } from './useBoardTerms'
 
 /** The head of a term's column: how it stands, what it carries, what was noted and said of it. */
 defineProps<{ at: BoardTerm }>()

@@ -10,7 +10,7 @@ import { count } from '#shared/words'
 /** All routes of the student: looked at, made, copied, named, compared, chosen; and the versions of one. */
 const emit = defineEmits<{ close: [] }>()
 const student = useStudent()
-const changes = useChanges()
+const routeChanges = useRouteChanges()
 const college = useCollege()
 const clock = useClock()
 const heading = ref<HTMLElement>()
@@ -39,11 +39,11 @@ const isShown = (route: RouteView) => route.id === shown.value.id
 
 async function make(copyOf: number | null) {
   const wanted = name.value.trim()
-  if (wanted && (await changes.makeRoute({ name: wanted, copyOf }))) name.value = ''
+  if (wanted && (await routeChanges.makeRoute({ name: wanted, copyOf }))) name.value = ''
 }
 async function rename() {
   const { id, name: wanted, note } = naming.value!
-  if (await changes.describeRoute(id, { name: wanted.trim(), note: note.trim() || null }))
+  if (await routeChanges.describeRoute(id, { name: wanted.trim(), note: note.trim() || null }))
     naming.value = undefined
 }
 async function showVersions(route: RouteView) {
@@ -87,7 +87,7 @@ const since = computed(() => {
 })
 const compared = ref<number>()
 async function returnTo(version: number) {
-  if (await changes.returnRoute(version)) versions.value = undefined
+  if (await routeChanges.returnRoute(version)) versions.value = undefined
 }
 function differenceText({ added, removed, moved }: PlanDifference): string {
   return [
@@ -153,7 +153,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
               <v-text-btn
                 v-if="!one.route.chosen"
                 :aria-label="`Choose ${one.route.name}`"
-                @click="changes.describeRoute(one.route.id, { chosen: true })"
+                @click="routeChanges.describeRoute(one.route.id, { chosen: true })"
               >
                 Choose
               </v-text-btn>
@@ -166,7 +166,7 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
               <v-text-btn
                 v-if="!one.route.chosen"
                 :aria-label="`Take ${one.route.name} away`"
-                @click="changes.dropRoute(one.route.id)"
+                @click="routeChanges.dropRoute(one.route.id)"
               >
                 Take away
               </v-text-btn>
@@ -231,7 +231,9 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
       <label v-if="shown.id">
         <v-checkbox-btn
           :model-value="shown.advisorMayEdit"
-          @update:model-value="changes.describeRoute(shown.id, { advisorMayEdit: !shown.advisorMayEdit })"
+          @update:model-value="
+            routeChanges.describeRoute(shown.id, { advisorMayEdit: !shown.advisorMayEdit })
+          "
         />
         my advisor may change “{{ shown.name }}”
       </label>

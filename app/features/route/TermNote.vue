@@ -4,7 +4,7 @@ import type { Term } from '#core/catalog'
 /** What is noted on a term of the plan, for the student and the advisors. */
 const props = defineProps<{ term: Term }>()
 const student = useStudent()
-const changes = useChanges()
+const routeChanges = useRouteChanges()
 const note = computed(() => student.picture?.termNotes.find((one) => one.term === props.term.code))
 </script>
 
@@ -14,6 +14,6 @@ const note = computed(() => student.picture?.termNotes.find((one) => one.term ==
     :about="term.name"
     :most="400"
     :own="student.own"
-    @change="(text) => changes.writeTermNote(term.code, text)"
+    @change="(text) => routeChanges.writeTermNote(term.code, text)"
   />
 </template>

@@ -11,7 +11,7 @@ export const keyOf = ({ course, term }: Pick<PlannedCourse, 'course' | 'term'>) 
 /** The rest of the degree filled in: asked for, searched in a worker, shown as a proposal, taken or not. */
 export const useFilling = defineStore('filling', () => {
   const student = useStudent()
-  const changes = useChanges()
+  const routeChanges = useRouteChanges()
   const college = useCollege()
   /** While it is searched: models solved so far, and the finish that was found. */
   const search = ref<{ models: number; found: string | undefined }>()
@@ -118,7 +118,7 @@ export const useFilling = defineStore('filling', () => {
     const terms = student.isSuggesting ? [...new Set(added.map((one) => one.planned.term))] : [undefined]
     for (const term of terms) {
       const part = added.filter((one) => term === undefined || one.planned.term === term)
-      if (part.length && !(await changes.changeRoute({ kind: 'several', changes: part }))) return
+      if (part.length && !(await routeChanges.changeRoute({ kind: 'several', changes: part }))) return
     }
     leave()
   }

@@ -1,12 +1,13 @@
 import type { Term } from '#core/catalog'
 import { blockers } from '#core/route'
-import type { BoardCourse, BoardTerm } from './useRouteBoard'
+import type { BoardTerm } from './useBoardTerms'
+import type { BoardCourse } from './useRouteBoard'
 import { blockerText } from '#shared/route/texts'
 
 /** A course in the hand: where it may go, where it may not and why, and putting it down by keyboard. */
 export function useLift(terms: Ref<BoardTerm[]>) {
   const student = useStudent()
-  const changes = useChanges()
+  const routeChanges = useRouteChanges()
   const college = useCollege()
   const lifted = ref<{ course: BoardCourse; row: string; over: string }>()
   const future = computed(() => terms.value.filter((t) => t.plannable).map((t) => t.term))
@@ -52,17 +53,20 @@ export function useLift(terms: Ref<BoardTerm[]>) {
     const from = course.attempt.term!
     const target = future.value.find((t) => t.code === to)
     if (target && from !== target.code)
-      await changes.changeRoute({ kind: 'move', course: course.attempt.course, from, to: target.code })
+      await routeChanges.changeRoute({ kind: 'move', course: course.attempt.course, from, to: target.code })
   }
   async function remove({ attempt: { course, credits, term }, note, locked }: BoardCourse) {
-    await changes.changeRoute({ kind: 'remove', planned: { course, credits, term: term!, note, locked } })
+    await routeChanges.changeRoute({
+      kind: 'remove',
+      planned: { course, credits, term: term!, note, locked }
+    })
   }
   async function edit(
     { attempt, note, locked }: BoardCourse,
     detail: { note?: string | null; locked?: boolean }
   ) {
     const from = { credits: attempt.credits, note, locked }
-    await changes.changeRoute({
+    await routeChanges.changeRoute({
       kind: 'edit',
       course: attempt.course,
       term: attempt.term!,

@@ -7,7 +7,7 @@ import { plan } from '#core/route'
 /** Puts courses on the route: one as one change, several as one change too. */
 export function usePlacing() {
   const student = useStudent()
-  const changes = useChanges()
+  const routeChanges = useRouteChanges()
   const college = useCollege()
   /** Terms to come in which something can be placed. */
   const terms = computed(() => college.termsAhead)
@@ -24,7 +24,7 @@ export function usePlacing() {
     const added = courses.map((course): SingleChange => place(course, term as TermCode))
     if (!added.length) return false
     const all: SingleChange[] = instead ? [{ kind: 'remove', planned: instead }, ...added] : added
-    return changes.changeRoute(all.length === 1 ? all[0]! : { kind: 'several', changes: all })
+    return routeChanges.changeRoute(all.length === 1 ? all[0]! : { kind: 'several', changes: all })
   }
   return { terms, put }
 }

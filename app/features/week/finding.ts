@@ -1,9 +1,8 @@
 import { SAFE_SEATS, settledGroups, type Wish } from '#core/find'
 import type { CourseCode } from '#core/ids'
 import { figuresOf, optionsAmong, sectionsFor, type Section, type WeekFigures } from '#core/week'
-import type { FindCall, Must, WeeksCounted, WeeksFound } from '#shared/week/finding'
+import type { FindCall, Must } from '#shared/week/finding'
 import { takerOf } from '#shared/reading'
-import type { WeeksAsked, WeeksNews } from './weeks.worker'
 
 /** A week that was found, with what is compared. */
 export interface FoundCard {
@@ -105,77 +104,16 @@ export const useFinding = defineStore('finding', () => {
     top: TOP
   }))
 
-  const found = shallowRef<WeeksFound & { ms: number | undefined }>()
-  const counted = shallowRef<WeeksCounted>()
-  /** Steps of a search under way. */
-  const steps = ref<number>()
-  const failure = ref<string>()
-  let worker: Worker | undefined
-  let isBusy = false
-
-  function send(message: WeeksAsked): void {
-    if (isBusy) end()
-    if (!worker) {
-      worker = new Worker(new URL('./weeks.worker.ts', import.meta.url), { type: 'module' })
-      worker.onmessage = ({ data }: MessageEvent<WeeksNews>) => hear(data)
-      worker.onerror = () => {
-        end()
-        failure.value = 'Finding broke off. Try again.'
-      }
-    }
-    isBusy = true
-    steps.value = 0
-    failure.value = undefined
-    worker.postMessage(message)
-  }
-  let expectsCount = false
-  function hear(news: WeeksNews): void {
-    if (news.kind === 'so far') {
-      steps.value = news.found.steps
-      found.value = { ...news.found, ms: undefined }
-    } else if (news.kind === 'best') {
-      found.value = { ...news.found, ms: news.ms }
-      steps.value = undefined
-      isBusy = expectsCount
-    } else {
-      counted.value = news.counted
-      isBusy = expectsCount = false
-    }
-  }
-  function end(): void {
-    worker?.terminate()
-    worker = undefined
-    isBusy = false
-    steps.value = undefined
-  }
-
-  /** Views on screen that show what is found. */
-  let views = 0
-  /** Finds for the view that asks, until none is left. */
-  function hold(): void {
-    views++
-    onUnmounted(() => {
-      if (!--views) end()
-    })
-  }
+  const { found, counted, steps, failure, begin, none, goOn, hold, end } = useWeekSearch()
 
   function ask(): void {
-    if (!groups.value.length || !mine.value.length) {
-      end()
-      found.value = { weeks: [], proved: true, steps: 0, ms: 0 }
-      counted.value = undefined
-      return
-    }
-    counted.value = undefined
-    expectsCount = true
+    if (!groups.value.length || !mine.value.length) return none()
     const { want, ...rest } = call.value
-    send({ call: plain({ ...rest, want: { ...want, wishes: wishes.value } }) })
+    begin({ call: { ...rest, want: { ...want, wishes: wishes.value } } })
   }
   /** Only the order of the wishes, or one of them, is another. */
   function rank(): void {
-    // A worker that was ended, or still counts, knows nothing to go on from.
-    if (worker && !isBusy) send({ wishes: plain(wishes.value) })
-    else ask()
+    if (!goOn({ wishes: wishes.value })) ask()
   }
 
   const cards = computed((): FoundCard[] => {
@@ -242,6 +180,3 @@ export const useFinding = defineStore('finding', () => {
     letGo
   }
 })
-
-/** Without what makes it watched: only plain values can be sent to a worker. */
-const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T

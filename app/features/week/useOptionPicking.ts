@@ -10,14 +10,14 @@ export function useOptionPicking(
   const weeks = useWeeks()
   const student = useStudent()
   const standing = useStanding()
-  const changes = useChanges()
+  const suggestionChanges = useSuggestionChanges()
   const notice = useNotice()
 
   function pick({ option, picked: there, yours }: JudgedOption) {
     if (!student.own) {
       preview.value = undefined
       const codes = sectionsOf(option).map((one) => one.code)
-      void changes.suggestSections(standing.term!.code, option.course, codes)
+      void suggestionChanges.suggestSections(standing.term!.code, option.course, codes)
       return
     }
     if (yours) {

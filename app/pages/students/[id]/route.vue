@@ -10,7 +10,7 @@ import { NEED_STATES } from '#shared/degree/texts'
 
 useHead({ title: 'Route · Ridgeway' })
 const student = useStudent()
-const changes = useChanges()
+const routeChanges = useRouteChanges()
 const college = useCollege()
 const clock = useClock()
 const standing = useStanding()
@@ -55,7 +55,7 @@ function onKey(event: KeyboardEvent) {
   if (!isControl || event.key.toLowerCase() !== 'z') return
   if (!student.mayChangeRoute || student.isSuggesting) return
   event.preventDefault()
-  void changes.stepRoute(event.shiftKey ? 'redo' : 'undo')
+  void routeChanges.stepRoute(event.shiftKey ? 'redo' : 'undo')
 }
 /** What the button to the review says of it. */
 const reviewText = computed(() => {
@@ -134,14 +134,14 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
           size="small"
           :disabled="!route.undo"
           :aria-label="route.undo ? `Undo: ${changeText(route.undo, college.shortTerm)}` : 'Undo'"
-          @click="changes.stepRoute('undo')"
+          @click="routeChanges.stepRoute('undo')"
           >Undo</v-btn
         >
         <v-btn
           size="small"
           :disabled="!route.redo"
           :aria-label="route.redo ? `Redo: ${changeText(route.redo, college.shortTerm)}` : 'Redo'"
-          @click="changes.stepRoute('redo')"
+          @click="routeChanges.stepRoute('redo')"
           >Redo</v-btn
         >
       </template>
