@@ -166,6 +166,14 @@ const OWN: Record<string, Partial<Pick<DemoSection, 'prerequisite' | 'categories
 /** What a cohort of the second year takes together. */
 export const COHORT_COURSES = ['GEOS 210', 'GEOS 240', 'FELD 210']
 
+/** Adds a section with these hours in a room; without hours it is online. */
+type Writing = (
+  course: string,
+  hours: [string, string, string] | null,
+  room: string | null,
+  over?: Partial<DemoSection>
+) => DemoSection
+
 export class OfferBuilder {
   readonly sections: DemoSection[] = []
   readonly instructors: DemoInstructor[] = []
@@ -215,12 +223,7 @@ export class OfferBuilder {
 
   /** The courses the demo walks through, with hours that make a telling week. */
   private writtenByHand(term: DemoTerm): void {
-    const at = (
-      course: string,
-      hours: [string, string, string] | null,
-      room: string | null,
-      over: Partial<DemoSection> = {}
-    ) =>
+    const at: Writing = (course, hours, room, over = {}) =>
       this.add(term, course, {
         ...over,
         ...(hours
@@ -256,7 +259,11 @@ export class OfferBuilder {
     at('WRIT 215', ['TR', '9:30', '12:00'], 'Fern 5', { session: 'H2', capacity: 22 })
     at('WRIT 215', ['M', '18:00', '20:45'], 'Fern 5', { capacity: 18 })
 
-    // Cohort sections: within a block nothing clashes.
+    this.writtenCohorts(at)
+  }
+
+  /** Cohort sections: within a block nothing clashes. */
+  private writtenCohorts(at: Writing): void {
     const cohort: [string, [string, string, string][]][] = [
       [
         'heron',
@@ -326,26 +333,15 @@ export class OfferBuilder {
           ? { programs: [], standings: ['senior', 'graduate'] }
           : null
     }
-    if (online && this.random.chance(0.6)) {
-      this.add(term, course.code, {
-        ...base,
-        mode: 'online',
-        campus: 'ONLINE',
-        session: 'FULL',
-        capacity: 30,
-        meetings: []
-      })
-      return
-    }
     if (online) {
-      const hours = this.random.pick(EVENINGS)
+      const isWithout = this.random.chance(0.6)
       this.add(term, course.code, {
         ...base,
-        mode: 'onlineHours',
+        mode: isWithout ? 'online' : 'onlineHours',
         campus: 'ONLINE',
         session: 'FULL',
         capacity: 30,
-        meetings: [this.hours(hours, null)]
+        meetings: isWithout ? [] : [this.hours(this.random.pick(EVENINGS), null)]
       })
       return
     }

@@ -10,8 +10,15 @@ import { demoTalk } from '../talk'
 import type { Put } from './numbers'
 import { advisorsOf, type World } from './world'
 
-export async function writeAdvising(put: Put, { students, numbers }: World) {
-  const { accountId, advisorId, courseId, termId } = numbers
+export async function writeAdvising(put: Put, world: World) {
+  await put(t.guidance, guidance)
+  await put(t.holdKind, holdKinds)
+  await writeReviews(put, world)
+  await writeTalk(put, world.numbers)
+}
+
+/** What was handed in, asked for and signed off. */
+async function writeReviews(put: Put, { students, numbers: { accountId, courseId, termId } }: World) {
   await put(
     t.intention,
     students.flatMap((s) =>
@@ -25,8 +32,6 @@ export async function writeAdvising(put: Put, { students, numbers }: World) {
         }))
     )
   )
-  await put(t.guidance, guidance)
-  await put(t.holdKind, holdKinds)
   await put(
     t.signOff,
     students.flatMap((s) => {
@@ -64,6 +69,9 @@ export async function writeAdvising(put: Put, { students, numbers }: World) {
         : []
     )
   )
+}
+
+async function writeTalk(put: Put, { accountId, advisorId }: World['numbers']) {
   const talk = demoTalk((name) => accountId.get(name)!)
   await put(t.thread, talk.threads)
   await put(t.remark, talk.remarks)

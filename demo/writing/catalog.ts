@@ -7,10 +7,17 @@ import { programPolicies, reviewRules } from '../reviews'
 import { departments } from '../staff'
 import type { Numbers, Put } from './numbers'
 
-export async function writeCatalog(
-  put: Put,
-  { subjects, subjectId, courseId, categoryId, programId, termId }: Numbers
-) {
+export async function writeCatalog(put: Put, numbers: Numbers) {
+  await writeSubjects(put, numbers)
+  await writeCourses(put, numbers)
+  await writePrograms(put, numbers)
+  await put(
+    t.courseList,
+    lists.map(({ from, ...list }) => ({ ...list, fromText: from }))
+  )
+}
+
+async function writeSubjects(put: Put, { subjects }: Numbers) {
   await put(
     t.department,
     departments.map(({ name }, i) => ({ id: i + 1, name }))
@@ -26,6 +33,9 @@ export async function writeCatalog(
       departmentId: departmentOf(about.college)
     }))
   )
+}
+
+async function writeCourses(put: Put, { subjectId, courseId, categoryId }: Numbers) {
   await put(
     t.course,
     courses.map((c, i) => ({
@@ -61,7 +71,9 @@ export async function writeCatalog(
       }))
     )
   ])
+}
 
+async function writePrograms(put: Put, { programId, termId }: Numbers) {
   await put(
     t.program,
     programs.map((p, i) => ({ id: i + 1, ...p }))
@@ -84,9 +96,5 @@ export async function writeCatalog(
       termId: termId.get(term),
       policy
     }))
-  )
-  await put(
-    t.courseList,
-    lists.map(({ from, ...list }) => ({ ...list, fromText: from }))
   )
 }

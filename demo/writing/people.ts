@@ -5,8 +5,26 @@ import { advisors } from '../staff'
 import type { Put } from './numbers'
 import { advisorsOf, residencyOf, type World } from './world'
 
-export async function writePeople(put: Put, { students, accounts, passwordHash, numbers }: World) {
-  const { campusId, blockId, termId, programId, courseId, accountId, advisorId } = numbers
+export async function writePeople(put: Put, world: World) {
+  await writeStudents(put, world)
+  await writeRecords(put, world)
+  await writeAdvisors(put, world)
+  await put(
+    t.opening,
+    openings.map((o) => ({
+      termId: world.numbers.termId.get(o.term),
+      title: o.title,
+      opensAt: campusTime(o.at),
+      standings: o.standings,
+      programs: o.programs ?? [],
+      blocks: []
+    }))
+  )
+}
+
+/** The accounts of everybody, and students with their programs. */
+async function writeStudents(put: Put, { students, accounts, passwordHash, numbers }: World) {
+  const { campusId, blockId, termId, programId } = numbers
   await put(
     t.account,
     accounts.map((a, i) => ({ id: i + 1, ...a, passwordHash, mail: `${a.signIn}@harrowmere.example` }))
@@ -35,6 +53,9 @@ export async function writePeople(put: Put, { students, accounts, passwordHash, 
       }))
     )
   )
+}
+
+async function writeRecords(put: Put, { students, numbers: { campusId, courseId, termId } }: World) {
   await put(
     t.recordCourse,
     students.flatMap((s) =>
@@ -66,6 +87,9 @@ export async function writePeople(put: Put, { students, accounts, passwordHash, 
       }))
     )
   )
+}
+
+async function writeAdvisors(put: Put, { students, numbers: { accountId, advisorId } }: World) {
   await put(
     t.advisor,
     advisors.map((a, i) => ({
@@ -85,16 +109,5 @@ export async function writePeople(put: Put, { students, accounts, passwordHash, 
         sinceOn: '2026-08-24'
       }))
     )
-  )
-  await put(
-    t.opening,
-    openings.map((o) => ({
-      termId: termId.get(o.term),
-      title: o.title,
-      opensAt: campusTime(o.at),
-      standings: o.standings,
-      programs: o.programs ?? [],
-      blocks: []
-    }))
   )
 }

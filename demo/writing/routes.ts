@@ -10,7 +10,8 @@ import { datesOf, type DemoSection } from '../offer'
 import type { Put } from './numbers'
 import type { World } from './world'
 
-export async function writeRoutes(put: Put, { students, offer, numbers }: World) {
+export async function writeRoutes(put: Put, world: World) {
+  const { students, numbers } = world
   const { courseId, termId } = numbers
   const changedAt = campusTime('2027-04-07T18:30')
   await put(
@@ -35,10 +36,27 @@ export async function writeRoutes(put: Put, { students, offer, numbers }: World)
       }))
     )
   )
+  await put(t.agreement, acceptedBy(students, terms, termId))
+  await writeWeeks(put, world)
+  await put(
+    t.keepFree,
+    students.flatMap((s) =>
+      s.keepFree.map(({ name, days, start, end, hard }) => ({
+        studentId: s.id,
+        name,
+        days,
+        startsMin: minutes(start),
+        endsMin: minutes(end),
+        hard
+      }))
+    )
+  )
+}
+
+async function writeWeeks(put: Put, { students, offer, numbers: { termId } }: World) {
   const drafts = students.flatMap((s) =>
     s.drafts.map((draft, i) => ({ ...draft, student: s.id, goingWith: i === 0 }))
   )
-  await put(t.agreement, acceptedBy(students, terms, termId))
   await put(
     t.draftWeek,
     drafts.map(({ name, student, goingWith }, i) => ({
@@ -64,19 +82,6 @@ export async function writeRoutes(put: Put, { students, offer, numbers }: World)
           }
         })
       )
-    )
-  )
-  await put(
-    t.keepFree,
-    students.flatMap((s) =>
-      s.keepFree.map(({ name, days, start, end, hard }) => ({
-        studentId: s.id,
-        name,
-        days,
-        startsMin: minutes(start),
-        endsMin: minutes(end),
-        hard
-      }))
     )
   )
 }
