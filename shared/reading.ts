@@ -11,6 +11,7 @@ import {
   type Audit,
   type CandidateQuestion,
   type OutsideCourse,
+  type PlannedCourse,
   type ProgramSpec,
   type Attempts
 } from '#core/degree'
@@ -110,35 +111,7 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
   const plannable = new Set<string>(standings.flatMap((one) => (one.planning ? [one.term.code] : [])))
   const isAhead = (p: { term: string }) => plannable.has(p.term)
   const planned = student.route.courses.filter(isAhead)
-  const picked = pickedSections(student)
-  const waitlisted = new Set(student.waiting.map((w) => `${w.term} ${w.course}`))
-  const { record, held } = student
-  // A course under way is in the record already; a seat in a term to come is not.
-  const ahead = held.filter((seat) => !record.some((r) => r.course === seat.course && r.term === seat.term))
-  const { attempts, audits } = auditRecord(
-    student.programs.map((p) => programOf(p.spec, shelf)),
-    {
-      catalog: shelf.catalog,
-      record,
-      held: ahead,
-      planned,
-      picked: new Set(picked.keys()),
-      waitlisted,
-      phaseIn: phaseOfCourse(student, shelf, today),
-      heldAs: (course, term) => {
-        const section = picked.get(`${term} ${course}`)
-        if (!section) return { campuses: shelf.heldAt.get(course) }
-        const { campus, mode, categories } = section
-        return { campus, mode, categories }
-      },
-      repeats: student.programs[0]?.spec.repeats ?? 'best'
-    },
-    shelf.terms,
-    {
-      exceptions: student.exceptions,
-      beside: { tests: student.tests, milestones: new Set(student.milestones) }
-    }
-  )
+  const { attempts, audits } = auditOf(student, shelf, today, planned)
   const context: RouteContext = {
     catalog: shelf.catalog,
     terms: shelf.terms,
@@ -168,6 +141,44 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     climb: climbOf(main, shelf.terms),
     finish: routeFinish(audits, shelf.terms)
   }
+}
+
+/** The record with what is held and planned ahead, audited against the student's programs. */
+function auditOf(
+  student: ReadableStudent,
+  shelf: Shelf,
+  today: IsoDate,
+  planned: readonly PlannedCourse[]
+): ReturnType<typeof auditRecord> {
+  const picked = pickedSections(student)
+  const waitlisted = new Set(student.waiting.map((w) => `${w.term} ${w.course}`))
+  const { record, held } = student
+  // A course under way is in the record already; a seat in a term to come is not.
+  const ahead = held.filter((seat) => !record.some((r) => r.course === seat.course && r.term === seat.term))
+  return auditRecord(
+    student.programs.map((p) => programOf(p.spec, shelf)),
+    {
+      catalog: shelf.catalog,
+      record,
+      held: ahead,
+      planned,
+      picked: new Set(picked.keys()),
+      waitlisted,
+      phaseIn: phaseOfCourse(student, shelf, today),
+      heldAs: (course, term) => {
+        const section = picked.get(`${term} ${course}`)
+        if (!section) return { campuses: shelf.heldAt.get(course) }
+        const { campus, mode, categories } = section
+        return { campus, mode, categories }
+      },
+      repeats: student.programs[0]?.spec.repeats ?? 'best'
+    },
+    shelf.terms,
+    {
+      exceptions: student.exceptions,
+      beside: { tests: student.tests, milestones: new Set(student.milestones) }
+    }
+  )
 }
 
 /** By term and course, the section picked in the weeks that the student is going with. */

@@ -47,71 +47,90 @@ const RAN_WELL_MS = 60_000
 
 /** Starts a process and keeps it running until it is stopped. @throws Stopped, or what `ready` throws at first */
 export async function keepRunning(keeping: Keeping): Promise<Kept> {
-  const { what, command, options, ready, began, say, signal } = keeping
-  const [file, ...args] = command
-  let child: ChildProcess | undefined
-  let gone = Promise.resolve()
-  let stopping = false
-  let wake: (() => void) | undefined
-  let startedAt = 0
+  const keeper = new Keeper(keeping)
+  try {
+    await keeper.begin()
+  } catch (error) {
+    await keeper.stop()
+    throw error
+  }
+  void keeper.keep()
+  return { pid: () => keeper.pid, stop: () => keeper.stop() }
+}
 
-  const begin = async () => {
-    if (stopping || signal?.aborted) throw new Stopped()
+class Keeper {
+  private child: ChildProcess | undefined
+  private gone = Promise.resolve()
+  private stopping = false
+  private wake: (() => void) | undefined
+  private startedAt = 0
+
+  constructor(private readonly keeping: Keeping) {}
+
+  get pid(): number | undefined {
+    return this.child?.pid
+  }
+
+  async begin(): Promise<void> {
+    const { command, options, ready, began, signal } = this.keeping
+    const [file, ...args] = command
+    if (this.stopping || signal?.aborted) throw new Stopped()
     // In a group of its own: Ctrl+C at the terminal reaches us alone.
-    const one = spawn(file, args, { ...options, detached: true })
-    child = one
-    startedAt = Date.now()
-    gone = new Promise((resolve) => {
-      one.once('exit', () => resolve())
-      one.once('error', () => resolve())
+    const child = spawn(file, args, { ...options, detached: true })
+    this.child = child
+    this.startedAt = Date.now()
+    const gone = new Promise<void>((resolve) => {
+      child.once('exit', () => resolve())
+      child.once('error', () => resolve())
     })
-    began?.(one)
+    this.gone = gone
+    began?.(child)
     const stopped = new Promise<never>((_, reject) => {
       const end = () => reject(new Stopped())
       signal?.addEventListener('abort', end, { once: true })
       void gone.then(() => signal?.removeEventListener('abort', end))
     })
-    await Promise.race([ready(one), stopped])
+    await Promise.race([ready(child), stopped])
   }
-  const stop = async () => {
-    stopping = true
-    wake?.()
-    child?.kill('SIGTERM')
-    await gone
+
+  async stop(): Promise<void> {
+    this.stopping = true
+    this.wake?.()
+    this.child?.kill('SIGTERM')
+    await this.gone
   }
-  const keep = async () => {
+
+  /** Starts it again each time it ends, until it is stopped. */
+  async keep(): Promise<void> {
+    const { what, say } = this.keeping
     let wait = FIRST_WAIT_MS
     for (;;) {
-      await gone
-      if (stopping) return
-      if (Date.now() - startedAt > RAN_WELL_MS) wait = FIRST_WAIT_MS
+      await this.gone
+      if (this.stopping) return
+      if (Date.now() - this.startedAt > RAN_WELL_MS) wait = FIRST_WAIT_MS
       say?.(`${what} ended by itself; starting it again.`)
-      await new Promise<void>((resolve) => {
-        const timer = setTimeout(resolve, wait)
-        wake = () => {
-          clearTimeout(timer)
-          resolve()
-        }
-      })
+      await this.sleep(wait)
       wait = Math.min(2 * wait, LONGEST_WAIT_MS)
       try {
-        await begin()
+        await this.begin()
       } catch (error) {
-        if (stopping) return
+        if (this.stopping) return
         say?.(`${what} did not start: ${(error as Error).message}`)
-        child?.kill('SIGTERM')
+        this.child?.kill('SIGTERM')
       }
     }
   }
 
-  try {
-    await begin()
-  } catch (error) {
-    await stop()
-    throw error
+  /** Until the time is over, or it is to stop. */
+  private sleep(ms: number): Promise<void> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(resolve, ms)
+      this.wake = () => {
+        clearTimeout(timer)
+        resolve()
+      }
+    })
   }
-  void keep()
-  return { pid: () => child?.pid, stop }
 }
 
 /** Runs a command to its end. @throws Stopped */

@@ -1,4 +1,5 @@
 /** A record with a route, read from files: what filling and checking start from. */
+import type { TermCode } from '#core/ids'
 import type { Term } from '#core/catalog'
 import { TERM_CODE, termCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
@@ -20,43 +21,41 @@ export interface RouteCall {
   contextWith: (planned: readonly PlannedCourse[]) => RouteContext
 }
 
+const ASKED = {
+  catalog: { type: 'string', multiple: true },
+  program: { type: 'string', multiple: true },
+  lists: { type: 'string', multiple: true },
+  record: { type: 'string' },
+  route: { type: 'string' },
+  limits: { type: 'string' },
+  from: { type: 'string' },
+  terms: { type: 'string' },
+  summers: { type: 'boolean' },
+  prefer: { type: 'string', multiple: true },
+  json: { type: 'boolean' }
+} as const
+
 /** The files of the call; or what is wrong with them, a line each. With `wholeRoute` every term of the route is looked at. */
 export function readCall(
   args: readonly string[],
   { wholeRoute = false }: { wholeRoute?: boolean } = {}
 ): RouteCall | string[] {
-  const { values } = options(args, {
-    catalog: { type: 'string', multiple: true },
-    program: { type: 'string', multiple: true },
-    lists: { type: 'string', multiple: true },
-    record: { type: 'string' },
-    route: { type: 'string' },
-    limits: { type: 'string' },
-    from: { type: 'string' },
-    terms: { type: 'string' },
-    summers: { type: 'boolean' },
-    prefer: { type: 'string', multiple: true },
-    json: { type: 'boolean' }
-  })
+  const { values } = options(args, ASKED)
   const { catalog = [], program = [], lists = [], record, route, limits, from } = values
   if (!catalog.length) throw new CallError('Name a catalog with --catalog.')
   if (!program.length) throw new CallError('Name a program with --program.')
   if (record === undefined) throw new CallError('Name a record with --record.')
   if (from !== undefined && !TERM_CODE.test(from))
     throw new CallError(`--from has to be a term such as AU27, not ${from}.`)
-  const count = values.terms === undefined ? TERMS : Number(values.terms)
-  if (!(Number.isInteger(count) && count >= 1 && count <= 24))
-    throw new CallError('--terms has to be a whole number from 1 to 24.')
+  const count = termsAsked(values.terms)
   const complaints = new Complaints()
   const question = loadQuestion({ catalogs: catalog, programs: program, lists }, complaints)
   const content = question && readRecord(record, textOf(record), question.catalog, complaints)
   const given = route === undefined ? undefined : readRoute(route, textOf(route), complaints)
   const carry = limits === undefined ? NO_LIMITS : readLimits(limits, textOf(limits), complaints)
   if (!question || !content || !carry || complaints.lines.length) return complaints.lines
-  const named = [...content.record, ...content.planned, ...(given ?? [])].flatMap((one) => one.term ?? [])
   const planned = given ?? content.planned
-  const taken = content.record.flatMap((one) => one.term ?? [])
-  const used = planned.map((one) => one.term)
+  const named = [...content.record, ...content.planned, ...planned].flatMap((one) => one.term ?? [])
   const strange = [...named, ...(from === undefined ? [] : [from])].find(
     (code) => !USUAL.test(code) && !question.terms.some((term) => term.code === code)
   )
@@ -64,13 +63,14 @@ export function readCall(
     return [
       `${catalog[0]!}: terms: has to bring the dates of ${strange}, which is not named as AU27, SP28 or SU28 are.`
     ]
-  const order = question.terms.length ? orderOf(question.terms) : USUAL_ORDER
-  const next = order.after(taken) ?? question.terms[0]?.code ?? (used.length ? order.earliest(used) : FIRST)
-  const begin = from ?? (wholeRoute ? order.earliest([next, ...used]) : next)
-  const terms = question.terms.length ? question.terms : termsAround(named, begin, count)
-  const first = terms.find((term) => term.code === begin) ?? (from === undefined ? terms[0] : undefined)
-  if (!first) throw new CallError('There is no term to plan in. Name the first one with --from.', 1)
-  const plannable = new Set<string>(terms.slice(terms.indexOf(first)).map((term) => term.code))
+  const { terms, plannable } = termsOf(question.terms, {
+    taken: content.record.flatMap((one) => one.term ?? []),
+    used: planned.map((one) => one.term),
+    named,
+    from,
+    count,
+    wholeRoute
+  })
   const contextWith = (all: readonly PlannedCourse[]) =>
     trialContext(
       content,
@@ -84,6 +84,40 @@ export function readCall(
     )
   const { json = false, summers = false, prefer = [] } = values
   return { values: { json, summers, prefer }, planned, contextWith }
+}
+
+function termsAsked(said: string | undefined): number {
+  const count = said === undefined ? TERMS : Number(said)
+  if (Number.isInteger(count) && count >= 1 && count <= 24) return count
+  throw new CallError('--terms has to be a whole number from 1 to 24.')
+}
+
+/** The terms of a call, and those in which courses may be planned. @throws CallError where there are none */
+function termsOf(
+  known: readonly Term[],
+  {
+    taken,
+    used,
+    named,
+    from,
+    count,
+    wholeRoute
+  }: {
+    taken: readonly TermCode[]
+    used: readonly TermCode[]
+    named: readonly TermCode[]
+    from: string | undefined
+    count: number
+    wholeRoute: boolean
+  }
+): { terms: readonly Term[]; plannable: ReadonlySet<string> } {
+  const order = known.length ? orderOf(known) : USUAL_ORDER
+  const next = order.after(taken) ?? known[0]?.code ?? (used.length ? order.earliest(used) : FIRST)
+  const begin = from ?? (wholeRoute ? order.earliest([next, ...used]) : next)
+  const terms = known.length ? known : termsAround(named, begin, count)
+  const first = terms.find((term) => term.code === begin) ?? (from === undefined ? terms[0] : undefined)
+  if (!first) throw new CallError('There is no term to plan in. Name the first one with --from.', 1)
+  return { terms, plannable: new Set<string>(terms.slice(terms.indexOf(first)).map((term) => term.code)) }
 }
 
 /** Codes of which the dates are known without a catalog. */

@@ -44,53 +44,71 @@ export function weeks(args: readonly string[]): number {
   const fixed = fixedIn(sections, asked, values.want)
   const want = { ...asked, groups: settledGroups(asked.groups, (course) => fixed.has(course)) }
   const question = findQuestion(sections, want, holidays)
+  const answer = answerOf(question, want, top)
+  if (values.json) console.log(JSON.stringify(asJson(answer), null, 2))
+  else for (const line of asLines(answer, holidays)) console.log(line)
+  return answer.found.weeks.length ? DONE : NOT_ALL
+}
+
+type FindQuestion = ReturnType<typeof findQuestion>
+
+interface WeeksAnswer {
+  want: Want
+  question: FindQuestion
+  found: ReturnType<typeof bestWeeks>
+  /** How many weeks fit; undefined where they are more than can be counted exactly. */
+  number: number | undefined
+  /** Where none fits, proved: what cannot hold together, and what would help. */
+  none:
+    | { conflict: NonNullable<ReturnType<typeof conflictOf>>; relief: ReturnType<typeof reliefs> }
+    | undefined
+}
+
+function answerOf(question: FindQuestion, want: Want, top: number): WeeksAnswer {
   const found = bestWeeks(question.problem, top)
   const number = countWeeks(question.problem)
   const conflict = found.weeks.length || !found.proved ? undefined : conflictOf(question.problem)
-  const relief = conflict ? reliefs(question.problem) : []
-  const ended = conflict ? 'none' : found.proved ? 'proved' : 'stopped'
-  if (values.json) {
-    const list = found.weeks.map((week) => ({
+  const none = conflict && { conflict, relief: reliefs(question.problem) }
+  return { want, question, found, number, none }
+}
+
+function asJson({ want, question, found, number, none }: WeeksAnswer): object {
+  return {
+    format: 'ridgeway weeks 1',
+    ended: none ? 'none' : found.proved ? 'proved' : 'stopped',
+    steps: found.steps,
+    count: number ?? null,
+    weeks: found.weeks.map((week) => ({
       sections: weekOf(question, week)
         .flatMap(sectionsOf)
         .map((one) => one.code),
       costs: week.costs
-    }))
-    const none = conflict && {
-      conflict: namesOf(want, conflict),
-      reliefs: relief.map((one) => ({ ...one, ...namesOf(want, asDemands(one.of)) }))
-    }
-    console.log(
-      JSON.stringify(
-        {
-          format: 'ridgeway weeks 1',
-          ended,
-          steps: found.steps,
-          count: number ?? null,
-          weeks: list,
-          ...none
-        },
-        null,
-        2
-      )
-    )
-    return found.weeks.length ? DONE : NOT_ALL
+    })),
+    ...(none && {
+      conflict: namesOf(want, none.conflict),
+      reliefs: none.relief.map((one) => ({ ...one, ...namesOf(want, asDemands(one.of)) }))
+    })
   }
-  for (const [i, week] of found.weeks.entries())
-    console.log(`${String(i + 1).padStart(3)}  ${lineOf(weekOf(question, week), holidays)}`)
-  if (conflict) {
-    console.log(conflictText(namesOf(want, conflict)))
-    for (const one of relief) console.log(`  ${reliefText(namesOf(want, asDemands(one.of)), one.weeks)}`)
-  } else {
-    const fit =
-      number === undefined
-        ? 'More weeks fit than can be counted exactly'
-        : `${count(number, 'week')} fit${number === 1 ? 's' : ''}`
-    console.log(
-      `${fit}; ${found.proved ? 'these are the best, proved' : `stopped after ${found.steps} steps, there may be better ones`}.`
-    )
-  }
-  return found.weeks.length ? DONE : NOT_ALL
+}
+
+function asLines({ want, question, found, number, none }: WeeksAnswer, holidays: Holidays): string[] {
+  const weeks = found.weeks.map(
+    (week, i) => `${String(i + 1).padStart(3)}  ${lineOf(weekOf(question, week), holidays)}`
+  )
+  if (none)
+    return [
+      ...weeks,
+      conflictText(namesOf(want, none.conflict)),
+      ...none.relief.map((one) => `  ${reliefText(namesOf(want, asDemands(one.of)), one.weeks)}`)
+    ]
+  const fit =
+    number === undefined
+      ? 'More weeks fit than can be counted exactly'
+      : `${count(number, 'week')} fit${number === 1 ? 's' : ''}`
+  const best = found.proved
+    ? 'these are the best, proved'
+    : `stopped after ${found.steps} steps, there may be better ones`
+  return [...weeks, `${fit}; ${best}.`]
 }
 
 /** The courses of the fixed sections. @throws CallError for a section that is in no week. */

@@ -26,6 +26,23 @@ export interface OpenApi {
   components: { schemas: Record<string, Schema>; securitySchemes: Record<string, unknown> }
 }
 
+/** How somebody says who they are. */
+const SECURITY_SCHEMES: OpenApi['components']['securitySchemes'] = {
+  session: {
+    type: 'apiKey',
+    in: 'cookie',
+    name: 'ridgeway',
+    description: 'Set by POST /api/session; named `__Host-ridgeway` behind https.'
+  },
+  token: {
+    type: 'http',
+    scheme: 'bearer',
+    description: `Given by the registrar to a program of an office. Scopes: ${SCOPES.map(
+      (one) => `\`${one}\`, ${SCOPE_WORDS[one]}`
+    ).join('; ')}.`
+  }
+}
+
 /** @param root folder of the project, with the types that Nuxt prepares */
 export async function openApi(root: string, version: string): Promise<OpenApi> {
   const files = endpointFiles().filter(({ line }) => line.includes(' /api/'))
@@ -71,21 +88,7 @@ export async function openApi(root: string, version: string): Promise<OpenApi> {
     webhooks: webhooks(),
     components: {
       schemas: sorted(Object.fromEntries(schemas.components)),
-      securitySchemes: {
-        session: {
-          type: 'apiKey',
-          in: 'cookie',
-          name: 'ridgeway',
-          description: 'Set by POST /api/session; named `__Host-ridgeway` behind https.'
-        },
-        token: {
-          type: 'http',
-          scheme: 'bearer',
-          description: `Given by the registrar to a program of an office. Scopes: ${SCOPES.map(
-            (one) => `\`${one}\`, ${SCOPE_WORDS[one]}`
-          ).join('; ')}.`
-        }
-      }
+      securitySchemes: SECURITY_SCHEMES
     }
   }
 }

@@ -1,17 +1,10 @@
 <script setup lang="ts">
-import { ScatterChart, LineChart } from 'echarts/charts'
-import { GridComponent, TooltipComponent } from 'echarts/components'
-import { init, use, type ECharts } from 'echarts/core'
-import { SVGRenderer } from 'echarts/renderers'
 import type { DeskRow } from '#shared/advising/responses'
 import { count } from '#shared/words'
-import { themes } from '#shared/tokens'
 
 /** All students of an advisor against the pace of their program: terms behind them, and what of the degree is earned. */
 const props = defineProps<{ rows: readonly DeskRow[] }>()
-use([ScatterChart, LineChart, GridComponent, TooltipComponent, SVGRenderer])
 const college = useCollege()
-const { preferred } = useThemeChoice()
 
 /** At their own pace so far, they do not reach the whole by the term they aim at. */
 const isShort = ({ climb }: DeskRow) => climb.pace.byAim !== null && climb.pace.byAim < climb.goal
@@ -36,94 +29,74 @@ const longest = computed(() =>
 const paces = computed(() => [...new Set(known.value.map(({ climb }) => climb.goal / climb.usual))])
 
 const place = ref<HTMLElement>()
-let chart: ECharts | undefined
-const FONT = 'Atkinson Hyperlegible Next Variable'
-function draw() {
-  if (!chart) return
-  const { colors } = themes[preferred.value]
-  const text = { color: colors.quiet, fontFamily: FONT }
-  const axis = {
-    nameLocation: 'middle' as const,
-    nameTextStyle: { ...text, fontSize: 12 },
-    axisLine: { show: true, lineStyle: { color: colors.rule } },
-    axisTick: { show: false },
-    splitLine: { show: false }
-  }
-  const label = { ...text, fontSize: 11 }
-  // Those with the same number of terms and credits stand beside one another.
-  const seen = new Map<string, number>()
-  const at = (row: DeskRow) => {
-    const spot = `${row.climb.pace.terms} ${Math.round(share(row, row.climb.pace.earned) / 2)}`
-    const n = seen.get(spot) ?? 0
-    seen.set(spot, n + 1)
-    return [
-      row.climb.pace.terms + (n % 2 ? -1 : 1) * Math.ceil(n / 2) * 0.09,
-      share(row, row.climb.pace.earned)
-    ]
-  }
-  chart.setOption(
-    {
-      animation: false,
-      grid: { left: 58, right: 18, top: 14, bottom: 42 },
-      tooltip: {
-        trigger: 'item',
-        backgroundColor: colors.card,
-        borderColor: colors.rule,
-        textStyle: { color: colors.ink, fontFamily: FONT, fontSize: 13 },
-        formatter: ({ name }: { name: string }) => {
-          const row = known.value.find((one) => String(one.id) === name)
-          return row ? `${row.name}<br>${sentence(row)}` : ''
-        }
-      },
-      xAxis: {
-        ...axis,
-        type: 'value',
-        name: 'regular terms behind them',
-        nameGap: 26,
-        min: 0,
-        max: longest.value,
-        interval: 1,
-        axisLabel: label
-      },
-      yAxis: {
-        ...axis,
-        type: 'value',
-        name: 'of the degree, earned',
-        nameGap: 42,
-        min: 0,
-        max: 100,
-        interval: 25,
-        axisLabel: { ...label, formatter: '{value} %' }
-      },
-      series: [
-        ...paces.value.map((length) => ({
-          type: 'line' as const,
-          silent: true,
-          symbol: 'none',
-          lineStyle: { color: colors.quiet, type: 'dashed' as const, width: 1 },
-          data: [
+const { colors, axis, dashed, FONT } = useChart(
+  place,
+  () => ({
+    grid: { left: 58, right: 18, top: 14, bottom: 42 },
+    tooltip: {
+      trigger: 'item',
+      backgroundColor: colors.value.card,
+      borderColor: colors.value.rule,
+      textStyle: { color: colors.value.ink, fontFamily: FONT, fontSize: 13 },
+      formatter: ({ name }: { name: string }) => {
+        const row = known.value.find((one) => String(one.id) === name)
+        return row ? `${row.name}<br>${sentence(row)}` : ''
+      }
+    },
+    ...axes.value,
+    series: [
+      ...paces.value.map((length) =>
+        dashed(
+          [
             [0, 0],
             [length, 100]
-          ]
-        })),
-        {
-          type: 'scatter',
-          symbolSize: 11,
-          data: known.value.map((row) => ({
-            value: at(row),
-            name: String(row.id),
-            itemStyle: {
-              color: row.climb.pace.ahead < 0 ? colors.card : colors.dusk,
-              borderColor: isShort(row) ? colors.rowan : colors.dusk,
-              borderWidth: isShort(row) ? 2.5 : 1.5
-            }
-          }))
-        }
-      ]
-    },
-    true
-  )
-}
+          ],
+          colors.value.quiet
+        )
+      ),
+      { type: 'scatter', symbolSize: 11, data: spots.value }
+    ]
+  }),
+  (chart) => chart.on('click', ({ name }) => void navigateTo(`/students/${name}/route`))
+)
+const axes = computed(() => ({
+  xAxis: {
+    ...axis.value,
+    name: 'regular terms behind them',
+    nameGap: 26,
+    min: 0,
+    max: longest.value,
+    interval: 1
+  },
+  yAxis: {
+    ...axis.value,
+    name: 'of the degree, earned',
+    nameGap: 42,
+    min: 0,
+    max: 100,
+    interval: 25,
+    axisLabel: { ...axis.value.axisLabel, formatter: '{value} %' }
+  }
+}))
+/** A point for each student; those with the same number of terms and credits stand beside one another. */
+const spots = computed(() => {
+  const seen = new Map<string, number>()
+  return known.value.map((row) => {
+    const { terms, earned, ahead } = row.climb.pace
+    const spot = `${terms} ${Math.round(share(row, earned) / 2)}`
+    const n = seen.get(spot) ?? 0
+    seen.set(spot, n + 1)
+    return {
+      value: [terms + (n % 2 ? -1 : 1) * Math.ceil(n / 2) * 0.09, share(row, earned)],
+      name: String(row.id),
+      itemStyle: {
+        color: ahead < 0 ? colors.value.card : colors.value.dusk,
+        borderColor: isShort(row) ? colors.value.rowan : colors.value.dusk,
+        borderWidth: isShort(row) ? 2.5 : 1.5
+      }
+    }
+  })
+})
 function sentence({ climb }: DeskRow): string {
   const { earned, ahead, byAim } = climb.pace
   const pace = ahead < 0 ? `${-ahead} behind the pace` : ahead ? `${ahead} ahead of the pace` : 'on the pace'
@@ -135,19 +108,6 @@ function sentence({ climb }: DeskRow): string {
         : `done by ${college.shortTerm(climb.aim)} at this pace`
   return `${earned} of ${climb.goal} credits, ${pace}; ${aim}`
 }
-let watching: ResizeObserver | undefined
-onMounted(() => {
-  chart = init(place.value!, null, { renderer: 'svg' })
-  chart.on('click', ({ name }) => void navigateTo(`/students/${name}/route`))
-  watching = new ResizeObserver(() => chart?.resize())
-  watching.observe(place.value!)
-  draw()
-})
-onUnmounted(() => {
-  watching?.disconnect()
-  chart?.dispose()
-})
-watch([() => props.rows, preferred], draw)
 </script>
 
 <template>

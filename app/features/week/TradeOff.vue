@@ -1,19 +1,12 @@
 <script setup lang="ts">
-import { ScatterChart, LineChart } from 'echarts/charts'
-import { GridComponent } from 'echarts/components'
-import { init, use, type ECharts } from 'echarts/core'
-import { SVGRenderer } from 'echarts/renderers'
 import { unbeaten } from '#core/find'
 import { clockTime } from '#shared/when'
 import { count } from '#shared/words'
 import type { FoundCard } from './finding'
-import { themes } from '#shared/tokens'
 
 /** Two measures of the weeks that were found against each other; the weeks that nothing beats on both stand out. */
 const props = defineProps<{ cards: readonly FoundCard[]; pointed: number | undefined; chosen: number }>()
 const emit = defineEmits<{ point: [number: number | undefined]; choose: [number: number] }>()
-use([ScatterChart, LineChart, GridComponent, SVGRenderer])
-const { preferred } = useThemeChoice()
 
 interface Axis {
   title: string
@@ -64,68 +57,55 @@ const points = computed(() => {
 const corners = computed(() => points.value.filter((list) => front.value.includes(list[0]!)))
 
 const place = ref<HTMLElement>()
-let chart: ECharts | undefined
-function draw() {
-  if (!chart) return
-  const { colors } = themes[preferred.value]
-  const at = (card: FoundCard) => [axes.value.x.value(card), axes.value.y.value(card)]
-  const axis = (one: Axis) => ({
-    type: 'value' as const,
-    ...rangeOf(one),
-    name: one.title,
-    nameLocation: 'middle' as const,
-    nameTextStyle: { color: colors.quiet, fontFamily: FONT, fontSize: 12 },
-    axisLabel: {
-      color: colors.quiet,
-      fontFamily: FONT,
-      fontSize: 11,
-      formatter: one.text,
-      hideOverlap: true
+const { colors, axis, dashed, FONT } = useChart(
+  place,
+  () => ({
+    grid: { left: 66, right: 16, top: 12, bottom: 40 },
+    xAxis: { ...axisOf(axes.value.x), nameGap: 26 },
+    yAxis: { ...axisOf(axes.value.y), nameGap: 52 },
+    series: [
+      dashed(
+        corners.value.map((list) => at(list[0]!)),
+        colors.value.dusk
+      ),
+      { type: 'scatter', data: points.value.map(spotOf) }
+    ]
+  }),
+  (chart) => {
+    chart.on('mouseover', (event) => emit('point', Number(event.name)))
+    chart.on('mouseout', () => emit('point', undefined))
+    chart.on('click', (event) => emit('choose', Number(event.name)))
+  }
+)
+const at = (card: FoundCard) => [axes.value.x.value(card), axes.value.y.value(card)]
+const axisOf = (one: Axis) => ({
+  ...axis.value,
+  ...rangeOf(one),
+  name: one.title,
+  axisLabel: { ...axis.value.axisLabel, formatter: one.text, hideOverlap: true }
+})
+/** The point of weeks that are alike in both; the one that is pointed at, or chosen, has its number beside it. */
+function spotOf(list: readonly FoundCard[]) {
+  const isCorner = front.value.includes(list[0]!)
+  const lit =
+    list.find((one) => one.number === props.pointed) ?? list.find((one) => one.number === props.chosen)
+  return {
+    value: at(list[0]!),
+    name: String(list[0]!.number),
+    symbolSize: lit ? 17 : isCorner ? 12 : 9,
+    itemStyle: {
+      color: isCorner ? colors.value.dusk : colors.value.rule,
+      borderColor: lit ? colors.value.ember : colors.value.quiet,
+      borderWidth: lit ? 2.5 : 0.5
     },
-    axisLine: { show: true, lineStyle: { color: colors.rule } },
-    axisTick: { show: false },
-    splitLine: { show: false }
-  })
-  const isLit = (list: readonly FoundCard[]) =>
-    list.some((one) => one.number === props.pointed || one.number === props.chosen)
-  chart.setOption(
-    {
-      animation: false,
-      grid: { left: 66, right: 16, top: 12, bottom: 40 },
-      xAxis: { ...axis(axes.value.x), nameGap: 26 },
-      yAxis: { ...axis(axes.value.y), nameGap: 52 },
-      series: [
-        {
-          type: 'line',
-          silent: true,
-          symbol: 'none',
-          lineStyle: { color: colors.dusk, type: 'dashed', width: 1 },
-          data: corners.value.map((list) => at(list[0]!))
-        },
-        {
-          type: 'scatter',
-          data: points.value.map((list) => ({
-            value: at(list[0]!),
-            name: String(list[0]!.number),
-            symbolSize: isLit(list) ? 17 : corners.value.includes(list) ? 12 : 9,
-            itemStyle: {
-              color: corners.value.includes(list) ? colors.dusk : colors.rule,
-              borderColor: isLit(list) ? colors.ember : colors.quiet,
-              borderWidth: isLit(list) ? 2.5 : 0.5
-            },
-            label: {
-              show: isLit(list),
-              formatter: `week ${list.find((one) => one.number === props.pointed)?.number ?? list.find((one) => one.number === props.chosen)?.number ?? ''}`,
-              position: 'right',
-              color: colors.ink,
-              fontFamily: FONT
-            }
-          }))
-        }
-      ]
-    },
-    true
-  )
+    label: {
+      show: lit !== undefined,
+      formatter: `week ${lit?.number ?? ''}`,
+      position: 'right',
+      color: colors.value.ink,
+      fontFamily: FONT
+    }
+  }
 }
 /** From mark to mark, about four of them, with room at both ends. */
 function rangeOf({ value, step }: Axis) {
@@ -135,22 +115,6 @@ function rangeOf({ value, step }: Axis) {
   const min = Math.max(0, Math.floor(least / interval - 0.2) * interval)
   return { interval, min, max: Math.ceil(most / interval + 0.2) * interval }
 }
-const FONT = 'Atkinson Hyperlegible Next Variable'
-let watching: ResizeObserver | undefined
-onMounted(() => {
-  chart = init(place.value!, null, { renderer: 'svg' })
-  chart.on('mouseover', (event) => emit('point', Number(event.name)))
-  chart.on('mouseout', () => emit('point', undefined))
-  chart.on('click', (event) => emit('choose', Number(event.name)))
-  watching = new ResizeObserver(() => chart?.resize())
-  watching.observe(place.value!)
-  draw()
-})
-onUnmounted(() => {
-  watching?.disconnect()
-  chart?.dispose()
-})
-watch([() => props.cards, () => props.pointed, () => props.chosen, x, y, preferred], draw)
 </script>
 
 <template>
