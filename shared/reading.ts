@@ -2,14 +2,11 @@
  * A student's record and route, read by the core: attempts, audits, findings, loads. The one place
  * that puts the parts together, for the student's screens and the advisor's desk alike.
  */
-import { isAlive, takesPlans, termStandings, workingTerm, type TermStanding } from '#core/calendar'
+import { isAlive, termStandings, workingTerm, type TermStanding } from '#core/calendar'
 import { phaseOf, type Term, type TermPhase } from '#core/catalog'
-import { earliestFinish, type Finish } from '#core/chain'
 import {
-  allAttempts,
   auditRecord,
   type Audit,
-  type CandidateQuestion,
   type OutsideCourse,
   type PlannedCourse,
   type ProgramSpec,
@@ -17,29 +14,13 @@ import {
 } from '#core/degree'
 import type { Finding } from '#core/findings'
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
-import {
-  evaluateRule,
-  missingPart,
-  ruleOf,
-  splitMissing,
-  type AsOf,
-  type Rule,
-  type Standing
-} from '#core/requisites'
-import {
-  asOfTerm,
-  checkRoute,
-  climbOf,
-  Offered,
-  routeFinish,
-  type Climb,
-  type RouteContext
-} from '#core/route'
+import { type Standing } from '#core/requisites'
+import { checkRoute, climbOf, Offered, routeFinish, type Climb, type RouteContext } from '#core/route'
 import type { Instant, IsoDate } from '#core/time'
 import type { PermissionKind, Permissions, Section, SectionTaker } from '#core/week'
 import { studentFacts } from '#shared/record/studentFacts'
 import type { TermView } from '#shared/catalog/responses'
-import { type Shelf, momentOf, programOf, termOf, factorsIn } from '#shared/catalog/shelf'
+import { type Shelf, momentOf, programOf, termOf } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
 import type { Carry } from '#shared/route/responses'
 import type { DraftWeek } from '#shared/week/responses'
@@ -258,61 +239,6 @@ export function limitsOf(carry: Carry, allowed: (term: Term) => number) {
     away: new Map(away),
     target: carry.target ?? undefined
   }
-}
-
-/** The part of a prerequisite that will be missing; permission is a matter of the section. */
-function missingBefore(prerequisite: string, asOf: AsOf): Rule | undefined {
-  const rule = ruleOf(prerequisite)
-  if (!rule) return undefined
-  const { before, together } = splitMissing(
-    missingPart(evaluateRule(rule, asOf)),
-    (leaf) => leaf.kind === 'permission'
-  )
-  return before ?? together
-}
-
-/** What to ask about the courses that could meet a need in a term. */
-export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): CandidateQuestion {
-  const { audits, attempts, context } = reading
-  const waiting = factorsIn(shelf)
-  const known = new Map<CourseCode, Rule | undefined>()
-  const asOf = asOfTerm(term.code, shelf.terms, allAttempts(attempts), context.student, shelf.catalog)
-  return {
-    audits,
-    attempts,
-    catalog: shelf.catalog,
-    term,
-    running: shelf.running,
-    missing: ({ code, prerequisite }) => {
-      if (!known.has(code))
-        known.set(code, context.student.waived?.has(code) ? undefined : missingBefore(prerequisite, asOf))
-      return known.get(code)
-    },
-    weight: ({ code }) => {
-      const { blocking, delay } = waiting.get(code)!
-      return blocking + delay
-    }
-  }
-}
-
-/** Credits of a term that the earliest finish reckons with, where nothing else is said. */
-export const USUAL_LOAD = 16
-
-/** The earliest finish of these audits; summers do not count as terms of study. */
-export function finishOf(
-  reading: Pick<Reading, 'audits' | 'attempts'> & { standing: Standing; now: Instant },
-  shelf: Pick<Shelf, 'catalog' | 'terms' | 'running' | 'zone'>,
-  load = USUAL_LOAD
-): Finish {
-  return earliestFinish({
-    audits: reading.audits,
-    attempts: reading.attempts,
-    catalog: shelf.catalog,
-    ahead: shelf.terms.filter((term) => takesPlans(term, momentOf(reading.now, shelf.zone))),
-    running: shelf.running,
-    standing: reading.standing,
-    load: (term) => (term.season === 'summer' ? 0 : load)
-  })
 }
 
 /** The same student read against other programs, to compare. */

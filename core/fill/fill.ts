@@ -7,12 +7,13 @@
  */
 import { conflictOf, type Asked } from './conflict'
 import { LinearModel, type Limits, type Solved, type Sum } from './linear'
-import { at, shortOf, type ModelOptions } from './model'
+import { shortOf, type ModelOptions } from './model'
 import { NOT_TAKEN, TERMS_MOST, termsIn, type Filling, type FillProblem, type NotTogether } from './problem'
 import type { FillAnswer, FillEffort, NoneBetter } from './answer'
 import { Preferences } from './preferences'
 import { ReadingRows } from './readingRows'
 import { ScheduleRows } from './scheduleRows'
+import { fillingOf, freed } from './fillings'
 
 /** Finding out whether there is a filling at all; making one good. Nodes end them alike everywhere, before the seconds do. */
 const PROOF: Limits = { gap: 0.01, nodes: 20_000, seconds: 20 }
@@ -40,7 +41,7 @@ interface Found {
   suits: boolean
 }
 
-type Answer = Extract<Solved, { kind: 'solved' }>
+export type Answer = Extract<Solved, { kind: 'solved' }>
 
 class Search {
   private models = 0
@@ -288,20 +289,4 @@ class Search {
       return answer.kind === 'infeasible' ? 'cannot' : 'unknown'
     })
   }
-}
-
-function fillingOf({ courses, terms: all }: FillProblem, answer: Answer, last: number): Filling {
-  return courses.map(({ placed, terms }, c) => {
-    if (placed) return termsIn(terms, all.length - 1)[0] ?? NOT_TAKEN
-    return termsIn(terms, last).find((t) => answer.value(at(c, t)) > 0.5) ?? NOT_TAKEN
-  })
-}
-
-/** The same question without these wants. */
-function freed(problem: FillProblem, without: ReadonlySet<number>): FillProblem {
-  const { reading } = problem
-  const wants = reading.wants.map((want, w) =>
-    without.has(w) ? { ...want, amount: 0, subjects: 0, including: [], byCourse: false } : want
-  )
-  return { ...problem, reading: { ...reading, wants } }
 }

@@ -13,7 +13,8 @@ import { recordCase, type RecordCase } from '../../core/degree/testing/recordCas
 import { RecordJudge } from '../../core/degree/testing/recordJudge'
 import { term } from '../../core/testing/build'
 import { LONG } from '../../tests/long'
-import { filledOf, isHard } from './filling'
+import { filledOf } from './filling'
+import { isHard } from './fillingFaults'
 import { solverOf } from './solver'
 
 const TERMS = ['AU26', 'SP27', 'AU27', 'SP28', 'AU28', 'SP29'].map((code) => term(code))

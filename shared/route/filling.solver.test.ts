@@ -6,7 +6,8 @@ import { fillQuestion } from '#core/fill'
 import { checkRoute } from '#core/route'
 import { DEGREE_TERMS, degreeOf, earliestOf, rereadOf } from '../../core/fill/testing/degrees'
 import { LONG } from '../../tests/long'
-import { filledOf, isHard } from './filling'
+import { filledOf } from './filling'
+import { isHard } from './fillingFaults'
 import { solverOf } from './solver'
 
 let highs: Highs

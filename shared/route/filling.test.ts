@@ -5,7 +5,8 @@ import { auditRecord, compileProgram, type PlannedCourse, type ProgramSpec } fro
 import { fill, fillQuestion, type FillWish, type Solve } from '#core/fill'
 import { checkRoute, type Aligned, type RouteContext } from '#core/route'
 import { course, planned, term } from '../../core/testing/build'
-import { filledOf, suggestionOf } from './filling'
+import { filledOf } from './filling'
+import { suggestionOf } from './fillingFaults'
 import { solverOf } from './solver'
 import { becauseText, endedText } from './fillingTexts'
 

@@ -5,18 +5,14 @@ import {
   fill,
   fillQuestion,
   plannedOf,
-  type Faults,
   type FillAnswer,
-  type Filling,
   type FillQuestion,
   type FillWish,
   type NoneBetter,
   type Solve
 } from '#core/fill'
-import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
-import { coursesIn, ruleOf } from '#core/requisites'
-import { checkRoute, blockers, routeFinish, termLoad, type Aligned, type RouteContext } from '#core/route'
+import { blockers, routeFinish, termLoad, type RouteContext } from '#core/route'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import { ownLoad } from './load'
@@ -25,6 +21,8 @@ import type { StudentView } from '#shared/record/responses'
 import { readStudent } from '#shared/reading'
 import { shelve } from '#shared/catalog/shelf'
 import { endedText } from './fillingTexts'
+import { faultsOf, indexOf, reasonsOf } from './fillingFaults'
+import { withoutIdle, openNeeds } from './fillingIdle'
 
 /** What a student says that a filling should be like. */
 export interface FillChoice {
@@ -126,102 +124,6 @@ function titlesOf(question: FillQuestion, wants: readonly number[]): string[] {
   return [...new Set(wants.map((w) => question.wants[w]!.need.title))]
 }
 
-/** What the route checks, the weeks and the audit say against a filling. */
-function faultsOf(
-  question: FillQuestion,
-  filling: Filling,
-  placed: readonly PlannedCourse[],
-  reread: Reread
-): Faults {
-  const planned = plannedOf(question, filling)
-  const { audits, context } = reread([...placed, ...planned])
-  const numberOf = new Map(
-    question.courses.flatMap((course, c) => (course ? [[course.code, c] as const] : []))
-  )
-  const added = new Set(planned.map((one) => `${one.course}@${one.term}`))
-  const barred = checkRoute(context).flatMap((finding) => {
-    if (!('course' in finding) || !isHard(finding) || !added.has(`${finding.course}@${finding.term}`))
-      return []
-    return [{ term: indexOf(question, finding.term), courses: [numberOf.get(finding.course)!] }]
-  })
-  const notTogether = question.terms.flatMap((term, t) => {
-    const here = context.attempts.counted.filter((one) => one.term === term.code).map((one) => one.course)
-    const news = planned.filter((one) => one.term === term.code)
-    if (!news.length) return []
-    const found = context.offered?.noWeek(here, term.code)
-    const courses = (found?.courses ?? []).filter((code) => added.has(`${code}@${term.code}`))
-    return courses.length ? [{ term: t, courses: courses.map((code) => numberOf.get(code)!) }] : []
-  })
-  const more = new Map<number, number>()
-  question.wants.forEach(({ program, need }, w) => {
-    const result = audits[program]!.areas.flatMap((area) => area.needs).find(
-      (one) => one.need.id === need.id && one.state === 'needed'
-    )
-    const want = question.problem.reading.wants[w]!
-    if (result && result.missing > 0)
-      more.set(w, Math.ceil((result.missing * want.amount) / Math.max(need.amount, 1)))
-  })
-  return { barred, notTogether, more }
-}
-/** Whether a finding makes its course impossible where it stands. */
-export const isHard = ({ code }: Pick<Finding, 'code'>): boolean => HARD.has(code)
-const HARD = new Set<string>([
-  'prerequisite',
-  'corequisite',
-  'notOffered',
-  'notForYou',
-  'permissionFirst',
-  'alreadyThere',
-  'away'
-])
-
-function indexOf({ terms }: FillQuestion, code: TermCode): number {
-  return terms.findIndex((term) => term.code === code)
-}
-
-function reasonsOf(
-  planned: PlannedCourse,
-  route: readonly PlannedCourse[],
-  audits: readonly Audit[],
-  { catalog }: RouteContext
-): Omit<Proposed, 'because'> {
-  const key = `${planned.course}@${planned.term}`
-  const asks = (code: CourseCode) =>
-    coursesIn(ruleOf(catalog.maybeCourse(code)?.prerequisite ?? '')).includes(planned.course)
-  return {
-    planned,
-    needs: audits.flatMap((audit) => audit.whereItCounts.get(key)?.need.title ?? []),
-    before: route.map((one) => one.course).filter(asks)
-  }
-}
-
-/** What is left of a program's suggested sequence, as a proposal. */
-export function suggestionOf(
-  { placed, open }: Aligned,
-  there: readonly PlannedCourse[],
-  reread: Reread
-): Proposal {
-  const useful = withoutIdle(
-    placed.map((one) => one.planned),
-    there,
-    reread
-  )
-  const route = [...there, ...useful]
-  const { audits, context } = reread(route)
-  return {
-    courses: useful.map((planned) => ({
-      ...reasonsOf(planned, route, audits, context),
-      because: 'suggested'
-    })),
-    open: open.map(({ result, term }) => ({ result, term: term.code }))
-  }
-}
-
-/** A course chosen for a need of a proposal, with its reasons. */
-export function chosenFor(planned: PlannedCourse, result: NeedResult): Proposed {
-  return { planned, needs: [result.need.title], before: [], because: 'suggested' }
-}
-
 /** What is filled and by whom: plain data, so that a worker can be told. */
 export interface FillCall {
   catalog: CatalogView
@@ -286,49 +188,6 @@ function wishOf(choice: FillChoice, student: StudentView, { heldAs }: CatalogVie
   }
 }
 
-/** Leaves out what counts nowhere, or as free choice that is filled without it, and is asked for by nothing. */
-function withoutIdle(
-  planned: readonly PlannedCourse[],
-  placed: readonly PlannedCourse[],
-  reread: Reread
-): PlannedCourse[] {
-  let kept = [...planned]
-  const worth = (some: readonly PlannedCourse[]) => {
-    const { audits, context } = reread([...placed, ...some])
-    const blocked = context.planned.filter((one) => {
-      const term = context.terms.find((t) => t.code === one.term)!
-      return blockers(context, one.course, term).length > 0
-    })
-    const missing = openNeeds(audits).reduce((sum, need) => sum + need.missing + weightOf(need.lacks), 0)
-    return { audits, missing, blocked: blocked.length }
-  }
-  let now = worth(kept)
-  // Once more after any have gone: what asked for another may be gone by then.
-  for (let before; before !== kept;) {
-    before = kept
-    for (const one of before) {
-      if (now.audits.some((audit) => countsAsAsked(audit, `${one.course}@${one.term}`))) continue
-      const fewer = kept.filter((other) => other !== one)
-      const then = worth(fewer)
-      if (then.missing > now.missing || then.blocked > now.blocked) continue
-      kept = fewer
-      now = then
-    }
-  }
-  return kept
-}
-
-/** What a need lacks beside its amount. */
-const weightOf = ({ subjects, parts }: NeedResult['lacks']) =>
-  subjects + parts.reduce((sum, part) => sum + part.amount, 0)
-
-/** Whether a course counts toward something else than free choice. */
-function countsAsAsked(audit: Audit, key: string): boolean {
-  const need = audit.whereItCounts.get(key)?.need
-  const area = audit.areas.find((one) => one.area.id === need?.area)
-  return area !== undefined && !area.area.free
-}
-
 /** Why the course stands where it does and not earlier; each answer is looked up, none is assumed. */
 function becauseOf(
   planned: PlannedCourse,
@@ -351,10 +210,4 @@ function becauseOf(
   // Squares of the loads: equal shares are least.
   const isEven = room.every(({ t }) => load(t) + planned.credits > load(at))
   return isEven ? 'even' : 'later'
-}
-
-function openNeeds(audits: readonly Audit[]): NeedResult[] {
-  return audits.flatMap((audit) =>
-    audit.areas.flatMap((area) => area.needs.filter((need) => need.state === 'needed'))
-  )
 }

@@ -1,12 +1,7 @@
 /** What is to be done for one term: its plan, its sign-off, its week, its registration, its payment. */
 import type { TermStanding } from '#core/calendar'
 import { GENERAL_REFUSALS, pickedOptions, rehearse } from '#core/registration'
-import { FIRST_NOTICE_DAYS } from '#core/charges'
-import { dayNumber } from '#core/time'
 import { changesSince, type Section } from '#core/week'
-import { accountOf, openOf, seatsLostOn } from '#shared/charges/balance'
-import type { TermAccount } from '#shared/charges/responses'
-import { moneyText } from '#shared/charges/texts'
 import { preparedOf } from '#shared/registration/prepared'
 import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff, sinceText } from '#shared/advising/signOff'
@@ -17,14 +12,10 @@ import { hasAgreed, registrationFacts, waitingIn } from '#shared/registration/re
 import { refusalText } from '#shared/registration/texts'
 import { termWeek } from '#shared/week/termWeek'
 import { sectionHours, SINCE_WORDS, sectionName } from '#shared/week/texts'
-import { ago, dayMonth, dayText, deadlineText, shortInstant, timeLeft } from '#shared/when'
+import { ago, dayMonth, deadlineText, shortInstant, timeLeft } from '#shared/when'
 import { count } from '#shared/words'
 import type { TodoQuestion, Todo } from './task'
-
-/** Days before payment is due from which it is told. */
-const PAYMENT_SOON = FIRST_NOTICE_DAYS
-/** Days before seats are lost by it from which it is told before all else. */
-const PAYMENT_NOW = 4
+import { ofPayment } from './taskOfPayment'
 
 /** What a term asks for, from its sign-off to its grades. */
 export function ofTerm(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
@@ -284,67 +275,6 @@ function ofOffice({ picture }: TodoQuestion, { term, state }: TermStanding<TermV
       text: `You hold ${placed.length === 1 ? 'this seat' : 'these seats'} in ${term.name} already; only the office can move you.`,
       when: '',
       action: { label: 'See the week', to: 'week' }
-    }
-  ]
-}
-
-function ofPayment(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
-  const { picture, reading } = question
-  const { term, state, adding, ungraded } = standing
-  const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)
-  if (term.prices) {
-    const account = accountOf(picture, term.code)
-    return account ? [...released(account, standing), ...owed(account, question, standing)] : []
-  }
-  if (!ungraded || (state === 'underWay' && adding === 'ended') || left > PAYMENT_SOON) return []
-  return [
-    {
-      id: `payment ${term.code}`,
-      urgency: left < 0 ? 'attention' : 'plain',
-      title: left < 0 ? `Payment for ${term.name} was due` : `Payment for ${term.name} is due`,
-      text: 'Ridgeway does not know what you have paid; the cashier does.',
-      when: left === 0 ? 'today' : dayMonth(term.paymentDueOn)
-    }
-  ]
-}
-
-/** What is owed, the louder the nearer the day on which seats are lost by it. */
-function owed(
-  account: TermAccount,
-  { picture, now, reading, shelf }: TodoQuestion,
-  { term }: TermStanding<TermView>
-): Todo[] {
-  const open = openOf(account)
-  if (open <= 0) return []
-  const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)
-  const lost = seatsLostOn(picture, term, now, shelf.zone)
-  const isSoon = lost !== undefined && dayNumber(lost) - dayNumber(reading.today) <= PAYMENT_NOW
-  return [
-    {
-      id: `payment ${term.code}`,
-      urgency: isSoon ? 'runsOut' : left > PAYMENT_SOON ? 'later' : 'attention',
-      title: `${moneyText(open)} is owed for ${term.name}`,
-      text:
-        lost === undefined
-          ? `It ${left < 0 ? 'was' : 'is'} due on ${dayText(term.paymentDueOn)}.`
-          : `Seats that are not paid for by then are given back on ${dayText(lost)}.`,
-      when: left === 0 ? 'today' : `${left > 0 ? 'by' : 'since'} ${dayMonth(term.paymentDueOn)}`,
-      action: { label: 'Pay it', to: 'register' }
-    }
-  ]
-}
-
-/** Seats were lost since they were not paid for: told until some are held again, or can be had no more. */
-function released({ releasedAt }: TermAccount, { term, adding, taken }: TermStanding<TermView>): Todo[] {
-  if (releasedAt === null || adding === 'ended' || taken) return []
-  return [
-    {
-      id: `released ${term.code}`,
-      urgency: 'stops',
-      title: `Seats of ${term.name} were given back`,
-      text: 'They were not paid for by the due date. What is still free can be registered anew.',
-      when: '',
-      action: { label: 'See the receipt', to: 'register' }
     }
   ]
 }

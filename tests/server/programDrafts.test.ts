@@ -2,16 +2,9 @@ import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import { readPrograms } from '#server/features/catalog/catalog'
-import {
-  dropDraft,
-  effectOfDraft,
-  makeDraft,
-  publishDraft,
-  readDraft,
-  readPlans,
-  saveDraft
-} from '#server/features/degree/programDrafts'
+import { readPrograms } from '#server/features/catalog/programs'
+import { dropDraft, makeDraft, readDraft, readPlans, saveDraft } from '#server/features/degree/programDrafts'
+import { effectOfDraft, publishDraft } from '#server/features/degree/programPublishing'
 import { verdictOf } from '#shared/degree/drafts'
 import { at, demoWorld, person, within, type World } from './world'
 

@@ -1,6 +1,6 @@
 /** `ridgeway checkroute …`: what is wrong with a route, and the ways out. */
 import { checkRoute } from '#core/route'
-import { isHard } from '#shared/route/filling'
+import { isHard } from '#shared/route/fillingFaults'
 import { changeText, findingSubject, findingText } from '#shared/route/texts'
 import { DONE, NOT_ALL } from './options'
 import { readCall } from './route'

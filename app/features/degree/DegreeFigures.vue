@@ -4,7 +4,7 @@ import type { Finish } from '#core/chain'
 import { programFigures } from '#shared/degree/figures'
 import { creditsText } from '#shared/words'
 import { finishText } from '#shared/degree/texts'
-import { USUAL_LOAD } from '#shared/reading'
+import { USUAL_LOAD } from '#shared/degree/candidateQuestion'
 
 /** The figures over a degree: credits by status, averages, the earliest finish and what makes it so. */
 const props = withDefaults(

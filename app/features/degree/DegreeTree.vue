@@ -5,7 +5,7 @@ import { areaHues, areaKey } from '~/ui/useHues'
 import { OUTSIDE_HUE } from '#shared/tokens'
 import { shareStructure } from '#shared/structuralSharing'
 import { programFigures, programText } from '#shared/degree/figures'
-import { candidateQuestion } from '#shared/reading'
+import { candidateQuestion } from '#shared/degree/candidateQuestion'
 import { creditsText } from '#shared/words'
 import { REFUSED } from '#shared/route/texts'
 

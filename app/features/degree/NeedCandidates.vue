@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
 import { candidatesFor, type NeedResult, type PlannedCourse } from '#core/degree'
-import { candidateQuestion } from '#shared/reading'
+import { candidateQuestion } from '#shared/degree/candidateQuestion'
 import { ruleText } from '#shared/catalog/texts'
 
 /** The courses that could meet a need, those running in the chosen term first, each onto the route in one action. */

@@ -1,7 +1,7 @@
 import { candidatesFor } from '#core/degree'
 import { choiceOf } from '#core/registration'
 import { clashesWith, optionsAmong, seatsLeft, sectionsOf, type Option } from '#core/week'
-import { candidateQuestion } from '#shared/reading'
+import { candidateQuestion } from '#shared/degree/candidateQuestion'
 import type { SheetLine } from '#shared/registration/responses'
 
 /** As many as are suggested; each with one choice of sections. */

@@ -1,14 +1,12 @@
 /** The catalog as every screen needs it, and the page of one course. */
 import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
-import type { ProgramSpec } from '#core/degree'
 import { courseCode, termCode, type CourseCode } from '#core/ids'
 import type { LinePolicy, SessionDates } from '#core/registration'
 import type { CatalogView, CoursePage } from '#shared/catalog/responses'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import type { ProgramRules } from '#server/db/schema/program'
 import { Refused } from '#server/http/problem'
 import { readGuidance } from './guidance'
 
@@ -177,60 +175,6 @@ async function readRunning(db: Reader): Promise<CatalogView['running']> {
   return Object.fromEntries(
     [...groupBy(running, (r) => r.term)].map(([term, rows]) => [term, rows.map((r) => r.course)])
   )
-}
-
-type ProgramRow = Omit<ProgramSpec, keyof ProgramRules> & { rules: ProgramRules }
-
-/** A program as the core reads it, from its two rows. */
-export function programSpec({
-  rules,
-  code,
-  title,
-  shortTitle,
-  kind,
-  catalogYear,
-  credits,
-  areas,
-  suggested
-}: ProgramRow): ProgramSpec {
-  return { code, title, shortTitle, kind, catalogYear, credits, areas, suggested, ...rules }
-}
-
-/** What `programSpec` reads, of a program and its version. */
-export const PROGRAM_COLUMNS = {
-  code: t.program.code,
-  title: t.program.title,
-  shortTitle: t.program.shortTitle,
-  kind: t.program.kind,
-  catalogYear: t.programVersion.catalogYear,
-  credits: t.programVersion.credits,
-  areas: t.programVersion.areas,
-  suggested: t.programVersion.suggested,
-  rules: t.programVersion.rules
-}
-
-/** A version of a program, and the codes of programs to be taken along with it. @throws Refused where there is no such version */
-export async function readProgramVersion(db: Reader, id: number, field = 'version') {
-  const [row] = await db
-    .select({ ...PROGRAM_COLUMNS, obliges: t.programVersion.obliges })
-    .from(t.programVersion)
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    .where(eq(t.programVersion.id, id))
-  if (!row)
-    throw new Refused(422, 'noProgram', 'There is no such version of a program.', [
-      { field, message: 'has to be a version of a program' }
-    ])
-  return { spec: programSpec(row), obliges: row.obliges }
-}
-
-/** The newest version of every program. */
-export async function readPrograms(db: Reader): Promise<ProgramSpec[]> {
-  const rows = await db
-    .select(PROGRAM_COLUMNS)
-    .from(t.programVersion)
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    .orderBy(asc(t.program.title), desc(t.programVersion.catalogYear))
-  return [...groupBy(rows, (row) => row.code).values()].map(([newest]) => programSpec(newest!))
 }
 
 export async function readCoursePage(db: Reader, code: CourseCode): Promise<CoursePage> {

@@ -7,18 +7,13 @@ import { all, type Reader, type Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { readProgramVersion } from '#server/features/catalog/catalog'
-import { readStudentRecords } from '#server/features/record/studentRecords'
-import { pause } from '#server/pause'
+import { readProgramVersion } from '#server/features/catalog/programs'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { effectsOf } from '#shared/advising/effects'
-import { withDraft, type Shelf } from '#shared/catalog/shelf'
+import { type Shelf } from '#shared/catalog/shelf'
 import type { NewDraft } from '#shared/degree/draftRequests'
 import {
   newProgram,
-  type DraftAgainst,
-  type DraftEffect,
   type DraftPage,
   type DraftRow,
   type Follower,
@@ -30,10 +25,8 @@ import {
   type ExpectedProgram,
   type ProgramTextContext
 } from '#shared/degree/programText'
-import { readStudent } from '#shared/reading'
-import { count } from '#shared/words'
 
-interface At {
+export interface At {
   who: Who
   now: Instant
 }
@@ -67,7 +60,7 @@ export async function readPlans(db: Reader): Promise<ProgramPlans> {
   return { programs, drafts: await draftRows(db) }
 }
 
-const from = alias(t.programVersion, 'from')
+export const from = alias(t.programVersion, 'from')
 
 async function draftRows(db: Reader, id?: number): Promise<DraftRow[]> {
   const rows = await db
@@ -83,7 +76,7 @@ async function draftRows(db: Reader, id?: number): Promise<DraftRow[]> {
   }))
 }
 
-const noDraft = () => new Refused(404, 'noDraft', 'There is no such draft any more.')
+export const noDraft = () => new Refused(404, 'noDraft', 'There is no such draft any more.')
 
 /** A draft with those who follow its program. */
 export async function readDraft(db: Reader, id: number): Promise<DraftPage> {
@@ -126,7 +119,7 @@ async function followersOf(db: Reader, code: string): Promise<Follower[]> {
 }
 
 /** @throws Refused where the year has a version already, or comes before one that is published */
-async function mustBeNext(tx: Transaction, code: string, catalogYear: string): Promise<void> {
+export async function mustBeNext(tx: Transaction, code: string, catalogYear: string): Promise<void> {
   const [newest] = await tx
     .select({ catalogYear: t.programVersion.catalogYear })
     .from(t.programVersion)
@@ -187,7 +180,7 @@ async function nextOf(tx: Transaction, { version, catalogYear }: { version: numb
   }
 }
 
-const logDraft = (
+export const logDraft = (
   tx: Transaction,
   { who, now }: At,
   action: 'program.drafted' | 'program.draftDropped' | 'program.published',
@@ -195,7 +188,7 @@ const logDraft = (
 ) => logEvent(tx, { at: now, account: who.id, student: null, action, after })
 
 /** The draft, locked. @throws Refused where it is gone, or was changed since */
-async function lockDraft(tx: Transaction, id: number, version: number) {
+export async function lockDraft(tx: Transaction, id: number, version: number) {
   const [draft] = await tx.select().from(t.programDraft).where(eq(t.programDraft.id, id)).for('update')
   if (!draft) throw noDraft()
   if (draft.version !== version)
@@ -224,7 +217,7 @@ export async function saveDraft(
   return { version: version + 1 }
 }
 
-const contextOf = async (
+export const contextOf = async (
   db: Reader,
   draft: Pick<DraftRow, 'code' | 'catalogYear'>,
   { catalog, lists }: Shelf
@@ -235,105 +228,4 @@ export async function dropDraft(tx: Transaction, at: At, id: number): Promise<vo
   if (!draft) throw noDraft()
   await tx.delete(t.programDraft).where(eq(t.programDraft.id, id))
   await logDraft(tx, at, 'program.draftDropped', draft)
-}
-
-/** What a text would make of the degrees of some students: each is audited with it, and with what it is compared with. */
-export async function effectOfDraft(
-  db: Reader,
-  id: number,
-  { text, against, students }: { text: string; against: DraftAgainst; students: readonly number[] },
-  { shelf, now }: { shelf: Shelf; now: Instant }
-): Promise<DraftEffect[]> {
-  const [draft] = await db.select().from(t.programDraft).where(eq(t.programDraft.id, id))
-  if (!draft) throw noDraft()
-  const { spec } = readProgramText(text, await contextOf(db, draft, shelf))
-  if (!spec)
-    throw new Refused(422, 'unreadable', 'The text cannot be read as a program yet.', [
-      { field: 'text', message: 'has to be a program without faults' }
-    ])
-  const fresh = withDraft(spec, shelf)
-  const from = against === 'from' ? draft.fromVersionId : null
-  const base = from === null ? undefined : (await readProgramVersion(db, from)).spec
-  const records = await readStudentRecords(db, [...new Set(students)], 'registrar')
-  const shortTerm = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
-  const found: DraftEffect[] = []
-  for (const record of records) {
-    const programs = record.programs
-    // Only of those who follow the program something can be said.
-    if (!programs.some((one) => one.spec.code === draft.code)) continue
-    const reading = (of: typeof spec | undefined) =>
-      readStudent(
-        {
-          ...record,
-          programs: programs.map((one) => (of && one.spec.code === draft.code ? { ...one, spec: of } : one))
-        },
-        shelf,
-        now
-      )
-    found.push({
-      student: record.student.id,
-      effects: effectsOf(reading(base), reading(fresh), [], shortTerm)
-    })
-    // Others are answered in between.
-    await pause()
-  }
-  return found
-}
-
-/**
- * Makes a version of a draft, which is never edited again; nobody's record changes by it.
- *
- * @throws Refused while anything is wrong with it, or where it obliges to a program that is not there
- */
-export async function publishDraft(
-  tx: Transaction,
-  at: At & { shelf: Shelf },
-  id: number,
-  version: number
-): Promise<{ version: number }> {
-  const draft = await lockDraft(tx, id, version)
-  await mustBeNext(tx, draft.code, draft.catalogYear)
-  const { written, faults } = readProgramText(draft.fromText, await contextOf(tx, draft, at.shelf))
-  if (!written || faults.length)
-    throw new Refused(
-      422,
-      'faults',
-      `It has ${count(faults.length, 'fault')}; the first is in line ${faults[0]!.line}.`,
-      [{ field: 'text', message: `has to be right: ${faults[0]!.message}` }]
-    )
-  const { code, title, shortTitle, kind, catalogYear, credits, areas, suggested = [], obliges = [] } = written
-  const { limits, mayShare, conditions, entry, repeats, note } = written
-  for (const other of obliges) {
-    const [known] = await tx.select({ id: t.program.id }).from(t.program).where(eq(t.program.code, other))
-    if (!known)
-      throw new Refused(422, 'noProgram', `It obliges to ${other}, and there is no such program.`, [
-        { field: 'text', message: `obliges to a program that is not there: ${other}` }
-      ])
-  }
-  const program = await programRow(tx, { code, title, shortTitle, kind })
-  const [made] = await tx
-    .insert(t.programVersion)
-    .values({
-      ...{ programId: program.id, catalogYear, credits, areas, obliges, suggested },
-      rules: { limits, mayShare, conditions, entry, repeats, note },
-      ...(program.review ? { review: program.review } : {})
-    })
-    .$returningId()
-  await tx.delete(t.programDraft).where(eq(t.programDraft.id, id))
-  await logDraft(tx, at, 'program.published', { code, catalogYear, version })
-  return { version: made!.id }
-}
-
-/** The program's own row, with what its last version asks of a review. */
-async function programRow(tx: Transaction, values: typeof t.program.$inferInsert) {
-  const [known] = await tx
-    .select({ id: t.program.id, review: t.programVersion.review })
-    .from(t.program)
-    .innerJoin(t.programVersion, eq(t.programVersion.programId, t.program.id))
-    .where(eq(t.program.code, values.code))
-    .orderBy(desc(t.programVersion.catalogYear))
-    .limit(1)
-  if (known) return known
-  const [made] = await tx.insert(t.program).values(values).$returningId()
-  return { id: made!.id, review: undefined }
 }

@@ -10,7 +10,7 @@ import * as t from '#server/db/schema/index'
 import type { Present, RosterItem } from '#shared/oneRoster/plan'
 import type { RosterFault } from '#shared/oneRoster/read'
 import { scaleWith, TABLES, type Row } from '#shared/oneRoster/tables'
-import { idOf } from './present'
+import { idOf } from './rosterIds'
 import { programsIn } from './writePeople'
 
 /** What cannot be seen in the files alone: grades that there are not, terms whose seats are registered, programs. */

@@ -9,7 +9,7 @@ import * as t from '#server/db/schema/index'
 import { usualColumns, wholeSession } from '#server/features/terms/newTerm'
 import { freeCodes } from '#server/features/sections/codes'
 import { meetingOf, scaleWith, type Row } from '#shared/oneRoster/tables'
-import { idOf } from './present'
+import { idOf } from './rosterIds'
 import { ofChange, oneOf, READERS, type OnTable } from './writing'
 
 export const orgs: OnTable = async (work, items) => {

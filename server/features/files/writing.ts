@@ -5,7 +5,7 @@ import * as t from '#server/db/schema/index'
 import type { RosterItem } from '#shared/oneRoster/plan'
 import type { Table } from '#shared/oneRoster/tables'
 import { Journal } from './journal'
-import { idOf } from './present'
+import { idOf } from './rosterIds'
 
 export interface ApplyContext {
   now: number

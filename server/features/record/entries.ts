@@ -1,14 +1,12 @@
 /** The registrar enters something on a record: done with its reason, told to the student, and looked at before. */
-import { eq, isNull, max } from 'drizzle-orm'
+import { eq, isNull } from 'drizzle-orm'
 import { phaseOf } from '#core/catalog'
 import type { StudentId } from '#core/ids'
-import type { Instant } from '#core/time'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
-import { courseIds, datesOfTerm, readProgramVersion, termRow } from '#server/features/catalog/catalog'
+import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'
 import { Refused } from '#server/http/problem'
-import type { Who } from '#shared/accounts/responses'
 import { effectsOf, type Effect } from '#shared/advising/effects'
 import { momentOf, type Shelf } from '#shared/catalog/shelf'
 import { readStudent } from '#shared/reading'
@@ -20,14 +18,8 @@ import { raiseStanding } from './grades'
 import { lockStudent } from './lock'
 import { creditsHeld } from './queries'
 import { readStudentRecords } from './studentRecords'
-
-interface At {
-  who: Who
-  student: StudentId
-  now: Instant
-  zone: string
-}
-type Of<Kind extends Entry['kind']> = Extract<Entry, { kind: Kind }>
+import { addProgram, dropProgram } from './programEntries'
+import { type At, type Of, before, hasAlready } from './entryWords'
 
 /**
  * Enters it on the record. @returns what was entered, in words
@@ -99,7 +91,6 @@ function work(tx: Transaction, at: At, entry: Entry): Promise<string> {
 }
 
 const idOf = async (db: Reader, code: Of<'grade'>['course']) => (await courseIds(db, [code])).get(code)!
-const before = (was: string | null) => ` (before: ${was ?? 'none'})`
 
 /** @throws Refused where the course was not taken then, or the term has not begun */
 async function enterGrade(
@@ -229,65 +220,6 @@ async function enterStatus(tx: Transaction, at: At, entry: Of<'status'>): Promis
   return said.join('; ')
 }
 
-const programsOf = (db: Reader, student: StudentId) =>
-  db
-    .select({
-      version: t.programVersion.id,
-      code: t.program.code,
-      title: t.program.title,
-      year: t.programVersion.catalogYear
-    })
-    .from(t.studentProgram)
-    .innerJoin(t.programVersion, eq(t.programVersion.id, t.studentProgram.programVersionId))
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-    .where(eq(t.studentProgram.studentId, student))
-
-/** A program, or another version of one that is on the record, which gives way. */
-async function addProgram(tx: Transaction, at: At, { version }: Of<'addProgram'>): Promise<string> {
-  const { spec: next } = await readProgramVersion(tx, version, 'entry.version')
-  const own = await programsOf(tx, at.student)
-  const same = own.find((one) => one.code === next.code)
-  const name = `${next.title}, catalog ${next.catalogYear}`
-  if (same?.version === version) throw hasAlready('entry.version', `${name} is on the record already.`)
-  const fresh = { programVersionId: version, confirmed: 'open' as const, saidInstead: null, saidAt: null }
-  if (same) {
-    await tx
-      .update(t.studentProgram)
-      .set(fresh)
-      .where(
-        all(eq(t.studentProgram.studentId, at.student), eq(t.studentProgram.programVersionId, same.version))
-      )
-    return `${name}${before(`catalog ${same.year}`)}`
-  }
-  const [last] = await tx
-    .select({ ordinal: max(t.studentProgram.ordinal) })
-    .from(t.studentProgram)
-    .where(eq(t.studentProgram.studentId, at.student))
-  await tx
-    .insert(t.studentProgram)
-    .values({ studentId: at.student, ordinal: (last?.ordinal ?? 0) + 1, ...fresh })
-  return `${name}: added`
-}
-
-async function dropProgram(tx: Transaction, at: At, { program }: Of<'dropProgram'>): Promise<string> {
-  const own = await programsOf(tx, at.student)
-  const gone = own.find((one) => one.code === program)
-  if (!gone)
-    throw new Refused(422, 'noProgram', `${program} is not on the record.`, [
-      { field: 'entry.program', message: `has to be among ${own.map((one) => one.code).join(', ')}` }
-    ])
-  if (own.length === 1)
-    throw new Refused(422, 'onlyProgram', `${gone.title} is the only program on the record.`, [
-      { field: 'entry.program', message: 'has to leave another program; enter that one first' }
-    ])
-  await tx
-    .delete(t.studentProgram)
-    .where(
-      all(eq(t.studentProgram.studentId, at.student), eq(t.studentProgram.programVersionId, gone.version))
-    )
-  return `${gone.title}, catalog ${gone.year}: taken off`
-}
-
 /** Who advises for a purpose, in place of whoever did. */
 async function enterAdvisor(tx: Transaction, at: At, { purpose, advisor }: Of<'advisor'>): Promise<string> {
   const own = await tx
@@ -321,6 +253,3 @@ async function enterAdvisor(tx: Transaction, at: At, { purpose, advisor }: Of<'a
   const names = was.map((one) => one.name).join(', ')
   return `${purpose} advisor: ${next?.name ?? 'nobody'}${before(names || null)}`
 }
-
-const hasAlready = (field: string, sentence: string) =>
-  new Refused(409, 'hasAlready', sentence, [{ field, message: 'has to differ from what is on the record' }])

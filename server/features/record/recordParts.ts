@@ -3,7 +3,7 @@ import type { ExceptionGrant, PlannedCourse, RecordEntry } from '#core/degree'
 import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import { openingFor, type Opening, type OpeningPerson } from '#core/registration'
 import { groupBy } from '#server/db/groupBy'
-import { programSpec } from '#server/features/catalog/catalog'
+import { programSpec } from '#server/features/catalog/programs'
 import { isPermission, type HandedOn, type StudentRequest } from '#shared/advising/asking'
 import type { ReviewView } from '#shared/advising/responses'
 import type { StudentRecord } from '#shared/record/responses'
@@ -16,7 +16,6 @@ import type {
   holdRows,
   intentionRows,
   plannedRows,
-  preparedRows,
   programRows,
   readPolicies,
   recordRows,
@@ -26,6 +25,7 @@ import type {
   signOffRows,
   studentRows
 } from './queries'
+import type { preparedRows } from './seatQueries'
 
 /** A row of what one of the queries answers. */
 type Row<Query extends (...asked: never[]) => PromiseLike<readonly unknown[]>> = Awaited<

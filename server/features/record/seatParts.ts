@@ -4,7 +4,7 @@ import type { Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { sectionsByCode } from '#server/features/sections/sections'
 import type { HeldWithParts, StudentRecord } from '#shared/record/responses'
-import { draftRows, fallbackRows, heldRows, offerRows, waitingRows } from './queries'
+import { draftRows, fallbackRows, heldRows, offerRows, waitingRows } from './seatQueries'
 
 /** What of a record moves with its seats: held, waited for, offered, picked and named as fallbacks, with its sections. */
 export type SeatParts = Pick<

@@ -16,8 +16,6 @@ import {
   graduationRows,
   exceptionRows,
   recordRows,
-  agreementRows,
-  preparedRows,
   advisorRows,
   awayRows,
   routeRows,
@@ -32,6 +30,7 @@ import {
   carriedRows,
   keepFreeRows
 } from './queries'
+import { agreementRows, preparedRows } from './seatQueries'
 import { earnedIn } from './earned'
 import {
   advisorOf,

@@ -10,31 +10,14 @@
  * Locks are taken in one order: the student's row, then the sections' rows by id. So one student's
  * runs follow one another, and whoever asks for a seat sees what the one before took.
  */
-import { metrics } from '#server/gateways/metrics'
-import {
-  courseCode,
-  studentId,
-  type CourseCode,
-  type SectionCode,
-  type StudentId,
-  type TermCode
-} from '#core/ids'
+import { studentId, type CourseCode, type SectionCode, type StudentId, type TermCode } from '#core/ids'
 import { groupLines, pickedOptions, type OfficeOverride } from '#core/registration'
-import type { Instant } from '#core/time'
 import type { Option } from '#core/week'
-import {
-  all,
-  DatabaseError,
-  inTransaction,
-  type Database,
-  type Reader,
-  type Transaction
-} from '#server/db/connect'
+import { all, inTransaction, type Database, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import { keyUsed } from '#server/db/madeChange'
 import * as t from '#server/db/schema/index'
 import { courseIds, termRow } from '#server/features/catalog/catalog'
-import { settleCharges, type Settling } from '#server/features/charges/ledger'
 import { mustBeOpen } from '#server/features/degree/graduation'
 import { lockStudent } from '#server/features/record/lock'
 import { readKnown } from '#server/features/record/knownRecord'
@@ -42,23 +25,17 @@ import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { Shelf } from '#shared/catalog/shelf'
-import { isSeat, type LineAction, type Outcome } from '#shared/registration/outcomes'
-import type { Receipt, ReceiptLine } from '#shared/registration/responses'
+import { type LineAction } from '#shared/registration/outcomes'
+import type { Receipt } from '#shared/registration/responses'
 import { factsOfRun } from './facts'
 import { dropSeats } from './drops'
 import { leaveLine } from './lines'
-import {
-  addLines,
-  codesOf,
-  fullRefusal,
-  insertReceipt,
-  lineOf,
-  refusedLine,
-  type RunUnderWay
-} from './receiptLines'
-import { takeIn, takeSeats, type KnownForRun } from './seats'
+import { codesOf, insertReceipt, lineOf } from './receiptLines'
+import { type KnownForRun } from './seats'
 import { readReceipts } from './sheet'
 import { asc, eq, isNull, lt, ne, sql } from 'drizzle-orm'
+import { registerGroup, attempt } from './runGroup'
+import { waitingLines } from './waitingLines'
 
 /** What is asked of a run; with a key it is one run, however often it is asked for. */
 export interface RunAsked {
@@ -203,21 +180,6 @@ async function isOf(tx: Transaction, receipt: number, wanted: ReadonlySet<string
   return lines.length === wanted.size && lines.every((line) => wanted.has(nameOf(line.action, line.course)))
 }
 
-async function waitingLines(db: Reader, receipt: number) {
-  const rows = await db
-    .select({
-      id: t.receiptLine.id,
-      action: t.receiptLine.action,
-      course: t.course.code,
-      sections: t.receiptLine.sections
-    })
-    .from(t.receiptLine)
-    .innerJoin(t.course, eq(t.course.id, t.receiptLine.courseId))
-    .where(all(eq(t.receiptLine.receiptId, receipt), eq(t.receiptLine.outcome, 'waiting')))
-    .orderBy(asc(t.receiptLine.ordinal))
-  return rows.map((row) => ({ ...row, course: courseCode(row.course) }))
-}
-
 /** By the machine's clock; longer than a run takes. One that waits for many locks is ended early: what is left is not tried. */
 const CUT_OFF_MS = 60_000
 
@@ -248,98 +210,4 @@ export async function endCutOffRuns(db: Database): Promise<void> {
       await lockStudent(tx, studentId(one.student))
       await end(tx, one.id)
     })
-}
-
-async function registerGroup(
-  db: Database,
-  who: Who,
-  of: RunUnderWay,
-  known: KnownForRun,
-  group: readonly Option[],
-  shelf: Shelf
-): Promise<void> {
-  const courses = group.map((option) => option.course)
-  const isThrough = await attempt(
-    db,
-    who,
-    of,
-    'register',
-    courses,
-    (tx, clock) => takeSeats({ tx, clock, who }, of, known, group, shelf),
-    // The last guard: a constraint of the database refused what the decision had let through.
-    () => group.map((option) => refusedLine(option, [fullRefusal(option)])),
-    known
-  )
-  if (isThrough) takeIn(known, of.term)
-}
-
-/** Writes what came of a line; where another course was taken, it says for which. */
-async function writeLine(tx: Transaction, id: number, { course, insteadOf, ...line }: ReceiptLine) {
-  const ids = insteadOf ? await courseIds(tx, [course, insteadOf]) : undefined
-  const taken = ids && insteadOf ? { courseId: ids.get(course)!, insteadOfId: ids.get(insteadOf)! } : {}
-  await tx
-    .update(t.receiptLine)
-    .set({ ...line, ...taken })
-    .where(eq(t.receiptLine.id, id))
-}
-
-/** Whether other seats are held after it, and something else is owed. */
-const changesSeats = (outcome: Outcome) => isSeat(outcome) || outcome === 'dropped'
-
-/**
- * Does one step of a run and writes what came of its lines, unless another request for the same run has tried them.
- *
- * @returns whether it was done as it was asked
- */
-async function attempt(
-  db: Database,
-  who: Who,
-  { id, student, term }: RunUnderWay,
-  action: LineAction,
-  courses: readonly CourseCode[],
-  work: (tx: Transaction, clock: () => Promise<Instant>) => Promise<ReceiptLine[]>,
-  ifConstrained?: () => ReceiptLine[],
-  known?: KnownForRun
-): Promise<boolean> {
-  const once = async (step: typeof work): Promise<boolean> => {
-    const written = await inTransaction(db, async (tx) => {
-      await lockStudent(tx, student)
-      const own = (await waitingLines(tx, id)).filter((line) => line.action === action)
-      const still = new Map(own.map((line) => [line.course, line.id]))
-      if (!courses.every((course) => still.has(course))) return undefined
-      // The time at which it is asked for first: once everything is locked.
-      let now: Promise<Instant> | undefined
-      const clock = () => (now ??= campusNow(tx))
-      const lines = await step(tx, clock)
-      for (const line of lines)
-        if (line.action === action) await writeLine(tx, still.get(line.insteadOf ?? line.course)!, line)
-      const besides = lines.filter((line) => line.action !== action)
-      if (besides.length) await addLines(tx, id, besides)
-      if (lines.some((line) => changesSeats(line.outcome)))
-        await settle(tx, { student, term, by: who.id, now: await clock() }, known)
-      return lines
-    })
-    for (const { outcome } of written ?? []) metrics.line(outcome)
-    return written !== undefined
-  }
-  try {
-    const isThrough = await once(work)
-    if (known && isThrough) known.charges.assessed = known.charges.next
-    return isThrough
-  } catch (error) {
-    if (!(error instanceof DatabaseError)) throw error
-    if (error.code === 'ER_CONSTRAINT_FAILED' && ifConstrained)
-      await once(() => Promise.resolve(ifConstrained()))
-    // The seats were locked for too long: these lines are not tried, the others are.
-    else if (error.code !== 'ER_LOCK_WAIT_TIMEOUT') throw error
-    return false
-  }
-}
-
-/** What was assessed for the lines before is read again only where somebody else did something meanwhile. */
-function settle(tx: Transaction, settling: Settling, known: KnownForRun | undefined): Promise<void> {
-  return settleCharges(
-    tx,
-    known ? { ...settling, payer: known.record.student, soFar: known.charges } : settling
-  )
 }

@@ -1,10 +1,9 @@
 /** Sections that an office cancels or moves: everybody in them is told, with the nearest that they could have instead. */
 import { asc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
-import { formatDayLetters } from '#core/formats'
 import { courseCode, studentId, termCode, type CourseCode, type StudentId, type TermCode } from '#core/ids'
 import { afterDrop, nearestOption } from '#core/registration'
-import type { Instant, Minutes, Weekday } from '#core/time'
-import { clashesWith, optionsAmong, sectionsOf, type Option, type Section } from '#core/week'
+import type { Instant } from '#core/time'
+import { optionsAmong, sectionsOf, type Option, type Section } from '#core/week'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
@@ -22,9 +21,8 @@ import type { Shelf } from '#shared/catalog/shelf'
 import type { StudentRecord } from '#shared/record/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { sectionHours, sectionName } from '#shared/week/texts'
-import { mustStayFree } from '#server/features/sections/clashes'
 import { mustNotBeOver, mustPlan } from '#server/features/sections/planning'
-import { offerOf, sectionsByCode } from '#server/features/sections/sections'
+import { offerOf } from '#server/features/sections/sections'
 
 interface Changed {
   id: number
@@ -38,7 +36,7 @@ interface Changed {
 }
 
 /** @throws Refused where there is no such section */
-async function lockChanged(tx: Transaction, code: string): Promise<Changed> {
+export async function lockChanged(tx: Transaction, code: string): Promise<Changed> {
   const [found] = await tx
     .select({
       id: t.section.id,
@@ -195,7 +193,7 @@ async function endPlaces(tx: Transaction, student: StudentId, sections: readonly
 }
 
 /** The nearest option of a course that a student could register now in place of sections; null where there is none. */
-async function instead(
+export async function instead(
   tx: Reader,
   record: StudentRecord,
   shelf: Shelf,
@@ -218,106 +216,5 @@ async function instead(
     section: sections.map(sectionName).join(' + '),
     code: sections.map((one) => one.code).join(' + '),
     hours: sections.map(sectionHours).join(' and ')
-  }
-}
-
-/** The days and hours at which a section meets from now on. */
-export interface NewHours {
-  days: readonly Weekday[]
-  start: Minutes
-  end: Minutes
-  /** Whether it stays in its room, which has to be free then; yes where it is not said. */
-  keepsRoom?: boolean
-}
-
-/** Moves a section, or a component, to other hours; who holds a seat keeps it, and is told what it clashes with. */
-export async function moveSection(
-  db: Database,
-  who: Who,
-  code: string,
-  { days, start, end, keepsRoom = true }: NewHours,
-  shelf: Shelf
-): Promise<void> {
-  const term = await inTransaction(db, async (tx) => {
-    const found = await lockChanged(tx, code)
-    await mustPlan(tx, who, found.course)
-    const term = termCode(found.term.code)
-    const now = await campusNow(tx)
-    mustNotBeOver(found.term, now, shelf)
-    const [was] = await sectionsByCode(tx, [found.code as Section['code']])
-    const room = keepsRoom ? await roomOf(tx, found.id) : null
-    const to = { days, start, end, from: found.session.startsOn, to: found.session.endsOn }
-    await mustStayFree(tx, found, to, { room, shelf })
-    await tx.delete(t.meeting).where(eq(t.meeting.sectionId, found.id))
-    await tx.insert(t.meeting).values({
-      sectionId: found.id,
-      days: formatDayLetters(days),
-      startsMin: start,
-      endsMin: end,
-      fromOn: found.session.startsOn,
-      toOn: found.session.endsOn,
-      roomId: room
-    })
-    const [is] = await sectionsByCode(tx, [found.code as Section['code']])
-    await logEvent(tx, {
-      at: now,
-      account: who.id,
-      student: null,
-      action: 'section.moved',
-      after: { term, course: found.course, code, ...hoursMoved(was!, is!) }
-    })
-    await tellMoved(tx, { who, shelf, now, term }, found, was!, is!)
-    return term
-  })
-  forgetKept(db, `offer ${term}`)
-}
-
-const hoursMoved = (was: Section, is: Section) => ({
-  section: sectionName(is),
-  was: sectionHours(was),
-  hours: sectionHours(is)
-})
-
-async function roomOf(tx: Transaction, section: number): Promise<number | null> {
-  const [row] = await tx
-    .select({ room: t.meeting.roomId })
-    .from(t.meeting)
-    .where(eq(t.meeting.sectionId, section))
-    .limit(1)
-  return row?.room ?? null
-}
-
-/** Tells everybody in a section that it has moved, what it clashes with now, and what they could have instead. */
-async function tellMoved(
-  tx: Transaction,
-  { who, shelf, now, term }: { who: Who; shelf: Shelf; now: Instant; term: TermCode },
-  found: Awaited<ReturnType<typeof lockChanged>>,
-  was: Section,
-  is: Section
-): Promise<void> {
-  const people = await tx
-    .select({ student: t.registration.studentId })
-    .from(t.registration)
-    .where(eq(t.registration.sectionId, found.id))
-  const ids = people.map((one) => one.student)
-  for (const record of ids.length ? await readStudentRecords(tx, ids, 'self') : []) {
-    const held = new Set<string>(record.held.flatMap((seat) => [seat.section, ...seat.components]))
-    const week = record.sections.filter(
-      (one) => one.term === term && held.has(one.code) && one.course !== found.course
-    )
-    const { holidays } = factsOfOffer(record, shelf, { term, now, course: found.course, offer: [] })
-    const clashes = clashesWith({ course: found.course, sections: [is] }, week, holidays)
-    const against = [...new Set(clashes.map((clash) => clash.with.course))]
-    const about = { term, course: found.course, now, before: [was] }
-    await logEvent(tx, {
-      at: now,
-      account: who.id,
-      student: record.student.id,
-      action: 'registration.moved',
-      after: {
-        ...{ term, course: found.course, against, ...hoursMoved(was, is) },
-        instead: against.length ? await instead(tx, record, shelf, about) : null
-      }
-    })
   }
 }

@@ -24,6 +24,7 @@ import { momentOf } from '#shared/catalog/shelf'
 import type { RouteAnswer } from '#shared/route/responses'
 import { CHANGE_FAULTS } from '#shared/route/texts'
 import { asc, desc, eq } from 'drizzle-orm'
+import { placeOf, writePlanned, mustCarry } from './plannedRows'
 
 type RouteRow = typeof t.route.$inferSelect
 
@@ -211,8 +212,6 @@ export async function tryChange(
   return { before, after: changed.courses, made: changed.made, terms, courses }
 }
 
-const placeOf = ({ course, term }: PlannedCourse) => `${course}@${term}`
-
 /** Makes a change of a route, as a step of its history. */
 export async function makeChange(
   tx: Transaction,
@@ -260,47 +259,4 @@ export async function makeChange(
     undo: undo?.change ?? null,
     redo: redo?.change ?? null
   }
-}
-
-type PlannedKey = Pick<typeof t.plannedCourse.$inferInsert, 'routeId' | 'courseId' | 'termId'>
-
-/** Writes the rows of planned courses that are new or other, and takes out those that are gone. */
-async function writePlanned(
-  tx: Transaction,
-  before: readonly PlannedCourse[],
-  after: readonly PlannedCourse[],
-  row: (planned: PlannedCourse) => PlannedKey
-): Promise<void> {
-  const known = new Map(before.map((planned) => [placeOf(planned), planned]))
-  for (const planned of after) {
-    const old = known.get(placeOf(planned))
-    known.delete(placeOf(planned))
-    const { credits, note, locked } = planned
-    if (old?.credits === credits && old.note === note && old.locked === locked) continue
-    await tx
-      .insert(t.plannedCourse)
-      .values({ ...row(planned), credits, note, locked })
-      .onDuplicateKeyUpdate({ set: { credits, note, locked } })
-  }
-  for (const gone of known.values()) {
-    const { routeId, courseId, termId } = row(gone)
-    await tx
-      .delete(t.plannedCourse)
-      .where(
-        all(
-          eq(t.plannedCourse.routeId, routeId),
-          eq(t.plannedCourse.courseId, courseId),
-          eq(t.plannedCourse.termId, termId)
-        )
-      )
-  }
-}
-
-/** @throws Refused when the course does not carry that many credits. */
-async function mustCarry(tx: Transaction, { course, credits }: PlannedCourse): Promise<void> {
-  const [row] = await tx.select().from(t.course).where(eq(t.course.code, course))
-  if (credits >= row!.credits && credits <= row!.creditsMost) return
-  throw new Refused(422, 'credits', `${course} carries ${row!.credits} credits, not ${credits}.`, [
-    { field: 'change.planned.credits', message: `has to be ${row!.credits}` }
-  ])
 }

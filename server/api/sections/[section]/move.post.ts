@@ -1,7 +1,7 @@
 import { moveBody, sectionParams } from '#shared/sections/requests'
 import { endpoint } from '#server/http/endpoint'
 import { currentShelf } from '#server/http/thisServer'
-import { moveSection } from '#server/features/registration/sectionChanges'
+import { moveSection } from '#server/features/registration/sectionMoves'
 
 /** Moves a section to other hours. */
 export default endpoint(

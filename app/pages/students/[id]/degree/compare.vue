@@ -2,7 +2,8 @@
 import type { Audit, ProgramSpec } from '#core/degree'
 import { areaHues, areaKey } from '~/ui/useHues'
 import { programFigures, programText } from '#shared/degree/figures'
-import { finishOf, readAgainst, type Reading } from '#shared/reading'
+import { readAgainst, type Reading } from '#shared/reading'
+import { finishOf } from '#shared/degree/candidateQuestion'
 import { creditsText } from '#shared/words'
 import { finishText } from '#shared/degree/texts'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CourseCode } from '#core/ids'
-import { finishOf } from '#shared/reading'
+import { finishOf } from '#shared/degree/candidateQuestion'
 import { instantText } from '#shared/when'
 
 useHead({ title: 'Degree · Ridgeway' })

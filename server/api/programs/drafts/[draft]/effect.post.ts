@@ -1,5 +1,5 @@
 import { draftEffectBody, draftParams } from '#shared/degree/draftRequests'
-import { effectOfDraft } from '#server/features/degree/programDrafts'
+import { effectOfDraft } from '#server/features/degree/programPublishing'
 import { campusNow } from '#server/gateways/clock'
 import { endpoint } from '#server/http/endpoint'
 import { currentShelf } from '#server/http/thisServer'

@@ -1,5 +1,5 @@
 import { draftParams, draftPublicationBody } from '#shared/degree/draftRequests'
-import { publishDraft } from '#server/features/degree/programDrafts'
+import { publishDraft } from '#server/features/degree/programPublishing'
 import { termEndpoint } from '#server/http/endpoint'
 
 /** Makes a version of a draft, for good. */
