@@ -6,7 +6,7 @@ import { compileProgram, type ProgramSpec, type SlotSpec } from '#core/degree'
 import { courseCode } from '#core/ids'
 import { parseRule } from '#core/requisites'
 import type { CourseListView } from '#shared/catalog/responses'
-import { listsFor } from '#shared/catalog/shelf'
+import { listsFor } from '#shared/catalog/context'
 
 export interface DemoCourse extends Course {
   description: string

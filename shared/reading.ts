@@ -20,7 +20,7 @@ import type { Instant, IsoDate } from '#core/time'
 import type { PermissionKind, Permissions, Section, SectionTaker } from '#core/week'
 import { studentFacts } from '#shared/record/studentFacts'
 import type { TermView } from '#shared/catalog/responses'
-import { type Shelf, momentOf, programOf, termOf } from '#shared/catalog/shelf'
+import { type CatalogContext, momentOf, programOf, termOf } from '#shared/catalog/context'
 import type { StudentRecord } from '#shared/record/responses'
 import type { Carry } from '#shared/route/responses'
 import type { DraftWeek } from '#shared/week/responses'
@@ -76,8 +76,8 @@ export function goingWith(
   return drafts.find((draft) => draft.term === term && draft.goingWith)
 }
 
-export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant): Reading {
-  const at = momentOf(now, shelf.zone)
+export function readStudent(student: ReadableStudent, catalogContext: CatalogContext, now: Instant): Reading {
+  const at = momentOf(now, catalogContext.zone)
   const { today } = at
   const standings = termStandings(
     {
@@ -86,25 +86,25 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
       held: student.held,
       record: student.record
     },
-    shelf.terms,
+    catalogContext.terms,
     at
   )
   const plannable = new Set<string>(standings.flatMap((one) => (one.planning ? [one.term.code] : [])))
   const isAhead = (p: { term: string }) => plannable.has(p.term)
   const planned = student.route.courses.filter(isAhead)
-  const { attempts, audits } = auditOf(student, shelf, today, planned)
+  const { attempts, audits } = auditOf(student, catalogContext, today, planned)
   const context: RouteContext = {
-    catalog: shelf.catalog,
-    terms: shelf.terms,
+    catalog: catalogContext.catalog,
+    terms: catalogContext.terms,
     plannable,
     student: studentFacts(student),
     attempts,
     planned,
-    running: shelf.running,
-    offered: offeredTo(student, shelf, now),
+    running: catalogContext.running,
+    offered: offeredTo(student, catalogContext, now),
     // What was planned for a term that takes no plans any more and was taken is no matter any more.
     stale: student.route.courses.filter((p) => !isAhead(p) && !wasTaken(student, p)),
-    ...limitsOf(student.carry, ({ code }) => termOf(shelf, code).loadMost),
+    ...limitsOf(student.carry, ({ code }) => termOf(catalogContext, code).loadMost),
     audits
   }
   const main = audits[0]
@@ -119,15 +119,15 @@ export function readStudent(student: ReadableStudent, shelf: Shelf, now: Instant
     outside: (main?.outside ?? []).filter((o) => !counts(o.attempt.key)),
     context,
     findings: checkRoute(context),
-    climb: climbOf(main, shelf.terms),
-    finish: routeFinish(audits, shelf.terms)
+    climb: climbOf(main, catalogContext.terms),
+    finish: routeFinish(audits, catalogContext.terms)
   }
 }
 
 /** The record with what is held and planned ahead, audited against the student's programs. */
 function auditOf(
   student: ReadableStudent,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   today: IsoDate,
   planned: readonly PlannedCourse[]
 ): ReturnType<typeof auditRecord> {
@@ -137,24 +137,24 @@ function auditOf(
   // A course under way is in the record already; a seat in a term to come is not.
   const ahead = held.filter((seat) => !record.some((r) => r.course === seat.course && r.term === seat.term))
   return auditRecord(
-    student.programs.map((p) => programOf(p.spec, shelf)),
+    student.programs.map((p) => programOf(p.spec, catalogContext)),
     {
-      catalog: shelf.catalog,
+      catalog: catalogContext.catalog,
       record,
       held: ahead,
       planned,
       picked: new Set(picked.keys()),
       waitlisted,
-      phaseIn: phaseOfCourse(student, shelf, today),
+      phaseIn: phaseOfCourse(student, catalogContext, today),
       heldAs: (course, term) => {
         const section = picked.get(`${term} ${course}`)
-        if (!section) return { campuses: shelf.heldAt.get(course) }
+        if (!section) return { campuses: catalogContext.heldAt.get(course) }
         const { campus, mode, categories } = section
         return { campus, mode, categories }
       },
       repeats: student.programs[0]?.spec.repeats ?? 'best'
     },
-    shelf.terms,
+    catalogContext.terms,
     {
       exceptions: student.exceptions,
       beside: { tests: student.tests, milestones: new Set(student.milestones) }
@@ -176,7 +176,7 @@ function pickedSections({ drafts, sections }: ReadableStudent): ReadonlyMap<stri
 /** Where the days of a student's course in a term lie today: of a seat those of its session, else of the term. */
 function phaseOfCourse(
   { held, sections }: ReadableStudent,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   today: IsoDate
 ): (course: CourseCode, term: TermCode) => TermPhase {
   const sessions = new Map<string, string>()
@@ -185,15 +185,15 @@ function phaseOfCourse(
     if (session) sessions.set(`${term} ${course}`, session)
   }
   return (course, code) => {
-    const term = shelf.terms.find((one) => one.code === code)
+    const term = catalogContext.terms.find((one) => one.code === code)
     if (!term) return 'past'
     const session = sessions.get(`${code} ${course}`)
     return phaseOf(term.sessions.find((one) => one.code === session) ?? term, today)
   }
 }
 
-const offeredTo = (student: ReadableStudent, shelf: Shelf, now: Instant): Offered =>
-  new Offered(shelf.offers, {
+const offeredTo = (student: ReadableStudent, catalogContext: CatalogContext, now: Instant): Offered =>
+  new Offered(catalogContext.offers, {
     ...takerOf(student, now),
     kept: student.keepFree.filter((one) => one.hard),
     held: new Set(student.held.flatMap((seat) => [seat.section, ...seat.components]))
@@ -245,14 +245,14 @@ export function limitsOf(carry: Carry, allowed: (term: Term) => number) {
 export function readAgainst(
   student: ReadableStudent,
   specs: readonly ProgramSpec[],
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   now: Instant
 ): Reading {
   const programs = specs.map((spec) => ({
     ...{ spec, confirmed: 'confirmed' as const, saidInstead: null },
     ...{ review: { covers: 'term' as const, questions: [] }, policies: [] }
   }))
-  return readStudent({ ...student, programs }, shelf, now)
+  return readStudent({ ...student, programs }, catalogContext, now)
 }
 
 /** The terms a student works with, in order: those that Week and Register can show. */

@@ -13,7 +13,7 @@ import mysql, { type Connection, type PoolConnection, type RowDataPacket } from 
 import { courseCode, studentId, termCode, type CourseCode } from '#core/ids'
 import { connect } from '#server/db/connect'
 import { whoIs } from '#server/features/accounts/accounts'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { run } from '#server/features/registration/run'
 import { readSheet } from '#server/features/registration/sheet'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -167,7 +167,7 @@ async function atOnce<T>(
 /** Has students register what they picked, as one server does. */
 async function storm(url: string, from: number, to: number, most: number): Promise<Storm> {
   const { db, close } = connect(url, { connections: 24 })
-  const shelf = await readShelf(db)
+  const catalogContext = await readCatalogContext(db)
   const ids = Array.from({ length: to - from }, (_, i) => from + i)
   let seats = 0
   const began = performance.now()
@@ -179,7 +179,7 @@ async function storm(url: string, from: number, to: number, most: number): Promi
       who,
       studentId(FIRST + i),
       { term: TERM, courses, key: `storm ${i}` },
-      shelf
+      catalogContext
     )
     seats += receipt.lines.filter((line) => line.outcome === 'registered').length
   })
@@ -271,14 +271,14 @@ async function bareRun(on: PoolConnection, i: number, rows: RowsALine): Promise<
 /** What somebody else waits for their run sheet, asked for again and again until the work is done. */
 async function readsDuring(url: string, work: Promise<unknown>): Promise<number[]> {
   const { db, close } = connect(url, { connections: 2 })
-  const shelf = await readShelf(db)
+  const catalogContext = await readCatalogContext(db)
   const took: number[] = []
   let isDone = false
   const over = work.finally(() => (isDone = true))
   do {
     const from = performance.now()
     const [record] = await readStudentRecords(db, [1], 'self')
-    await readSheet(db, record!, shelf, TERM, Date.parse(`${OPENS.replace(' ', 'T')}Z`))
+    await readSheet(db, record!, catalogContext, TERM, Date.parse(`${OPENS.replace(' ', 'T')}Z`))
     took.push(performance.now() - from)
     await new Promise((next) => setTimeout(next, 100))
   } while (!isDone)

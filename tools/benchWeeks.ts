@@ -3,7 +3,7 @@ import loadHighs from 'highs'
 import { countWeeks, findQuestion, withWishes, bestWeeks, type FindQuestion, type Want } from '#core/find'
 import { judgeWeeks } from '../core/find/testing/judge'
 import { termCase } from '../core/find/testing/terms'
-import { sectionTests, sieve, type FoundSection } from '#core/search'
+import { sectionTests, filterByFacets, type FoundSection } from '#core/search'
 import { courseCode } from '#core/ids'
 import { optionsAmong, type Section } from '#core/week'
 import { course as courseOf } from '../core/testing/build'
@@ -193,7 +193,7 @@ export function sectionRows(): BenchRow[] {
   const times = Array.from({ length: 40 }, () =>
     timed(() => {
       const typed = readTyped('test TR 9-5')
-      kept = sieve(
+      kept = filterByFacets(
         items.filter((one) => isTyped(one.haystack, one.main, typed)),
         tests
       ).kept.length

@@ -13,7 +13,7 @@ onMounted(() => staff.load())
 
 /** Terms to come; a summer is looked at where it is asked for. */
 const terms = computed(() =>
-  (college.shelf?.terms ?? []).filter((one) => one.start > college.today).slice(0, 5)
+  (college.catalogContext?.terms ?? []).filter((one) => one.start > college.today).slice(0, 5)
 )
 const items = computed(() => terms.value.map((one) => ({ value: one.code, title: one.name })))
 const chosen = ref<TermCode>()

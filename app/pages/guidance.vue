@@ -27,7 +27,7 @@ function aboutOf({ about, key }: GuidanceText): string {
     case 'program':
       return programs.value?.find((one) => one.code === key)?.title ?? key
     case 'course':
-      return `${key} ${college.shelf?.catalog.maybeCourse(key)?.title ?? ''}`.trim()
+      return `${key} ${college.catalogContext?.catalog.maybeCourse(key)?.title ?? ''}`.trim()
   }
 }
 </script>

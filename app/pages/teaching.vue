@@ -10,7 +10,7 @@ onMounted(() => staff.load())
 
 const codes = computed(() => {
   const own = new Set((staff.sections ?? []).map(({ section }) => section.term))
-  return (college.shelf?.terms ?? []).map((one) => one.code).filter((code) => own.has(code))
+  return (college.catalogContext?.terms ?? []).map((one) => one.code).filter((code) => own.has(code))
 })
 const choices = computed(() => codes.value.map((code) => ({ value: code, title: college.termName(code) })))
 const chosen = ref<TermCode>()

@@ -69,8 +69,8 @@ async function leave() {
         <span class="state">{{ place.state }}</span>
       </NuxtLink>
     </nav>
-    <CourseSearch v-if="college.shelf && !onCourses" ref="search" class="search" />
-    <NuxtLink v-else-if="college.shelf" class="search here" :to="base">Courses</NuxtLink>
+    <CourseSearch v-if="college.catalogContext && !onCourses" ref="search" class="search" />
+    <NuxtLink v-else-if="college.catalogContext" class="search here" :to="base">Courses</NuxtLink>
     <v-menu location="bottom end">
       <template #activator="{ props: menu }">
         <v-bare-btn class="person" v-bind="menu" :aria-label="`${session.who?.name}, ${role}: menu`">

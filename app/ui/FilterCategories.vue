@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Categories by family: of each family named, one has to apply. */
 const asked = defineModel<Readonly<Record<string, readonly string[]>> | undefined>({ required: true })
-defineProps<{ hides?: number | undefined }>()
+defineProps<{ excluded?: number | undefined }>()
 const college = useCollege()
 
 const all = computed(() => college.picture?.categories ?? [])
@@ -24,7 +24,7 @@ function ask(family: string, list: readonly string[] | undefined) {
 </script>
 
 <template>
-  <FilterPill title="category" :asks="titles" :hides="hides" @drop="asked = undefined">
+  <FilterPill title="category" :asks="titles" :excluded="excluded" @drop="asked = undefined">
     <FilterChoices
       v-for="family in families"
       :key="family"

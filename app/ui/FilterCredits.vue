@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A range of credits, both ends included. */
 const range = defineModel<{ least: number; most: number } | undefined>({ required: true })
-defineProps<{ hides?: number | undefined }>()
+defineProps<{ excluded?: number | undefined }>()
 const CREDITS = [0.5, 1, 2, 3, 4, 5, 6, 8, 12]
 
 const text = computed(() => {
@@ -17,7 +17,7 @@ function ask(end: 'least' | 'most', chosen: string) {
 </script>
 
 <template>
-  <FilterPill title="credits" :asks="text" :hides="hides" @drop="range = undefined">
+  <FilterPill title="credits" :asks="text" :excluded="excluded" @drop="range = undefined">
     <div class="range">
       <label v-for="end in ['least', 'most'] as const" :key="end"
         >{{ end === 'least' ? 'at least' : 'at most' }}

@@ -4,7 +4,7 @@ const props = defineProps<{
   title: string
   /** What it asks now; undefined while it asks nothing. */
   asks?: string | undefined
-  hides?: number | undefined
+  excluded?: number | undefined
   /** It is either asked or not: no choices to open. */
   toggle?: boolean
 }>()
@@ -27,7 +27,7 @@ function turn() {
       <div class="card choices" role="group" :aria-label="title"><slot /></div>
     </v-menu>
     <template v-if="asks !== undefined">
-      <span v-if="hides" class="hides">hides {{ hides }}</span>
+      <span v-if="excluded" class="excluded">hides {{ excluded }}</span>
       <v-bare-btn class="drop" :aria-label="`Drop: ${title}`" @click="emit('drop')">
         <span aria-hidden="true">×</span>
       </v-bare-btn>
@@ -55,7 +55,7 @@ function turn() {
   font-weight: 650;
   color: var(--dusk);
 }
-.hides {
+.excluded {
   font-size: 12px;
   color: var(--quiet);
 }

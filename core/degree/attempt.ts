@@ -7,8 +7,8 @@ import type { CourseCode, SectionCode, TermCode } from '../ids'
 import type { HeldAs } from './courseSet'
 
 /** From the firmest to the softest. A picked or waitlisted course is planned, with a detail. */
-export const FIRMNESS = ['earned', 'underWay', 'registered', 'planned'] as const
-export type AttemptStatus = (typeof FIRMNESS)[number]
+export const STATUS_ORDER = ['earned', 'underWay', 'registered', 'planned'] as const
+export type AttemptStatus = (typeof STATUS_ORDER)[number]
 
 export interface RecordEntry {
   course: CourseCode

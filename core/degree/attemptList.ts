@@ -3,7 +3,7 @@ import type { Catalog, Term } from '../catalog'
 import type { CourseCode, TermCode } from '../ids'
 import { leavesOf, ruleOf } from '../requisites'
 import {
-  FIRMNESS,
+  STATUS_ORDER,
   settled,
   type Apart,
   type Attempt,
@@ -218,7 +218,7 @@ class AttemptList {
   private inOrder(list: readonly Attempt[]): Attempt[] {
     return [...list].sort(
       (a, b) =>
-        FIRMNESS.indexOf(a.status) - FIRMNESS.indexOf(b.status) ||
+        STATUS_ORDER.indexOf(a.status) - STATUS_ORDER.indexOf(b.status) ||
         this.placeOf(a.term) - this.placeOf(b.term) ||
         (a.course < b.course ? -1 : a.course > b.course ? 1 : 0)
     )

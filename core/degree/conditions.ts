@@ -5,7 +5,7 @@
 import type { Catalog } from '../catalog'
 import { gradedAttempts } from './forecast'
 import type { Condition, Program } from './program'
-import { FIRMNESS, type AttemptStatus, type Attempt, type Attempts } from './attempt'
+import { STATUS_ORDER, type AttemptStatus, type Attempt, type Attempts } from './attempt'
 
 interface Named {
   id: string
@@ -87,7 +87,7 @@ function judge(
       const amounts = creditsBy(onceEach(asked.filter(inSet), catalog), spec)
       const unknown = asked.filter(couldBe).reduce((sum, t) => sum + t.credits, 0)
       let sum = 0
-      const status = FIRMNESS.find((level) => (sum += amounts[level]) >= spec.least)
+      const status = STATUS_ORDER.find((level) => (sum += amounts[level]) >= spec.least)
       return { ...nothing, status, amounts, unknown }
     }
     case 'average': {

@@ -48,7 +48,7 @@ export {
 } from './program'
 export {
   allAttempts,
-  FIRMNESS,
+  STATUS_ORDER,
   type Apart,
   type AttemptStatus,
   type HeldSeat,

@@ -1,6 +1,6 @@
 /** What an audit says of one need: its state, its amounts, what it lacks. */
 import { subjectOf, type Catalog } from '../catalog'
-import { FIRMNESS, type AttemptStatus, type Attempt } from './attempt'
+import { STATUS_ORDER, type AttemptStatus, type Attempt } from './attempt'
 import { takersOf } from './fit'
 import type { Need } from './program'
 
@@ -47,7 +47,7 @@ export function needResult(
   // Of credits, what a narrower set still has to give is kept for it.
   const kept = need.measure === 'credits' ? keptFor(need, lacks, catalog) : 0
   let left = need.amount - kept
-  for (const status of FIRMNESS) {
+  for (const status of STATUS_ORDER) {
     for (const attempt of evidence) {
       if (attempt.status !== status) continue
       const gives = need.measure === 'credits' ? Math.min(attempt.credits, left) : attempt.credits
@@ -121,7 +121,7 @@ function lacksOf(need: Need, evidence: readonly Attempt[], catalog: Catalog): Ne
 }
 
 function stateOf(evidence: readonly Attempt[]): NeedState {
-  const softest = Math.max(...evidence.map((attempt) => FIRMNESS.indexOf(attempt.status)))
+  const softest = Math.max(...evidence.map((attempt) => STATUS_ORDER.indexOf(attempt.status)))
   const state = (['met', 'underWay', 'registered', 'mapped'] as const)[softest]!
   const due = evidence.every((attempt) => attempt.status === 'earned' || attempt.detail === 'gradeDue')
   return state === 'underWay' && due ? 'gradesDue' : state

@@ -6,7 +6,7 @@
  * takes it. Credits become whole numbers of the smallest unit that occurs.
  */
 import type { Catalog } from '../catalog'
-import { allAttempts, FIRMNESS, type Attempt, type Attempts } from './attempt'
+import { allAttempts, STATUS_ORDER, type Attempt, type Attempts } from './attempt'
 import {
   demandLabels,
   firmestDemands,
@@ -145,7 +145,7 @@ function placementOf(
   })
   for (const needs of byNeed)
     for (const evidence of needs.values())
-      evidence.sort((a, b) => FIRMNESS.indexOf(a.status) - FIRMNESS.indexOf(b.status))
+      evidence.sort((a, b) => STATUS_ORDER.indexOf(a.status) - STATUS_ORDER.indexOf(b.status))
   const members = membersOf(problem, reading.place)
   const where = (holds: (w: number) => boolean) =>
     programs.map(

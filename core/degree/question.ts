@@ -1,6 +1,6 @@
 /** The question without names that stands behind an audit: what is taken, what asks for it, and what may count where. */
 import { subjectOf, type Catalog, type Course } from '../catalog'
-import { FIRMNESS, type Attempt, type Attempts } from './attempt'
+import { STATUS_ORDER, type Attempt, type Attempts } from './attempt'
 import {
   POSSIBLE,
   type Alternative,
@@ -117,7 +117,7 @@ class QuestionBuilder {
     this.attempts.forEach((attempt, t) => {
       const course = this.catalog.maybeCourse(attempt.course)
       if (!course || attempt.twice) return
-      const status = isPossible(attempt) ? POSSIBLE : FIRMNESS.indexOf(attempt.status)
+      const status = isPossible(attempt) ? POSSIBLE : STATUS_ORDER.indexOf(attempt.status)
       const standsIn = attempt.again || spare.has(attempt.key)
       this.layers.forEach((layer, l) => {
         const wants = this.takersIn(layer, course, attempt)

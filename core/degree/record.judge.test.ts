@@ -4,7 +4,7 @@ import { term } from '../testing/build'
 import { auditRecord } from './audit'
 import { NOTHING_BESIDE } from './conditions'
 import { compileProgram } from './compile'
-import { FIRMNESS } from './attempt'
+import { STATUS_ORDER } from './attempt'
 import { recordCase } from './testing/recordCases'
 import { compareTuples, RecordJudge } from './testing/recordJudge'
 
@@ -28,7 +28,7 @@ it(
           evidence.map(({ course, status, grade }) => ({
             need: need.id,
             code: course,
-            level: FIRMNESS.indexOf(status),
+            level: STATUS_ORDER.indexOf(status),
             graded: grade !== null
           }))
         )

@@ -1,4 +1,4 @@
-/** What can be asked of courses when looking for some, as tests that a sieve counts. */
+/** What can be asked of courses when looking for some, as tests that facets count. */
 import { subjectOf, type Course, type Season, type StudyLevel } from '../catalog'
 import type { Refusal } from '../findings'
 import { GENERAL_REFUSALS } from '../registration'

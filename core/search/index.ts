@@ -7,4 +7,4 @@ export {
   type SectionFilter,
   type SectionQuestion
 } from './sections'
-export { sieve, type Sieved } from './sieve'
+export { filterByFacets, type Faceted } from './facets'

@@ -2,15 +2,15 @@ import { describe, expect, it } from 'vitest'
 import type { Refusal } from '../findings'
 import { course } from '../testing/build'
 import { courseTests, inTheWay, type CourseFilter, type FoundCourse } from './courses'
-import { sieve } from './sieve'
+import { filterByFacets } from './facets'
 
-describe('a sieve', () => {
+describe('facets', () => {
   const even = (n: number) => n % 2 === 0
   const small = (n: number) => n < 10
   const whole = Array.from({ length: 20 }, (_, n) => n)
 
   it('keeps what passes every test, in order', () => {
-    const { kept } = sieve(
+    const { kept } = filterByFacets(
       whole,
       new Map([
         ['even', even],
@@ -28,17 +28,17 @@ describe('a sieve', () => {
       ['not by 3', (n) => n % 3 !== 0],
       ['above 100', (n) => n > 100]
     ])
-    const { kept, hides, costliest } = sieve(items, tests)
+    const { kept, excluded, costliest } = filterByFacets(items, tests)
     const passing = (without?: string) =>
       items.filter((n) => [...tests].every(([key, test]) => key === without || test(n)))
     expect(kept).toEqual(passing())
     expect(kept.length).toBeGreaterThan(20)
-    for (const key of tests.keys()) expect(hides.get(key)).toBe(passing(key).length - kept.length)
-    expect(hides.get(costliest!)).toBe(Math.max(...hides.values()))
+    for (const key of tests.keys()) expect(excluded.get(key)).toBe(passing(key).length - kept.length)
+    expect(excluded.get(costliest!)).toBe(Math.max(...excluded.values()))
   })
   it('names no costliest test where none alone brings anything back', () => {
     const never = () => false
-    const { kept, costliest } = sieve(
+    const { kept, costliest } = filterByFacets(
       whole,
       new Map([
         ['a', never],
@@ -63,7 +63,7 @@ describe('what can be asked of courses', () => {
     ...over
   })
   const passes = (filter: CourseFilter, over: Partial<FoundCourse> = {}) =>
-    sieve([found(over)], courseTests(filter)).kept.length === 1
+    filterByFacets([found(over)], courseTests(filter)).kept.length === 1
 
   it('asks nothing where nothing is said', () => {
     expect(courseTests({}).size).toBe(0)

@@ -3,7 +3,7 @@ import type { Refusal } from '../findings'
 import { course, meeting, section } from '../testing/build'
 import { optionsAmong, type Section } from '../week'
 import { patternOf, sectionTests, type FoundSection, type SectionFilter } from './sections'
-import { sieve } from './sieve'
+import { filterByFacets } from './facets'
 
 const lecture = (over: Partial<Section> = {}) =>
   section('SOIL 220', [meeting('TR', '13:00', '14:15', { building: 'Fern' })], {
@@ -26,7 +26,7 @@ describe('what can be asked of sections', () => {
     ...over
   })
   const passes = (filter: SectionFilter, one = found(lecture())) =>
-    sieve([one], sectionTests(filter)).kept.length === 1
+    filterByFacets([one], sectionTests(filter)).kept.length === 1
 
   it('asks nothing where nothing is said', () => {
     expect(sectionTests({}).size).toBe(0)

@@ -1,4 +1,4 @@
-/** What can be asked of the sections of a term, as tests that a sieve counts. */
+/** What can be asked of the sections of a term, as tests that facets count. */
 import { subjectOf, type Course } from '../catalog'
 import type { Refusal } from '../findings'
 import type { Minutes, Weekday } from '../time'

@@ -1,6 +1,6 @@
 import { clockBody } from '#shared/requests'
 import { endpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { mustBeDemo } from '#server/features/accounts/demo'
 import { moveClock } from '#server/jobs/moveClock'
 
@@ -8,5 +8,5 @@ import { moveClock } from '#server/jobs/moveClock'
 export default endpoint('POST /api/clock', { body: clockBody }, async ({ db, who, body }) => {
   mustBeDemo()
   const at = 'at' in body && body.at ? Date.parse(body.at) : undefined
-  return moveClock(db, who, await currentShelf(), body.mode, at)
+  return moveClock(db, who, await currentCatalogContext(), body.mode, at)
 })

@@ -9,7 +9,7 @@ import type { z } from 'zod'
 import { studentId, type StudentId } from '#core/ids'
 import type { Problem } from '#shared/responses'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { ACCESS, type OpenLine, type Relation, type RoleLine, type StudentLine } from './access'
 import { inTransaction, type Database, type Transaction } from '#server/db/connect'
 import { mustBeAdmitted, mustBeSignedIn, noted } from './admission'
@@ -23,7 +23,7 @@ import { madeOnce } from '#server/db/madeChange'
 import { comesFrom } from '#server/db/news'
 import { Refused } from './problem'
 import type { ActorContext } from '#server/features/route/route'
-import { currentShelf, database, forgetPublished } from './thisServer'
+import { currentCatalogContext, database, forgetPublished } from './thisServer'
 import { written, type Versioned } from './versioned'
 import { campusNow } from '#server/gateways/clock'
 
@@ -145,7 +145,7 @@ export function changeEndpoint<P extends { id: number }, Q = unknown, B = unknow
 ): Endpoint<A> {
   const once = { ...shape, key: 'may' as const }
   return studentEndpoint(line, once, async ({ db, who, student, relation, params, query, body, key }) => {
-    const { zone } = await currentShelf()
+    const { zone } = await currentCatalogContext()
     return inTransaction(db, async (tx) => {
       const make = async () =>
         work(tx, { who, student, now: await campusNow(tx), zone }, { params, query, body, relation })
@@ -160,7 +160,7 @@ interface OfficeContext {
   who: Who
   now: number
   zone: string
-  shelf: Shelf
+  catalogContext: CatalogContext
 }
 
 type OfficeWork<P, B, A> = (tx: Transaction, at: OfficeContext, request: { params: P; body: B }) => Promise<A>
@@ -170,15 +170,15 @@ export function officeEndpoint<P = unknown, B = unknown, A = unknown, R = A>(
   line: RoleLine,
   shape: Shape<P, unknown, B>,
   work: OfficeWork<P, B, A>,
-  afterwards?: (answer: A, at: { db: Database; shelf: Shelf }) => Promise<R> | R
+  afterwards?: (answer: A, at: { db: Database; catalogContext: CatalogContext }) => Promise<R> | R
 ): Endpoint<R> {
   return endpoint(line, shape, async ({ db, who, params, body }) => {
-    const shelf = await currentShelf()
+    const catalogContext = await currentCatalogContext()
     const answer = await inTransaction(db, async (tx) =>
-      work(tx, { who, now: await campusNow(tx), zone: shelf.zone, shelf }, { params, body })
+      work(tx, { who, now: await campusNow(tx), zone: catalogContext.zone, catalogContext }, { params, body })
     )
     // What nothing follows from is the answer itself.
-    return afterwards ? afterwards(answer, { db, shelf }) : (answer as unknown as R)
+    return afterwards ? afterwards(answer, { db, catalogContext }) : (answer as unknown as R)
   })
 }
 

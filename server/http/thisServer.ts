@@ -1,8 +1,8 @@
 /** What one server process holds for all its requests: its database, the news it hears, the catalog as it was read. */
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { connect, type Connection, type Database } from '#server/db/connect'
 import { SignInAttempts } from '#server/features/accounts/attempts'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { NewsTail } from '#server/features/news/tail'
 import { TellingWebhooks } from '#server/jobs/tellWebhooks'
 import { forgetKept } from './kept'
@@ -41,7 +41,7 @@ export const theWebhooks = (): TellingWebhooks => (webhooks ??= new TellingWebho
 
 /** The catalog, its terms and their offers are read anew by whoever asks next. */
 export function forgetPublished(): void {
-  shelf = undefined
+  catalogContext = undefined
   forgetKept(database())
 }
 
@@ -53,15 +53,15 @@ export async function closeDatabase(): Promise<void> {
   webhooks = undefined
 }
 
-let shelf: { at: number; value: Promise<Shelf> } | undefined
+let catalogContext: { at: number; value: Promise<CatalogContext> } | undefined
 const SHELF_MS = 30_000
 
 /** The catalog, read at most every half minute: it changes by publication, not by use. */
-export function currentShelf(): Promise<Shelf> {
-  if (!shelf || Date.now() - shelf.at > SHELF_MS) {
-    const value = readShelf(database())
-    shelf = { at: Date.now(), value }
-    value.catch(() => (shelf = undefined))
+export function currentCatalogContext(): Promise<CatalogContext> {
+  if (!catalogContext || Date.now() - catalogContext.at > SHELF_MS) {
+    const value = readCatalogContext(database())
+    catalogContext = { at: Date.now(), value }
+    value.catch(() => (catalogContext = undefined))
   }
-  return shelf.value
+  return catalogContext.value
 }

@@ -22,37 +22,37 @@ import { campusNow } from '#server/gateways/clock'
 import { timed } from '#server/gateways/metrics'
 import { theTranscriptSender } from '#server/gateways/transcripts'
 import { theCashier } from '#server/gateways/cashier'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { sayFailure } from './sayFailure'
 
 const MINUTE_MS = 60_000
 
-export async function everyMinute(db: Database, shelf: Shelf): Promise<void> {
+export async function everyMinute(db: Database, catalogContext: CatalogContext): Promise<void> {
   await timed('cutOffRuns', () => endCutOffRuns(db))
   await timed('payments', () => askAgain(db, theCashier()))
-  await dueByNow(db, shelf)
-  await timed('mails', () => sendMails(db, shelf, thePost()))
+  await dueByNow(db, catalogContext)
+  await timed('mails', () => sendMails(db, catalogContext, thePost()))
   await timed('madeChanges', () => forgetMadeChanges(db, Date.now()))
   await timed('oldDeliveries', () => forgetDeliveries(db, Date.now()))
 }
 
 /** What the campus time makes due: sheets that run by themselves, what is rehearsed by night, seats that were not paid for, offers that are over, the lines, reminders, transcripts that wait for grades. */
-async function dueByNow(db: Database, shelf: Shelf): Promise<void> {
-  await timed('armedSheets', () => runArmed(db, shelf))
-  await timed('rehearsals', () => rehearseNightly(db, shelf))
-  await timed('cancelledSections', () => emptyCancelled(db, shelf))
-  await timed('unpaidSeats', () => followUnpaid(db, shelf.zone))
-  await timed('lines', () => serveAllLines(db, shelf))
+async function dueByNow(db: Database, catalogContext: CatalogContext): Promise<void> {
+  await timed('armedSheets', () => runArmed(db, catalogContext))
+  await timed('rehearsals', () => rehearseNightly(db, catalogContext))
+  await timed('cancelledSections', () => emptyCancelled(db, catalogContext))
+  await timed('unpaidSeats', () => followUnpaid(db, catalogContext.zone))
+  await timed('lines', () => serveAllLines(db, catalogContext))
   await timed('reminders', () => remindOfAppointments(db))
   await timed('transcripts', async () =>
-    sendTranscripts(db, shelf, theTranscriptSender(), await campusNow(db))
+    sendTranscripts(db, catalogContext, theTranscriptSender(), await campusNow(db))
   )
-  await timed('digests', () => gatherMails(db, shelf.zone))
+  await timed('digests', () => gatherMails(db, catalogContext.zone))
 }
 
 /** The same at once, as when the campus clock was set. What fails here is said and left for the next turn. */
-export async function doWhatIsDue(db: Database, shelf: Shelf): Promise<void> {
-  await dueByNow(db, shelf).catch(sayFailure)
+export async function doWhatIsDue(db: Database, catalogContext: CatalogContext): Promise<void> {
+  await dueByNow(db, catalogContext).catch(sayFailure)
 }
 
 /** A sheet that runs by itself does so at its opening, and not a minute later. */
@@ -62,11 +62,11 @@ async function untilNextArmed(db: Database): Promise<number> {
 }
 
 /** Begins the work, until the returned function is called. What fails is said, and tried again with the next turn. */
-export function begin(db: () => Database, shelf: () => Promise<Shelf>): () => void {
+export function begin(db: () => Database, catalogContext: () => Promise<CatalogContext>): () => void {
   let opening: NodeJS.Timeout | undefined
-  const run = async () => runArmed(db(), await shelf())
+  const run = async () => runArmed(db(), await catalogContext())
   const work = async () => {
-    await everyMinute(db(), await shelf())
+    await everyMinute(db(), await catalogContext())
     const next = await untilNextArmed(db())
     clearTimeout(opening)
     if (next < MINUTE_MS) opening = setTimeout(() => void run().catch(sayFailure), next).unref()
@@ -74,7 +74,7 @@ export function begin(db: () => Database, shelf: () => Promise<Shelf>): () => vo
   const ahead = new ReadingAhead()
   const turn = () =>
     void work()
-      .then(async () => ahead.turn(db(), await shelf()))
+      .then(async () => ahead.turn(db(), await catalogContext()))
       .catch(sayFailure)
   turn()
   const timer = setInterval(turn, MINUTE_MS).unref()

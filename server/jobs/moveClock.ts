@@ -3,7 +3,7 @@ import { inTransaction, type Database } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import { readClock, setClock } from '#server/gateways/clock'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { ClockView } from '#shared/responses'
 import { doWhatIsDue } from './everyMinute'
 
@@ -11,14 +11,14 @@ import { doWhatIsDue } from './everyMinute'
 export async function moveClock(
   db: Database,
   who: Who,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   mode: ClockView['mode'],
   to?: Instant
 ): Promise<ClockView> {
   const clock = await inTransaction(db, async (tx) => {
     const before = await readClock(tx)
     const at = mode === 'real' ? Date.now() : (to ?? before.now)
-    await setClock(tx, mode, at, shelf.terms)
+    await setClock(tx, mode, at, catalogContext.terms)
     await logEvent(tx, {
       at,
       account: who.id,
@@ -29,6 +29,6 @@ export async function moveClock(
     })
     return readClock(tx)
   })
-  await doWhatIsDue(db, shelf)
+  await doWhatIsDue(db, catalogContext)
   return clock
 }

@@ -1,6 +1,6 @@
 import type { Server } from 'node:http'
 import type { Socket } from 'node:net'
-import { closeDatabase, currentShelf, database, theWebhooks } from '#server/http/thisServer'
+import { closeDatabase, currentCatalogContext, database, theWebhooks } from '#server/http/thisServer'
 import { endStreams } from '#server/http/streams'
 import { begin } from '#server/jobs/everyMinute'
 import { theSettings } from '#server/settings'
@@ -19,7 +19,7 @@ export default defineNitroPlugin((nitro) => {
     const { server } = event.node.req.socket as Socket & { server?: Server }
     if (server && server.keepAliveTimeout !== KEPT_MS) server.keepAliveTimeout = KEPT_MS
   })
-  const endWork = begin(database, currentShelf)
+  const endWork = begin(database, currentCatalogContext)
   theWebhooks().begin()
   nitro.hooks.hook('close', async () => {
     endWork()

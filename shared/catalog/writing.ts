@@ -6,7 +6,7 @@ import type { CourseCode, StudentId } from '#core/ids'
 import { RuleError } from '#core/rules'
 import type { Effect } from '#shared/advising/effects'
 import { faultText } from '#shared/route/texts'
-import { listsFor } from './shelf'
+import { listsFor } from './context'
 
 /** All that is written of a course; money is in the currency's units. */
 export interface WrittenCourse {

@@ -15,7 +15,7 @@ import {
 } from '#core/requisites'
 import { asOfTerm } from '#core/route'
 import type { Instant } from '#core/time'
-import { type Shelf, momentOf, factorsIn } from '#shared/catalog/shelf'
+import { type CatalogContext, momentOf, factorsIn } from '#shared/catalog/context'
 import { type Reading } from '../reading'
 
 /** The part of a prerequisite that will be missing; permission is a matter of the section. */
@@ -30,17 +30,27 @@ function missingBefore(prerequisite: string, asOf: AsOf): Rule | undefined {
 }
 
 /** What to ask about the courses that could meet a need in a term. */
-export function candidateQuestion(reading: Reading, shelf: Shelf, term: Term): CandidateQuestion {
+export function candidateQuestion(
+  reading: Reading,
+  catalogContext: CatalogContext,
+  term: Term
+): CandidateQuestion {
   const { audits, attempts, context } = reading
-  const waiting = factorsIn(shelf)
+  const waiting = factorsIn(catalogContext)
   const known = new Map<CourseCode, Rule | undefined>()
-  const asOf = asOfTerm(term.code, shelf.terms, allAttempts(attempts), context.student, shelf.catalog)
+  const asOf = asOfTerm(
+    term.code,
+    catalogContext.terms,
+    allAttempts(attempts),
+    context.student,
+    catalogContext.catalog
+  )
   return {
     audits,
     attempts,
-    catalog: shelf.catalog,
+    catalog: catalogContext.catalog,
     term,
-    running: shelf.running,
+    running: catalogContext.running,
     missing: ({ code, prerequisite }) => {
       if (!known.has(code))
         known.set(code, context.student.waived?.has(code) ? undefined : missingBefore(prerequisite, asOf))
@@ -59,15 +69,17 @@ export const USUAL_LOAD = 16
 /** The earliest finish of these audits; summers do not count as terms of study. */
 export function finishOf(
   reading: Pick<Reading, 'audits' | 'attempts'> & { standing: Standing; now: Instant },
-  shelf: Pick<Shelf, 'catalog' | 'terms' | 'running' | 'zone'>,
+  catalogContext: Pick<CatalogContext, 'catalog' | 'terms' | 'running' | 'zone'>,
   load = USUAL_LOAD
 ): Finish {
   return earliestFinish({
     audits: reading.audits,
     attempts: reading.attempts,
-    catalog: shelf.catalog,
-    ahead: shelf.terms.filter((term) => takesPlans(term, momentOf(reading.now, shelf.zone))),
-    running: shelf.running,
+    catalog: catalogContext.catalog,
+    ahead: catalogContext.terms.filter((term) =>
+      takesPlans(term, momentOf(reading.now, catalogContext.zone))
+    ),
+    running: catalogContext.running,
     standing: reading.standing,
     load: (term) => (term.season === 'summer' ? 0 : load)
   })

@@ -20,7 +20,7 @@ import type { ProgramSpec } from '#core/degree'
 import { programShape } from '#shared/fileShapes'
 import { programFrom, shapeFaults } from '#shared/files'
 import { faultText } from '#shared/route/texts'
-import { listsFor } from '#shared/catalog/shelf'
+import { listsFor } from '#shared/catalog/context'
 import { capital } from '#shared/words'
 import { PROGRAM_TEXT_MOST } from './drafts'
 

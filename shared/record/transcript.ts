@@ -1,7 +1,7 @@
 /** A transcript: the record as it is handed to somebody, on paper, on screen and as a file alike. */
 import { recordTerms, type RecordLine, type RecordTerm } from '#core/degree'
 import type { Instant } from '#core/time'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { GraduationView } from '#shared/degree/graduation'
 import type { Reading } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
@@ -15,7 +15,7 @@ export type Transcript = z.infer<typeof transcriptFile>
 export function recordTermsOf(
   { record }: Pick<StudentRecord, 'record'>,
   { attempts }: Pick<Reading, 'attempts'>,
-  { catalog, terms }: Pick<Shelf, 'catalog' | 'terms'>
+  { catalog, terms }: Pick<CatalogContext, 'catalog' | 'terms'>
 ): RecordTerm[] {
   return recordTerms({ catalog, record }, attempts, terms)
 }
@@ -30,7 +30,7 @@ const REASONS: Record<NonNullable<RecordLine['why']>, string> = {
 interface Given {
   student: Pick<StudentRecord, 'student' | 'record' | 'programs' | 'graduations'>
   reading: Pick<Reading, 'attempts' | 'audits'>
-  shelf: Shelf
+  catalogContext: CatalogContext
   now: Instant
   institution: string
   /** Sent by the institution, and not taken along by the student. */
@@ -41,34 +41,34 @@ interface Given {
 export function transcriptOf({
   student: of,
   reading,
-  shelf,
+  catalogContext,
   now,
   institution,
   isOfficial
 }: Given): Transcript {
-  const columns = recordTermsOf(of, reading, shelf)
+  const columns = recordTermsOf(of, reading, catalogContext)
   const gpa = (value: number | undefined) => (value === undefined ? null : Math.round(value * 100) / 100)
   return {
     format: 'ridgeway transcript 1',
     official: isOfficial,
     institution,
-    made: campusDate(now, shelf.zone),
+    made: campusDate(now, catalogContext.zone),
     student: { name: of.student.name, number: of.student.number },
     programs: of.programs.map(({ spec }) => ({
       title: spec.title,
       catalogYear: spec.catalogYear,
-      awarded: awardedOn(of.graduations, spec, shelf.zone)
+      awarded: awardedOn(of.graduations, spec, catalogContext.zone)
     })),
     terms: columns.map(({ term, lines, attempted, earned, average, soFar }) => ({
       term,
-      name: term === null ? 'Brought in' : termNameOf(shelf, term),
+      name: term === null ? 'Brought in' : termNameOf(catalogContext, term),
       courses: lines.map((line) => ({
         course: line.course,
-        title: shelf.catalog.maybeCourse(line.course)?.title ?? '',
+        title: catalogContext.catalog.maybeCourse(line.course)?.title ?? '',
         credits: line.credits,
         grade: line.grade,
         origin: line.origin,
-        ...(line.why && { remark: remarkOf(line, shelf) })
+        ...(line.why && { remark: remarkOf(line, catalogContext) })
       })),
       ...{ attempted, earned, gpa: gpa(average), gpaSoFar: gpa(soFar) }
     })),
@@ -78,14 +78,17 @@ export function transcriptOf({
   }
 }
 
-const termNameOf = ({ terms }: Pick<Shelf, 'terms'>, code: string) =>
+const termNameOf = ({ terms }: Pick<CatalogContext, 'terms'>, code: string) =>
   terms.find((one) => one.code === code)?.name ?? code
 
 /** `no credit; taken again, in Spring 2027`. */
-export function remarkOf({ why, replacedBy: by, course }: RecordLine, shelf: Pick<Shelf, 'terms'>): string {
+export function remarkOf(
+  { why, replacedBy: by, course }: RecordLine,
+  catalogContext: Pick<CatalogContext, 'terms'>
+): string {
   if (!why) return ''
   if (!by) return REASONS[why]
-  const where = by.term === null ? 'brought in' : `in ${termNameOf(shelf, by.term)}`
+  const where = by.term === null ? 'brought in' : `in ${termNameOf(catalogContext, by.term)}`
   const what = by.course === course ? 'taken again' : `${by.course} instead`
   return `${REASONS[why]}; ${what}, ${where}`
 }

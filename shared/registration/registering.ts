@@ -10,7 +10,7 @@ import { studentFacts } from '#shared/record/studentFacts'
 import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
 import { holdsFor } from '#shared/charges/balance'
-import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, termOf, type CatalogContext } from '#shared/catalog/context'
 
 export interface ActorContext {
   term: TermCode
@@ -25,10 +25,10 @@ export interface ActorContext {
 
 export function registrationFacts(
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   { term: code, now, heldSections, offer, exchanging = new Set() }: ActorContext
 ): RegistrationFacts {
-  const term = termOf(shelf, code)
+  const term = termOf(catalogContext, code)
   const signOff = picture.signOffs.find((one) => one.term === code)
   const parts = new Map<string, Set<Section['kind']>>()
   for (const { parent, kind, cancelled } of offer) {
@@ -37,15 +37,15 @@ export function registrationFacts(
   }
   return {
     now,
-    catalog: shelf.catalog,
-    terms: shelf.terms,
+    catalog: catalogContext.catalog,
+    terms: catalogContext.terms,
     term,
     opens: picture.openings.find((o) => o.term === code)?.opens ?? null,
     closes: term.addEndsAt,
     drop: { freeUntil: term.dropFreeEndsAt, ends: term.dropEndsAt },
     sessions: new Map(term.sessions.flatMap(({ code, dates }) => (dates ? [[code, dates] as const] : []))),
     student: studentFacts(picture),
-    holds: holdsFor(picture, shelf.terms, term, momentOf(now, shelf.zone).today),
+    holds: holdsFor(picture, catalogContext.terms, term, momentOf(now, catalogContext.zone).today),
     record: picture.record,
     held: picture.held,
     heldSections,

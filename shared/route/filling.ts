@@ -19,7 +19,7 @@ import { ownLoad } from './load'
 import type { CatalogView } from '#shared/catalog/responses'
 import type { StudentView } from '#shared/record/responses'
 import { readStudent } from '#shared/reading'
-import { shelve } from '#shared/catalog/shelf'
+import { catalogContextOf } from '#shared/catalog/context'
 import { endedText } from './fillingTexts'
 import { faultsOf, indexOf, reasonsOf } from './fillingFaults'
 import { withoutIdle, openNeeds } from './fillingIdle'
@@ -139,21 +139,21 @@ export function fillRoute(
   { catalog, offers, student, choice, now }: FillCall,
   run: FillRun
 ): { proposal: Filled | undefined; ended: string } {
-  const shelf = shelve(catalog, new Map(Object.entries(offers)))
+  const catalogContext = catalogContextOf(catalog, new Map(Object.entries(offers)))
   const reread = (courses: readonly PlannedCourse[]) =>
-    readStudent({ ...student, route: { ...student.route, courses: [...courses] } }, shelf, now)
+    readStudent({ ...student, route: { ...student.route, courses: [...courses] } }, catalogContext, now)
   const { courses: placed } = student.route
   const { context, audits } = reread(placed)
   if (!openNeeds(audits).length)
     return { proposal: undefined, ended: 'Nothing is needed any more; there is nothing to fill in.' }
-  const load = ownLoad(student, shelf)
+  const load = ownLoad(student, catalogContext)
   const full = Math.min(FULL_TIME, load)
   const wish = wishOf(choice, student, catalog)
   const own = { ...wish, load: () => load, full }
   const whole = attempt(own, true)
   if (whole.answer.kind !== 'impossible') return { ...whole, ended: endedText(whole.proposal, load) }
   // What the student's own load cannot hold may still be held by what is allowed.
-  if (shelf.terms.some((term) => context.loadMost(term) > load)) {
+  if (catalogContext.terms.some((term) => context.loadMost(term) > load)) {
     const most = attempt({ ...wish, full }, true)
     if (most.proposal?.finish) {
       const beyond = `With ${load} credits a term it cannot be completed in the terms known; this takes what is allowed.`

@@ -2,7 +2,7 @@
 import { FULL_TIME, type SlotSpec } from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { StudentView } from '#shared/record/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 
 /** Credits of a usual term of study, where a program suggests no sequence (common practice). */
 const USUAL_TERM = 15
@@ -14,7 +14,7 @@ const USUAL_TERM = 15
  */
 export function ownLoad(
   { carry, record, held, route, programs }: LoadBearer,
-  { terms, catalog }: Pick<Shelf, 'terms' | 'catalog'>
+  { terms, catalog }: Pick<CatalogContext, 'terms' | 'catalog'>
 ): number {
   if (carry.credits !== null) return carry.credits
   const most = Math.max(0, ...loadsOf({ record, held, route }, terms).values())
@@ -31,7 +31,7 @@ export function ownLoad(
 type LoadBearer = Pick<StudentView, 'carry' | 'record' | 'held' | 'route' | 'programs'>
 
 /** Credits of a slot of a sequence; what is left to choose is taken for a usual course. */
-function creditsOf(slot: SlotSpec, catalog: Shelf['catalog']): number {
+function creditsOf(slot: SlotSpec, catalog: CatalogContext['catalog']): number {
   return (
     (typeof slot === 'string' ? catalog.maybeCourse(slot as CourseCode)?.credits : undefined) ?? USUAL_COURSE
   )
@@ -41,7 +41,7 @@ const USUAL_COURSE = 3
 /** Credits of each regular term in which something was taken here, is held or planned; a course counts once. */
 function loadsOf(
   { record, held, route }: Pick<LoadBearer, 'record' | 'held' | 'route'>,
-  terms: Shelf['terms']
+  terms: CatalogContext['terms']
 ): Map<string, number> {
   const regular = new Set(terms.flatMap((term) => (term.season === 'summer' ? [] : [term.code as string])))
   const here = record.filter((one) => one.origin === 'here')

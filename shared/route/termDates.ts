@@ -2,7 +2,7 @@
 import type { Instant, IsoDate } from '#core/time'
 import type { StudentRecord } from '#shared/record/responses'
 import type { TermView } from '#shared/catalog/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { dayMonth } from '#shared/when'
 
 export type TermDate = {
@@ -14,11 +14,13 @@ export type TermDate = {
 /** Of published terms that are not over, and of further ones in which something is planned; in order of term. */
 export function termDates(
   student: Pick<StudentRecord, 'route' | 'openings'>,
-  shelf: Pick<Shelf, 'terms'>,
+  catalogContext: Pick<CatalogContext, 'terms'>,
   today: IsoDate
 ): TermDate[] {
   const planned = new Set(student.route.courses.map((one) => one.term))
-  const terms = shelf.terms.filter((term) => term.end >= today && (term.published || planned.has(term.code)))
+  const terms = catalogContext.terms.filter(
+    (term) => term.end >= today && (term.published || planned.has(term.code))
+  )
   return terms.flatMap((term) => {
     const opening = term.published && student.openings.find((one) => one.term === term.code)
     return [

@@ -2,7 +2,7 @@
 import type { TermStanding } from '#core/calendar'
 import type { Instant } from '#core/time'
 import type { TermView } from '#shared/catalog/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { Reading } from '#shared/reading'
 import type { StudentRecord, StudentView } from '#shared/record/responses'
 
@@ -21,7 +21,7 @@ export interface Todo {
 export interface TodoQuestion {
   picture: StudentRecord & Partial<Pick<StudentView, 'talk' | 'suggestions' | 'appointments'>>
   reading: Reading
-  shelf: Shelf
+  catalogContext: CatalogContext
   /** The term at work. */
   work: TermStanding<TermView> | undefined
   now: Instant

@@ -37,13 +37,13 @@ export function ofPayment(question: TodoQuestion, standing: TermStanding<TermVie
 /** What is owed, the louder the nearer the day on which seats are lost by it. */
 function owed(
   account: TermAccount,
-  { picture, now, reading, shelf }: TodoQuestion,
+  { picture, now, reading, catalogContext }: TodoQuestion,
   { term }: TermStanding<TermView>
 ): Todo[] {
   const open = openOf(account)
   if (open <= 0) return []
   const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)
-  const lost = seatsLostOn(picture, term, now, shelf.zone)
+  const lost = seatsLostOn(picture, term, now, catalogContext.zone)
   const isSoon = lost !== undefined && dayNumber(lost) - dayNumber(reading.today) <= PAYMENT_NOW
   return [
     {

@@ -116,7 +116,7 @@ function toAccept({ term, adding }: TermStanding<TermView>): Todo {
 }
 
 function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
-  const { picture, now, shelf } = question
+  const { picture, now, catalogContext } = question
   const { term, adding, unsettled } = standing
   const policy = signOffPolicyOf(picture, term)
   if (policy === 'none' || adding === 'ended') return []
@@ -145,7 +145,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
         urgency: adding === 'open' ? 'stops' : 'attention',
         title: `${term.name} is not signed off yet: something is missing`,
         text: `${review.answer.by}: “${review.answer.missing}”`,
-        when: ago(review.answer.at, now, shelf.zone),
+        when: ago(review.answer.at, now, catalogContext.zone),
         action: { label: 'See the route', to: 'route' }
       }
     ]
@@ -159,7 +159,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
       text: asked
         ? `You asked ${advisor?.name ?? 'your advisor'} for a review.`
         : 'Registration needs the sign-off of your advisor. Ask for a review of your route.',
-      when: asked ? `asked ${ago(asked, now, shelf.zone)}` : '',
+      when: asked ? `asked ${ago(asked, now, catalogContext.zone)}` : '',
       action: { label: asked ? 'See the route' : 'Ask for review', to: 'route' }
     }
   ]
@@ -168,7 +168,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
 /** Days before intentions are due from which it is told. */
 const INTENTIONS_SOON = 21
 
-export function ofIntentions({ picture, now, shelf }: TodoQuestion, term: TermView): Todo[] {
+export function ofIntentions({ picture, now, catalogContext }: TodoQuestion, term: TermView): Todo[] {
   const due = term.intentionsDueAt
   if (due === null || !takesIntentions(term, now) || due - now > INTENTIONS_SOON * 86_400_000) return []
   const planned = picture.route.courses.filter((one) => one.term === term.code).length
@@ -179,7 +179,7 @@ export function ofIntentions({ picture, now, shelf }: TodoQuestion, term: TermVi
       urgency: 'plain',
       title: `Hand in what you mean to take in ${term.name}`,
       text: `${count(planned, 'course')} planned. Seats are planned from what is handed in; it binds nobody.`,
-      when: `until ${deadlineText(due, shelf.zone)}`,
+      when: `until ${deadlineText(due, catalogContext.zone)}`,
       action: { label: 'See the route', to: 'route' }
     }
   ]
@@ -187,14 +187,14 @@ export function ofIntentions({ picture, now, shelf }: TodoQuestion, term: TermVi
 
 /** What is picked: to be exchanged, changed since it was picked, impossible to register. */
 function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
-  const { picture, shelf } = question
+  const { picture, catalogContext } = question
   const { term, adding, opens } = standing
   const draft = goingWith(picture, term.code)
   const waiting = waitingIn(picture, term.code)
   const { wanted: picks, exchanged } = termWeek(picture, term.code, draft)
   const wanted = picks.filter((one) => !waiting.has(one.course))
   const before =
-    adding === 'notYet' ? `before ${shortInstant(opens!, shelf.zone)}` : whenOf(question, standing)
+    adding === 'notYet' ? `before ${shortInstant(opens!, catalogContext.zone)}` : whenOf(question, standing)
   const found = [...exchanged].map((course): Todo => ({
     id: `exchange ${term.code} ${course}`,
     urgency: adding === 'open' ? 'attention' : 'plain',
@@ -234,15 +234,15 @@ function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[
 
 /** Picks that the run would refuse as of the opening, with the first reason for each. */
 function impossiblePicks(
-  { picture, shelf, now }: TodoQuestion,
+  { picture, catalogContext, now }: TodoQuestion,
   { term, opens }: TermStanding<TermView>,
   wanted: readonly Section[]
 ): { course: string; text: string }[] {
-  const offer = shelf.offers.get(term.code)?.sections
+  const offer = catalogContext.offers.get(term.code)?.sections
   const draft = goingWith(picture, term.code)
   if (!offer || !draft || !wanted.length) return []
   const { held, exchanged } = termWeek(picture, term.code, draft)
-  const facts = registrationFacts(picture, shelf, {
+  const facts = registrationFacts(picture, catalogContext, {
     term: term.code,
     now: Math.max(now, opens ?? now),
     heldSections: held,
@@ -259,7 +259,7 @@ function impossiblePicks(
   const lines = [...options.values()].filter((one) => courses.has(one.course))
   return [...rehearse(facts, lines).values()].flatMap(({ course, refusals }) => {
     const first = refusals.find((one) => !GENERAL_REFUSALS.has(one.code))
-    return first ? [{ course, text: refusalText(first, shelf.zone) }] : []
+    return first ? [{ course, text: refusalText(first, catalogContext.zone) }] : []
   })
 }
 

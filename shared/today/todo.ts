@@ -28,7 +28,7 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
     ...ofHolds(question),
     ...ofPrograms(question),
     ...termsAlive(reading).flatMap((one) => ofTerm(question, one)),
-    ...question.shelf.terms.flatMap((term) => ofIntentions(question, term)),
+    ...question.catalogContext.terms.flatMap((term) => ofIntentions(question, term)),
     ...ofGraduation(question),
     ...ofTalk(question),
     ...ofSuggestions(question),
@@ -56,7 +56,7 @@ export function nothingToDo({ work, picture }: Pick<TodoQuestion, 'work' | 'pict
 const GRADUATION_SOON = 45
 
 /** Whose route completes the degree in a term applies for it in time. */
-function ofGraduation({ picture, reading, now, shelf }: TodoQuestion): Todo[] {
+function ofGraduation({ picture, reading, now, catalogContext }: TodoQuestion): Todo[] {
   const { finish: term } = reading
   const by = term?.graduateBy ?? null
   if (!term || by === null || now >= by || by - now > GRADUATION_SOON * 86_400_000) return []
@@ -67,14 +67,14 @@ function ofGraduation({ picture, reading, now, shelf }: TodoQuestion): Todo[] {
       urgency: 'attention',
       title: `Apply to graduate in ${term.name}`,
       text: 'Your route is complete at the end of it. What is still in the way stands with your record.',
-      when: `until ${deadlineText(by, shelf.zone)}`,
+      when: `until ${deadlineText(by, catalogContext.zone)}`,
       action: { label: 'See the record', to: 'degree/record' }
     }
   ]
 }
 
-function ofHolds({ picture, work, shelf, reading }: TodoQuestion): Todo[] {
-  return holdsFor(picture, shelf.terms, work?.term, reading.today).map((hold): Todo => {
+function ofHolds({ picture, work, catalogContext, reading }: TodoQuestion): Todo[] {
+  return holdsFor(picture, catalogContext.terms, work?.term, reading.today).map((hold): Todo => {
     const amount = hold.amount === null ? '' : `, ${hold.amount.toFixed(2)}`
     const stops = hold.stopsRegistration
     return {
@@ -82,7 +82,8 @@ function ofHolds({ picture, work, shelf, reading }: TodoQuestion): Todo[] {
       urgency: stops ? 'stops' : 'later',
       title: `Hold: ${hold.title.toLowerCase()}${amount}`,
       text: `${stops ? 'Stops you from registering.' : 'Does not stop registration.'} Only ${hold.office} can lift it. ${hold.howToLift}`,
-      when: stops && work?.adding === 'notYet' ? `before ${shortInstant(work.opens!, shelf.zone)}` : ''
+      when:
+        stops && work?.adding === 'notYet' ? `before ${shortInstant(work.opens!, catalogContext.zone)}` : ''
     }
   })
 }
@@ -127,7 +128,12 @@ function ofSuggestions({ picture }: TodoQuestion): Todo[] {
 }
 
 /** Invitations that wait for an answer, and what is booked within a week. */
-function ofAppointments({ picture, reading: { today }, shelf: { zone }, now }: TodoQuestion): Todo[] {
+function ofAppointments({
+  picture,
+  reading: { today },
+  catalogContext: { zone },
+  now
+}: TodoQuestion): Todo[] {
   const soon = isoDate(dayNumber(today) + 7)
   return (picture.appointments ?? [])
     .filter((one) => isActive(one) && one.endsAt > now)
@@ -191,7 +197,7 @@ function ofPrograms({ picture }: TodoQuestion): Todo[] {
 }
 
 /** Seats that are held for a time come first of all: nothing else runs out so soon. */
-function ofOffers({ picture, reading, now, shelf }: TodoQuestion): Todo[] {
+function ofOffers({ picture, reading, now, catalogContext }: TodoQuestion): Todo[] {
   return picture.offers
     .filter((offer) => offer.until > now)
     .map((offer): Todo => {
@@ -200,7 +206,7 @@ function ofOffers({ picture, reading, now, shelf }: TodoQuestion): Todo[] {
         id: `offer ${offer.id}`,
         urgency: 'runsOut',
         title: `A seat in ${offer.course} is held for you`,
-        text: `${term}. Answer by ${instantText(offer.until, shelf.zone)}; then it goes to the next in line.`,
+        text: `${term}. Answer by ${instantText(offer.until, catalogContext.zone)}; then it goes to the next in line.`,
         when: `${timeLeft(offer.until - now)} left`,
         action: { label: 'Answer the offer', to: 'register' }
       }
@@ -231,9 +237,9 @@ function ofLines({ picture, reading, now }: TodoQuestion): Todo[] {
     })
 }
 
-function ofFindings({ reading, shelf, work }: TodoQuestion): Todo[] {
+function ofFindings({ reading, catalogContext, work }: TodoQuestion): Todo[] {
   const names = (code: string) => {
-    const term = shelf.terms.find((one) => one.code === code)
+    const term = catalogContext.terms.find((one) => one.code === code)
     return term ? shortName(term) : code
   }
   const missed = reading.findings.filter((one) => one.code === 'begun')

@@ -111,7 +111,7 @@ describe('the sign-off', () => {
     await within(world, (tx) =>
       changeRoute(tx, when, { route: null, version, change: { kind: 'remove', planned: gone } })
     )
-    const desk = await readDesk(world.db, orla, world.shelf, (await at(world)).now)
+    const desk = await readDesk(world.db, orla, world.catalogContext, (await at(world)).now)
     expect(desk.rows.find((row) => row.name === 'Imke Varga')).toMatchObject({
       changedSince: true,
       planned: 4

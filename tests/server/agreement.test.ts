@@ -24,7 +24,10 @@ beforeAll(async () => {
   now = (await at(world)).now
   const ids = Array.from({ length: 317 }, (_, i) => i + 1)
   const pictures = await readStudentRecords(world.db, ids, 'self')
-  students = pictures.map((picture) => ({ picture, reading: readStudent(picture, world.shelf, now) }))
+  students = pictures.map((picture) => ({
+    picture,
+    reading: readStudent(picture, world.catalogContext, now)
+  }))
 })
 afterAll(() => world.close())
 
@@ -80,7 +83,7 @@ describe('figures', () => {
   it('are those of the desk', async () => {
     let seen = 0
     for (const name of ['Orla Denholt', 'Casimir Boyle']) {
-      const desk = await readDesk(world.db, await person(world.db, name), world.shelf, now)
+      const desk = await readDesk(world.db, await person(world.db, name), world.catalogContext, now)
       for (const row of desk.rows) {
         const found = students.find(({ picture }) => picture.student.id === row.id)!
         const figures = routeFigures(found.reading)
@@ -116,7 +119,7 @@ it(
     const solve = solverOf(await loadHighs())
     const catalog = await readCatalog(world.db)
     const offers: FillCall['offers'] = Object.fromEntries(
-      [...world.shelf.offers].map(([term, { sections }]) => [term, sections])
+      [...world.catalogContext.offers].map(([term, { sections }]) => [term, sections])
     )
     const choice = {
       summers: false,
@@ -134,7 +137,7 @@ it(
       if (!proposal) continue
       const news = proposal.courses.map((one) => one.planned)
       const route = { ...student.route, courses: [...student.route.courses, ...news] }
-      const after = readStudent({ ...student, route }, world.shelf, now)
+      const after = readStudent({ ...student, route }, world.catalogContext, now)
       expect({ of: picture.student.name, finish: proposal.finish?.code }).toEqual({
         of: picture.student.name,
         finish: after.finish?.code
@@ -145,7 +148,7 @@ it(
         (one) => !['outside', 'late'].includes(one.code) && !known.has(JSON.stringify({ ...one, ways: [] }))
       )
       expect({ of: picture.student.name, hard }).toEqual({ of: picture.student.name, hard: [] })
-      const load = ownLoad(student, world.shelf)
+      const load = ownLoad(student, world.catalogContext)
       if (!ended.startsWith('With '))
         for (const term of new Set(news.map((one) => one.term)))
           expect(termLoad(after.attempts, term)).toBeLessThanOrEqual(load)

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/db/schema/index'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { acceptAgreement } from '#server/features/registration/agreements'
 import { run } from '#server/features/registration/run'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -20,16 +20,16 @@ afterAll(() => world.close())
 
 const writeTerms = async (agreement: string | null) => {
   await world.db.update(t.term).set({ agreement }).where(eq(t.term.code, AUTUMN))
-  world.shelf = await readShelf(world.db)
+  world.catalogContext = await readCatalogContext(world.db)
 }
 const accept = async (text: string) => {
   const when = { who, student: idOf(who), ...(await at(world)) }
   return within(world, (tx) => acceptAgreement(tx, when, { term: AUTUMN, text }))
 }
 const go = async () =>
-  (await run(world.db, who, idOf(who), { term: AUTUMN, courses: [LANGUAGE] }, world.shelf)).lines.map(
-    (line) => [line.outcome, line.refusals]
-  )
+  (
+    await run(world.db, who, idOf(who), { term: AUTUMN, courses: [LANGUAGE] }, world.catalogContext)
+  ).lines.map((line) => [line.outcome, line.refusals])
 
 describe('terms of registration', () => {
   it('are accepted word for word as they read now, or not at all', async () => {

@@ -45,7 +45,7 @@ beforeEach(async () => {
 
 const doing = async (who: Person, of: Person, relation: 'self' | 'programAdvisor') => {
   const { now } = await at(world)
-  return { who, student: idOf(of), now, relation, shelf: world.shelf }
+  return { who, student: idOf(of), now, relation, catalogContext: world.catalogContext }
 }
 /** Thursday 15 April, one of Orla's days. */
 const THURSDAY = '2027-04-15'
@@ -76,7 +76,11 @@ const seen = (who: Person, of = imke) =>
   })
 const free = async (of: Person) => {
   const { now } = await at(world)
-  const slots = await freeSlots(world.db, { advisor, student: idOf(of) }, { shelf: world.shelf, now })
+  const slots = await freeSlots(
+    world.db,
+    { advisor, student: idOf(of) },
+    { catalogContext: world.catalogContext, now }
+  )
   return slots.filter((one) => one.date === THURSDAY).map((one) => one.start)
 }
 
@@ -229,7 +233,7 @@ const mailsTo = async (who: Person) => {
     .where(eq(t.mail.accountId, who.id))
   return rows
     .filter(({ event }) => event.action.startsWith('appointment.'))
-    .map(({ event }) => mailOf(event as MailedEvent, world.shelf, who.id === imke.id)!)
+    .map(({ event }) => mailOf(event as MailedEvent, world.catalogContext, who.id === imke.id)!)
 }
 
 describe('what both are told', () => {
@@ -295,7 +299,12 @@ describe('the calendars', () => {
     const ofImke = async () => {
       const appointments = await eventsOfStudent(world.db, idOf(imke))
       return eventsIn(
-        classCalendar('Classes', [], { zone: world.shelf.zone, holidays: new Set(), now, appointments })
+        classCalendar('Classes', [], {
+          zone: world.catalogContext.zone,
+          holidays: new Set(),
+          now,
+          appointments
+        })
       )
     }
     const uid = `appointment-${id}@ridgeway`

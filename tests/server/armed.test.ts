@@ -48,7 +48,7 @@ async function prepare(who: Who, said: Partial<PreparedSheet>): Promise<void> {
 }
 const sheetOf = async (who: Who) => {
   const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-  return readSheet(world.db, picture!, world.shelf, AUTUMN, (await at(world)).now)
+  return readSheet(world.db, picture!, world.catalogContext, AUTUMN, (await at(world)).now)
 }
 const waiting = async () =>
   (await world.db.select().from(t.preparedSheet).where(isNotNull(t.preparedSheet.armedAt))).length
@@ -77,10 +77,10 @@ describe('a sheet that is left to run by itself', () => {
     await prepare(second!, { armed: true })
     await prepare(second!, { armed: false })
     expect(await nextArmed(world.db)).toBe(OPENS)
-    await runArmed(world.db, world.shelf)
+    await runArmed(world.db, world.catalogContext)
     expect([(await sheetOf(first!)).receipts, await waiting()]).toEqual([[], 1])
     await setTime(world, OPENS)
-    await runArmed(world.db, world.shelf)
+    await runArmed(world.db, world.catalogContext)
     expect(await waiting()).toBe(0)
     expect(await nextArmed(world.db)).toBeUndefined()
     expect((await sheetOf(first!)).receipts).toMatchObject([
@@ -100,7 +100,7 @@ describe('a sheet that is left to run by itself', () => {
     expect(await ready()).toEqual([LANGUAGE, OTHER])
     await prepare(who, { armed: true, leftOut: [OTHER] })
     await setTime(world, OPENS)
-    await runArmed(world.db, world.shelf)
+    await runArmed(world.db, world.catalogContext)
     const { receipts } = await sheetOf(who)
     expect(receipts.map((one) => one.lines.map((line) => line.course))).toEqual([[LANGUAGE]])
     const [mail] = await world.db
@@ -120,7 +120,7 @@ describe('a sheet that is left to run by itself', () => {
       .set({ capacity: sql`${t.section.taken} + 2` })
       .where(eq(t.section.id, section!.id))
     await setTime(world, OPENS)
-    await Promise.all([1, 2, 3].map(() => runArmed(world.db, world.shelf)))
+    await Promise.all([1, 2, 3].map(() => runArmed(world.db, world.catalogContext)))
     const sheets = await Promise.all(racing.map(sheetOf))
     const lines = sheets.map((sheet) => sheet.receipts.flatMap((one) => one.lines))
     expect(lines.map((own) => own.length)).toEqual(racing.map(() => 1))
@@ -144,10 +144,10 @@ describe('a sheet that is left to run by itself', () => {
     const leased = (leasedUntil: Date) => world.db.update(t.preparedSheet).set({ lot: 0, leasedUntil })
     await leased(new Date(Date.now() + HOUR))
     await setTime(world, OPENS)
-    await runArmed(world.db, world.shelf)
+    await runArmed(world.db, world.catalogContext)
     expect((await sheetOf(who)).receipts).toEqual([])
     await leased(new Date(Date.now() - 1))
-    await runArmed(world.db, world.shelf)
+    await runArmed(world.db, world.catalogContext)
     expect((await sheetOf(who)).receipts).toHaveLength(1)
     expect(await waiting()).toBe(0)
   })
@@ -171,13 +171,13 @@ describe('a sheet that is left to run by itself', () => {
       .set({ order: sql`'null'` })
       .where(spoilt)
     await setTime(world, OPENS)
-    await expect(runArmed(world.db, world.shelf)).rejects.toThrow()
+    await expect(runArmed(world.db, world.catalogContext)).rejects.toThrow()
     expect(await waiting()).toBe(1)
     await world.db
       .update(t.preparedSheet)
       .set({ order: [], leasedUntil: new Date(Date.now() - 1) })
       .where(spoilt)
-    await runArmed(world.db, world.shelf)
+    await runArmed(world.db, world.catalogContext)
     expect(await waiting()).toBe(0)
   })
 })

@@ -5,7 +5,7 @@ import { courseCode, type CourseCode } from '#core/ids'
 import * as t from '#server/db/schema/index'
 import { readCatalog, readCoursePage } from '#server/features/catalog/catalog'
 import { makeList } from '#server/features/catalog/lists'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { changeCourse, effectOfCourse, makeCourse, readWrittenCourse } from '#server/features/catalog/writing'
 import { EFFECT_LOT, type WrittenCourse, type WrittenList } from '#shared/catalog/writing'
 import { at, demoWorld, person, within, type World } from './world'
@@ -114,7 +114,7 @@ describe('what a course would do', () => {
     effectOfCourse(
       world.db,
       { ...course, from },
-      { shelf: await readShelf(world.db), now: (await at(world)).now }
+      { catalogContext: await readCatalogContext(world.db), now: (await at(world)).now }
     )
   /** A course that many have. */
   const common = async () => {

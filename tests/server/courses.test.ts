@@ -83,7 +83,7 @@ describe('what a student marks', () => {
     ])
   })
   it('keeps the twelve looked at last, and every star', async () => {
-    const codes = world.shelf.catalog.courses.slice(0, 15).map((one) => one.code)
+    const codes = world.catalogContext.catalog.courses.slice(0, 15).map((one) => one.code)
     await mark(bram, codes[0]!, { starred: true })
     for (const [i, code] of codes.entries()) await mark(bram, code, { looked: true }, 1_000_000_000_000 + i)
     const marks = await marksOf(bram)

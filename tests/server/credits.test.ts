@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/db/schema/index'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { readStatement } from '#server/features/charges/ledger'
 import { writeFallbacks } from '#server/features/registration/fallbacks'
 import { disagreements } from '#server/features/registration/reconcile'
@@ -21,7 +21,7 @@ beforeAll(async () => {
   const [course] = await world.db.select().from(t.course).where(eq(t.course.code, LANGUAGE))
   await world.db.update(t.course).set({ creditsMost: 5 }).where(eq(t.course.id, course!.id))
   await world.db.update(t.section).set({ creditsMost: 5 }).where(eq(t.section.courseId, course!.id))
-  world.shelf = await readShelf(world.db)
+  world.catalogContext = await readCatalogContext(world.db)
   await pickFor(world, who, LANGUAGE, '01')
 })
 afterAll(() => world.close())
@@ -32,9 +32,10 @@ const choose = async (credits: number | null) => {
   await within(world, (tx) => writeFallbacks(tx, when, { term: AUTUMN, course: LANGUAGE, ...said }))
 }
 const record = async () => (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!
-const sheet = async () => readSheet(world.db, await record(), world.shelf, AUTUMN, (await at(world)).now)
+const sheet = async () =>
+  readSheet(world.db, await record(), world.catalogContext, AUTUMN, (await at(world)).now)
 const go = async () =>
-  (await run(world.db, who, idOf(who), { term: AUTUMN, courses: [LANGUAGE] }, world.shelf)).lines[0]!
+  (await run(world.db, who, idOf(who), { term: AUTUMN, courses: [LANGUAGE] }, world.catalogContext)).lines[0]!
 const tuition = async () => {
   const entries = await readStatement(world.db, idOf(who), AUTUMN)
   return entries.reduce(

@@ -12,7 +12,7 @@ beforeAll(async () => {
   world = await demoWorld('dates')
   const imke = await person(world.db, 'Imke Varga')
   const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-  dates = termDates(picture!, world.shelf, '2027-04-09')
+  dates = termDates(picture!, world.catalogContext, '2027-04-09')
 })
 afterAll(() => world.close())
 

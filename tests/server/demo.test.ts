@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { compileProgram, takes } from '#core/degree'
 import { coursesIn, parseRule } from '#core/requisites'
-import { listsFor } from '#shared/catalog/shelf'
+import { listsFor } from '#shared/catalog/context'
 import { readStudent, type Reading } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
 import { catalog, courses, lists, programs } from '../../demo/catalog'
@@ -87,7 +87,7 @@ describe('people of the demo stand where their card says', () => {
   async function look(name: string): Promise<{ picture: StudentRecord; reading: Reading }> {
     const who = await person(world.db, name)
     const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-    return { picture: picture!, reading: readStudent(picture!, world.shelf, NOW) }
+    return { picture: picture!, reading: readStudent(picture!, world.catalogContext, NOW) }
   }
   const kinds = (reading: Reading) => reading.findings.map((finding) => finding.code)
 

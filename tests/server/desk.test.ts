@@ -12,7 +12,7 @@ import { changeRoute } from '#server/features/route/route'
 import { readRoutes } from '#server/features/route/routes'
 import { rowsOf } from '#shared/advising/desk'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { routeFigures } from '#shared/degree/figures'
 import { readStudent } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
@@ -31,11 +31,11 @@ beforeAll(async () => {
 afterAll(() => world.close())
 
 /** What it says, against a reading of its own. */
-const deskReading = async (record: StudentRecord, shelf: Shelf, now: number) =>
-  (await deskReadings(world.db, [record], shelf, now))[0]!
-async function isAsRead(picture: StudentRecord, shelf: Shelf, now: number): Promise<void> {
-  const { today, standings, climb, figures, late, tight } = await deskReading(picture, shelf, now)
-  const anew = readStudent(picture, shelf, now)
+const deskReading = async (record: StudentRecord, catalogContext: CatalogContext, now: number) =>
+  (await deskReadings(world.db, [record], catalogContext, now))[0]!
+async function isAsRead(picture: StudentRecord, catalogContext: CatalogContext, now: number): Promise<void> {
+  const { today, standings, climb, figures, late, tight } = await deskReading(picture, catalogContext, now)
+  const anew = readStudent(picture, catalogContext, now)
   const next = termsToPlan(anew.context)
     .slice(0, 3)
     .map((one) => one.code)
@@ -55,11 +55,11 @@ async function isAsRead(picture: StudentRecord, shelf: Shelf, now: number): Prom
 describe('what the desk keeps of a record', () => {
   it('is the same as long as nothing that is read has changed, seats and what is looked at included', async () => {
     const { now } = await at(world)
-    const first = await deskReading(record, world.shelf, now)
+    const first = await deskReading(record, world.catalogContext, now)
     const sections = record.sections.map((one) => ({ ...one, taken: one.taken + 3, waiting: 7 }))
     const route = { ...record.route, seen: { by: 'Orla Denholt', at: now, version: 1 } }
-    expect(await deskReading({ ...record, sections, route }, world.shelf, now + 60_000)).toBe(first)
-    await isAsRead({ ...record, sections, route }, world.shelf, now + 60_000)
+    expect(await deskReading({ ...record, sections, route }, world.catalogContext, now + 60_000)).toBe(first)
+    await isAsRead({ ...record, sections, route }, world.catalogContext, now + 60_000)
   })
 
   it('is worked out anew for everything else that is read', async () => {
@@ -88,42 +88,42 @@ describe('what the desk keeps of a record', () => {
       },
       { ...record, openings: record.openings.map((one) => ({ ...one, opens: now - 1 })) }
     ]
-    const before = await deskReading(record, world.shelf, now)
+    const before = await deskReading(record, world.catalogContext, now)
     for (const one of changed) {
-      expect(await deskReading(one, world.shelf, now)).not.toBe(before)
-      await isAsRead(one, world.shelf, now)
+      expect(await deskReading(one, world.catalogContext, now)).not.toBe(before)
+      await isAsRead(one, world.catalogContext, now)
     }
   })
 
   it('follows the day, the deadlines and the openings', async () => {
-    for (const term of world.shelf.terms.slice(-4))
+    for (const term of world.catalogContext.terms.slice(-4))
       for (const moment of [term.addEndsAt - 1, term.addEndsAt, term.dropEndsAt, OPENS - 1, OPENS]) {
-        await isAsRead(record, world.shelf, moment)
-        await isAsRead(record, world.shelf, moment + 86_400_000)
+        await isAsRead(record, world.catalogContext, moment)
+        await isAsRead(record, world.catalogContext, moment + 86_400_000)
       }
   })
 
   it('follows the catalog and what is on offer', async () => {
     const { now } = await at(world)
-    await isAsRead(record, world.shelf, now)
-    const later = world.shelf.terms.map((one) => ({
+    await isAsRead(record, world.catalogContext, now)
+    const later = world.catalogContext.terms.map((one) => ({
       ...one,
       loadMost: 9,
       end: isoDate(dayNumber(one.end) + 1)
     }))
-    await isAsRead(record, { ...world.shelf, terms: later }, now)
-    await isAsRead(record, { ...world.shelf, offers: new Map() }, now)
-    await isAsRead(record, { ...world.shelf, running: new Map() }, now)
+    await isAsRead(record, { ...world.catalogContext, terms: later }, now)
+    await isAsRead(record, { ...world.catalogContext, offers: new Map() }, now)
+    await isAsRead(record, { ...world.catalogContext, running: new Map() }, now)
   })
 })
 
 describe('what the desk keeps in the database', () => {
   it('is what another server reads, as long as it is of the same state', async () => {
     const { now } = await at(world)
-    const first = await deskReading(record, world.shelf, now)
+    const first = await deskReading(record, world.catalogContext, now)
     vi.resetModules()
     const other = await import('#server/features/advising/deskReadings')
-    const said = async () => (await other.deskReadings(world.db, [record], world.shelf, now))[0]!
+    const said = async () => (await other.deskReadings(world.db, [record], world.catalogContext, now))[0]!
     expect(await said()).toEqual(first)
     const { id } = record.student
     const stored = async () => {
@@ -136,9 +136,14 @@ describe('what the desk keeps in the database', () => {
     await world.db.update(t.deskReading).set({ reading: told }).where(eq(t.deskReading.studentId, id))
     vi.resetModules()
     const third = await import('#server/features/advising/deskReadings')
-    const [again] = await third.deskReadings(world.db, [record], world.shelf, now)
+    const [again] = await third.deskReadings(world.db, [record], world.catalogContext, now)
     expect(again!.late).toBe(!first.late)
-    const [changed] = await third.deskReadings(world.db, [{ ...record, drafts: [] }], world.shelf, now)
+    const [changed] = await third.deskReadings(
+      world.db,
+      [{ ...record, drafts: [] }],
+      world.catalogContext,
+      now
+    )
     expect(changed!.late).toBe(first.late)
     expect((await stored()).reading).toContain(`"late":${first.late}`)
   })
@@ -152,13 +157,13 @@ describe('reading ahead', () => {
     let most = 60_000
     const ahead = new fresh.ReadingAhead(() => most)
     const stored = () => world.db.$count(t.deskReading)
-    await ahead.turn(world.db, world.shelf)
+    await ahead.turn(world.db, world.catalogContext)
     expect(await stored()).toBe(0)
     const everybody = ahead.waiting
     expect(everybody).toBe(
       (await world.db.selectDistinct({ id: t.advising.studentId }).from(t.advising)).length
     )
-    await ahead.turn(world.db, world.shelf)
+    await ahead.turn(world.db, world.catalogContext)
     expect(ahead.waiting).toBe(0)
     expect(await stored()).toBe(everybody)
 
@@ -166,16 +171,16 @@ describe('reading ahead', () => {
     const { now } = await at(world)
     const log = (student: number | null, action: string) =>
       world.db.insert(t.eventLog).values({ at: new Date(now), studentId: student, action })
-    await ahead.turn(world.db, world.shelf)
+    await ahead.turn(world.db, world.catalogContext)
     expect(ahead.waiting).toBe(0)
     await log(idOf(imke), 'route.changed')
     await log(idOf(imke), 'week.picked')
     await log(2, 'record.read')
     await log(null, 'desk.read')
-    await ahead.turn(world.db, world.shelf)
+    await ahead.turn(world.db, world.catalogContext)
     expect(ahead.waiting).toBe(1)
     await setTime(world, now + 86_400_000)
-    await ahead.turn(world.db, world.shelf)
+    await ahead.turn(world.db, world.catalogContext)
     expect(ahead.waiting).toBe(everybody)
     await setTime(world, now)
   })
@@ -185,7 +190,7 @@ describe('the desk', () => {
   it('tells of a change of a route the next time it is asked', async () => {
     const { now, zone } = await at(world)
     const row = async () =>
-      (await readDesk(world.db, orla, world.shelf, now)).rows.find((one) => one.id === idOf(imke))!
+      (await readDesk(world.db, orla, world.catalogContext, now)).rows.find((one) => one.id === idOf(imke))!
     const before = await row()
     expect(await row()).toEqual(before)
     const route = (await readRoutes(world.db, idOf(imke))).find((one) => one.chosen)!
@@ -208,7 +213,7 @@ describe('views of the desk', () => {
   it('are kept by a name for whoever keeps them, and for nobody else', async () => {
     const { now } = await at(world)
     const casimir = await person(world.db, 'Casimir Boyle')
-    const views = async (who: Who) => (await readDesk(world.db, who, world.shelf, now)).views
+    const views = async (who: Who) => (await readDesk(world.db, who, world.catalogContext, now)).views
     await keepDeskView(world.db, orla.id, { name: 'Seniors', ...view })
     await keepDeskView(world.db, orla.id, { name: 'Seniors', ...view, standing: 'junior' })
     expect(await views(orla)).toMatchObject([{ name: 'Seniors', reason: 'soon', standing: 'junior' }])
@@ -220,7 +225,7 @@ describe('views of the desk', () => {
   })
   it('show who has the reason, the program and the standing', async () => {
     const { now } = await at(world)
-    const { rows } = await readDesk(world.db, orla, world.shelf, now)
+    const { rows } = await readDesk(world.db, orla, world.catalogContext, now)
     const nothing = { reason: null, program: null, standing: null }
     expect(rowsOf({ ...nothing, standing: 'junior' }, rows, now)).toEqual(
       rows.filter((row) => row.standing === 'junior')

@@ -23,12 +23,12 @@ beforeAll(async () => {
 })
 afterAll(() => world.close())
 
-const when = () => ({ who: edda, student: idOf(imke), now, zone: world.shelf.zone })
+const when = () => ({ who: edda, student: idOf(imke), now, zone: world.catalogContext.zone })
 const said = (entry: object, reason = 'As the papers say.') => entryBody.parse({ reason, entry })
 const put = (entry: object) => within(world, (tx) => enter(tx, when(), said(entry)))
-const look = (entry: object) => lookAtEntry(world.db, when(), said(entry), world.shelf)
+const look = (entry: object) => lookAtEntry(world.db, when(), said(entry), world.catalogContext)
 const record = async () => (await readStudentRecords(world.db, [idOf(imke)], 'registrar'))[0]!
-const audits = async () => readStudent(await record(), world.shelf, now).audits
+const audits = async () => readStudent(await record(), world.catalogContext, now).audits
 
 describe('a grade', () => {
   it('is put right with its effect before, told with the reason, and raises the average', async () => {

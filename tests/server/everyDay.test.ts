@@ -27,13 +27,15 @@ beforeAll(async () => {
 })
 afterAll(() => world.close())
 
-const midnight = (date: string) => DateTime.fromISO(date, { zone: world.shelf.zone }).toMillis()
+const midnight = (date: string) => DateTime.fromISO(date, { zone: world.catalogContext.zone }).toMillis()
 
 /** Boundaries of the terms from autumn 2026 to summer 2028, with what stands on either side of each. */
 function instants(): number[] {
-  const years = world.shelf.terms.filter((one) => one.start >= '2026-08-01' && one.start < '2028-08-01')
+  const years = world.catalogContext.terms.filter(
+    (one) => one.start >= '2026-08-01' && one.start < '2028-08-01'
+  )
   const after = (date: string) =>
-    DateTime.fromISO(date, { zone: world.shelf.zone }).plus({ days: 1 }).toMillis()
+    DateTime.fromISO(date, { zone: world.catalogContext.zone }).plus({ days: 1 }).toMillis()
   const boundaries = new Set<number>()
   for (const term of years) {
     boundaries.add(term.addEndsAt).add(term.dropEndsAt)
@@ -60,17 +62,17 @@ interface Told {
 }
 
 function tell(picture: StudentRecord, now: number): Told {
-  const { shelf } = world
-  const reading = readStudent(picture, shelf, now)
+  const { catalogContext } = world
+  const reading = readStudent(picture, catalogContext, now)
   const work = termAtWork(reading, undefined)
   return {
     picture,
     reading,
     work,
-    todo: thingsToDo({ picture, reading, shelf, work, now }),
+    todo: thingsToDo({ picture, reading, catalogContext, work, now }),
     register: registerState(work, now),
     now,
-    today: DateTime.fromMillis(now, { zone: shelf.zone }).toISODate()!
+    today: DateTime.fromMillis(now, { zone: catalogContext.zone }).toISODate()!
   }
 }
 
@@ -98,13 +100,13 @@ function faultsOfWork({ picture, reading, work, register, now, today }: Told): s
   if (seats === 0 && /registered/.test(register) && !picture.record.some(isIn(term)))
     found.push(`"${register}" without a seat`)
   // Whoever sits in a term, or may still change it, finds it among those to work with.
-  for (const one of world.shelf.terms) {
+  for (const one of world.catalogContext.terms) {
     const mine = picture.held.some(isIn(one)) || picture.record.some((r) => isIn(one)(r) && r.grade === null)
     const running = one.start <= today && one.end >= today
     if (mine && (running || (one.end < today && ungraded(picture, one) > 0)) && !isAmong(reading, one))
       found.push(`${one.name} cannot be chosen`)
   }
-  const ahead = world.shelf.terms.find((one) => one.start > today)
+  const ahead = world.catalogContext.terms.find((one) => one.start > today)
   if (!picture.held.some(isIn(term)) && ahead && term.start > ahead.start && !term.published)
     found.push(`works with ${term.name}, far ahead`)
   if (routeState(reading) === 'nothing planned')
@@ -114,7 +116,7 @@ function faultsOfWork({ picture, reading, work, register, now, today }: Told): s
 
 const isAmong = (reading: Reading, term: TermView) =>
   termsAlive(reading).some((one) => one.term.code === term.code)
-const termOf = (code: string) => world.shelf.terms.find((one) => one.code === code)!
+const termOf = (code: string) => world.catalogContext.terms.find((one) => one.code === code)!
 
 /** Courses of a term with a seat or on the record, and no grade. */
 function ungraded(picture: StudentRecord, term: TermView): number {
@@ -157,7 +159,7 @@ function faultsOfTodo({ picture, todo, work, now, today }: Told): string[] {
   const found: string[] = []
   for (const { id, title, when } of todo) {
     const [kind, code = ''] = id.split(' ')
-    const term = world.shelf.terms.find((one) => one.code === code)
+    const term = world.catalogContext.terms.find((one) => one.code === code)
     if (!term) continue
     const opens = picture.openings.find(isIn(term))?.opens
     const planned = picture.route.courses.filter(isIn(term))
@@ -188,12 +190,12 @@ function faultsOfTodo({ picture, todo, work, now, today }: Told): string[] {
 }
 
 function faultsOfDates({ picture, reading, work, now, today }: Told): string[] {
-  const { zone } = world.shelf
+  const { zone } = world.catalogContext
   const rows = datesAhead(picture, reading, { work: work?.term.code, zone, now, most: 99 })
   return rows.flatMap(({ on, what }) => {
     const late =
       on < today || (/opens for you/.test(what) && !picture.openings.some((one) => one.opens >= now))
-    const term = world.shelf.terms.find((one) => what.includes(one.name))!
+    const term = world.catalogContext.terms.find((one) => what.includes(one.name))!
     const ended =
       (/to add/.test(what) && now >= term.addEndsAt) || (/to drop/.test(what) && now >= term.dropEndsAt)
     return late || ended ? [`${on}: ${what}`] : []

@@ -26,10 +26,10 @@ describe('exceptions', () => {
   async function setting() {
     const advisor = await person(world.db, 'Orla Denholt')
     const student = idOf(await person(world.db, 'Imke Varga'))
-    const at = { now: NOW, shelf: world.shelf }
+    const at = { now: NOW, catalogContext: world.catalogContext }
     const look = async () => {
       const [picture] = await readStudentRecords(world.db, [student], 'self')
-      return { picture: picture!, reading: readStudent(picture!, world.shelf, NOW) }
+      return { picture: picture!, reading: readStudent(picture!, world.catalogContext, NOW) }
     }
     const grant = (body: ExceptionBody) =>
       inTransaction(world.db, (tx) => grantException(tx, advisor, student, body, at))

@@ -24,7 +24,9 @@ beforeAll(async () => {
   solve = solverOf(await loadHighs())
   world = await demoWorld('filling')
   catalog = await readCatalog(world.db)
-  offers = Object.fromEntries([...world.shelf.offers].map(([term, { sections }]) => [term, sections]))
+  offers = Object.fromEntries(
+    [...world.catalogContext.offers].map(([term, { sections }]) => [term, sections])
+  )
   now = (await at(world)).now
   const maren = await person(world.db, 'Maren Tolliver')
   const [picture] = await readStudentRecords(world.db, [idOf(maren)], 'self')
@@ -68,15 +70,15 @@ describe('an empty record', () => {
     const planned = courses.map((one) => one.planned)
     const reading = readStudent(
       { ...student, route: { ...student.route, courses: planned } },
-      world.shelf,
+      world.catalogContext,
       now
     )
     expect(checkRoute(reading.context)).toEqual([])
     expect(reading.finish?.code).toBe('SP29')
     expect(reading.audits.map((audit) => audit.amounts.needed)).toEqual([0, 0])
-    const load = ownLoad(student, world.shelf)
+    const load = ownLoad(student, world.catalogContext)
     expect(load).toBe(17)
-    for (const term of world.shelf.terms)
+    for (const term of world.catalogContext.terms)
       expect(termLoad(reading.attempts, term.code)).toBeLessThanOrEqual(load)
     // Foundations and writing first.
     const at = new Map(planned.map((one) => [one.course as string, one.term as string]))
@@ -84,7 +86,7 @@ describe('an empty record', () => {
     expect(['AU27', 'SP28']).toContain(at.get('WRIT 101'))
   })
   it('takes the four usual terms by the sequence that its program suggests, and leaves nothing unplaced', () => {
-    const { context } = readStudent(student, world.shelf, now)
+    const { context } = readStudent(student, world.catalogContext, now)
     const { placed, open, left, from } = alignSequence(context, student.programs[0]!.spec.suggested!)
     expect([from, left]).toEqual([0, []])
     const used = new Set<string>([
@@ -104,7 +106,7 @@ describe('an empty record', () => {
   it('is filled with starred courses where they would do as well', () => {
     const plain = codes()
     // Courses on people and places without a prerequisite that would not be taken otherwise.
-    const rather = world.shelf.catalog.courses.filter(
+    const rather = world.catalogContext.catalog.courses.filter(
       (one) =>
         one.categories.includes('place') &&
         one.credits === 3 &&

@@ -49,7 +49,7 @@ beforeEach(async () => {
 })
 
 const go = (asked: Partial<RunAsked>) =>
-  run(world.db, who, idOf(who), { term: AUTUMN, courses: [], ...asked }, world.shelf)
+  run(world.db, who, idOf(who), { term: AUTUMN, courses: [], ...asked }, world.catalogContext)
 const when = async () => ({ who, student: idOf(who), ...(await at(world)) })
 const say = async (over: Partial<LineFallbacks>, course: CourseCode = WRITING) => {
   const plain = { term: AUTUMN, course, list: [], onlyWith: null, givingUp: null, credits: null, note: null }
@@ -64,7 +64,8 @@ const prepare = async (over: Partial<PreparedSheet>) => {
 const record = async () => (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!
 const held = async () =>
   (await record()).held.filter((seat) => seat.term === AUTUMN).map((seat) => seat.course)
-const sheet = async () => readSheet(world.db, await record(), world.shelf, AUTUMN, (await at(world)).now)
+const sheet = async () =>
+  readSheet(world.db, await record(), world.catalogContext, AUTUMN, (await at(world)).now)
 const fill = async (capacity: 'full' | 'free') => {
   const [section] = await sectionsNumbered(world, WRITING, '01')
   const [row] = await world.db.select().from(t.section).where(eq(t.section.id, section!.id))
@@ -124,7 +125,7 @@ describe('a drop that was prepared', () => {
     await prepare({ drops: [LANGUAGE], armed: true, order: [WRITING] })
     expect((await sheet()).lines.find((one) => one.course === LANGUAGE)!.state).toBe('registered')
     await setTime(world, OPENS)
-    await runArmed(world.db, world.shelf)
+    await runArmed(world.db, world.catalogContext)
     const [receipt] = (await sheet()).receipts
     expect(told(receipt!)).toEqual([
       ['drop', LANGUAGE, 'dropped'],

@@ -17,11 +17,11 @@ beforeAll(async () => {
 })
 afterAll(() => world.close())
 
-const zoned = (now: number) => ({ now, zone: world.shelf.zone })
+const zoned = (now: number) => ({ now, zone: world.catalogContext.zone })
 const read = async (now: number) => {
   const imke = await person(world.db, 'Imke Varga')
   const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-  return readStudent(picture!, world.shelf, now)
+  return readStudent(picture!, world.catalogContext, now)
 }
 const post = async (term: typeof SPRING, now: number) => {
   const registrar = await person(world.db, 'Edda Whitlock')

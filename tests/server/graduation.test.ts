@@ -56,10 +56,12 @@ describe('a transcript', () => {
   const taking = { send: (sent: TranscriptSent) => Promise.resolve(void outside.push(sent)) }
   const refusing = { send: () => Promise.reject(new Error('not there')) }
   const send = async (sender: typeof taking | typeof refusing) =>
-    sendTranscripts(world.db, world.shelf, sender, await now())
+    sendTranscripts(world.db, world.catalogContext, sender, await now())
   const ask = async (who: Who, said: { to: string; email: string; after?: string | null }) => {
     const doing = await as(who)
-    return within(world, (tx) => askForTranscript(tx, doing, transcriptBody.parse(said), world.shelf))
+    return within(world, (tx) =>
+      askForTranscript(tx, doing, transcriptBody.parse(said), world.catalogContext)
+    )
   }
   const board = { to: 'Tarn Valley Water Board', email: 'people@tarnvalley.example' }
 
@@ -125,13 +127,13 @@ describe('a transcript', () => {
 describe('an application to graduate', () => {
   const apply = async (term = SPRING) => {
     const doing = await as(saoirse)
-    return within(world, (tx) => applyToGraduate(tx, doing, term, world.shelf))
+    return within(world, (tx) => applyToGraduate(tx, doing, term, world.catalogContext))
   }
   const award = async () => {
-    const { shelf } = world
+    const { catalogContext } = world
     const when = await now()
-    const [application] = await readApplications(world.db, { shelf, now: when })
-    return within(world, (tx) => awardDegree(tx, edda, application!.id, { shelf, now: when }))
+    const [application] = await readApplications(world.db, { catalogContext, now: when })
+    return within(world, (tx) => awardDegree(tx, edda, application!.id, { catalogContext, now: when }))
   }
 
   it('says what is in the way, and stands once nothing is', async () => {
@@ -215,13 +217,15 @@ describe('an application to graduate', () => {
     await expect(award()).rejects.toThrow()
     await expect(mustBeOpen(world.db, idOf(saoirse))).rejects.toThrow('record closed')
     const asked = { term: AUTUMN, courses: [courseCode('HERI 105')] }
-    await expect(run(world.db, saoirse, idOf(saoirse), asked, world.shelf)).rejects.toThrow('record closed')
+    await expect(run(world.db, saoirse, idOf(saoirse), asked, world.catalogContext)).rejects.toThrow(
+      'record closed'
+    )
     const closed = await recordOf(saoirse)
     expect(closed.graduations).toMatchObject([{ state: 'awarded', awarded: { by: 'Edda Whitlock' } }])
     const transcript = transcriptOf({
       student: closed,
-      reading: readStudent(closed, world.shelf, await now()),
-      shelf: world.shelf,
+      reading: readStudent(closed, world.catalogContext, await now()),
+      catalogContext: world.catalogContext,
       now: await now(),
       institution: 'Harrowmere College',
       isOfficial: false

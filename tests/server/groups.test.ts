@@ -30,7 +30,7 @@ afterAll(() => world.close())
 const offer = async (said: object, who = orla) => {
   const { now } = await at(world)
   const body = groupBody.parse({ title: 'The autumn together', term: AUTUMN, students: group, ...said })
-  return planWithGroup(world.db, { who, now, shelf: world.shelf }, body)
+  return planWithGroup(world.db, { who, now, catalogContext: world.catalogContext }, body)
 }
 const look = async (student: StudentId) => (await readStudentRecords(world.db, [student], 'self'))[0]!
 

@@ -72,12 +72,12 @@ describe('who stands in', () => {
       { from: '2027-04-08', to: '2027-04-10', standIn: rhys }
     ])
     expect([await relation(rhys), await hears(rhys)]).toEqual(['programAdvisor', true])
-    const desk = await readDesk(world.db, rhys, world.shelf, (await at(world)).now)
+    const desk = await readDesk(world.db, rhys, world.catalogContext, (await at(world)).now)
     expect(desk.rows.find((row) => row.id === idOf(imke))!.standsInFor).toBe('Orla Denholt')
     expect(desk.rows.some((row) => row.standsInFor === null)).toBe(true)
     const context = { who: imke, student: idOf(imke), ...(await at(world)) }
     const body = requestBody.parse({ kind: 'waiver', course: 'ENDA 410', reason: 'took its like' })
-    await within(world, (tx) => askFor(tx, context, body, world.shelf))
+    await within(world, (tx) => askFor(tx, context, body, world.catalogContext))
     expect(await readDeskRequests(world.db, rhys, context.now)).toMatchObject([{ course: 'ENDA 410' }])
     const [card] = (await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!.advisors
     expect(card!.away.at(-1)).toEqual({ from: '2027-04-08', to: '2027-04-10', standIn: 'Rhys Calder' })

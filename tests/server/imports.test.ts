@@ -6,7 +6,7 @@ import { migrateDatabase } from '#server/db/migrate'
 import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
 import { inviteFirst } from '#server/features/accounts/staff'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { applyImport, exportRoster, planImport, readImport, undoImport } from '#server/features/files/imports'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import type { RosterFile } from '#shared/oneRoster/read'
@@ -332,16 +332,18 @@ describe('a college that there was not', () => {
     const brought = await readImport(db, id)
     expect(brought.faults).toEqual([])
     await inTransaction(db, (tx) => applyImport(tx, office, id, { leaveOut: [], lines: [] }))
-    const shelf = await readShelf(db)
-    expect(shelf.catalog.courses.map((one) => [one.code, one.credits])).toEqual([
+    const catalogContext = await readCatalogContext(db)
+    expect(catalogContext.catalog.courses.map((one) => [one.code, one.credits])).toEqual([
       ['TORV 101', 10],
       ['TORV 201', 10]
     ])
-    expect(shelf.terms.map((one) => one.name)).toEqual(['Høst 2026', 'Høst 2027'])
+    expect(catalogContext.terms.map((one) => one.name)).toEqual(['Høst 2026', 'Høst 2027'])
     const [record] = await readStudentRecords(db, [1], 'registrar')
     expect(record!.student).toMatchObject({ name: 'Rúna Óskarsdóttir', number: 'Q000001', campus: 'MILL' })
     expect(record!.record).toMatchObject([{ course: 'TORV 101', term: 'AU26', grade: 'B+', credits: 10 }])
-    expect(readStudent(record!, shelf, office.now).attempts.counted).toMatchObject([{ course: 'TORV 101' }])
+    expect(readStudent(record!, catalogContext, office.now).attempts.counted).toMatchObject([
+      { course: 'TORV 101' }
+    ])
     const sections = await db.select().from(t.section)
     expect(sections.map((one) => [one.number, one.capacity])).toEqual([['01', 20]])
     expect(await db.select().from(t.sectionInstructor)).toHaveLength(1)

@@ -7,7 +7,7 @@ import * as t from '#server/db/schema/index'
 import { handIn, takeBack } from '#server/features/route/intentions'
 import { readDemand } from '#server/features/sections/demand'
 import { readStudentRecords } from '#server/features/record/studentRecords'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { shortOf } from '#shared/sections/demand'
 import { whatBecame } from '#shared/route/intentions'
 import { thingsToDo } from '#shared/today/todo'
@@ -43,8 +43,10 @@ const demandOf = async (course: string, who = edda) =>
 const tasks = async () => {
   const { now } = await at(world)
   const picture = await record()
-  const reading = readStudent(picture, world.shelf, now)
-  return thingsToDo({ picture, reading, shelf: world.shelf, work: undefined, now }).map((one) => one.id)
+  const reading = readStudent(picture, world.catalogContext, now)
+  return thingsToDo({ picture, reading, catalogContext: world.catalogContext, work: undefined, now }).map(
+    (one) => one.id
+  )
 }
 
 describe('what is meant for a term', () => {
@@ -64,7 +66,7 @@ describe('what is meant for a term', () => {
     await expect(back()).rejects.toMatchObject({ status: 409, code: 'nothingHandedIn' })
   })
   it('is on Today near its day, until it is handed in', async () => {
-    const due = world.shelf.terms.find((one) => one.code === SPRING)!.intentionsDueAt!
+    const due = world.catalogContext.terms.find((one) => one.code === SPRING)!.intentionsDueAt!
     expect(await tasks()).not.toContain('intentions SP28')
     await setTime(world, due - 3 * 86_400_000)
     expect(await tasks()).toContain('intentions SP28')
@@ -72,7 +74,7 @@ describe('what is meant for a term', () => {
     expect(await tasks()).not.toContain('intentions SP28')
   })
   it('is taken until the instant that the term names, and never once its sections are published', async () => {
-    const due = world.shelf.terms.find((one) => one.code === SPRING)!.intentionsDueAt!
+    const due = world.catalogContext.terms.find((one) => one.code === SPRING)!.intentionsDueAt!
     await setTime(world, due - 1)
     await hand()
     await setTime(world, due)
@@ -153,8 +155,8 @@ describe('what became of a course', () => {
   ] as const)('is %s', (expected, record, term, running) => {
     expect(whatBecame(course, term, new Set(running), record as never)).toBe(expected)
   })
-  it('is known from the shelf once the term is published', async () => {
-    const { running } = await readShelf(world.db)
+  it('is known from the catalog once the term is published', async () => {
+    const { running } = await readCatalogContext(world.db)
     expect(running.get(AUTUMN)?.has('STAT 212')).toBe(true)
     expect(running.get(SPRING)).toBeUndefined()
   })

@@ -70,7 +70,7 @@ async function picked(who: Who): Promise<boolean> {
   return picture!.drafts.some((draft) => draft.sections.length > 0)
 }
 const go = (who: Who, asked: Partial<RunAsked>) =>
-  run(world.db, who, idOf(who), { term: AUTUMN, courses: [], ...asked }, world.shelf)
+  run(world.db, who, idOf(who), { term: AUTUMN, courses: [], ...asked }, world.catalogContext)
 const outcomes = ({ lines }: Receipt) => lines.map((line) => line.outcome)
 const fallbacks = async (who: Who, list: Fallback[]) => {
   const when = await at(world)
@@ -86,7 +86,7 @@ async function join(who: Who): Promise<Receipt> {
   await fallbacks(who, [{ kind: 'line' }])
   return go(who, { courses: [LANGUAGE] })
 }
-const serve = () => serveAllLines(world.db, world.shelf)
+const serve = () => serveAllLines(world.db, world.catalogContext)
 const seats = async () => {
   const [row] = await world.db
     .select({ taken: t.section.taken, offered: t.section.offered, waiting: t.section.waiting })
@@ -104,7 +104,7 @@ const answer = async (who: Who, given: 'accept' | 'decline', key?: string) =>
     idOf(who),
     (await offerOf(who))!.id,
     { answer: given, givingUp: [], key },
-    world.shelf
+    world.catalogContext
   )
 
 const placeHold = (who: Who) =>
@@ -292,7 +292,7 @@ describe('a seat that is given back', () => {
         idOf(people[2]!),
         offer.id,
         { answer: 'accept', givingUp: [], key: 'the-same-answer' },
-        world.shelf
+        world.catalogContext
       )
     const [one, other] = await Promise.all([accept(), accept()])
     expect(one.id).toBe(other.id)

@@ -27,7 +27,7 @@ beforeEach(async () => {
 async function sent(): Promise<Mail[]> {
   const mails: Mail[] = []
   const post = { send: (mail: Mail) => Promise.resolve(void mails.push(mail)) }
-  await sendMails(world.db, world.shelf, post, Date.now() + 1000, ORIGIN)
+  await sendMails(world.db, world.catalogContext, post, Date.now() + 1000, ORIGIN)
   return mails
 }
 const keyIn = ({ text }: Mail) => /\/welcome\/([0-9a-f]{32})$/.exec(text)?.[1]
@@ -64,7 +64,7 @@ describe('students who cannot sign in', () => {
       .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
     expect(JSON.stringify(rows)).not.toContain(keyIn(mail!))
     const imke = await person(world.db, 'Imke Varga')
-    const [read] = await readMails(world.db, imke.id, world.shelf)
+    const [read] = await readMails(world.db, imke.id, world.catalogContext)
     expect(read?.text).toContain('imke.varga')
     expect(read?.text).not.toContain('/welcome/')
   })

@@ -61,26 +61,26 @@ describe('a mail', () => {
     const { now } = await at(world)
     const own = { at: now, account: imke.id, student: idOf(imke), action: 'signOff.given' as const }
     await within(world, (tx) => logEvent(tx, { ...own, after: { term: AUTUMN } }))
-    expect(await readMails(world.db, imke.id, world.shelf)).toMatchObject([
+    expect(await readMails(world.db, imke.id, world.catalogContext)).toMatchObject([
       { subject: 'Autumn 2027 is signed off', state: 'waiting' }
     ])
     const orla = await person(world.db, 'Orla Denholt')
-    expect(await readMails(world.db, orla.id, world.shelf)).toEqual([])
+    expect(await readMails(world.db, orla.id, world.catalogContext)).toEqual([])
   })
   it('that cannot be handed over waits, longer each time, and stays to be read', async () => {
     const down: Post = { send: () => Promise.reject(new Error('no connection')) }
     const now = Date.now()
-    await sendMails(world.db, world.shelf, down, now)
+    await sendMails(world.db, world.catalogContext, down, now)
     expect(await states()).toEqual([{ state: 'waiting', tries: 1 }])
-    await sendMails(world.db, world.shelf, down, now + 59_000)
+    await sendMails(world.db, world.catalogContext, down, now + 59_000)
     expect(await states()).toEqual([{ state: 'waiting', tries: 1 }])
-    await sendMails(world.db, world.shelf, down, now + 60_000)
+    await sendMails(world.db, world.catalogContext, down, now + 60_000)
     expect(await states()).toEqual([{ state: 'waiting', tries: 2 }])
   })
   it('is handed over once, whoever sends at the same time', async () => {
     const { received, post, close } = await mailbox()
     const later = Date.now() + 3_600_000
-    await Promise.all([1, 2, 3].map(() => sendMails(world.db, world.shelf, post, later)))
+    await Promise.all([1, 2, 3].map(() => sendMails(world.db, world.catalogContext, post, later)))
     await close()
     expect(received).toHaveLength(1)
     const [{ from, to, text }] = received as [Received]
@@ -98,7 +98,7 @@ describe('a mail', () => {
     await world.db.update(t.account).set({ mail: null }).where(eq(t.account.id, imke.id))
     await world.db.update(t.mail).set({ state: 'waiting', nextTryAt: new Date(0) })
     const sends: Post = { send: () => Promise.resolve() }
-    await sendMails(world.db, world.shelf, sends)
+    await sendMails(world.db, world.catalogContext, sends)
     expect(await states()).toEqual([{ state: 'failed', tries: 4 }])
   })
 })
@@ -153,7 +153,7 @@ describe('what somebody has chosen to be mailed', () => {
     return within(world, (tx) => writeChoices(tx, { who, now }, { advising, appointments: 'atOnce' }))
   }
   const mine = async () =>
-    (await readMails(world.db, (await person(world.db, 'Imke Varga')).id, world.shelf)).map(
+    (await readMails(world.db, (await person(world.db, 'Imke Varga')).id, world.catalogContext)).map(
       (one) => one.state
     )
   const tell = async (action: 'signOff.given' | 'offer.lapsed') => {
@@ -175,18 +175,18 @@ describe('what somebody has chosen to be mailed', () => {
     await tell('signOff.given')
     await tell('offer.lapsed')
     expect((await mine()).toSorted()).toEqual(['gathered', 'gathered', 'waiting'])
-    await gatherMails(world.db, world.shelf.zone)
+    await gatherMails(world.db, world.catalogContext.zone)
     expect(await mine()).toContain('gathered')
     // Six in the morning on campus is ten in UTC.
     const morning = Date.parse('2027-04-10T10:00:00Z')
     await setTime(world, morning - 1)
-    await gatherMails(world.db, world.shelf.zone)
+    await gatherMails(world.db, world.catalogContext.zone)
     expect(await mine()).toContain('gathered')
     await setTime(world, morning)
-    await Promise.all(Array.from({ length: 3 }, () => gatherMails(world.db, world.shelf.zone)))
+    await Promise.all(Array.from({ length: 3 }, () => gatherMails(world.db, world.catalogContext.zone)))
     expect((await mine()).toSorted()).toEqual(['told', 'told', 'waiting'])
     const { received, post, close } = await mailbox()
-    await sendMails(world.db, world.shelf, post)
+    await sendMails(world.db, world.catalogContext, post)
     await close()
     const together = received.filter(({ text }) => text.includes('2 things since the last mail of the day'))
     expect(together).toHaveLength(1)

@@ -52,7 +52,7 @@ beforeEach(async () => {
 })
 
 const go = (asked: Partial<RunAsked>, by = who) =>
-  run(world.db, by, idOf(by), { term: AUTUMN, courses: [], ...asked }, world.shelf)
+  run(world.db, by, idOf(by), { term: AUTUMN, courses: [], ...asked }, world.catalogContext)
 const register = (course: CourseCode = LANGUAGE) => go({ courses: [course] })
 const record = async (of = who) => (await readStudentRecords(world.db, [idOf(of)], 'self'))[0]!
 const account = async (of = who) => accountOf(await record(of), AUTUMN)
@@ -167,7 +167,7 @@ describe('what is unpaid', () => {
   const holds = async (of = who) => (await record(of)).held.some((seat) => seat.term === AUTUMN)
   const follow = async (day: string) => {
     await setTime(world, noon(day))
-    await Promise.all([1, 2].map(() => followUnpaid(world.db, world.shelf.zone)))
+    await Promise.all([1, 2].map(() => followUnpaid(world.db, world.catalogContext.zone)))
   }
   const notices = async (of = who) => (await account(of))!.notices.length
 
@@ -198,7 +198,7 @@ describe('what is unpaid', () => {
     // Whoever registers afterwards is told twice anew before anything is lost.
     await go({ courses: [LANGUAGE] }, unpaid)
     await setTime(world, noon('2027-08-03') + 60_000)
-    await everyMinute(world.db, world.shelf)
+    await everyMinute(world.db, world.catalogContext)
     expect([await holds(unpaid), await notices(unpaid)]).toEqual([true, 1])
   })
   it('is not lost untold where time has jumped past the due date, nor once adding has ended', async () => {
@@ -236,13 +236,16 @@ describe('what is unpaid', () => {
   })
   it('of an earlier term is a hold for a later one, after its due date and not before', async () => {
     await register()
-    const next = world.shelf.terms.find((term) => term.start > '2028-01-01')!
+    const next = world.catalogContext.terms.find((term) => term.start > '2028-01-01')!
     const holdsOn = async (today: string) =>
-      holdsFor(await record(), world.shelf.terms, next, today).map((hold) => [hold.title, hold.amount])
+      holdsFor(await record(), world.catalogContext.terms, next, today).map((hold) => [
+        hold.title,
+        hold.amount
+      ])
     expect(await holdsOn('2027-08-02')).toEqual([])
     expect(await holdsOn('2027-08-03')).toEqual([['Balance of Autumn 2027', THREE_CREDITS / 100]])
-    const own = world.shelf.terms.find((term) => term.code === AUTUMN)!
-    expect(holdsFor(await record(), world.shelf.terms, own, '2027-08-03')).toEqual([])
+    const own = world.catalogContext.terms.find((term) => term.code === AUTUMN)!
+    expect(holdsFor(await record(), world.catalogContext.terms, own, '2027-08-03')).toEqual([])
   })
 })
 

@@ -21,7 +21,10 @@ const own = new Map<StudentId, { planned: string[]; tight: Set<string>; opens: n
 async function whole(who: Who): Promise<readonly CourseNeeds[]> {
   const { now } = await at(world)
   for (let before = -1; ;) {
-    const { read, of, courses } = await readNeeds(world.db, who, AUTUMN, { shelf: world.shelf, now })
+    const { read, of, courses } = await readNeeds(world.db, who, AUTUMN, {
+      catalogContext: world.catalogContext,
+      now
+    })
     if (read === of) return courses
     expect(courses).toEqual([])
     expect(read).toBeGreaterThan(before)
@@ -45,7 +48,7 @@ beforeAll(async () => {
       one.term === AUTUMN && !held.has(one.course) ? [one.course] : []
     )
     if (!planned.length) continue
-    const tight = slackOf(readStudent(record!, world.shelf, now).context).flatMap((one) =>
+    const tight = slackOf(readStudent(record!, world.catalogContext, now).context).flatMap((one) =>
       one.term.code === AUTUMN && (one.latest ?? one.term).code === AUTUMN ? [one.course] : []
     )
     const opens = record!.openings.find((one) => one.term === AUTUMN)?.opens ?? Infinity

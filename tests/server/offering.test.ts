@@ -25,12 +25,12 @@ const SOIL = courseCode('SOIL 220')
 const offer = (course = SOIL) => offerOf(world.db, AUTUMN, [course])
 const seatsOf = async (who: Who, code: string, seats: number) => {
   const { now } = await at(world)
-  return within(world, (tx) => setSeats(tx, who, code, seats, { shelf: world.shelf, now }))
+  return within(world, (tx) => setSeats(tx, who, code, seats, { catalogContext: world.catalogContext, now }))
 }
 const add = async (who: Who, like: string, said: unknown) => {
   const { now } = await at(world)
   const body = addSectionBody.parse(said)
-  return within(world, (tx) => addSection(tx, who, like, body, { shelf: world.shelf, now }))
+  return within(world, (tx) => addSection(tx, who, like, body, { catalogContext: world.catalogContext, now }))
 }
 /** A lecture with one of its labs, at hours that nobody else has. */
 async function family() {
@@ -124,7 +124,7 @@ describe('a section that is added', () => {
       (one) => one.code !== main.code && one.meetings[0]?.room === mine!.room && one.meetings[0] !== undefined
     )!
     const { days, start, end } = same.meetings[0]!
-    const move = () => moveSection(world.db, edda, main.code, { days, start, end }, world.shelf)
+    const move = () => moveSection(world.db, edda, main.code, { days, start, end }, world.catalogContext)
     await expect(move()).rejects.toThrow('is taken by')
     await world.db.update(t.section).set({ cancelled: true }).where(eq(t.section.code, same.code))
     await move()
@@ -133,7 +133,7 @@ describe('a section that is added', () => {
     ])
     // Without a room it is in nobody's way.
     const hours = { days: [7] as const, start: 500, end: 575, keepsRoom: false }
-    await moveSection(world.db, edda, main.code, hours, world.shelf)
+    await moveSection(world.db, edda, main.code, hours, world.catalogContext)
     expect((await offer()).find((one) => one.code === main.code)!.meetings).toMatchObject([{ room: null }])
   })
 })

@@ -146,7 +146,7 @@ describe('an office that places holds', () => {
 })
 
 describe('an opening', () => {
-  const figures = async () => readOpeningFigures(world.db, world.shelf, (await at(world)).now)
+  const figures = async () => readOpeningFigures(world.db, world.catalogContext, (await at(world)).now)
   const opensForAll = async (opens: number) => {
     const all = await opensForTerm(world.db, AUTUMN, await everybodyOf(world.db))
     return [...all].flatMap(([student, at]) => (at === opens ? [student] : []))
@@ -162,7 +162,7 @@ describe('an opening', () => {
     const all = (await figures()).filter((one) => one.term === AUTUMN)
     const ids = (await world.db.select({ id: t.student.id }).from(t.student)).map((row) => row.id)
     const records = await readStudentRecords(world.db, ids, 'registrar')
-    const autumn = world.shelf.terms.find((one) => one.code === AUTUMN)!
+    const autumn = world.catalogContext.terms.find((one) => one.code === AUTUMN)!
     for (const one of all) {
       const people = records.filter(
         (record) => record.openings.find((opening) => opening.term === AUTUMN)?.opens === one.opens
@@ -199,7 +199,10 @@ describe('an opening', () => {
   })
   it('names who is not ready, each with what they lack and who advises them', async () => {
     for (const one of await figures()) {
-      const found = await readUnready(world.db, one.id, { shelf: world.shelf, now: (await at(world)).now })
+      const found = await readUnready(world.db, one.id, {
+        catalogContext: world.catalogContext,
+        now: (await at(world)).now
+      })
       expect(found.length, one.title).toBe(one.unready)
       for (const lack of LACKS)
         expect(found.filter(({ lacks }) => lacks.includes(lack)).length, `${one.title} ${lack}`).toBe(
@@ -208,7 +211,7 @@ describe('an opening', () => {
       expect(found.filter((who) => !who.name || !who.number || !who.lacks.length)).toEqual([])
     }
     const opening = (await figures()).find((one) => one.term === AUTUMN && one.unready)!
-    const when = { shelf: world.shelf, now: (await at(world)).now }
+    const when = { catalogContext: world.catalogContext, now: (await at(world)).now }
     expect(await readUnready(world.db, opening.id, when)).toEqual(
       expect.arrayContaining([expect.objectContaining({ advisor: expect.any(String) as string })])
     )
@@ -262,7 +265,7 @@ describe('an opening', () => {
     const mine = (await figures()).find((one) => one.term === AUTUMN && one.opens === before)!
     const press = async (later = 0) => {
       const now = (await at(world)).now + later
-      return within(world, (tx) => nudge(tx, edda, mine.id, { shelf: world.shelf, now }))
+      return within(world, (tx) => nudge(tx, edda, mine.id, { catalogContext: world.catalogContext, now }))
     }
     expect(await press()).toEqual({ told: mine.unready, already: 0 })
     expect(await press(3_600_000)).toEqual({ told: 0, already: mine.unready })
@@ -274,7 +277,7 @@ describe('an opening', () => {
       .where(and(eq(t.eventLog.action, 'opening.nudged'), eq(t.eventLog.studentId, idOf(imke))))
     expect(event!.after).toMatchObject({ opens: before, lacks: ['signOff', 'sections'] })
     await expect(
-      within(world, (tx) => nudge(tx, edda, 99_999, { shelf: world.shelf, now: 0 }))
+      within(world, (tx) => nudge(tx, edda, 99_999, { catalogContext: world.catalogContext, now: 0 }))
     ).rejects.toMatchObject({ code: 'noOpening' })
   })
   it('is moved while it is to come, and those concerned are told', async () => {
@@ -294,7 +297,7 @@ describe('an opening', () => {
     const open = all.find((one) => one.opens <= now)!
     await expect(move(open.id, now + 60_000)).rejects.toMatchObject({ status: 409, code: 'open' })
     const ahead = all.find((one) => one.opens > now)!
-    const ends = world.shelf.terms.find((one) => one.code === AUTUMN)!.addEndsAt
+    const ends = world.catalogContext.terms.find((one) => one.code === AUTUMN)!.addEndsAt
     for (const opens of [now, ends, ends + 1])
       await expect(move(ahead.id, opens)).rejects.toMatchObject({ fields: [{ field: 'opens' }] })
     await expect(move(99_999, now + 60_000)).rejects.toMatchObject({ status: 404 })

@@ -5,7 +5,7 @@ import { readTrial } from '#shared/degree/trial'
 import { compileProgram } from '#core/degree'
 import { catalogFrom, programFrom, readFileText, recordFrom } from '#shared/files'
 import { catalogFile, listsFile, programFile, recordFile } from '#shared/fileShapes'
-import { listsFor } from '#shared/catalog/shelf'
+import { listsFor } from '#shared/catalog/context'
 import { readStudent } from '#shared/reading'
 import { exportOwn } from '#server/features/files/ownFiles'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -59,7 +59,7 @@ describe('the files of a college', () => {
       )
       const content = recordFrom(read(`records/${record.student.number}.json`, recordFile), catalog.scale)
       const { audits } = readTrial(content, programs, catalog, terms)
-      const here = readStudent(record, world.shelf, now)
+      const here = readStudent(record, world.catalogContext, now)
       // A seat that is held is a planned course in a file, by which another course may count in its place; and a file has no
       // clock by which grades are due.
       const holds = here.audits.some((one) => one.amounts.registered > 0)

@@ -15,7 +15,7 @@ import { at, AUTUMN, demoWorld, person, type World } from './world'
 
 let world: World
 let edda: Who
-const when = async () => ({ shelf: world.shelf, now: (await at(world)).now })
+const when = async () => ({ catalogContext: world.catalogContext, now: (await at(world)).now })
 const ASIDE = ['notOpen', 'signOff', 'notAgreed'] as const
 
 /** Piece after piece, as the page asks. */
@@ -59,7 +59,13 @@ async function takeBack(block: string): Promise<void> {
   for (const { id } of members) {
     const drop = (await heldBy(studentId(id))).filter((one) => one.placedByOffice).map((one) => one.course)
     if (drop.length)
-      await run(world.db, edda, studentId(id), { term: AUTUMN, courses: [], drop, consent }, world.shelf)
+      await run(
+        world.db,
+        edda,
+        studentId(id),
+        { term: AUTUMN, courses: [], drop, consent },
+        world.catalogContext
+      )
   }
 }
 
@@ -85,7 +91,7 @@ describe('whom an office can place', () => {
     expect(openings.some((one) => one.students > 0)).toBe(true)
   })
   it('are nobody in a term whose sections nobody sees', async () => {
-    const spring = world.shelf.terms.find((one) => one.code === 'SP28')!
+    const spring = world.catalogContext.terms.find((one) => one.code === 'SP28')!
     expect(spring.published).toBe(false)
     await expect(readGroups(world.db, spring.code, await when())).rejects.toThrow('not published')
   })
@@ -205,10 +211,10 @@ describe('placing', () => {
     const [account] = await world.db.select().from(t.account).where(eq(t.account.id, row[0]!.accountId))
     const self = await person(world.db, account!.name)
     const drop = { term: AUTUMN, courses: [], drop: [course] }
-    const refused = await run(world.db, self, one!.student, drop, world.shelf)
+    const refused = await run(world.db, self, one!.student, drop, world.catalogContext)
     expect(refused.lines[0]).toMatchObject({ outcome: 'refused', refusals: [{ code: 'placed' }] })
     const consent = 'They have asked for it by telephone.'
-    const done = await run(world.db, edda, one!.student, { ...drop, consent }, world.shelf)
+    const done = await run(world.db, edda, one!.student, { ...drop, consent }, world.catalogContext)
     expect(done.lines[0]).toMatchObject({ outcome: 'dropped' })
   })
 })

@@ -15,7 +15,11 @@ beforeAll(async () => {
 afterAll(() => world.close())
 
 const edda = () => person(world.db, 'Edda Whitlock')
-const context = async () => ({ who: await edda(), shelf: world.shelf, ...(await at(world)) })
+const context = async () => ({
+  who: await edda(),
+  catalogContext: world.catalogContext,
+  ...(await at(world))
+})
 /** The newest version of the degree that most students follow. */
 const newest = async () =>
   (await readPlans(world.db)).programs.find((one) => one.code === 'ENVD')!.versions[0]!
@@ -80,7 +84,7 @@ describe('a draft of a program', () => {
     const draft = await readDraft(world.db, id)
     const { text, followers } = draft
     const students = followers.slice(0, 12).map((one) => one.id)
-    const about = { shelf: world.shelf, ...(await at(world)) }
+    const about = { catalogContext: world.catalogContext, ...(await at(world)) }
     const effect = (of: string) => effectOfDraft(world.db, id, { text: of, against: 'from', students }, about)
     expect((await effect(text)).map((one) => verdictOf(one.effects))).toEqual(students.map(() => 'same'))
     const harder = text

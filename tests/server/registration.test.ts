@@ -33,13 +33,13 @@ beforeAll(async () => {
 afterAll(() => world.close())
 
 const go = (who: Who, ...courses: string[]) =>
-  run(world.db, who, idOf(who), { term: AUTUMN, courses: courses.map(courseCode) }, world.shelf)
+  run(world.db, who, idOf(who), { term: AUTUMN, courses: courses.map(courseCode) }, world.catalogContext)
 const codes = (line: { refusals: { code: string }[] }) => line.refusals.map((r) => r.code)
 const seats = async (...ids: number[]) =>
   world.db.select({ taken: t.section.taken }).from(t.section).where(inArray(t.section.id, ids))
 const sheet = async (who: Who) => {
   const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-  return readSheet(world.db, picture!, world.shelf, AUTUMN, (await at(world)).now)
+  return readSheet(world.db, picture!, world.catalogContext, AUTUMN, (await at(world)).now)
 }
 
 describe('before the opening', () => {
@@ -102,7 +102,7 @@ describe('at the opening', () => {
       whole: true,
       key: 'all-or-nothing'
     }
-    const send = () => run(world.db, imke, idOf(imke), asked, world.shelf)
+    const send = () => run(world.db, imke, idOf(imke), asked, world.catalogContext)
     const receipt = await send()
     expect(receipt).toMatchObject({ whole: true, ended: true })
     expect(receipt.lines.map((line) => [line.course, line.outcome, ...codes(line)])).toEqual([

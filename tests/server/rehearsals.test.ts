@@ -18,8 +18,8 @@ afterAll(() => world.close())
 /** What Imke was mailed of rehearsals, the newest first, after the work of that instant. */
 async function told(at: number): Promise<string[]> {
   await setTime(world, at)
-  await rehearseNightly(world.db, world.shelf)
-  const mails = await readMails(world.db, imke.id, world.shelf)
+  await rehearseNightly(world.db, world.catalogContext)
+  const mails = await readMails(world.db, imke.id, world.catalogContext)
   return mails.filter((mail) => mail.subject.includes('rehearsed')).map((mail) => mail.text)
 }
 

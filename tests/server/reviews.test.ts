@@ -29,7 +29,7 @@ const recordOf = async (who: Who) => (await readStudentRecords(world.db, [idOf(w
 async function ask(who: Who, answers: { question: string; answer: string }[]) {
   const doing = { who, student: idOf(who), ...(await at(world)) }
   const said = reviewBody.parse({ term: AUTUMN, answers })
-  return within(world, (tx) => askForReview(tx, doing, world.shelf, said))
+  return within(world, (tx) => askForReview(tx, doing, world.catalogContext, said))
 }
 const answered = async (who: Who, answer = 'The old mill.') =>
   (await recordOf(who)).programs.flatMap((one) =>
@@ -60,14 +60,16 @@ describe('a program that asks for a new sign-off after each change', () => {
   const barred = async () => {
     const record = await recordOf(yusuf)
     const { now } = await at(world)
-    const facts = registrationFacts(record, world.shelf, {
+    const facts = registrationFacts(record, world.catalogContext, {
       ...{ term: AUTUMN, now, heldSections: [], offer: [] }
     })
     return generalRefusals(facts).filter((one) => one.code === 'signOff')
   }
   const onDesk = async () => {
     const { now } = await at(world)
-    return (await readDesk(world.db, junia, world.shelf, now)).rows.find((row) => row.id === idOf(yusuf))!
+    return (await readDesk(world.db, junia, world.catalogContext, now)).rows.find(
+      (row) => row.id === idOf(yusuf)
+    )!
   }
   const sign = async (said: object = {}) => {
     const when = await at(world)

@@ -57,7 +57,7 @@ beforeEach(async () => {
 
 const LINES = ['ENDA 310', 'MATH 231', 'WRIT 215']
 const go = (key?: string, courses = LINES, db = world.db) =>
-  run(db, imke, idOf(imke), { term: AUTUMN, courses: courses.map(courseCode), key }, world.shelf)
+  run(db, imke, idOf(imke), { term: AUTUMN, courses: courses.map(courseCode), key }, world.catalogContext)
 const outcomes = ({ lines }: Receipt) => lines.map((line) => `${line.course} ${line.outcome}`)
 const receipts = () => readReceipts(world.db, idOf(imke), AUTUMN)
 /** Courses of which she holds a seat, as the registrations say. */
@@ -130,10 +130,13 @@ describe('a run that is cut off', () => {
 
   it('is ended by the server once it is long ago, and its waiting lines are not tried any more', async () => {
     await expect(go('left-alone', LINES, lostAfter(2))).rejects.toThrow('killed')
-    await everyMinute(world.db, world.shelf)
+    await everyMinute(world.db, world.catalogContext)
     expect((await receipts())[0]!.ended).toBe(false)
     await world.db.update(t.receipt).set({ begunAt: new Date(Date.now() - 61_000) })
-    await Promise.all([everyMinute(world.db, world.shelf), everyMinute(world.db, world.shelf)])
+    await Promise.all([
+      everyMinute(world.db, world.catalogContext),
+      everyMinute(world.db, world.catalogContext)
+    ])
     const ended = ['ENDA 310 registered', 'MATH 231 notTried', 'WRIT 215 notTried']
     expect((await receipts())[0]!.ended).toBe(true)
     expect(outcomes((await receipts())[0]!)).toEqual(ended)
@@ -271,12 +274,12 @@ describe('a run that the registrar makes for a student', () => {
     const edda = await person(world.db, 'Edda Whitlock')
     const consent = 'On the phone, at 7:10; called back.'
     const asked = { term: AUTUMN, courses: LINES.map(courseCode), key: 'for-imke', consent }
-    const made = await run(world.db, edda, idOf(imke), asked, world.shelf)
+    const made = await run(world.db, edda, idOf(imke), asked, world.catalogContext)
     expect(made).toMatchObject({ by: 'Edda Whitlock', consent, ended: true })
     const own = (receipt: Receipt) => receipt.lines.map(({ course, outcome }) => ({ course, outcome }))
     // The same lines end as they do for her.
     expect(own(made).every((line) => line.outcome === 'registered')).toBe(true)
-    const again = await run(world.db, edda, idOf(imke), asked, world.shelf)
+    const again = await run(world.db, edda, idOf(imke), asked, world.catalogContext)
     expect(again.id).toBe(made.id)
     const told = await world.db
       .select({ after: t.eventLog.after, by: t.eventLog.accountId, to: t.mail.accountId })

@@ -39,7 +39,7 @@ afterAll(() => world.close())
 
 async function register(who: Who, course: string, ...numbers: string[]) {
   const code = await pickFor(world, who, course, ...numbers)
-  const receipt = await run(world.db, who, idOf(who), { term: AUTUMN, courses: [code] }, world.shelf)
+  const receipt = await run(world.db, who, idOf(who), { term: AUTUMN, courses: [code] }, world.catalogContext)
   expect(receipt.lines.map((line) => line.outcome)).toEqual(['registered'])
 }
 const codeOf = async (course: string, number: string) =>
@@ -50,7 +50,7 @@ const mailsOf = async (who: Who) => {
     .from(t.mail)
     .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
     .where(eq(t.eventLog.studentId, idOf(who)))
-  const about = { terms: world.shelf.terms, zone: world.shelf.zone }
+  const about = { terms: world.catalogContext.terms, zone: world.catalogContext.zone }
   return rows.map((row) => mailOf(row as never, about)!)
 }
 const held = async (who: Who): Promise<CourseCode[]> => {
@@ -66,7 +66,7 @@ describe('a section that is moved', () => {
     await register(who!, 'MUSI 102', '01')
     const code = await codeOf(LANGUAGE, '01')
     const hours = { days: [1 as const], start: meeting!.startsMin, end: meeting!.endsMin }
-    await moveSection(world.db, registrar, code, hours, world.shelf)
+    await moveSection(world.db, registrar, code, hours, world.catalogContext)
     expect(await held(who!)).toContain(LANGUAGE)
     const [mail] = await mailsOf(who!)
     expect(mail!.subject).toBe('LANG 140-01 meets at other hours')
@@ -81,7 +81,7 @@ describe('a section that is moved', () => {
 describe('a section that is cancelled', () => {
   it('gives every seat back with all that it cost, and says why on the receipt and by mail', async () => {
     const code = await codeOf(LANGUAGE, '01')
-    await cancelSection(world.db, registrar, code, 'too few', world.shelf)
+    await cancelSection(world.db, registrar, code, 'too few', world.catalogContext)
     for (const who of people.slice(0, 3)) {
       expect(await held(who)).not.toContain(LANGUAGE)
       const [receipt] = await readReceipts(world.db, idOf(who), AUTUMN)
@@ -101,12 +101,12 @@ describe('a section that is cancelled', () => {
   it('cannot be registered any more, and cancelling it once more changes nothing', async () => {
     const code = await codeOf(LANGUAGE, '01')
     const before = await world.db.$count(t.eventLog)
-    await cancelSection(world.db, registrar, code, 'too few', world.shelf)
+    await cancelSection(world.db, registrar, code, 'too few', world.catalogContext)
     expect(await world.db.$count(t.eventLog)).toBe(before)
     const course = await pickFor(world, people[3]!, LANGUAGE, '01').catch(() => undefined)
     if (course) {
       const asked = { term: AUTUMN, courses: [course] }
-      const { lines } = await run(world.db, people[3]!, idOf(people[3]!), asked, world.shelf)
+      const { lines } = await run(world.db, people[3]!, idOf(people[3]!), asked, world.catalogContext)
       expect(lines[0]).toMatchObject({ outcome: 'refused', refusals: [{ code: 'cancelled' }] })
     }
   })
@@ -122,7 +122,7 @@ describe('a section that is cancelled', () => {
       sections: [section!.code]
     })
     await world.db.update(t.section).set({ cancelled: true, waiting: 1 }).where(eq(t.section.id, section!.id))
-    await emptyCancelled(world.db, world.shelf)
+    await emptyCancelled(world.db, world.catalogContext)
     expect(await held(holder)).not.toContain(LANGUAGE)
     const places = await world.db
       .select()
@@ -132,7 +132,7 @@ describe('a section that is cancelled', () => {
     expect((await mailsOf(waiter)).at(-1)!.text).toContain('you stand in its line no more')
     expect(await disagreements(world.db)).toEqual([])
     const entries = await world.db.$count(t.eventLog)
-    await emptyCancelled(world.db, world.shelf)
+    await emptyCancelled(world.db, world.catalogContext)
     expect(await world.db.$count(t.eventLog)).toBe(entries)
   })
   it('is not one of a term that is over: neither cancelled nor moved', async () => {
@@ -143,20 +143,24 @@ describe('a section that is cancelled', () => {
       .where(eq(t.term.code, 'AU26'))
       .limit(1)
     const over = { code: 'termOver', status: 422 }
-    await expect(cancelSection(world.db, registrar, past!.code, 'late', world.shelf)).rejects.toMatchObject(
-      over
-    )
+    await expect(
+      cancelSection(world.db, registrar, past!.code, 'late', world.catalogContext)
+    ).rejects.toMatchObject(over)
     const hours = { days: [1 as const], start: 600, end: 650 }
-    await expect(moveSection(world.db, registrar, past!.code, hours, world.shelf)).rejects.toMatchObject(over)
+    await expect(
+      moveSection(world.db, registrar, past!.code, hours, world.catalogContext)
+    ).rejects.toMatchObject(over)
   })
   it('is not a part of another one, nor one that is not there', async () => {
     const [, lab] = await sectionsNumbered(world, 'SOIL 220', '01', '01A')
-    await expect(cancelSection(world.db, registrar, lab!.code, 'no room', world.shelf)).rejects.toMatchObject(
-      {
-        code: 'ofSection'
-      }
-    )
-    await expect(cancelSection(world.db, registrar, 'AAAAA', 'no room', world.shelf)).rejects.toMatchObject({
+    await expect(
+      cancelSection(world.db, registrar, lab!.code, 'no room', world.catalogContext)
+    ).rejects.toMatchObject({
+      code: 'ofSection'
+    })
+    await expect(
+      cancelSection(world.db, registrar, 'AAAAA', 'no room', world.catalogContext)
+    ).rejects.toMatchObject({
       status: 404
     })
   })

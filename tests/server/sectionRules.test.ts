@@ -34,13 +34,15 @@ const said = (over: object = {}) =>
 const make = async (who: Who, over: object = {}, course = SOIL, term = AUTUMN) => {
   const { now } = await at(world)
   return within(world, (tx) =>
-    makeSection(tx, who, { term, course }, said(over), { shelf: world.shelf, now })
+    makeSection(tx, who, { term, course }, said(over), { catalogContext: world.catalogContext, now })
   )
 }
 const rule = async (who: Who, code: string, over: object) => {
   const { now } = await at(world)
   const body = rulesBody.parse({ ...plain, ...over })
-  return within(world, (tx) => changeRules(tx, who, code, body, { shelf: world.shelf, now }))
+  return within(world, (tx) =>
+    changeRules(tx, who, code, body, { catalogContext: world.catalogContext, now })
+  )
 }
 const sectionsOf = (course = SOIL) => plannedOffer(world.db, AUTUMN, course)
 const offered = (course = SOIL) => readOffered(world.db, edda, { term: AUTUMN, course })
@@ -65,7 +67,12 @@ describe('a section of another make', () => {
     const main = all.find((one) => one.code === code)!
     const parts = all.filter((one) => one.parent === code)
     expect(main).toMatchObject({
-      ...{ kind: 'lecture', credits: world.shelf.catalog.course(SOIL).credits, capacity: 20, taken: 0 },
+      ...{
+        kind: 'lecture',
+        credits: world.catalogContext.catalog.course(SOIL).credits,
+        capacity: 20,
+        taken: 0
+      },
       ...{ topic: 'Peat', permissionNeeded: true, waitCapacity: 5, session: 'FULL', campus: 'HILL' },
       ...{ onlyFor: { programs: ['ENVD'], standings: ['senior'] }, reserved: [{ program: 'ENVD', left: 8 }] }
     })
@@ -114,7 +121,7 @@ describe('a section of another make', () => {
     const { now } = await at(world)
     const term = termCode('AU29')
     const code = await within(world, (tx) =>
-      makeSection(tx, edda, { term, course: SOIL }, said(), { shelf: world.shelf, now })
+      makeSection(tx, edda, { term, course: SOIL }, said(), { catalogContext: world.catalogContext, now })
     )
     const { sections } = await readOffered(world.db, edda, { term, course: SOIL })
     expect(sections.map((one) => one.code)).toEqual([code])
@@ -201,7 +208,7 @@ describe('another room or another teacher', () => {
         .from(t.mail)
         .innerJoin(t.eventLog, eq(t.eventLog.id, t.mail.eventId))
         .where(eq(t.eventLog.action, 'registration.elsewhere'))
-      const { terms, zone } = world.shelf
+      const { terms, zone } = world.catalogContext
       return rows.map(({ after }) =>
         mailOf(
           { action: 'registration.elsewhere', before: null, after: after as Record<string, unknown> },

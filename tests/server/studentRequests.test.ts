@@ -71,12 +71,12 @@ const doing = async (who: Who) => ({ who, student: idOf(imke), ...(await at(worl
 const ask = async (said: object, who = imke) => {
   const now = { ...(await doing(who)), student: idOf(who) }
   const body = requestBody.parse({ reason: 'It is the last I need.', ...said })
-  return within(world, async (tx) => (await askFor(tx, now, body, world.shelf)).request)
+  return within(world, async (tx) => (await askFor(tx, now, body, world.catalogContext)).request)
 }
 const answer = async (who: Who, said: object) => {
   const { now } = await at(world)
   return within(world, (tx) =>
-    answerRequests(tx, { who, now, shelf: world.shelf }, requestAnswerBody.parse(said))
+    answerRequests(tx, { who, now, catalogContext: world.catalogContext }, requestAnswerBody.parse(said))
   )
 }
 const hand = async (who: Who, id: number, to: string, words: string | null = null) => {
@@ -92,8 +92,15 @@ const request = async (id: number) => (await look()).requests.find((one) => one.
 const waitingFor = async (who: Person) =>
   (await readDeskRequests(world.db, who, (await at(world)).now)).filter((one) => one.state === 'asked')
 const register = async (course: string) =>
-  (await run(world.db, imke, idOf(imke), { term: AUTUMN, courses: [courseCode(course)] }, world.shelf))
-    .lines[0]!
+  (
+    await run(
+      world.db,
+      imke,
+      idOf(imke),
+      { term: AUTUMN, courses: [courseCode(course)] },
+      world.catalogContext
+    )
+  ).lines[0]!
 
 describe('a request for a permission', () => {
   let id: number
@@ -154,7 +161,13 @@ describe('a request for a permission', () => {
     const { now } = await at(world)
     const taughtBy = (instructors: number[]) =>
       within(world, (tx) =>
-        changeRules(tx, edda, data.code, { ...rules!, instructors }, { shelf: world.shelf, now })
+        changeRules(
+          tx,
+          edda,
+          data.code,
+          { ...rules!, instructors },
+          { catalogContext: world.catalogContext, now }
+        )
       )
     await taughtBy([])
     expect((await request(id))!.waitsFor).toBe('department')
@@ -241,7 +254,7 @@ describe('a late change', () => {
           imke,
           idOf(imke),
           { term: AUTUMN, courses: [], drop: [courseCode(LANGUAGE)] },
-          world.shelf
+          world.catalogContext
         )
       ).lines[0]!
     expect((await drop()).refusals.map((one) => one.code)).toEqual(['dropEnded'])
@@ -282,7 +295,7 @@ describe('several requests', () => {
 
 describe('a waiver of a prerequisite', () => {
   const findings = async () =>
-    readStudent(await look(), world.shelf, (await at(world)).now).findings.flatMap((one) =>
+    readStudent(await look(), world.catalogContext, (await at(world)).now).findings.flatMap((one) =>
       'course' in one && one.course === 'ENDA 410' ? [one.code] : []
     )
   it('settles the finding when it is given, and not when that is taken back', async () => {
@@ -311,7 +324,7 @@ describe('a waiver of a prerequisite', () => {
     const code = courseCode('ENDA 410')
     const reasons = async () => {
       const offer = await offerOf(world.db, AUTUMN, [code])
-      const facts = registrationFacts(await look(), world.shelf, {
+      const facts = registrationFacts(await look(), world.catalogContext, {
         term: AUTUMN,
         now: OPENS,
         heldSections: [],
@@ -375,7 +388,7 @@ describe('a program that is said to be wrong', () => {
     await report(wrong)
     const { id } = (await waiting())[0]!
     const heritage = (await readVersions(world.db)).find((one) => one.code === 'HERI')!
-    const about = { shelf: world.shelf, now: (await at(world)).now }
+    const about = { catalogContext: world.catalogContext, now: (await at(world)).now }
     const effects = await effectOfProgram(world.db, id, heritage.id, about)
     expect(effects.find((one) => one.of === 'needed')).toBeDefined()
     const own = (await readVersions(world.db)).find((one) => one.code === 'ENVD')!

@@ -77,7 +77,7 @@ async function aCourse(): Promise<{ course: string; term: string }> {
 async function another() {
   const there = new Set((await chosen()).courses.map((one) => one.course))
   return plan(
-    world.shelf.catalog.courses.find((one) => !there.has(one.code))!,
+    world.catalogContext.catalog.courses.find((one) => !there.has(one.code))!,
     termCode('SP29')
   )
 }
@@ -87,8 +87,12 @@ describe('what suggestions change', () => {
     const picture = viewOf((await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!)
     const { now } = await at(world)
     const read = (courses: readonly PlannedCourse[]) =>
-      readStudent({ ...picture, route: { ...picture.route, courses: [...courses] } }, world.shelf, now)
-    const needsIt = world.shelf.catalog.course(courseCode('STAT 330'))
+      readStudent(
+        { ...picture, route: { ...picture.route, courses: [...courses] } },
+        world.catalogContext,
+        now
+      )
+    const needsIt = world.catalogContext.catalog.course(courseCode('STAT 330'))
     await proposes(orla, { kind: 'add', planned: plan(needsIt, termCode('SP28')) })
     await proposes(orla, move('HERI 210', 'SP28', 'AU28'))
     await proposes(orla, move('ENDA 490', 'SP29', 'SP28'))

@@ -77,7 +77,7 @@ describe('a remark', () => {
   })
   it('is counted on the desk of whoever has not read it', async () => {
     const rowOf = async (who: typeof orla) =>
-      (await readDesk(world.db, who, world.shelf, (await at(world)).now)).rows.find(
+      (await readDesk(world.db, who, world.catalogContext, (await at(world)).now)).rows.find(
         (row) => row.id === idOf(imke)
       )!
     const before = (await rowOf(nell)).unread
@@ -189,7 +189,9 @@ describe('who is asked to read a remark', () => {
 describe('a review', () => {
   const ask = async (note: string | null) => {
     const now = await doing(imke)
-    return within(world, (tx) => askForReview(tx, now, world.shelf, { term: AUTUMN, note, answers: [] }))
+    return within(world, (tx) =>
+      askForReview(tx, now, world.catalogContext, { term: AUTUMN, note, answers: [] })
+    )
   }
   it('is asked anew, answered with what is missing, and asked again', async () => {
     await ask('Is this too much?')
@@ -206,7 +208,9 @@ describe('a review', () => {
     ])
     await expect(notYet()).rejects.toMatchObject({ status: 409, code: 'notAsked' })
     const desk = async () =>
-      (await readDesk(world.db, orla, world.shelf, advisor.now)).rows.find((row) => row.id === idOf(imke))!
+      (await readDesk(world.db, orla, world.catalogContext, advisor.now)).rows.find(
+        (row) => row.id === idOf(imke)
+      )!
     expect((await desk()).reviews).toEqual([])
     await ask(null)
     expect((await desk()).reviews).toMatchObject([{ term: AUTUMN }])
@@ -221,7 +225,7 @@ describe('a review', () => {
     const mine = await doing(imke)
     const asked = (term: string) =>
       within(world, (tx) =>
-        askForReview(tx, mine, world.shelf, { term: term as typeof AUTUMN, note: null, answers: [] })
+        askForReview(tx, mine, world.catalogContext, { term: term as typeof AUTUMN, note: null, answers: [] })
       )
     await expect(asked('SU27')).rejects.toMatchObject({ status: 422 })
     await expect(asked('SP27')).rejects.toMatchObject({ code: 'termClosed' })
@@ -253,7 +257,7 @@ describe('a sign-off', () => {
     await everybodyAgrees(world.url)
     await setTime(world, OPENS)
     const courses = ['SOIL 220', 'MATH 231', 'ENDA 310', 'WRIT 215', 'ENDA 325'].map(courseCode)
-    const receipt = await run(world.db, imke, idOf(imke), { term: AUTUMN, courses }, world.shelf)
+    const receipt = await run(world.db, imke, idOf(imke), { term: AUTUMN, courses }, world.catalogContext)
     const codes = Object.fromEntries(
       receipt.lines.map((line) => [line.course, line.refusals.map((one) => one.code).join() || line.outcome])
     )

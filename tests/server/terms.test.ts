@@ -8,7 +8,7 @@ import { all } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { everybodyOf, readOpeningFigures } from '#server/features/offices/openingFigures'
 import { copyOpenings, dropOpening, makeOpening } from '#server/features/offices/openings'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { opensFor } from '#server/features/registration/openings'
 import { offerOf } from '#server/features/sections/sections'
@@ -34,7 +34,7 @@ let when: At
 beforeAll(async () => {
   world = await demoWorld('terms')
   edda = await person(world.db, 'Edda Whitlock')
-  when = { now: (await at(world)).now, zone: world.shelf.zone }
+  when = { now: (await at(world)).now, zone: world.catalogContext.zone }
 })
 afterAll(() => world.close())
 
@@ -71,7 +71,7 @@ describe('a term by itself', () => {
       expect(termBody.safeParse(plan).error?.issues).toBeUndefined()
       expect(plan).toMatchObject({ name: 'Winter 2028', published: false, held: 0, end })
       expect(plan.sessions).toMatchObject([{ code: 'FULL', start: '2028-01-03', end }])
-      expect((await readShelf(world.db)).terms.map((one) => one.code)).toContain(code)
+      expect((await readCatalogContext(world.db)).terms.map((one) => one.code)).toContain(code)
       await within(world, (tx) => dropTerm(tx, edda, termCode(code), when.now))
     }
   })
@@ -138,7 +138,9 @@ describe('terms of the next year', () => {
     }
     expect(plans[1]!.name).toBe('Autumn 2031')
     // Students plan into them from now on.
-    expect((await readShelf(world.db)).terms.map((one) => one.code)).toEqual(expect.arrayContaining(made))
+    expect((await readCatalogContext(world.db)).terms.map((one) => one.code)).toEqual(
+      expect.arrayContaining(made)
+    )
     await expect(within(world, (tx) => makeTerms(tx, edda, like, when))).rejects.toMatchObject({
       code: 'termKnown'
     })
@@ -334,7 +336,7 @@ describe('openings', () => {
     ).rejects.toMatchObject({ code: 'openings' })
   })
   it('are made for a group and for a student, told where the term is published, and taken away', async () => {
-    const before = await readOpeningFigures(world.db, world.shelf, when.now)
+    const before = await readOpeningFigures(world.db, world.catalogContext, when.now)
     const early = Date.parse('2027-04-10T11:00:00Z')
     const said = (part: object) =>
       newOpeningBody.parse({ term: AUTUMN, title: 'first-year block', opens: early, ...part })
@@ -343,10 +345,10 @@ describe('openings', () => {
     )
     expect(one.told).toBe(1)
     expect((await mailedTo('opening.moved')).map((mail) => mail.name)).toEqual(['Imke Varga'])
-    const figures = await readOpeningFigures(world.db, world.shelf, when.now)
+    const figures = await readOpeningFigures(world.db, world.catalogContext, when.now)
     expect(figures.find((row) => row.id === one.opening)).toMatchObject({ students: 1, opens: early })
     expect(await within(world, (tx) => dropOpening(tx, edda, one.opening, when))).toEqual({ told: 1 })
-    expect(await readOpeningFigures(world.db, world.shelf, when.now)).toEqual(before)
+    expect(await readOpeningFigures(world.db, world.catalogContext, when.now)).toEqual(before)
     for (const wrong of [
       { programs: ['NONE'] },
       { blocks: ['NONE'] },
@@ -461,8 +463,8 @@ describe('publication', () => {
     expect(await within(world, (tx) => publishTerm(tx, edda, SPRING, when))).toEqual({ told: effect.planned })
     const mails = await mailedTo('term.onOffer')
     expect(mails.length).toBe(effect.planned)
-    const shelf = await readShelf(world.db)
-    expect(shelf.terms.find((one) => one.code === SPRING)!.published).toBe(true)
+    const catalogContext = await readCatalogContext(world.db)
+    expect(catalogContext.terms.find((one) => one.code === SPRING)!.published).toBe(true)
     const without = new Set(mails.flatMap((mail) => (mail.text as { without: string[] }).without))
     expect([...without].sort()).toEqual(effect.without.map((one) => one.course).sort())
     await expect(within(world, (tx) => publishTerm(tx, edda, SPRING, when))).rejects.toMatchObject({

@@ -20,9 +20,9 @@ async function picture(name: string): Promise<StudentRecord> {
   const [found] = await readStudentRecords(world.db, [idOf(await person(world.db, name))], 'self')
   return found!
 }
-const things = (of: TodoQuestion['picture'], now = NOW, shelf = world.shelf) => {
-  const reading = readStudent(of, shelf, now)
-  return thingsToDo({ picture: of, reading, shelf, work: termAtWork(reading, undefined), now })
+const things = (of: TodoQuestion['picture'], now = NOW, catalogContext = world.catalogContext) => {
+  const reading = readStudent(of, catalogContext, now)
+  return thingsToDo({ picture: of, reading, catalogContext, work: termAtWork(reading, undefined), now })
 }
 const said = (of: TodoQuestion['picture'], now?: number) => things(of, now).map((one) => one.title)
 
@@ -40,10 +40,10 @@ describe('what is to do', () => {
     const ingrid = await picture('Ingrid Solheim')
     const DAY = 86_400_000
     const told = (of: TodoQuestion['picture'], left: number) => {
-      const terms = world.shelf.terms.map((term) =>
+      const terms = world.catalogContext.terms.map((term) =>
         term.code === 'SP28' ? { ...term, graduateBy: NOW + left } : term
       )
-      return things(of, NOW, { ...world.shelf, terms })
+      return things(of, NOW, { ...world.catalogContext, terms })
         .map((one) => one.title)
         .filter((title) => title.includes('graduate'))
     }
@@ -137,8 +137,11 @@ describe('what is to do', () => {
   })
   it('tells of payment that is due, on the day, and once the day is past, where it is not known here', async () => {
     const tamsin = await picture('Tamsin Roe')
-    const term = world.shelf.terms.find((one) => one.code === 'AU27')!
-    const unknown = { ...world.shelf, terms: world.shelf.terms.map((one) => ({ ...one, prices: null })) }
+    const term = world.catalogContext.terms.find((one) => one.code === 'AU27')!
+    const unknown = {
+      ...world.catalogContext,
+      terms: world.catalogContext.terms.map((one) => ({ ...one, prices: null }))
+    }
     const noon = Date.parse(`${term.paymentDueOn}T16:00:00Z`)
     const of = (days: number) =>
       things(tamsin, noon + days * 86_400_000, unknown).find((one) => one.id === 'payment AU27')

@@ -293,7 +293,7 @@ describe('what a section has of its own', () => {
     await world.db.insert(t.registration).values(values)
     const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
     expect(picture!.held.find((seat) => seat.course === 'SPCH 101')).toMatchObject({ categories: ['place'] })
-    const { attempts } = readStudent(picture!, world.shelf, (await at(world)).now)
+    const { attempts } = readStudent(picture!, world.catalogContext, (await at(world)).now)
     const attempt = attempts.counted.find((one) => one.course === 'SPCH 101')
     expect(attempt).toMatchObject({ status: 'registered', categories: ['place'] })
     await world.db.delete(t.registration).where(eq(t.registration.sectionId, speaking!.id))

@@ -5,7 +5,7 @@ import { inject } from 'vitest'
 import { courseCode, studentId, termCode, type CourseCode, type SectionCode, type StudentId } from '#core/ids'
 import type { StudentRecord, StudentView } from '#shared/record/responses'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import {
   all,
   connect,
@@ -16,7 +16,7 @@ import {
 } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { whoIs } from '#server/features/accounts/accounts'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { signOffBody } from '#shared/advising/requests'
 import { signOffTerm } from '#server/features/advising/signOff'
 import { pick } from '#server/features/week/pick'
@@ -29,7 +29,7 @@ export const OPENS = Date.parse('2027-04-12T11:00:00Z')
 export interface World {
   url: string
   db: Database
-  shelf: Shelf
+  catalogContext: CatalogContext
   close: Connection['close']
 }
 
@@ -50,7 +50,7 @@ export async function demoWorld(called: string, lockWait = 10): Promise<World> {
   await copyDatabase(server, 'seed', name)
   const url = `${server}/${name}`
   const { db, close } = connect(url, { connections: 60, lockWait })
-  return { url, db, shelf: await readShelf(db), close }
+  return { url, db, catalogContext: await readCatalogContext(db), close }
 }
 
 export async function person(db: Database, name: string): Promise<Who & { id: number }> {
@@ -86,11 +86,11 @@ export function within<T>({ db }: World, work: (tx: Transaction) => Promise<T>):
 }
 
 export function setTime(world: World, at: number): Promise<void> {
-  return within(world, (tx) => setClock(tx, 'standing', at, world.shelf.terms))
+  return within(world, (tx) => setClock(tx, 'standing', at, world.catalogContext.terms))
 }
 
 export async function at(world: World): Promise<{ now: number; zone: string }> {
-  return { now: await campusNow(world.db), zone: world.shelf.zone }
+  return { now: await campusNow(world.db), zone: world.catalogContext.zone }
 }
 
 /** Rows of Autumn 2027 sections of a course, by number. */
@@ -139,7 +139,7 @@ export async function openWorld(name: string): Promise<World> {
   await db.delete(t.programSignOff)
   await db.update(t.opening).set({ opensAt: new Date(OPENS) })
   await db.delete(t.hold)
-  world.shelf = await readShelf(db)
+  world.catalogContext = await readCatalogContext(db)
   await setTime(world, OPENS)
   return world
 }

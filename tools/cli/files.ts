@@ -16,7 +16,7 @@ import {
   type RecordContent
 } from '#shared/files'
 import type { Carry } from '#shared/route/responses'
-import { listsFor } from '#shared/catalog/shelf'
+import { listsFor } from '#shared/catalog/context'
 import { faultText } from '#shared/route/texts'
 import { CallError } from './options'
 

@@ -18,7 +18,7 @@ const KINDS: { value: SignOffCondition['is']; title: string }[] = [
   { value: 'onlyWith', title: 'only together with' }
 ]
 const grades = computed(() =>
-  college.shelf!.catalog.scale.grades.filter((one) => one.points !== null).map((one) => one.grade)
+  college.catalogContext!.catalog.scale.grades.filter((one) => one.points !== null).map((one) => one.grade)
 )
 const grade = ref(grades.value.includes('C') ? 'C' : grades.value[0]!)
 const planned = computed(() => standing.planned.map((one) => one.course))
@@ -28,7 +28,9 @@ const others = computed(() => {
   const under = student.picture!.held.map((one) => one.course)
   const done = student.picture!.record.map((one) => one.course)
   const before = new Set([...under, ...done])
-  return [...before].filter((one) => one !== course.value && college.shelf!.catalog.maybeCourse(one)).sort()
+  return [...before]
+    .filter((one) => one !== course.value && college.catalogContext!.catalog.maybeCourse(one))
+    .sort()
 })
 watch([is, course], () => {
   if (other.value && !others.value.includes(other.value)) other.value = undefined

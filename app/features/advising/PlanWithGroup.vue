@@ -20,12 +20,12 @@ const what = ref('')
 const due = ref('')
 
 const terms = computed(() =>
-  (college.shelf?.terms ?? [])
+  (college.catalogContext?.terms ?? [])
     .filter((one) => one.end >= college.today)
     .map((one) => ({ value: one.code, title: one.name }))
 )
 const items = computed(() =>
-  (college.shelf?.catalog.courses ?? []).map((one) => ({
+  (college.catalogContext?.catalog.courses ?? []).map((one) => ({
     value: one.code,
     title: `${one.code} ${one.title}`
   }))

@@ -54,7 +54,8 @@ const hueIn = (course: string) => HUES[course === first.value.course ? 0 : 1]!
 /** What a course asks for that is to be taken without it. */
 const asks = computed(() => {
   const { kind, course } = first.value
-  const text = kind === 'waiver' && course ? college.shelf?.catalog.maybeCourse(course)?.prerequisite : ''
+  const text =
+    kind === 'waiver' && course ? college.catalogContext?.catalog.maybeCourse(course)?.prerequisite : ''
   const rule = text ? ruleOf(text) : undefined
   return rule && `${course} asks for ${ruleText(rule)}.`
 })

@@ -41,7 +41,7 @@ const rangeProblem = computed(() => {
 })
 const others = computed(() => {
   const planned = new Set(standing.planned.map((one) => one.course))
-  return (college.shelf?.catalog.courses ?? [])
+  return (college.catalogContext?.catalog.courses ?? [])
     .filter((one) => !planned.has(one.code))
     .map((one) => ({ value: one.code, title: `${one.code} ${one.title}` }))
 })

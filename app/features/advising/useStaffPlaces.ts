@@ -43,7 +43,7 @@ export function useStaffPlaces() {
           to: '/terms',
           name: 'Terms',
           key: 't',
-          state: college.shelf ? `${count(college.openTerms.length, 'term')} on offer` : ''
+          state: college.catalogContext ? `${count(college.openTerms.length, 'term')} on offer` : ''
         },
         { to: '/people', name: 'Students', key: 'd', state: 'find anybody' },
         ...requests,

@@ -48,7 +48,7 @@ export const useSuggestions = defineStore('suggestions', () => {
     const wanted = placed.value
     const on = student.reading
     const { picture } = student
-    if (!on || !picture || !college.shelf) return
+    if (!on || !picture || !college.catalogContext) return
     const kept: Step[] = []
     for (const [i, { suggestion, before, after }] of wanted.entries()) {
       const key = after.map((one) => `${one.course}@${one.term}:${one.credits}`).join()
@@ -63,7 +63,7 @@ export const useSuggestions = defineStore('suggestions', () => {
       const reading =
         after === before
           ? (kept.at(-1)?.reading ?? on)
-          : readStudent({ ...picture, route }, college.shelf, student.stage.at)
+          : readStudent({ ...picture, route }, college.catalogContext, student.stage.at)
       kept.push({ of: suggestion.id, on, key, reading })
       steps.value = [...kept]
     }

@@ -86,7 +86,7 @@ export const useTalk = defineStore('talk', () => {
     const terms = new Set<string>([...planned, ...held].map((one) => one.term))
     const found: ThreadSubject[] = [
       { is: 'route' as const, key: null },
-      ...(college.shelf?.terms ?? [])
+      ...(college.catalogContext?.terms ?? [])
         .filter((term) => terms.has(term.code))
         .map((term) => ({ is: 'term' as const, key: term.code })),
       ...courses.map((course) => ({ is: 'course' as const, key: course })),

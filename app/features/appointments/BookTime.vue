@@ -50,7 +50,9 @@ const held = computed((): Section[] => {
 })
 const holidays = computed(
   () =>
-    new Set((college.shelf?.terms ?? []).flatMap((term) => term.holidays.map((one) => dayNumber(one.date))))
+    new Set(
+      (college.catalogContext?.terms ?? []).flatMap((term) => term.holidays.map((one) => dayNumber(one.date)))
+    )
 )
 function during({ date, start, end }: OfferedSlot): string | undefined {
   const day = dayNumber(date)

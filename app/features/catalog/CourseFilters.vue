@@ -7,7 +7,7 @@ import { LEVEL_WORDS, MODE_WORDS, SEASON_WORDS } from '#shared/words'
 /** Everything that can be asked of courses, each with what it alone hides. */
 const props = defineProps<{
   query: CourseQuery
-  hides: ReadonlyMap<CourseQuestion, number>
+  excluded: ReadonlyMap<CourseQuestion, number>
   needs: FoundNeed[]
   termName: string
   /** The level asked for when nothing is said. */
@@ -58,7 +58,7 @@ const needTitles = computed(() => {
       <FilterPill
         title="counts toward"
         :asks="filter.needs && `counts toward ${needTitles}`"
-        :hides="hides.get('needs')"
+        :excluded="excluded.get('needs')"
         @drop="ask({ needs: undefined })"
       >
         <FilterChoices
@@ -72,7 +72,7 @@ const needTitles = computed(() => {
         title="counts for something"
         toggle
         :asks="filter.serves === 1 ? '' : undefined"
-        :hides="filter.serves === 1 ? hides.get('serves') : undefined"
+        :excluded="filter.serves === 1 ? excluded.get('serves') : undefined"
         @ask="ask({ serves: 1 })"
         @drop="ask({ serves: undefined })"
       />
@@ -80,7 +80,7 @@ const needTitles = computed(() => {
         title="counts toward two needs at once"
         toggle
         :asks="filter.serves === 2 ? '' : undefined"
-        :hides="filter.serves === 2 ? hides.get('serves') : undefined"
+        :excluded="filter.serves === 2 ? excluded.get('serves') : undefined"
         @ask="ask({ serves: 2 })"
         @drop="ask({ serves: undefined })"
       />
@@ -89,7 +89,7 @@ const needTitles = computed(() => {
       :title="`runs in ${termName}`"
       toggle
       :asks="filter.runs && ''"
-      :hides="hides.get('runs')"
+      :excluded="excluded.get('runs')"
       @ask="ask({ runs: true })"
       @drop="ask({ runs: undefined })"
     />
@@ -98,7 +98,7 @@ const needTitles = computed(() => {
         title="I can take it then"
         toggle
         :asks="filter.takable && ''"
-        :hides="hides.get('takable')"
+        :excluded="excluded.get('takable')"
         @ask="ask({ takable: true })"
         @drop="ask({ takable: undefined })"
       />
@@ -106,7 +106,7 @@ const needTitles = computed(() => {
         title="not done or planned"
         toggle
         :asks="filter.fresh && ''"
-        :hides="hides.get('fresh')"
+        :excluded="excluded.get('fresh')"
         @ask="ask({ fresh: true })"
         @drop="ask({ fresh: undefined })"
       />
@@ -114,7 +114,7 @@ const needTitles = computed(() => {
     <FilterPill
       title="subject"
       :asks="filter.subjects?.join(', ')"
-      :hides="hides.get('subjects')"
+      :excluded="excluded.get('subjects')"
       @drop="ask({ subjects: undefined })"
     >
       <FilterChoices
@@ -126,7 +126,7 @@ const needTitles = computed(() => {
     <FilterPill
       title="year"
       :asks="titlesOf(filter.years, YEARS)"
-      :hides="hides.get('years')"
+      :excluded="excluded.get('years')"
       @drop="ask({ years: undefined })"
     >
       <FilterChoices
@@ -137,18 +137,18 @@ const needTitles = computed(() => {
     </FilterPill>
     <FilterCategories
       :model-value="filter.categories"
-      :hides="hides.get('categories')"
+      :excluded="excluded.get('categories')"
       @update:model-value="ask({ categories: $event })"
     />
     <FilterCredits
       :model-value="filter.credits"
-      :hides="hides.get('credits')"
+      :excluded="excluded.get('credits')"
       @update:model-value="ask({ credits: $event })"
     />
     <FilterPill
       title="season"
       :asks="filter.seasons && `usually in ${titlesOf(filter.seasons, choicesOf(SEASON_WORDS))}`"
-      :hides="hides.get('seasons')"
+      :excluded="excluded.get('seasons')"
       @drop="ask({ seasons: undefined })"
     >
       <FilterChoices
@@ -161,7 +161,7 @@ const needTitles = computed(() => {
     <FilterPill
       title="mode"
       :asks="titlesOf(filter.modes, choicesOf(MODE_WORDS))"
-      :hides="hides.get('modes')"
+      :excluded="excluded.get('modes')"
       @drop="ask({ modes: undefined })"
     >
       <FilterChoices
@@ -174,7 +174,7 @@ const needTitles = computed(() => {
     <FilterPill
       title="campus"
       :asks="titlesOf(filter.campuses, campuses)"
-      :hides="hides.get('campuses')"
+      :excluded="excluded.get('campuses')"
       @drop="ask({ campuses: undefined })"
     >
       <FilterChoices
@@ -188,7 +188,7 @@ const needTitles = computed(() => {
       v-if="colleges.length > 1"
       title="college"
       :asks="filter.colleges?.join(', ')"
-      :hides="hides.get('colleges')"
+      :excluded="excluded.get('colleges')"
       @drop="ask({ colleges: undefined })"
     >
       <FilterChoices
@@ -200,7 +200,7 @@ const needTitles = computed(() => {
     <FilterPill
       title="level of study"
       :asks="study === 'any' ? undefined : LEVEL_WORDS[study]"
-      :hides="hides.get('study')"
+      :excluded="excluded.get('study')"
       @drop="emit('change', { ...query, study: 'any' })"
     >
       <fieldset class="levels">

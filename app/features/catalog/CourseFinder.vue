@@ -16,7 +16,7 @@ const marks = useMarks()
 onMounted(() => finder.warm())
 
 const query = computed(() => readCourseQuery(route.query))
-const { term, openNeeds, sieved, groups, lines, facts } = useFoundCourses(query)
+const { term, openNeeds, faceted, groups, lines, facts } = useFoundCourses(query)
 const change = (next: CourseQuery) => navigateTo({ query: courseAddress(next) }, { replace: true })
 
 /** What is typed; the address follows. */
@@ -27,9 +27,9 @@ watch(
 )
 watch(text, (now) => change({ ...query.value, text: now }))
 
-const terms = computed(() => (college.shelf?.terms ?? []).filter((one) => one.published))
-const shown = computed(() => sieved.value.kept.length)
-const asksNothing = computed(() => !text.value.trim() && sieved.value.hides.size <= 1)
+const terms = computed(() => (college.catalogContext?.terms ?? []).filter((one) => one.published))
+const shown = computed(() => faceted.value.kept.length)
+const asksNothing = computed(() => !text.value.trim() && faceted.value.excluded.size <= 1)
 /** Subjects that the reader folded. */
 const folded = ref(new Set<string>())
 function turn(subject: string) {
@@ -38,7 +38,7 @@ function turn(subject: string) {
   folded.value = next
 }
 /** Where nothing is asked: the subjects of each college, with what there is of use for the student. */
-const shelves = computed(() => {
+const byCollege = computed(() => {
   const colleges = new Map<string, FoundGroup[]>()
   for (const group of groups.value) {
     const name = group.lines[0]!.college
@@ -95,7 +95,7 @@ function onKey(event: KeyboardEvent) {
     next?.focus()
   } else if (at < 0) return
   else {
-    const course = sieved.value.kept.find((line) => all[at]!.textContent!.includes(line.course.code))?.course
+    const course = faceted.value.kept.find((line) => all[at]!.textContent!.includes(line.course.code))?.course
     if (!course) return
     if (event.key === 'Enter' && event.shiftKey) void put([course])
     else if (event.key === 's' && student.own) void marks.star(course.code, !marks.starred(course.code))
@@ -120,7 +120,7 @@ const COSTLY: Partial<Record<string, string>> = {
   campuses: 'the campus'
 }
 function dropCostliest() {
-  const key = sieved.value.costliest!
+  const key = faceted.value.costliest!
   if (key === 'study') void change({ ...query.value, study: 'any' })
   else void change({ ...query.value, filter: { ...query.value.filter, [key]: undefined } })
 }
@@ -161,7 +161,7 @@ function dropCostliest() {
     </div>
     <CourseFilters
       :query="query"
-      :hides="sieved.hides"
+      :excluded="faceted.excluded"
       :needs="openNeeds"
       :term-name="college.shortTerm(term?.code ?? '')"
       :own-level="student.picture?.student.level ?? 'any'"
@@ -201,7 +201,7 @@ function dropCostliest() {
       >
     </p>
     <div v-if="asksNothing" class="shelves">
-      <section v-for="shelf in shelves" :key="shelf.name" class="card shelf">
+      <section v-for="shelf in byCollege" :key="shelf.name" class="card shelf">
         <h2>{{ shelf.name }}</h2>
         <ul>
           <li v-for="group in shelf.groups" :key="group.subject">
@@ -242,12 +242,12 @@ function dropCostliest() {
     <div v-if="!shown && finder.index" class="card none">
       <p>
         No course fits{{ text.trim() ? ` “${text.trim()}”` : '' }} with all of this asked.
-        <template v-if="sieved.costliest">
-          Without {{ COSTLY[sieved.costliest] }} there
+        <template v-if="faceted.costliest">
+          Without {{ COSTLY[faceted.costliest] }} there
           {{
-            sieved.hides.get(sieved.costliest) === 1
+            faceted.excluded.get(faceted.costliest) === 1
               ? 'would be 1.'
-              : `would be ${sieved.hides.get(sieved.costliest)}.`
+              : `would be ${faceted.excluded.get(faceted.costliest)}.`
           }}
           <v-text-btn @click="dropCostliest">Ask without it</v-text-btn>
         </template>

@@ -13,7 +13,9 @@ const clock = useClock()
 const finder = useFinder()
 const offers = useOffers()
 const terms = computed(() =>
-  (college.shelf?.terms ?? []).filter((one) => one.published && phaseOf(one, college.today) !== 'past')
+  (college.catalogContext?.terms ?? []).filter(
+    (one) => one.published && phaseOf(one, college.today) !== 'past'
+  )
 )
 watch(terms, (list) => list.forEach((one) => void finder.loadOffer(one.code)), { immediate: true })
 const offered = computed(() =>

@@ -10,12 +10,14 @@ const college = useCollege()
 const TERMS = 6
 
 const next = computed(() => {
-  const { shelf } = college
-  return shelf && nextRun(props.course, shelf.terms, college.today, shelf.running)
+  const { catalogContext } = college
+  return catalogContext && nextRun(props.course, catalogContext.terms, college.today, catalogContext.running)
 })
 const pattern = computed(() => patternText(props.course.offered))
 const past = computed(() => {
-  const begun = (college.shelf?.terms ?? []).filter((one) => phaseOf(one, college.today) !== 'future')
+  const begun = (college.catalogContext?.terms ?? []).filter(
+    (one) => phaseOf(one, college.today) !== 'future'
+  )
   return begun.slice(-TERMS).map((term) => ({
     term,
     ran: props.page?.history.find((one) => one.term === term.code),

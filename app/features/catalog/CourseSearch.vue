@@ -24,7 +24,7 @@ const MOST = 9
 const asked = computed(() => text.value.trim() !== '')
 const known = computed((): Course[] => {
   const codes = new Set([...marks.lookedAt.value.slice(0, 4), ...marks.starredCourses.value])
-  return [...codes].flatMap((code) => college.shelf?.catalog.maybeCourse(code) ?? []).slice(0, MOST)
+  return [...codes].flatMap((code) => college.catalogContext?.catalog.maybeCourse(code) ?? []).slice(0, MOST)
 })
 const found = computed((): Course[] =>
   asked.value ? (finder.index?.find(text.value, MOST) ?? []) : known.value

@@ -5,7 +5,7 @@ import type { CourseCode } from '#core/ids'
 import { coursesIn, evaluateRule, ruleOf } from '#core/requisites'
 import { asOfTerm } from '#core/route'
 import type { CoursePage } from '#shared/catalog/responses'
-import { factorsIn } from '#shared/catalog/shelf'
+import { factorsIn } from '#shared/catalog/context'
 import { count, creditsText } from '#shared/words'
 
 /** Everything about a course: beside the page, or as a page of its own. */
@@ -22,34 +22,40 @@ const failure = ref<string>()
 const heading = ref<HTMLElement>()
 const term = ref('')
 
-const course = computed(() => college.shelf?.catalog.maybeCourse(props.code))
+const course = computed(() => college.catalogContext?.catalog.maybeCourse(props.code))
 const there = computed(() => student.reading?.attempts.counted.some((t) => t.course === props.code))
 const rule = computed(() => {
   const parsed = ruleOf(course.value?.prerequisite ?? '')
   const asked = place.terms.value.find((one) => one.code === term.value)
-  if (!parsed || !student.reading || !college.shelf || !asked) return undefined
+  if (!parsed || !student.reading || !college.catalogContext || !asked) return undefined
   const { attempts, context } = student.reading
   return evaluateRule(
     parsed,
-    asOfTerm(asked.code, college.shelf.terms, allAttempts(attempts), context.student, college.shelf.catalog)
+    asOfTerm(
+      asked.code,
+      college.catalogContext.terms,
+      allAttempts(attempts),
+      context.student,
+      college.catalogContext.catalog
+    )
   )
 })
 /** Courses whose rule names it, and those that it waits for in the same term. */
 const later = computed(() =>
-  (college.shelf?.catalog.courses ?? []).filter((one) => {
+  (college.catalogContext?.catalog.courses ?? []).filter((one) => {
     const asks = ruleOf(one.prerequisite)
     return asks !== undefined && coursesIn(asks).includes(props.code)
   })
 )
 const chain = computed(() => {
-  const found = college.shelf && factorsIn(college.shelf).get(props.code)
+  const found = college.catalogContext && factorsIn(college.catalogContext).get(props.code)
   if (!found?.blocking) return undefined
   return `${count(found.blocking, 'course')} in all ${found.blocking === 1 ? 'waits' : 'wait'} for it; the longest chain through it takes ${count(found.delay, 'course')}.`
 })
 const support = computed(() =>
   (college.picture?.supportLabs ?? []).filter((one) => one.course === props.code || one.lab === props.code)
 )
-const exclusive = computed(() => [...(college.shelf?.catalog.exclusiveWith(props.code) ?? [])])
+const exclusive = computed(() => [...(college.catalogContext?.catalog.exclusiveWith(props.code) ?? [])])
 const fee = computed(() => page.value?.fee ?? 0)
 
 /** The talk stands beside the route. */
@@ -70,9 +76,12 @@ async function read() {
 watch(
   () => props.code,
   async (code) => {
-    const { shelf } = college
-    const runs = place.terms.value.find((t) => course.value && runsIn(course.value, t, shelf!.running))
-    const soon = student.planning && course.value && runsIn(course.value, student.planning, shelf!.running)
+    const { catalogContext } = college
+    const runs = place.terms.value.find(
+      (t) => course.value && runsIn(course.value, t, catalogContext!.running)
+    )
+    const soon =
+      student.planning && course.value && runsIn(course.value, student.planning, catalogContext!.running)
     term.value = (soon ? student.planning : (runs ?? place.terms.value[0]))?.code ?? ''
     void read()
     if (course.value) void marks.look(code)

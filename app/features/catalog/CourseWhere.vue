@@ -13,8 +13,13 @@ const there = computed(() => student.reading?.attempts.counted.find((t) => t.cou
 const served = useServing()
 const would = computed(() => student.say(servingText(served.value(props.course).serving)))
 const explained = computed(() =>
-  there.value && student.reading && college.shelf
-    ? explain(there.value.key, student.reading.audits, student.reading.attempts, college.shelf.catalog)
+  there.value && student.reading && college.catalogContext
+    ? explain(
+        there.value.key,
+        student.reading.audits,
+        student.reading.attempts,
+        college.catalogContext.catalog
+      )
     : undefined
 )
 const titles = (needs: readonly { title: string }[]) =>

@@ -23,9 +23,9 @@ const things = computed((): { value: string; title: string }[] => {
     case 'program':
       return props.programs.map(({ code, title }) => ({ value: code, title }))
     case 'term':
-      return (college.shelf?.terms ?? []).map(({ code, name }) => ({ value: code, title: name }))
+      return (college.catalogContext?.terms ?? []).map(({ code, name }) => ({ value: code, title: name }))
     case 'course':
-      return (college.shelf?.catalog.courses ?? []).map(({ code, title }) => ({
+      return (college.catalogContext?.catalog.courses ?? []).map(({ code, title }) => ({
         value: code,
         title: `${code} ${title}`
       }))

@@ -1,17 +1,23 @@
 import { deadlines, takesPlans } from '#core/calendar'
 import type { Section } from '#core/week'
 import type { CatalogView } from '#shared/catalog/responses'
-import { momentOf, shelve, termsOnOffer, withOffers, type Shelf } from '#shared/catalog/shelf'
+import {
+  momentOf,
+  catalogContextOf,
+  termsOnOffer,
+  withOffers,
+  type CatalogContext
+} from '#shared/catalog/context'
 import { campusDate } from '#shared/when'
 
 /** The institution's catalog and terms. */
 export const useCollege = defineStore('college', () => {
   const picture = shallowRef<CatalogView>()
   /** The catalog made ready once; the sections of its terms come and go. */
-  const catalog = shallowRef<Shelf>()
+  const catalog = shallowRef<CatalogContext>()
   const clock = useClock()
   const offers = useOffers()
-  const shelf = computed(() => {
+  const catalogContext = computed(() => {
     const known = [...offers.byTerm].map(([term, one]) => [term, one.sections] as const)
     return catalog.value && withOffers(catalog.value, new Map(known))
   })
@@ -34,7 +40,7 @@ export const useCollege = defineStore('college', () => {
   async function read(): Promise<void> {
     const [found] = await Promise.all([api<CatalogView>('/api/catalog'), clock.sync()])
     const { timeZone } = found.institution
-    const ready = shelve(found)
+    const ready = catalogContextOf(found)
     await Promise.all(
       termsOnOffer(ready.terms, clock.now, timeZone).map((term) => offers.load(term, timeZone))
     )
@@ -45,7 +51,8 @@ export const useCollege = defineStore('college', () => {
   const zone = computed(() => picture.value?.institution.timeZone ?? 'UTC')
   const name = computed(() => picture.value?.institution.name ?? '')
   const today = computed(() => campusDate(clock.minute, zone.value))
-  const termName = (code: string) => shelf.value?.terms.find((term) => term.code === code)?.name ?? code
+  const termName = (code: string) =>
+    catalogContext.value?.terms.find((term) => term.code === code)?.name ?? code
   /** `Autumn 27`: a term where space is short. */
   const shortTerm = (code: string) => termName(code).replace(/ \d\d(\d\d)$/, ' $1')
   const campusName = (code: string) =>
@@ -78,7 +85,7 @@ export const useCollege = defineStore('college', () => {
 
   return {
     picture,
-    shelf,
+    catalogContext,
     load,
     zone,
     name,

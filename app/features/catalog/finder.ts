@@ -1,7 +1,7 @@
 import type { TermCode } from '#core/ids'
 import { officeTerm } from '#core/calendar'
 import type { CourseSearch } from '#shared/catalog/courseSearch'
-import { momentOf } from '#shared/catalog/shelf'
+import { momentOf } from '#shared/catalog/context'
 
 /** Finding courses: the index of words, and what is offered in a term, read when first asked for. */
 export const useFinder = defineStore('finder', () => {
@@ -16,7 +16,7 @@ export const useFinder = defineStore('finder', () => {
   const usual = computed(
     () =>
       student.coming?.code ??
-      officeTerm(college.shelf?.terms ?? [], momentOf(college.stage.at, college.zone))?.code
+      officeTerm(college.catalogContext?.terms ?? [], momentOf(college.stage.at, college.zone))?.code
   )
 
   async function loadDescriptions(): Promise<void> {
@@ -28,7 +28,7 @@ export const useFinder = defineStore('finder', () => {
 
   /** Reads a term's sections. */
   async function loadOffer(term: TermCode, anew = false): Promise<void> {
-    const known = college.shelf?.terms.find((one) => one.code === term)
+    const known = college.catalogContext?.terms.find((one) => one.code === term)
     if (known?.published) await attempt(() => offers.load(known, college.zone, anew))
   }
 
@@ -55,15 +55,15 @@ export const useFinder = defineStore('finder', () => {
   const offered = computed(() => usual.value && offers.byTerm.get(usual.value)?.what)
   let making = 0
   watch(
-    [() => college.shelf, descriptions, offered, isWanted],
-    async ([shelf, described, sections, wanted]) => {
-      if (!shelf || !wanted) return
+    [() => college.catalogContext, descriptions, offered, isWanted],
+    async ([catalogContext, described, sections, wanted]) => {
+      if (!catalogContext || !wanted) return
       const mine = ++making
       const { CourseSearch, wordsOfOffer } = await import('#shared/catalog/courseSearch')
       const subjects = new Map(college.picture?.subjects.map((one) => [one.code, one.name]))
       const words = wordsOfOffer(sections ?? [])
       const made = await CourseSearch.make(
-        shelf.catalog.courses,
+        catalogContext.catalog.courses,
         ({ code }) => ({
           ...words.get(code),
           subject: subjects.get(code.split(' ')[0]!),

@@ -1,6 +1,12 @@
 import { runsIn, subjectOf } from '#core/catalog'
 import { decideCourse, type CourseDecision } from '#core/registration'
-import { courseTests, sieve, type CourseFilter, type CourseQuestion, type FoundCourse } from '#core/search'
+import {
+  courseTests,
+  filterByFacets,
+  type CourseFilter,
+  type CourseQuestion,
+  type FoundCourse
+} from '#core/search'
 import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
 import type { CourseQuery, CourseSort } from '#shared/catalog/courseQuery'
 import type { Served } from '~/features/degree/useServing'
@@ -28,7 +34,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
   const offers = useOffers()
 
   const term = computed(() =>
-    college.shelf?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
+    college.catalogContext?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
   )
   watch(term, (now) => now && finder.loadOffer(now.code), { immediate: true })
   const offer = computed(() => (term.value ? offers.byTerm.get(term.value.code) : undefined))
@@ -44,15 +50,15 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
   const facts = useTermFacts(term, () => offer.value?.sections ?? [])
 
   const everything = computed((): FoundLine[] => {
-    const { shelf, picture } = college
+    const { catalogContext, picture } = college
     const asked = term.value
-    if (!shelf || !picture || !asked) return []
+    if (!catalogContext || !picture || !asked) return []
     const colleges = new Map(picture.subjects.map((one) => [one.code, one.college]))
     const there = new Set(
-      (student.reading?.attempts.counted ?? []).flatMap((one) => shelf.catalog.sameAs(one.course))
+      (student.reading?.attempts.counted ?? []).flatMap((one) => catalogContext.catalog.sameAs(one.course))
     )
     const judged = facts.value
-    return shelf.catalog.courses.map((course): FoundLine => {
+    return catalogContext.catalog.courses.map((course): FoundLine => {
       const sections = byCourse.value.get(course.code) ?? []
       const options = optionsAmong(sections)
       const { needs, serving, atOnce } = served.value(course)
@@ -65,7 +71,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
         needs,
         serving,
         options,
-        runs: runsIn(course, asked, shelf.running),
+        runs: runsIn(course, asked, catalogContext.running),
         held: sections.filter((one) => !one.cancelled),
         there: there.has(course.code),
         seats: options.length ? seatsAmong(sections) : undefined,
@@ -91,10 +97,12 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     const level = query.value.study ?? student.picture?.student.level ?? 'any'
     return { ...query.value.filter, study: level === 'any' ? undefined : level }
   })
-  const sieved = computed(() => sieve<FoundLine, CourseQuestion>(worded.value, courseTests(filter.value)))
+  const faceted = computed(() =>
+    filterByFacets<FoundLine, CourseQuestion>(worded.value, courseTests(filter.value))
+  )
 
   const groups = computed((): FoundGroup[] => {
-    const kept = [...sieved.value.kept]
+    const kept = [...faceted.value.kept]
     const order = ORDERS[query.value.sort]
     // Stable: equals stay in the order of the search, which is that of the codes where nothing is typed.
     if (order) kept.sort(order)
@@ -109,7 +117,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     return [...found.values()]
   })
 
-  return { term, offer, openNeeds, filter, sieved, groups, lines, facts }
+  return { term, offer, openNeeds, filter, faceted, groups, lines, facts }
 }
 
 const byCode = (a: FoundLine, b: FoundLine) => (a.course.code < b.course.code ? -1 : 1)

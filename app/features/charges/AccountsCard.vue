@@ -11,7 +11,7 @@ const college = useCollege()
 const rows = computed(() =>
   student
     .picture!.accounts.flatMap((account) => {
-      const term = college.shelf!.terms.find((one) => one.code === account.term)
+      const term = college.catalogContext!.terms.find((one) => one.code === account.term)
       if (!term || (!account.charges.length && !account.paid)) return []
       const isPast = dayNumber(college.today) > dayNumber(term.paymentDueOn)
       return [{ term, account, owed: owedOf(account), isPast }]

@@ -30,8 +30,8 @@ type Waiting = Record<string, Record<string, { fit: number; run: number }>>
 const waiting = computed((before?: Waiting): Waiting => {
   const found: Waiting = {}
   const term = student.planning
-  if (props.trial || !term || !college.shelf || !student.reading) return found
-  const question = candidateQuestion(student.reading, college.shelf, term)
+  if (props.trial || !term || !college.catalogContext || !student.reading) return found
+  const question = candidateQuestion(student.reading, college.catalogContext, term)
   for (const audit of props.audits)
     for (const { area, needs } of audit.areas)
       for (const need of needs) {

@@ -10,7 +10,7 @@ const target = ref('3.00')
 
 const college = useCollege()
 const attempts = computed(() => student.reading!.attempts)
-const scale = computed(() => college.shelf!.catalog.scale)
+const scale = computed(() => college.catalogContext!.catalog.scale)
 const now = computed(() =>
   attempts.value.counted.reduce((sum, t) => sum + (t.status === 'underWay' ? t.credits : 0), 0)
 )

@@ -22,8 +22,8 @@ const code = ref<string>(props.at ?? student.planning?.code ?? '')
 const { terms, put } = usePlacing()
 const term = computed(() => terms.value.find((t) => t.code === code.value))
 const found = computed(() =>
-  student.reading && college.shelf && term.value
-    ? candidatesFor(props.result, candidateQuestion(student.reading, college.shelf, term.value))
+  student.reading && college.catalogContext && term.value
+    ? candidatesFor(props.result, candidateQuestion(student.reading, college.catalogContext, term.value))
     : { list: [], leftOut: 0 }
 )
 const list = computed(() => found.value.list)

@@ -30,7 +30,10 @@ const mayGrant = computed(
 )
 const code = computed(() => maybeCourseCode(course.value))
 const why = computed(() => {
-  if (kind.value === 'substitution' && !(code.value && college.shelf?.catalog.maybeCourse(code.value)))
+  if (
+    kind.value === 'substitution' &&
+    !(code.value && college.catalogContext?.catalog.maybeCourse(code.value))
+  )
     return 'Name the course, such as ENVI 310.'
   return reason.value.trim().length < 5 ? 'Say why, in a few words.' : ''
 })

@@ -17,7 +17,7 @@ export function useServing() {
   const open = useOpenNeeds()
   return computed(() => {
     const { reading } = student
-    const { shelf } = college
+    const { catalogContext } = college
     const byResult = new Map(open.value.map((one) => [one.result, one]))
     const known = new Map<string, Served>()
     return (course: Course, as?: HeldAs): Served => {
@@ -27,10 +27,10 @@ export function useServing() {
       return found
     }
     function ask(course: Course, as?: HeldAs): Served {
-      if (!reading || !shelf) return { serving: { kind: 'nothing' }, needs: [], atOnce: 0 }
+      if (!reading || !catalogContext) return { serving: { kind: 'nothing' }, needs: [], atOnce: 0 }
       const serving = servingOf(
         course,
-        { audits: reading.audits, attempts: reading.attempts, catalog: shelf.catalog },
+        { audits: reading.audits, attempts: reading.attempts, catalog: catalogContext.catalog },
         as
       )
       const places = serving.kind === 'counts' ? serving.places : []

@@ -38,7 +38,7 @@ const sectionRows = useSectionRows()
 const offers = useOffers()
 const save = () =>
   attempt(async () => {
-    const term = college.shelf!.terms.find((one) => one.code === props.row.code)!
+    const term = college.catalogContext!.terms.find((one) => one.code === props.row.code)!
     await offers.load(term, college.zone)
     saveTable(
       `offer-${term.code}.csv`,

@@ -73,7 +73,7 @@ export const useStanding = defineStore('standing', () => {
   )
   const holds = computed(() =>
     student.picture
-      ? holdsFor(student.picture, college.shelf?.terms ?? [], term.value, college.today).filter(
+      ? holdsFor(student.picture, college.catalogContext?.terms ?? [], term.value, college.today).filter(
           (hold) => hold.stopsRegistration
         )
       : []

@@ -124,8 +124,8 @@ export const useStudent = defineStore('student', () => {
     before && picture.value && readsAlike(before, picture.value) ? before : picture.value
   )
   const reading = computed<Reading | undefined>((before) => {
-    if (!readable.value || !college.shelf) return undefined
-    const now = readStudent(readable.value, college.shelf, stage.value.at)
+    if (!readable.value || !college.catalogContext) return undefined
+    const now = readStudent(readable.value, college.catalogContext, stage.value.at)
     if (before) now.audits.forEach((audit, i) => shareStructure(before.audits[i]?.areas, audit.areas))
     return now
   })

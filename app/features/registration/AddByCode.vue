@@ -16,7 +16,7 @@ const { put } = usePlacing()
 
 const typed = ref('')
 const terms = computed(() =>
-  (college.shelf?.terms ?? []).flatMap((term): (TypedTerm & { code: string })[] => {
+  (college.catalogContext?.terms ?? []).flatMap((term): (TypedTerm & { code: string })[] => {
     const sections = offers.byTerm.get(term.code)?.sections
     return sections ? [{ code: term.code, name: term.name, sections }] : []
   })
@@ -39,7 +39,7 @@ async function add() {
     const there = new Set([...standing.planned.map((one) => one.course), ...standing.heldCourses])
     const missing = chosen
       .filter((option) => !there.has(option.course))
-      .flatMap((option) => college.shelf!.catalog.maybeCourse(option.course) ?? [])
+      .flatMap((option) => college.catalogContext!.catalog.maybeCourse(option.course) ?? [])
     if (missing.length && !(await put(missing, term))) return
     const picked = await changes.make({
       kind: 'picks',

@@ -10,7 +10,7 @@ const { owed } = useTermMoney()
 const line = computed(() =>
   termLineOf(props.term, props.opens, clock.minute, college.zone, {
     owed: owed.value,
-    mark: college.shelf?.catalog.scale.withdrawn
+    mark: college.catalogContext?.catalog.scale.withdrawn
   })
 )
 const percent = (part: number) => `${(100 * part).toFixed(2)}%`

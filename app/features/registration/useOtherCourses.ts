@@ -21,11 +21,11 @@ export function useOtherCourses(line: () => SheetLine) {
     const { term, holidays } = standing
     const offer = term && offers.byTerm.get(term.code)?.sections
     // A seat that is held is exchanged within its course.
-    if (!reading || !college.shelf || !offer || standing.heldCourses.has(line().course)) return []
+    if (!reading || !college.catalogContext || !offer || standing.heldCourses.has(line().course)) return []
     const key = reading.attempts.counted.find((one) => one.course === line().course && one.term === term.code)
     const need = key && reading.audits.map((audit) => audit.whereItCounts.get(key.key)).find(Boolean)
     if (!need) return []
-    const { list } = candidatesFor(need, candidateQuestion(reading, college.shelf, term))
+    const { list } = candidatesFor(need, candidateQuestion(reading, college.catalogContext, term))
     const rest = [...standing.heldSections, ...standing.pickedSections].filter(
       (one) => one.course !== line().course
     )

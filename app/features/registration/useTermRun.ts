@@ -5,7 +5,7 @@ import { dayNumber } from '#core/time'
 export function useTermRun() {
   const college = useCollege()
   return computed(() => {
-    const term = college.shelf?.terms.find((t) => phaseOf(t, college.today) === 'current')
+    const term = college.catalogContext?.terms.find((t) => phaseOf(t, college.today) === 'current')
     if (!term) return 0
     return (dayNumber(college.today) - dayNumber(term.start)) / (dayNumber(term.end) - dayNumber(term.start))
   })

@@ -65,13 +65,13 @@ function start() {
 function choicesFor({ result, term }: Proposal['open'][number]): Course[] {
   const at = terms.value.find((one) => one.code === term)
   const reading = filling.preview ?? student.reading
-  if (!at || !reading || !college.shelf) return []
-  return candidatesFor(result, candidateQuestion(reading, college.shelf, at))
+  if (!at || !reading || !college.catalogContext) return []
+  return candidatesFor(result, candidateQuestion(reading, college.catalogContext, at))
     .list.filter((one) => one.runs && !one.missing)
     .map((one) => one.course)
 }
 function choose(open: Proposal['open'][number], code: string) {
-  const course = college.shelf?.catalog.maybeCourse(code as CourseCode)
+  const course = college.catalogContext?.catalog.maybeCourse(code as CourseCode)
   if (course) filling.choose(open, course)
 }
 function close() {

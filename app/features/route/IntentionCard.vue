@@ -13,7 +13,7 @@ const { busy, once } = useOnce()
 const picture = computed(() => student.picture!)
 /** Terms for which something is handed in now, or was. */
 const terms = computed(() => {
-  const all = (college.shelf?.terms ?? []).filter((term) => term.end >= college.today)
+  const all = (college.catalogContext?.terms ?? []).filter((term) => term.end >= college.today)
   const next = all.find((term) => takesIntentions(term, clock.minute))
   return all.flatMap((term) => {
     const handedIn = picture.value.intentions.find((one) => one.term === term.code)
@@ -23,7 +23,7 @@ const terms = computed(() => {
       .filter((one) => one.term === term.code)
       .map((one) => one.course)
     const since = handedIn && sinceHandedIn(handedIn, planned)
-    const running = college.shelf!.running.get(term.code) ?? new Set<string>()
+    const running = college.catalogContext!.running.get(term.code) ?? new Set<string>()
     return [
       {
         term,

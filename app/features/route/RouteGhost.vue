@@ -6,7 +6,7 @@ const props = defineProps<{ ghost: Ghost }>()
 const talk = useTalk()
 const college = useCollege()
 const key = computed(() => `suggestion-${props.ghost.placed.suggestion.id}`)
-const title = computed(() => college.shelf?.catalog.maybeCourse(props.ghost.course)?.title)
+const title = computed(() => college.catalogContext?.catalog.maybeCourse(props.ghost.course)?.title)
 </script>
 
 <template>

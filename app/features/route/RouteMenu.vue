@@ -15,7 +15,7 @@ function saveJson() {
   )
 }
 function saveCsv() {
-  const order = new Map((college.shelf?.terms ?? []).map((term, i) => [term.code as string, i]))
+  const order = new Map((college.catalogContext?.terms ?? []).map((term, i) => [term.code as string, i]))
   const rows = student
     .picture!.route.courses.toSorted(
       (a, b) => order.get(a.term)! - order.get(b.term)! || (a.course < b.course ? -1 : 1)
@@ -23,7 +23,7 @@ function saveCsv() {
     .map(({ term, course, credits, note, locked }) => ({
       term,
       course,
-      title: college.shelf?.catalog.maybeCourse(course)?.title ?? '',
+      title: college.catalogContext?.catalog.maybeCourse(course)?.title ?? '',
       credits,
       locked: locked ? 'yes' : '',
       note: note ?? ''

@@ -22,7 +22,7 @@ const shown = computed(() => student.picture!.route)
 
 /** What a route comes to, read like the chosen one. */
 function summary(route: RouteView) {
-  const reading = readStudent({ ...student.picture!, route }, college.shelf!, student.stage.at)
+  const reading = readStudent({ ...student.picture!, route }, college.catalogContext!, student.stage.at)
   const { programs, finish, findings, busiest } = routeFigures(reading)
   return {
     route,

@@ -26,11 +26,11 @@ export const useFilling = defineStore('filling', () => {
   const reread = (planned: readonly PlannedCourse[]): Reading => {
     const picture = student.picture!
     const route = { ...picture.route, courses: [...planned] }
-    return readStudent({ ...picture, route }, college.shelf!, student.stage.at)
+    return readStudent({ ...picture, route }, college.catalogContext!, student.stage.at)
   }
   /** The student with what is kept of the proposal; undefined while there is none. */
   const preview = computed(() => {
-    if (!proposal.value || !student.picture || !college.shelf) return undefined
+    if (!proposal.value || !student.picture || !college.catalogContext) return undefined
     // While it is being taken, some of it is on the route already.
     const there = new Set(student.picture.route.courses.map(keyOf))
     const chosen = proposal.value.courses.filter(
@@ -52,7 +52,7 @@ export const useFilling = defineStore('filling', () => {
       ended.value = 'Filling broke off; the route is as it was. Try again.'
     }
     const offers = Object.fromEntries(
-      [...college.shelf!.offers].map(([term, { sections }]) => [term, sections])
+      [...college.catalogContext!.offers].map(([term, { sections }]) => [term, sections])
     )
     const call: FillCall = { catalog, offers, student: picture, choice, now: student.stage.at }
     worker.postMessage(call)

@@ -29,7 +29,7 @@ export function useBoardTerms(reading: Readonly<Ref<Reading | undefined>>, past:
 
   /** The terms ahead as far as something stands in them, and a few more. */
   function shownAhead(busy: ReadonlySet<string | null>): Term[] {
-    const ahead = college.shelf!.terms.filter((t) => phaseOf(t, college.today) !== 'past')
+    const ahead = college.catalogContext!.terms.filter((t) => phaseOf(t, college.today) !== 'past')
     const last = Math.max(
       ahead.findLastIndex((t) => busy.has(t.code)),
       0
@@ -43,10 +43,12 @@ export function useBoardTerms(reading: Readonly<Ref<Reading | undefined>>, past:
 
   const terms = computed((): BoardTerm[] => {
     const now = reading.value
-    if (!now || !college.shelf) return []
+    if (!now || !college.catalogContext) return []
     const busy = new Set(now.attempts.counted.map((t) => t.term))
-    const { today, shelf } = college
-    const over = past.value ? shelf.terms.filter((t) => phaseOf(t, today) === 'past' && busy.has(t.code)) : []
+    const { today, catalogContext } = college
+    const over = past.value
+      ? catalogContext.terms.filter((t) => phaseOf(t, today) === 'past' && busy.has(t.code))
+      : []
     return [...over, ...shownAhead(busy)].map((term) => {
       const phase = phaseOf(term, today)
       return {
@@ -59,7 +61,10 @@ export function useBoardTerms(reading: Readonly<Ref<Reading | undefined>>, past:
         hoursMost: now.context.hoursMost?.(term),
         away: now.context.away?.get(term.code),
         note: noteOf(term, phase, now.context.away?.get(term.code)),
-        result: phase === 'past' ? termResult(student.picture!.record, term.code, shelf.catalog) : undefined
+        result:
+          phase === 'past'
+            ? termResult(student.picture!.record, term.code, catalogContext.catalog)
+            : undefined
       }
     })
   })
@@ -79,7 +84,9 @@ export function useBoardTerms(reading: Readonly<Ref<Reading | undefined>>, past:
     const over = new Set(
       past.value
         ? []
-        : (college.shelf?.terms ?? []).filter((t) => phaseOf(t, college.today) === 'past').map((t) => t.code)
+        : (college.catalogContext?.terms ?? [])
+            .filter((t) => phaseOf(t, college.today) === 'past')
+            .map((t) => t.code)
     )
     const isBehind = (t: Attempt) => t.term === null || over.has(t.term)
     const attempts = (reading.value?.attempts.counted ?? []).filter(isBehind)

@@ -64,7 +64,7 @@ export function useRouteBoard(past = ref(false)) {
       : undefined
     return {
       attempt,
-      title: college.shelf?.catalog.maybeCourse(attempt.course)?.title ?? '',
+      title: college.catalogContext?.catalog.maybeCourse(attempt.course)?.title ?? '',
       also,
       finding: withFinding.value.has(`${attempt.course} ${attempt.term}`),
       proposed: proposed.value.has(keyOf({ course: attempt.course, term: attempt.term! })),

@@ -9,7 +9,7 @@ import type { FoundNeed } from '~/features/degree/useOpenNeeds'
 /** Everything that can be asked of sections. */
 const props = defineProps<{
   query: SectionQuery
-  hides: ReadonlyMap<SectionQuestion, number>
+  excluded: ReadonlyMap<SectionQuestion, number>
   needs: readonly FoundNeed[]
   occurring: Record<
     'subjects' | 'colleges' | 'campuses' | 'buildings' | 'sessions' | 'patterns' | 'blocks',
@@ -105,7 +105,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
         toggle
         title="I can take it"
         :asks="filter.takable ? 'yes' : undefined"
-        :hides="hides.get('takable')"
+        :excluded="excluded.get('takable')"
         @ask="ask({ takable: true })"
         @drop="ask({ takable: undefined })"
       />
@@ -113,7 +113,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
         toggle
         title="fits my week"
         :asks="filter.fits ? 'yes' : undefined"
-        :hides="hides.get('fits')"
+        :excluded="excluded.get('fits')"
         @ask="ask({ fits: true })"
         @drop="ask({ fits: undefined })"
       />
@@ -122,7 +122,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
         :asks="
           filter.seats === 'open' ? 'a seat left' : filter.seats === 'line' ? 'a seat or a line' : undefined
         "
-        :hides="hides.get('seats')"
+        :excluded="excluded.get('seats')"
         @drop="ask({ seats: undefined })"
       >
         <label class="radio"
@@ -143,7 +143,12 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
         >
       </FilterPill>
     </template>
-    <FilterPill title="need" :asks="needTitles" :hides="hides.get('needs')" @drop="ask({ needs: undefined })">
+    <FilterPill
+      title="need"
+      :asks="needTitles"
+      :excluded="excluded.get('needs')"
+      @drop="ask({ needs: undefined })"
+    >
       <FilterChoices
         :model-value="filter.needs"
         title="Counts toward"
@@ -155,11 +160,16 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
       toggle
       title="two needs at once"
       :asks="filter.serves ? 'yes' : undefined"
-      :hides="hides.get('serves')"
+      :excluded="excluded.get('serves')"
       @ask="ask({ serves: 2 })"
       @drop="ask({ serves: undefined })"
     />
-    <FilterPill title="days" :asks="dayAsks" :hides="hides.get('days')" @drop="ask({ days: undefined })">
+    <FilterPill
+      title="days"
+      :asks="dayAsks"
+      :excluded="excluded.get('days')"
+      @drop="ask({ days: undefined })"
+    >
       <fieldset>
         <legend class="quiet small">Meets on</legend>
         <label v-for="day in WEEKDAYS" :key="day" class="radio"
@@ -181,7 +191,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
     <FilterPill
       title="starts after"
       :asks="filter.after === undefined ? undefined : `starts ${clockTime(filter.after)} or later`"
-      :hides="hides.get('after')"
+      :excluded="excluded.get('after')"
       @drop="ask({ after: undefined })"
     >
       <label class="radio"
@@ -196,7 +206,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
     <FilterPill
       title="ends before"
       :asks="filter.before === undefined ? undefined : `over by ${clockTime(filter.before)}`"
-      :hides="hides.get('before')"
+      :excluded="excluded.get('before')"
       @drop="ask({ before: undefined })"
     >
       <label class="radio"
@@ -211,7 +221,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
     <FilterPill
       title="mode"
       :asks="filter.modes?.map((one) => MODE_WORDS[one]).join(', ')"
-      :hides="hides.get('modes')"
+      :excluded="excluded.get('modes')"
       @drop="ask({ modes: undefined })"
     >
       <FilterChoices
@@ -225,7 +235,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
       :key="one.key"
       :title="one.title"
       :asks="asksOf(one.key, one.choices)"
-      :hides="hides.get(one.key)"
+      :excluded="excluded.get(one.key)"
       @drop="ask({ [one.key]: undefined })"
     >
       <FilterChoices
@@ -237,7 +247,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
     <FilterPill
       title="length of class"
       :asks="LENGTHS.find((one) => one.value === lengthNow)?.title"
-      :hides="hides.get('length')"
+      :excluded="excluded.get('length')"
       @drop="ask({ length: undefined })"
     >
       <label v-for="one in LENGTHS" :key="one.value" class="radio"
@@ -251,19 +261,19 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
     </FilterPill>
     <FilterCredits
       :model-value="filter.credits"
-      :hides="hides.get('credits')"
+      :excluded="excluded.get('credits')"
       @update:model-value="ask({ credits: $event })"
     />
     <FilterCategories
       :model-value="filter.categories"
-      :hides="hides.get('categories')"
+      :excluded="excluded.get('categories')"
       @update:model-value="ask({ categories: $event })"
     />
     <FilterPill
       toggle
       title="no extra fee"
       :asks="filter.noFee ? 'yes' : undefined"
-      :hides="hides.get('noFee')"
+      :excluded="excluded.get('noFee')"
       @ask="ask({ noFee: true })"
       @drop="ask({ noFee: undefined })"
     />
@@ -271,7 +281,7 @@ const clock = (at: number | undefined) => (at === undefined ? '' : timeField(at)
       toggle
       title="no permission needed"
       :asks="filter.noPermission ? 'yes' : undefined"
-      :hides="hides.get('noPermission')"
+      :excluded="excluded.get('noPermission')"
       @ask="ask({ noPermission: true })"
       @drop="ask({ noPermission: undefined })"
     />

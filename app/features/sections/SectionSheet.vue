@@ -31,8 +31,8 @@ watch(
   { immediate: true }
 )
 
-const course = computed(() => college.shelf?.catalog.maybeCourse(props.section.course))
-const term = computed(() => college.shelf?.terms.find((one) => one.code === props.section.term))
+const course = computed(() => college.catalogContext?.catalog.maybeCourse(props.section.course))
+const term = computed(() => college.catalogContext?.terms.find((one) => one.code === props.section.term))
 const sessionOf = computed(() => term.value?.sessions.find((one) => one.code === props.section.session))
 const parts = computed(() => props.among.filter((one) => one.parent === props.section.code))
 const facts = useTermFacts(term, () => props.among)

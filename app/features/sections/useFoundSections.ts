@@ -6,7 +6,7 @@ import {
   patternOf,
   placeOf,
   sectionTests,
-  sieve,
+  filterByFacets,
   type FoundSection,
   type SectionQuestion
 } from '#core/search'
@@ -43,7 +43,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
   const student = useStudent()
 
   const term = computed(() =>
-    college.shelf?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
+    college.catalogContext?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
   )
   watch(term, (now) => now && finder.loadOffer(now.code, true), { immediate: true })
   const offer = computed(() => (term.value ? offers.byTerm.get(term.value.code) : undefined))
@@ -54,8 +54,8 @@ export function useFoundSections(query: Ref<SectionQuery>) {
   const mustStayFree = computed(() => weeks.keepFree.filter((one) => one.hard))
 
   const everything = computed((): SectionLine[] => {
-    const { shelf, picture } = college
-    if (!shelf || !picture) return []
+    const { catalogContext, picture } = college
+    if (!catalogContext || !picture) return []
     const subjects = new Map(picture.subjects.map((one) => [one.code, one]))
     const parts = new Map<string, Section[]>()
     for (const one of sections.value)
@@ -66,7 +66,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     const week = weeks.all
     const isComing = term.value?.code === standing.term?.code
     return sections.value.flatMap((main): SectionLine[] => {
-      const course = shelf.catalog.maybeCourse(main.course)
+      const course = catalogContext.catalog.maybeCourse(main.course)
       if (main.parent !== null || !course) return []
       const own = parts.get(main.code) ?? []
       const subject = subjects.get(subjectOf(course.code))
@@ -128,13 +128,13 @@ export function useFoundSections(query: Ref<SectionQuery>) {
   })
   const isOffice = (one: SectionLine) => one.main.officeOnly
   const office = computed(() => worded.value.filter(isOffice).length)
-  const sieved = computed(() =>
-    sieve<SectionLine, SectionQuestion>(
+  const faceted = computed(() =>
+    filterByFacets<SectionLine, SectionQuestion>(
       query.value.office ? worded.value : worded.value.filter((one) => !isOffice(one)),
       sectionTests(query.value.filter)
     )
   )
-  const lines = computed(() => sieved.value.kept)
+  const lines = computed(() => faceted.value.kept)
 
   const isHome = (campus: string) => campus === student.picture?.student.campus
   /** What occurs in the term, with how often: the choices of the filters. */
@@ -158,7 +158,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     }
   })
 
-  return { term, offer, sections, openNeeds, sieved, lines, office, occurring }
+  return { term, offer, sections, openNeeds, faceted, lines, office, occurring }
 }
 
 const byCourse = (a: SectionLine, b: SectionLine) =>

@@ -12,7 +12,7 @@ export function useSectionRows() {
       Section: one.number,
       Code: one.code,
       Kind: KIND_WORDS[one.kind],
-      Title: college.shelf?.catalog.maybeCourse(one.course)?.title ?? '',
+      Title: college.catalogContext?.catalog.maybeCourse(one.course)?.title ?? '',
       Credits: one.credits,
       ...more,
       Instructors: one.instructors.join(', '),

@@ -12,10 +12,10 @@ export function useTermFacts(term: Ref<TermView | undefined>, offer: () => reado
   // The second does not matter.
   return computed(() => {
     const { picture } = student
-    if (!picture || !college.shelf || !term.value) return undefined
+    if (!picture || !college.catalogContext || !term.value) return undefined
     const { code } = term.value
     const opens = picture.openings.find((one) => one.term === code)?.opens ?? clock.minute
-    return registrationFacts(picture, college.shelf, {
+    return registrationFacts(picture, college.catalogContext, {
       term: code,
       now: Math.max(clock.minute, opens),
       heldSections: termWeek(picture, code, undefined).held,

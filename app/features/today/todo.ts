@@ -17,10 +17,10 @@ export const useTodo = defineStore('todo', () => {
 
   const question = computed((): TodoQuestion | undefined => {
     const { picture, reading, work } = student
-    const { shelf } = college
+    const { catalogContext } = college
     // Not before what has passed: the day and the deadlines are those of the reading.
-    return picture && reading && shelf
-      ? { picture, reading, shelf, work, now: Math.max(clock.minute, reading.now) }
+    return picture && reading && catalogContext
+      ? { picture, reading, catalogContext, work, now: Math.max(clock.minute, reading.now) }
       : undefined
   })
   const list = computed((): Todo[] => (question.value ? thingsToDo(question.value).map(asRead) : []))

@@ -47,7 +47,7 @@ const extra = ref('')
 const extraSays = ref('')
 function addCourse() {
   const code = maybeCourseCode(extra.value)
-  const runs = code && college.shelf?.running.get(standing.term?.code ?? '')?.has(code)
+  const runs = code && college.catalogContext?.running.get(standing.term?.code ?? '')?.has(code)
   extraSays.value = !code
     ? 'Type a course code such as ENVI 310.'
     : runs

@@ -40,7 +40,7 @@ const suggested = computed(() =>
 )
 
 function plan(course: string) {
-  const known = college.shelf?.catalog.maybeCourse(course)
+  const known = college.catalogContext?.catalog.maybeCourse(course)
   if (known && standing.term) void place.put([known], standing.term.code)
 }
 </script>

@@ -20,7 +20,7 @@ const standing = useStanding()
         <tr v-for="one in week" :key="one.code">
           <td>{{ sectionName(one) }}</td>
           <td>{{ one.code }}</td>
-          <td>{{ one.topic ?? college.shelf?.catalog.maybeCourse(one.course)?.title }}</td>
+          <td>{{ one.topic ?? college.catalogContext?.catalog.maybeCourse(one.course)?.title }}</td>
           <td>{{ sectionHours(one) }}</td>
           <td>{{ one.meetings[0]?.room }}</td>
           <td>{{ one.instructors.join(', ') }}</td>

@@ -100,7 +100,7 @@ export const useFinding = defineStore('finding', () => {
       fixed: fixed.value,
       travelHolds: weeks.habits.travelHolds
     },
-    travel: college.shelf?.travel ?? [],
+    travel: college.catalogContext?.travel ?? [],
     top: TOP
   }))
 

@@ -62,7 +62,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
     () => sections.value
   )
   const travel = (from: string, to: string) =>
-    college.shelf?.travel.find((one) => one.from === from && one.to === to)?.minutes
+    college.catalogContext?.travel.find((one) => one.from === from && one.to === to)?.minutes
   const byCourse = computed(() => {
     const found = new Map<CourseCode, Option[]>()
     for (const course of standing.courses) {
@@ -158,7 +158,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
       const topics = new Set(open.map((one) => one.option.main.topic))
       return {
         course,
-        about: college.shelf?.catalog.maybeCourse(course),
+        about: college.catalogContext?.catalog.maybeCourse(course),
         open,
         groups: grouped(open),
         topical: topics.size > 1,

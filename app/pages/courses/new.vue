@@ -9,7 +9,11 @@ onMounted(() => staff.load())
 
 <template>
   <AppFrame :places="places">
-    <ViewState :failure="staff.failure" :ready="staff.ready && Boolean(college.shelf)" @retry="staff.load()">
+    <ViewState
+      :failure="staff.failure"
+      :ready="staff.ready && Boolean(college.catalogContext)"
+      @retry="staff.load()"
+    >
       <CourseWriting />
     </ViewState>
   </AppFrame>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { greedy, passedOver } from './testing/byHand'
+import { greedy, passedOver } from './testing/greedy'
 import { caseFrom, dice, type Case } from './testing/cases'
 import { scoreOf } from './labels'
 import { compareOpens, isLegal, NOWHERE, type Opens } from './problem'
@@ -84,8 +84,8 @@ describe('the best reading of small questions', () => {
       expect(isLegal(one.problem, place)).toBe(true)
       expect(ended).toBe('optimal')
       expect(bound).toEqual(opens)
-      const byHand = one.root.choices.length ? undefined : scoreOf(one.problem, greedy(one))
-      if (byHand && compareOpens(byHand.opens, opens) > 0) hard++
+      const greedily = one.root.choices.length ? undefined : scoreOf(one.problem, greedy(one))
+      if (greedily && compareOpens(greedily.opens, opens) > 0) hard++
     }
     expect(hard).toBeGreaterThan(20)
   })

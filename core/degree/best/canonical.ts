@@ -5,7 +5,7 @@
  */
 import { isLegal, NOWHERE, type Piece, type Problem } from './problem'
 
-export function steady(problem: Problem, place: readonly number[]): number[] {
+export function canonicalPlace(problem: Problem, place: readonly number[]): number[] {
   const { pieces } = problem
   const now = [...place]
   const alike = groupsOf(problem)

@@ -12,7 +12,7 @@
  *
  * Of two partial readings with the same such state the one with the better tuple is kept, of equal ones
  * the one that came first. Method: Bellman (1957) on a vertex separation of the pieces (Kinnersley
- * 1992), with the bound of `prices`: what cannot come up to better than the best reading known, found by
+ * 1992), with the bound of `multipliers`: what cannot come up to better than the best reading known, found by
  * a narrow first pass, is dropped.
  *
  * The class is longer than most: its steps share the state at hand, and none of them is of use by itself.
@@ -25,7 +25,7 @@ import { inOrderOfFrontier } from './elimination'
 import { FrontierItems, keyOf, type Item } from './frontierItems'
 import type { Score } from './labels'
 import { Packing } from './packing'
-import { Prices } from './lagrangian'
+import { Multipliers } from './lagrangian'
 import { NOWHERE, useOf, type Opens, type Problem } from './problem'
 import { NONE } from './transitionTable'
 
@@ -85,7 +85,7 @@ export function alongFrontier(problem: Problem, effort: Effort, notWorse?: Score
   const packing = new Packing(problem)
   let most = notWorse ? packing.above(notWorse) : Infinity
   let frontier = new Frontier(problem, packing, effort)
-  frontier.prices.improve()
+  frontier.multipliers.improve()
   const floor = frontier.floor()
   let best: Pass['best']
   let proved = false
@@ -106,7 +106,7 @@ export function alongFrontier(problem: Problem, effort: Effort, notWorse?: Score
 }
 
 class Frontier {
-  readonly prices: Prices
+  readonly multipliers: Multipliers
   /** The pieces as they are decided. */
   private readonly order: readonly number[]
   private readonly items: readonly Item[]
@@ -117,7 +117,7 @@ class Frontier {
     private readonly problem: Problem,
     private readonly packing: Packing,
     private readonly effort: Effort,
-    from?: Prices
+    from?: Multipliers
   ) {
     const inside: number[][] = problem.wants.map(() => [])
     problem.pieces.forEach((piece, p) => piece.wants.forEach((w) => inside[w]!.push(p)))
@@ -126,14 +126,14 @@ class Frontier {
     const at = new Int32Array(this.order.length)
     this.order.forEach((p, i) => (at[p] = i))
     for (const own of inside) own.sort((a, b) => at[a]! - at[b]!)
-    this.prices = new Prices(problem, packing, inside, from)
+    this.multipliers = new Multipliers(problem, packing, inside, from)
     this.tally = new DemandTally(problem, packing)
-    ;({ items: this.items, slots: this.slots } = new FrontierItems(problem, this.prices, groups, inside))
+    ;({ items: this.items, slots: this.slots } = new FrontierItems(problem, this.multipliers, groups, inside))
   }
 
-  /** The same question and prices, without the places that no reading of less than this cost can use. */
+  /** The same question and multipliers, without the places that no reading of less than this cost can use. */
   narrowed(most: number): Frontier {
-    return new Frontier(this.prices.narrowed(most), this.packing, this.effort, this.prices)
+    return new Frontier(this.multipliers.narrowed(most), this.packing, this.effort, this.multipliers)
   }
 
   /**
@@ -142,7 +142,7 @@ class Frontier {
    */
   pass(most: number, width: number): Pass | undefined {
     const { problem, effort } = this
-    for (const machine of this.prices.machines) machine.settle()
+    for (const machine of this.multipliers.machines) machine.settle()
     let layer: State[] = [
       {
         wants: Array.from({ length: this.slots }, () => 0),
@@ -189,7 +189,7 @@ class Frontier {
   /** Every label that a want could have. */
   private say(work: Work, { want, slot }: { want: number; slot: number }): void {
     const { from } = work
-    const machine = this.prices.machines[want]!
+    const machine = this.multipliers.machines[want]!
     const rest = from.bound - machine.valueAtStart()
     work.wants = from.wants.slice()
     for (let start = 0; start < machine.starts; start++) {
@@ -212,7 +212,7 @@ class Frontier {
     const { wants, to, most } = work
     const { p, places } = work.item.pieces[n]!
     const before: number[] = []
-    let without = bound + this.prices.ofPiece[p]!
+    let without = bound + this.multipliers.ofPiece[p]!
     for (const { slot, machine, turn } of places) {
       const state = wants[slot]!
       before.push(state)
@@ -283,8 +283,8 @@ class Frontier {
           used[c]! += useOf(cap, pieces[p]!)
       })
       if (used[c]! > cap.most) return undefined
-      // A cap that can never bind is one state, but for its price, which the bound still holds.
-      if (this.prices.ofCap[c] === 0 && used[c]! <= cap.most - item.capLeft[c]!) used[c] = 0
+      // A cap that can never bind is one state, but for its multiplier, which the bound still holds.
+      if (this.multipliers.ofCap[c] === 0 && used[c]! <= cap.most - item.capLeft[c]!) used[c] = 0
     }
     return used
   }
@@ -294,9 +294,9 @@ class Frontier {
     let back = 0
     this.problem.caps.forEach((cap, c) => {
       const before = i > 0 ? this.items[i - 1]!.capLeft[c]! : Infinity
-      const price = this.prices.ofCap[c]!
-      if (price === 0 || item.capLeft[c]! > 0 || before === 0) return
-      back += price * (cap.most - used[c]!)
+      const multiplier = this.multipliers.ofCap[c]!
+      if (multiplier === 0 || item.capLeft[c]! > 0 || before === 0) return
+      back += multiplier * (cap.most - used[c]!)
       used[c] = 0
     })
     return back
@@ -322,6 +322,6 @@ class Frontier {
 
   /** No reading costs less, demands included. */
   floor(): number {
-    return this.prices.bound() + this.tally.floor()
+    return this.multipliers.bound() + this.tally.floor()
   }
 }

@@ -1,5 +1,5 @@
-import type { Prices } from './lagrangian'
-import type { Turn, WantMachine } from './needAutomaton'
+import type { Multipliers } from './lagrangian'
+import type { Turn, NeedAutomaton } from './needAutomaton'
 import { couldGive, POSSIBLE, useOf, type Piece, type Problem } from './problem'
 
 /** What is decided at once. */
@@ -26,7 +26,7 @@ export interface Item {
 export interface Place {
   want: number
   slot: number
-  machine: WantMachine
+  machine: NeedAutomaton
   turn: Turn
 }
 
@@ -46,7 +46,7 @@ export class FrontierItems {
   /** `groups`: the pieces decided at once, in order; `inside`: by want, its pieces. */
   constructor(
     private readonly problem: Problem,
-    private readonly prices: Prices,
+    private readonly multipliers: Multipliers,
     groups: readonly (readonly number[])[],
     private readonly inside: readonly (readonly number[])[]
   ) {
@@ -79,11 +79,12 @@ export class FrontierItems {
     this.active.add(want)
     const slot = this.free.pop() ?? this.slots++
     this.slotOf[want] = slot
-    if (this.prices.machines[want]!.starts > 1) this.push({ pieces: [], label: { want, slot }, over: [] })
+    if (this.multipliers.machines[want]!.starts > 1)
+      this.push({ pieces: [], label: { want, slot }, over: [] })
   }
 
   private place(want: number): Place {
-    const machine = this.prices.machines[want]!
+    const machine = this.multipliers.machines[want]!
     return { want, slot: this.slotOf[want]!, machine, turn: machine.turns[this.decided[want]!++]! }
   }
 
@@ -105,7 +106,7 @@ export class FrontierItems {
     const { caps, shares, demands = [] } = this.problem
     const kept = [...this.active]
     const radix = [
-      ...kept.map((w) => this.prices.machines[w]!.statesAt(this.decided[w]!)),
+      ...kept.map((w) => this.multipliers.machines[w]!.statesAt(this.decided[w]!)),
       ...caps.map((cap) => cap.most + 1),
       ...shares.map((share) => share.most + 1),
       ...demands.map((demand) => (demand.least + 1) ** POSSIBLE)

@@ -2,22 +2,22 @@
  * A bound on every reading: each want by itself, paying for what it takes.
  *
  * Several wants would like the same piece, and a cap holds over many; were each want alone, they would
- * all have it. So pieces and caps get prices (Lagrange), and what the wants pay is given back once: any
- * prices give a valid bound, good prices a sharp one. Prices are whole, and so is the bound.
+ * all have it. So pieces and caps get multipliers (Lagrange), and what the wants pay is given back once: any
+ * multipliers give a valid bound, good multipliers a sharp one. Multipliers are whole, and so is the bound.
  */
 import type { Packing } from './packing'
 import { LEVELS, useOf, type Problem } from './problem'
-import { WantMachine } from './needAutomaton'
+import { NeedAutomaton } from './needAutomaton'
 
 /** Steps of one size, at most. */
 const ROUNDS = 5
 /** By how much steps get finer. */
 const FINER = 4
-/** Rounds of setting prices piece by piece, at most. */
+/** Rounds of setting multipliers piece by piece, at most. */
 const SWEEPS = 3
 
-export class Prices {
-  readonly machines: readonly WantMachine[]
+export class Multipliers {
+  readonly machines: readonly NeedAutomaton[]
   readonly ofPiece: Float64Array
   /** Of a unit of each cap. */
   readonly ofCap: Float64Array
@@ -27,21 +27,21 @@ export class Prices {
     private readonly problem: Problem,
     private readonly packing: Packing,
     private readonly inside: readonly (readonly number[])[],
-    from?: Prices
+    from?: Multipliers
   ) {
     this.ofPiece = from?.ofPiece.slice() ?? new Float64Array(problem.pieces.length)
     this.ofCap = from?.ofCap.slice() ?? new Float64Array(problem.caps.length)
     this.machines = problem.wants.map(
-      (_, w) => new WantMachine(problem, w, inside[w]!, packing, this.ofPiece)
+      (_, w) => new NeedAutomaton(problem, w, inside[w]!, packing, this.ofPiece)
     )
-    this.reprice()
+    this.applyMultipliers()
   }
 
   /** No reading costs less. */
   bound(): number {
     let bound = this.packing.nowhere
     for (const machine of this.machines) bound += machine.valueAtStart()
-    for (const price of this.ofPiece) bound -= price
+    for (const multiplier of this.ofPiece) bound -= multiplier
     this.problem.caps.forEach((cap, c) => (bound -= this.ofCap[c]! * cap.most))
     return bound
   }
@@ -49,7 +49,7 @@ export class Prices {
   /**
    * First all at once, dearer where several wants take a piece and cheaper where none does (Held and Karp
    * 1971), in steps that become finer through the digits of the tuple; then piece by piece the best
-   * price, the second-highest gain.
+   * multiplier, the second-highest gain.
    */
   improve(): void {
     const { pieces } = this.problem
@@ -67,53 +67,53 @@ export class Prices {
       }
       this.ofPiece.set(kept.ofPiece)
       this.ofCap.set(kept.ofCap)
-      this.reprice()
+      this.applyMultipliers()
     }
     for (let sweep = 0; sweep < SWEEPS && this.sweep(contested); sweep++);
   }
 
-  /** One step for all prices; false when no piece and no cap asks for one. */
+  /** One step for all multipliers; false when no piece and no cap asks for one. */
   private balance(contested: readonly number[], step: number): boolean {
     const { caps, pieces } = this.problem
     const { takers, spent } = this.takers()
     let changed = false
     for (const p of contested) {
-      const price = Math.max(0, this.ofPiece[p]! + (takers[p]! - 1) * step)
-      if (price === this.ofPiece[p]) continue
+      const multiplier = Math.max(0, this.ofPiece[p]! + (takers[p]! - 1) * step)
+      if (multiplier === this.ofPiece[p]) continue
       changed = true
-      this.ofPiece[p] = price
+      this.ofPiece[p] = multiplier
       for (const w of pieces[p]!.wants) this.machines[w]!.forget()
     }
     let capsChanged = false
     caps.forEach((cap, c) => {
       const heaviest = Math.max(1, ...[...cap.pieces].map((p) => useOf(cap, pieces[p]!)))
       const over = (spent[c]! - cap.most) / heaviest
-      const price = Math.max(0, Math.round(this.ofCap[c]! + (over * step) / heaviest))
-      if (price === this.ofCap[c]) return
+      const multiplier = Math.max(0, Math.round(this.ofCap[c]! + (over * step) / heaviest))
+      if (multiplier === this.ofCap[c]) return
       capsChanged = true
-      this.ofCap[c] = price
+      this.ofCap[c] = multiplier
     })
-    if (capsChanged) this.reprice()
+    if (capsChanged) this.applyMultipliers()
     return changed || capsChanged
   }
 
-  /** Each contested piece at its best price by itself; false when nothing changed. */
+  /** Each contested piece at its best multiplier by itself; false when nothing changed. */
   private sweep(contested: readonly number[]): boolean {
     const { pieces } = this.problem
     let changed = false
     for (const p of contested) {
       const { wants } = pieces[p]!
       const gains = wants.map((w) => this.machines[w]!.gain(this.inside[w]!.indexOf(p))).sort((a, b) => b - a)
-      const price = Math.max(0, gains[1]!)
-      if (price === this.ofPiece[p]) continue
-      this.ofPiece[p] = price
+      const multiplier = Math.max(0, gains[1]!)
+      if (multiplier === this.ofPiece[p]) continue
+      this.ofPiece[p] = multiplier
       changed = true
       for (const w of wants) this.machines[w]!.forget()
     }
     return changed
   }
 
-  private reprice(): void {
+  private applyMultipliers(): void {
     const { caps, pieces } = this.problem
     for (const machine of this.machines) {
       machine.forget()
@@ -128,7 +128,7 @@ export class Prices {
     })
   }
 
-  /** Each want by itself at the present prices: by piece, how many take it; by cap, what is spent. */
+  /** Each want by itself at the present multipliers: by piece, how many take it; by cap, what is spent. */
   private takers(): { takers: Int32Array; spent: Int32Array } {
     const { caps, pieces } = this.problem
     const takers = new Int32Array(pieces.length)

@@ -1,5 +1,5 @@
 /**
- * What a want costs by itself: its table of states, and at the present prices the least cost from each.
+ * What a want costs by itself: its table of states, and at the present multipliers the least cost from each.
  * Costs are packed tuples: what the label costs in the end, the waste and the order of each step.
  */
 import type { Packing } from './packing'
@@ -9,11 +9,11 @@ import { NONE, tableOf, type TableTurn } from './transitionTable'
 /** A turn of the table, and where its states begin in the machine's arrays of costs. */
 export interface Turn extends TableTurn {
   readonly at: number
-  /** What taking the piece costs beside waste and prices; below zero but for pieces that stand in. */
+  /** What taking the piece costs beside waste and multipliers; below zero but for pieces that stand in. */
   readonly saving: number
 }
 
-export class WantMachine {
+export class NeedAutomaton {
   readonly starts: number
   /** One for each piece. */
   readonly turns: readonly Turn[]
@@ -21,21 +21,21 @@ export class WantMachine {
   private readonly values: Float64Array
   /** By state, how much more that is when the piece is passed. */
   readonly passing: Float64Array
-  /** By state, how much more it is to take the piece than to pass it, its own price left out. */
+  /** By state, how much more it is to take the piece than to pass it, its own multiplier left out. */
   readonly attempt: Float64Array
-  /** What taking a piece costs beside its price, by turn: the prices of caps. Whole numbers. */
+  /** What taking a piece costs beside its multiplier, by turn: the multipliers of caps. Whole numbers. */
   readonly dues: Float64Array
   private readonly wasteCost: number
   private fresh = false
   private mine: readonly number[] | undefined
 
-  /** `own` are the want's pieces in the order in which they are decided; `prices` are by piece, whole. */
+  /** `own` are the want's pieces in the order in which they are decided; `multipliers` are by piece, whole. */
   constructor(
     problem: Problem,
     w: number,
     readonly own: readonly number[],
     packing: Packing,
-    private readonly prices: Float64Array
+    private readonly multipliers: Float64Array
   ) {
     const table = tableOf(problem, w, own)
     this.starts = table.starts
@@ -77,7 +77,7 @@ export class WantMachine {
     return least
   }
 
-  /** Prices have changed. */
+  /** Multipliers have changed. */
   forget(): void {
     this.fresh = false
     this.mine = undefined
@@ -90,18 +90,18 @@ export class WantMachine {
     for (let k = turns.length - 1; k >= 0; k--) {
       const { at, states, pass, take, waste, saving } = turns[k]!
       const after = at + states
-      const price = saving + this.price(k)
+      const multiplier = saving + this.multiplier(k)
       for (let i = 0; i < states; i++) {
         const without = values[after + pass[i]!]!
         values[at + i] =
           take[i] === NONE
             ? without
-            : Math.min(without, values[after + take[i]!]! + waste[i]! * wasteCost + price)
+            : Math.min(without, values[after + take[i]!]! + waste[i]! * wasteCost + multiplier)
       }
     }
   }
 
-  /** Works out what passing and taking mean at the present prices. */
+  /** Works out what passing and taking mean at the present multipliers. */
   settle(): void {
     this.refresh()
     const { values, turns, wasteCost } = this
@@ -118,7 +118,7 @@ export class WantMachine {
     }
   }
 
-  /** The pieces that the want would take by itself, at the prices. */
+  /** The pieces that the want would take by itself, at the multipliers. */
   cheapest(): readonly number[] {
     if (this.mine) return this.mine
     const mine: number[] = []
@@ -144,7 +144,7 @@ export class WantMachine {
     let costs = new Float64Array(this.starts)
     for (let i = 0; i < k; i++) costs = this.costsAfter(costs, i)
     const { taken, passed } = this.ends(costs, k)
-    return passed - (taken - this.prices[this.own[k]!]!)
+    return passed - (taken - this.multipliers[this.own[k]!]!)
   }
 
   /** By turn, the least that the want costs when the piece is taken, and when it is passed. */
@@ -185,10 +185,10 @@ export class WantMachine {
     return next
   }
 
-  /** What it costs to take the k-th piece, prices included. */
+  /** What it costs to take the k-th piece, multipliers included. */
   private costOf(state: number, k: number): number {
     const { waste, saving } = this.turns[k]!
-    return waste[state]! * this.wasteCost + saving + this.price(k)
+    return waste[state]! * this.wasteCost + saving + this.multiplier(k)
   }
 
   /** Where the states after the k-th piece begin. */
@@ -197,7 +197,7 @@ export class WantMachine {
     return turn ? turn.at + turn.states : 0
   }
 
-  private price(k: number): number {
-    return this.prices[this.own[k]!]! + this.dues[k]!
+  private multiplier(k: number): number {
+    return this.multipliers[this.own[k]!]! + this.dues[k]!
   }
 }

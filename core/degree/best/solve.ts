@@ -29,7 +29,7 @@ import {
   type Opens,
   type Problem
 } from './problem'
-import { steady } from './canonical'
+import { canonicalPlace } from './canonical'
 import { type Part, plus, partsOf, selections } from './parts'
 
 /** States allowed for one part. */
@@ -200,7 +200,7 @@ function solvePart(whole: Problem, part: Part, most: number): PartAnswer {
   }
   const { way, found } = best!
   const { opens, unmet, waste } = found
-  const place = steady(way.problem, found.place)
+  const place = canonicalPlace(way.problem, found.place)
   const bound = unproved && compareOpens(unproved, opens) < 0 ? unproved : opens
   return {
     way,

@@ -1,6 +1,6 @@
 import { keyParams } from '#shared/requests'
 import { openEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { CALENDAR } from '#server/http/versioned'
 import { Refused } from '#server/http/problem'
 import { calendarAtAddress, eventsOfStudent } from '#server/features/appointments/calendars'
@@ -26,6 +26,6 @@ export default openEndpoint(
     if (id === undefined) return ofAdvisor
     const [picture] = await readStudentRecords(db, [id], 'self')
     const appointments = await eventsOfStudent(db, id)
-    return calendarOfClasses(picture!, await currentShelf(), { now, appointments })
+    return calendarOfClasses(picture!, await currentCatalogContext(), { now, appointments })
   }
 )

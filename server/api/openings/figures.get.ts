@@ -1,9 +1,9 @@
 import { endpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { readOpeningFigures } from '#server/features/offices/openingFigures'
 import { campusNow } from '#server/gateways/clock'
 
 /** For how many each opening is, and who of them is not ready. */
 export default endpoint('GET /api/openings/figures', {}, async ({ db }) =>
-  readOpeningFigures(db, await currentShelf(), await campusNow(db))
+  readOpeningFigures(db, await currentCatalogContext(), await campusNow(db))
 )

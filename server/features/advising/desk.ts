@@ -9,7 +9,7 @@ import type { Who } from '#shared/accounts/responses'
 import { inOrderOfNeed } from '#shared/advising/desk'
 import { isOverdue } from '#shared/advising/talk'
 import { holdsFor } from '#shared/charges/balance'
-import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, termOf, type CatalogContext } from '#shared/catalog/context'
 import { neededOf } from '#shared/degree/figures'
 import { signOffPolicyOf } from '#shared/advising/review'
 import { hasChanged, sinceSignOff } from '#shared/advising/signOff'
@@ -21,9 +21,14 @@ import { countUnread, spokenWith } from './talk'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 
 /** Students of an advisor, those who need one first. */
-export async function readDesk(db: Database, who: Who, shelf: Shelf, now: Instant): Promise<Desk> {
+export async function readDesk(
+  db: Database,
+  who: Who,
+  catalogContext: CatalogContext,
+  now: Instant
+): Promise<Desk> {
   const rows = await advisedBy(db, who.id)
-  const term = officeTerm(shelf.terms, momentOf(now, shelf.zone))!.code
+  const term = officeTerm(catalogContext.terms, momentOf(now, catalogContext.zone))!.code
   const purposes = new Map(rows.map((row) => [row.student as number, row]))
   const ids = [...purposes.keys()]
   const [pictures, unread, spoken] = await Promise.all([
@@ -31,9 +36,13 @@ export async function readDesk(db: Database, who: Who, shelf: Shelf, now: Instan
     countUnread(db, ids, who.id),
     spokenWith(db, ids)
   ])
-  const readings = await deskReadings(db, pictures, shelf, now)
+  const readings = await deskReadings(db, pictures, catalogContext, now)
   const desk = pictures.map((picture, i) => ({
-    ...deskRow(picture, readings[i]!, purposes.get(picture.student.id)!.purpose, term, { who, shelf, now }),
+    ...deskRow(picture, readings[i]!, purposes.get(picture.student.id)!.purpose, term, {
+      who,
+      catalogContext,
+      now
+    }),
     standsInFor: purposes.get(picture.student.id)!.standsInFor,
     unread: unread.get(picture.student.id) ?? 0,
     spoken: spoken.has(picture.student.id)
@@ -46,10 +55,10 @@ function deskRow(
   reading: DeskReading,
   purpose: DeskRow['purpose'],
   term: TermCode,
-  { who, shelf, now }: { who: Who; shelf: Shelf; now: Instant }
+  { who, catalogContext, now }: { who: Who; catalogContext: CatalogContext; now: Instant }
 ): Omit<DeskRow, 'unread' | 'spoken' | 'standsInFor'> {
   const since = sinceSignOff(picture, term, now)
-  const policy = signOffPolicyOf(picture, termOf(shelf, term))
+  const policy = signOffPolicyOf(picture, termOf(catalogContext, term))
   const isLost = policy === 'anew' && hasChanged(since)
   const { programs, findings, outside } = reading.figures
   const standing = reading.standings.find((one) => one.term.code === term)!
@@ -83,19 +92,19 @@ function deskRow(
     findings,
     outside,
     needed: neededOf(reading.figures),
-    holds: holdsFor(picture, shelf.terms, standing.term, reading.today).filter(
+    holds: holdsFor(picture, catalogContext.terms, standing.term, reading.today).filter(
       (hold) => hold.stopsRegistration
     ).length,
     opens: standing.opens,
     adding: standing.adding,
-    climb: climbShown(picture, reading, shelf, programs[0]?.credits ?? 0)
+    climb: climbShown(picture, reading, catalogContext, programs[0]?.credits ?? 0)
   }
 }
 
 function climbShown(
   { programs, carry: { target: aim } }: StudentRecord,
   { climb, today }: DeskReading,
-  { terms }: Shelf,
+  { terms }: CatalogContext,
   goal: number
 ): DeskRow['climb'] {
   const length = programs[0]?.spec.suggested?.length

@@ -13,7 +13,7 @@ import { untilThrough, type Database } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { pause } from '#server/pause'
 import type { TermView } from '#shared/catalog/responses'
-import { momentOf, termOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, termOf, type CatalogContext } from '#shared/catalog/context'
 import { routeFigures, type RouteFigures } from '#shared/degree/figures'
 import { READ_KEYS, readStudent, type Reading } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
@@ -38,10 +38,10 @@ const MOST = 5000
 export async function deskReadings(
   db: Database,
   records: readonly StudentRecord[],
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   now: Instant
 ): Promise<DeskReading[]> {
-  const asked = records.map((record) => ({ record, print: printOf(record, shelf, now) }))
+  const asked = records.map((record) => ({ record, print: printOf(record, catalogContext, now) }))
   // Of this question alone: others may ask in between, of another state.
   const found = new Map<number, DeskReading>()
   for (const { record, print } of asked) {
@@ -56,7 +56,7 @@ export async function deskReadings(
     const text = stored.get(id)
     // Somebody else's request comes in between.
     if (text === undefined) await pause()
-    const reading = text === undefined ? read(record, shelf, now) : unpacked(text, shelf)
+    const reading = text === undefined ? read(record, catalogContext, now) : unpacked(text, catalogContext)
     if (text === undefined) made.push({ id, print, reading })
     found.set(id, reading)
   }
@@ -74,8 +74,8 @@ function keep(id: number, print: string, reading: DeskReading): void {
   if (kept.size > MOST) kept.delete(kept.keys().next().value!)
 }
 
-function read(record: StudentRecord, shelf: Shelf, now: Instant): DeskReading {
-  const reading = readStudent(record, shelf, now)
+function read(record: StudentRecord, catalogContext: CatalogContext, now: Instant): DeskReading {
+  const reading = readStudent(record, catalogContext, now)
   const { today, standings, climb } = reading
   const late = reading.findings.some((one) => one.code === 'late' || one.code === 'needLeft')
   const next = new Set(
@@ -142,13 +142,16 @@ interface Packed extends Pick<DeskReading, 'today' | 'late' | 'tight'> {
   figures: Omit<RouteFigures, 'finish'> & { finish?: TermView['code'] }
 }
 
-function unpacked(text: string, shelf: Shelf): DeskReading {
+function unpacked(text: string, catalogContext: CatalogContext): DeskReading {
   const { figures, standings, climb, ...rest } = JSON.parse(text) as Packed
   return {
     ...rest,
-    standings: standings.map((one) => ({ ...one, term: termOf(shelf, one.term) })),
-    climb: { ...climb, points: climb.points.map((one) => ({ ...one, term: termOf(shelf, one.term) })) },
-    figures: { ...figures, finish: figures.finish ? termOf(shelf, figures.finish) : undefined }
+    standings: standings.map((one) => ({ ...one, term: termOf(catalogContext, one.term) })),
+    climb: {
+      ...climb,
+      points: climb.points.map((one) => ({ ...one, term: termOf(catalogContext, one.term) }))
+    },
+    figures: { ...figures, finish: figures.finish ? termOf(catalogContext, figures.finish) : undefined }
   }
 }
 
@@ -165,29 +168,31 @@ const hash = (text: string): string => createHash('sha256').update(text).digest(
 /** Another build may read the same record otherwise: what one has stored is nothing to the next. */
 const BUILD = process.env.RIDGEWAY_BUILD ?? ''
 
-const shelves = new WeakMap<Shelf, string>()
-function printOfShelf(shelf: Shelf): string {
-  const known = shelves.get(shelf)
+const catalogContexts = new WeakMap<CatalogContext, string>()
+function printOfCatalogContext(catalogContext: CatalogContext): string {
+  const known = catalogContexts.get(catalogContext)
   if (known) return known
-  const { catalog, terms, running, lists, campuses, travel, heldAt, offers, zone } = shelf
+  const { catalog, terms, running, lists, campuses, travel, heldAt, offers, zone } = catalogContext
   const text = JSON.stringify([
     ...[catalog.courses, terms, lists, campuses, travel, zone, [...heldAt]],
     ...[...running].map(([term, courses]) => [term, [...courses]]),
     ...[...offers].map(([term, { sections, holidays }]) => [term, withoutSeats(sections), [...holidays]])
   ])
   const print = hash(text)
-  shelves.set(shelf, print)
+  catalogContexts.set(catalogContext, print)
   return print
 }
 
 /** What a reading rests on: the record, the catalog, the day, and how many deadlines have passed. */
-function printOf(record: StudentRecord, shelf: Shelf, now: Instant): string {
+function printOf(record: StudentRecord, catalogContext: CatalogContext, now: Instant): string {
   const ends = record.permitted.flatMap((one) => (one.until === null ? [] : [one.until]))
-  const passed = [...deadlines(shelf.terms, record.openings), ...ends].filter((one) => one <= now).length
+  const passed = [...deadlines(catalogContext.terms, record.openings), ...ends].filter(
+    (one) => one <= now
+  ).length
   const read = READ_KEYS.map((key) => {
     if (key === 'route') return record.route.courses
     return key === 'sections' ? withoutSeats(record.sections) : record[key]
   })
-  const { today } = momentOf(now, shelf.zone)
-  return hash(JSON.stringify([BUILD, printOfShelf(shelf), today, passed, read]))
+  const { today } = momentOf(now, catalogContext.zone)
+  return hash(JSON.stringify([BUILD, printOfCatalogContext(catalogContext), today, passed, read]))
 }

@@ -15,7 +15,7 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { GroupMember, GroupSession } from '#shared/advising/groups'
 import type { GroupSaid } from '#shared/advising/requests'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { readStudent, type Reading } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
 import { advisedBy } from './advisedBy'
@@ -25,7 +25,7 @@ import { suggest } from './suggestions'
 interface Planning {
   who: Who
   now: Instant
-  shelf: Shelf
+  catalogContext: CatalogContext
 }
 
 /**
@@ -36,7 +36,7 @@ interface Planning {
  */
 export async function planWithGroup(
   db: Database,
-  { who, now, shelf }: Planning,
+  { who, now, catalogContext }: Planning,
   said: GroupSaid
 ): Promise<{ group: number }> {
   const own = new Set((await advisedBy(db, who.id)).map((one) => one.student))
@@ -57,20 +57,20 @@ export async function planWithGroup(
     return made!.id
   })
   for (const id of said.students)
-    await inTransaction(db, (tx) => offerTo(tx, { who, now, shelf }, group, studentId(id), said))
+    await inTransaction(db, (tx) => offerTo(tx, { who, now, catalogContext }, group, studentId(id), said))
   return { group }
 }
 
 async function offerTo(
   tx: Transaction,
-  { who, now, shelf }: Planning,
+  { who, now, catalogContext }: Planning,
   group: number,
   student: StudentId,
   said: GroupSaid
 ): Promise<void> {
   await lockStudent(tx, student)
   const [record] = await readStudentRecords(tx, [student], 'programAdvisor')
-  const { planned, without } = offeredTo(record!, shelf, said, now)
+  const { planned, without } = offeredTo(record!, catalogContext, said, now)
   const doing = { who, student, now }
   const [advised] = await advisedBy(tx, who.id, student)
   const relation = advised?.purpose === 'program' ? 'programAdvisor' : 'supportAdvisor'
@@ -81,7 +81,7 @@ async function offerTo(
   const suggestion = planned.length
     ? await suggest(
         tx,
-        { ...doing, zone: shelf.zone },
+        { ...doing, zone: catalogContext.zone },
         relation,
         { route: null, version: record!.route.version, change, why: said.title },
         'told'
@@ -116,16 +116,16 @@ async function offerTo(
 /** What of it a student neither has nor plans yet; the rest is named. */
 function offeredTo(
   record: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   { term: code, courses, sequence }: GroupSaid,
   now: Instant
 ): { planned: PlannedCourse[]; without: CourseCode[] } {
-  const reading = readStudent(record, shelf, now)
+  const reading = readStudent(record, catalogContext, now)
   const wanted = [...new Set([...courses, ...(sequence ? suggestedIn(record, reading, code) : [])])]
   const known = new Set([...reading.attempts.counted, ...record.route.courses].map((one) => one.course))
-  const has = (course: CourseCode) => shelf.catalog.sameAs(course).some((same) => known.has(same))
+  const has = (course: CourseCode) => catalogContext.catalog.sameAs(course).some((same) => known.has(same))
   return {
-    planned: wanted.filter((one) => !has(one)).map((one) => plan(shelf.catalog.course(one), code)),
+    planned: wanted.filter((one) => !has(one)).map((one) => plan(catalogContext.catalog.course(one), code)),
     without: wanted.filter(has)
   }
 }

@@ -9,7 +9,7 @@ import type { Database } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'
 import { READS } from '#server/http/access'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, type CatalogContext } from '#shared/catalog/context'
 import { deskReadings } from './deskReadings'
 
 /** Of a minute, at most so long is given to it. */
@@ -27,15 +27,15 @@ export class ReadingAhead {
   constructor(private readonly most: () => number = () => TURN_MS) {}
 
   /** One turn; the first only looks where things stand, for a server that starts has enough to do. */
-  async turn(db: Database, shelf: Shelf): Promise<void> {
+  async turn(db: Database, catalogContext: CatalogContext): Promise<void> {
     const isFirst = this.stage === undefined
-    await this.look(db, shelf)
+    await this.look(db, catalogContext)
     if (isFirst) return
     const ends = performance.now() + this.most()
     while (this.left.size && performance.now() < ends) {
       const some = [...this.left].slice(0, AT_ONCE)
       const now = await campusNow(db)
-      await deskReadings(db, await readStudentRecords(db, some, 'programAdvisor'), shelf, now)
+      await deskReadings(db, await readStudentRecords(db, some, 'programAdvisor'), catalogContext, now)
       for (const id of some) this.left.delete(id)
     }
   }
@@ -45,10 +45,10 @@ export class ReadingAhead {
     return this.left.size
   }
 
-  private async look(db: Database, shelf: Shelf): Promise<void> {
+  private async look(db: Database, catalogContext: CatalogContext): Promise<void> {
     const now = await campusNow(db)
-    const passed = deadlines(shelf.terms, []).filter((one) => one <= now).length
-    const stage = `${momentOf(now, shelf.zone).today} ${passed}`
+    const passed = deadlines(catalogContext.terms, []).filter((one) => one <= now).length
+    const stage = `${momentOf(now, catalogContext.zone).today} ${passed}`
     const [last] = await db.select({ id: max(t.eventLog.id) }).from(t.eventLog)
     const before = this.upTo
     this.upTo = last?.id ?? 0

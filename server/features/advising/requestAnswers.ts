@@ -19,7 +19,7 @@ import {
   type RequestPolicy
 } from '#shared/advising/asking'
 import type { RequestAnswer, RequestHandedOn } from '#shared/advising/requests'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { standsUntil } from './days'
 import { accountsOf, deciderFor, decidersFor, readPolicy, type RequestRow } from './deciders'
 import { needOf, requestsAbout } from './deskRequests'
@@ -27,7 +27,7 @@ import { needOf, requestsAbout } from './deskRequests'
 interface Answering {
   who: Who
   now: Instant
-  shelf: Shelf
+  catalogContext: CatalogContext
 }
 
 /**
@@ -37,11 +37,11 @@ interface Answering {
  */
 export async function answerRequests(
   tx: Transaction,
-  { who, now, shelf }: Answering,
+  { who, now, catalogContext }: Answering,
   { requests: ids, answer, until, version, words }: RequestAnswer
 ): Promise<void> {
   const policy = await readPolicy(tx)
-  const ends = answer === 'given' ? standsUntil(until, { now, zone: shelf.zone }) : null
+  const ends = answer === 'given' ? standsUntil(until, { now, zone: catalogContext.zone }) : null
   for (const row of await lockRequests(tx, ids)) {
     const as = await mustDecide(tx, who, row, policy)
     if (row.state === 'withdrawn') throw new Refused(409, 'withdrawn', 'It was withdrawn by the student.')
@@ -56,7 +56,8 @@ export async function answerRequests(
           { field: 'version', message: 'has to be the version of a program' }
         ])
       await settleProgram(tx, { who, now }, row, answer === 'given' ? version : null)
-    } else if (!isPermission(row.kind)) await settleException(tx, { who, now, shelf }, row, answer, words)
+    } else if (!isPermission(row.kind))
+      await settleException(tx, { who, now, catalogContext }, row, answer, words)
     const values = { state: answer, waitsFor: as, byId: who.id, decidedAt: new Date(now), words, until: ends }
     await tx.update(t.request).set(values).where(eq(t.request.id, row.id))
     await logEvent(tx, {
@@ -73,7 +74,7 @@ export async function answerRequests(
 /** An exception that was asked for is granted, or taken back where it was. */
 async function settleException(
   tx: Transaction,
-  { who, now, shelf }: Answering,
+  { who, now, catalogContext }: Answering,
   row: RequestRow,
   answer: 'given' | 'declined',
   words: string | null
@@ -86,7 +87,7 @@ async function settleException(
     row.kind === 'substitution'
       ? { kind: 'substitution' as const, program: program!, need: need!, course: courseCode(course!), reason }
       : { kind: 'waiver' as const, program: program!, need: need!, reason }
-  if (answer === 'given') await grantException(tx, who, student, body, { now, shelf })
+  if (answer === 'given') await grantException(tx, who, student, body, { now, catalogContext })
   else if (row.state === 'given') await takeBackException(tx, who, student, body, now)
 }
 

@@ -16,7 +16,7 @@ import type { ActorContext } from '#server/features/route/route'
 import { Refused } from '#server/http/problem'
 import { firstAsked, isPermission } from '#shared/advising/asking'
 import type { RequestAsked } from '#shared/advising/requests'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { accountsOf, decidersFor, readPolicy, type RequestRow } from './deciders'
 
 /** What a request is about, as its row has it, and what the log says of it. */
@@ -33,10 +33,10 @@ export async function askFor(
   tx: Transaction,
   { who, student, now }: ActorContext,
   asked: RequestAsked,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<{ request: number }> {
   await lockStudent(tx, student)
-  const { of, about } = await subjectOf(tx, { student, now }, asked, shelf)
+  const { of, about } = await subjectOf(tx, { student, now }, asked, catalogContext)
   const same = all(
     eq(t.request.studentId, student),
     eq(t.request.kind, asked.kind),
@@ -75,7 +75,7 @@ async function subjectOf(
   tx: Transaction,
   context: Pick<ActorContext, 'student' | 'now'>,
   asked: RequestAsked,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<Subject> {
   if (asked.kind === 'waiver') return waivable(tx, asked.course)
   if (asked.kind === 'need' || asked.kind === 'substitution') {
@@ -84,14 +84,14 @@ async function subjectOf(
       asked.kind === 'need'
         ? { kind: 'waiver' as const, program, need }
         : { kind: 'substitution' as const, program, need, course: asked.course }
-    const { versionId, courseId, title } = await mayHaveException(tx, context.student, body, shelf)
+    const { versionId, courseId, title } = await mayHaveException(tx, context.student, body, catalogContext)
     const course = asked.kind === 'need' ? null : asked.course
     return {
       of: { programVersionId: versionId, needId: need, courseId },
       about: { program, need, title, course }
     }
   }
-  return permissible(tx, context, asked, shelf)
+  return permissible(tx, context, asked, catalogContext)
 }
 
 async function waivable(tx: Transaction, code: CourseCode): Promise<Subject> {
@@ -109,7 +109,7 @@ async function permissible(
   tx: Transaction,
   { student, now }: Pick<ActorContext, 'student' | 'now'>,
   { section: code, kind }: Extract<RequestAsked, { section: string }>,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<Subject> {
   const [section] = await tx
     .select({ id: t.section.id, term: t.term.code, course: t.course.code })
@@ -122,7 +122,7 @@ async function permissible(
       { field: 'section', message: 'has to be the code of a section' }
     ])
   const [record] = await readStudentRecords(tx, [student], 'self')
-  const sheet = await readSheet(tx, record!, shelf, termCode(section.term), now)
+  const sheet = await readSheet(tx, record!, catalogContext, termCode(section.term), now)
   const against = sheet.lines
     .flatMap((line): { refusal: Refusal; option: ReturnType<typeof choiceOf> }[] => {
       const sections = line.sections ?? []

@@ -16,7 +16,7 @@ import { reviewRulesOf, type ReviewAnswer } from '#shared/advising/review'
 import { neededOf, routeFigures } from '#shared/degree/figures'
 import { readStudent } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, type CatalogContext } from '#shared/catalog/context'
 import { eq, isNull } from 'drizzle-orm'
 
 /**
@@ -27,7 +27,7 @@ import { eq, isNull } from 'drizzle-orm'
 export async function askForReview(
   tx: Transaction,
   { who, student, now, zone }: ActorContext,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   said: ReviewAsked
 ): Promise<void> {
   const term = await termRow(tx, said.term)
@@ -45,7 +45,7 @@ export async function askForReview(
       { field: 'term', message: 'has to be a term with a planned course' }
     ])
   const [record] = await readStudentRecords(tx, [student], 'self')
-  const answers = mustBeReady(record!, shelf, said, now)
+  const answers = mustBeReady(record!, catalogContext, said, now)
   await tx
     .update(t.review)
     .set({ withdrawnAt: new Date(now) })
@@ -65,7 +65,7 @@ export async function askForReview(
 /** What the programs ask for before a review; the answers in the order in which they ask. @throws Refused */
 function mustBeReady(
   record: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   { answers }: ReviewAsked,
   now: Instant
 ): ReviewAnswer[] {
@@ -77,7 +77,7 @@ function mustBeReady(
       { field: 'answers', message: `has to answer: ${questions[without]}` }
     ])
   if (covers === 'degree') {
-    const needed = neededOf(routeFigures(readStudent(record, shelf, now)))
+    const needed = neededOf(routeFigures(readStudent(record, catalogContext, now)))
     if (needed > 0)
       throw new Refused(
         422,

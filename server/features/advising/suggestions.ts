@@ -20,7 +20,7 @@ import { isTalker, type Relation } from '#server/http/access'
 import { Refused } from '#server/http/problem'
 import type { SuggestionAnswers } from '#shared/advising/requests'
 import { goneText, type Suggestion, type SuggestionsAnswer } from '#shared/advising/suggestions'
-import { momentOf } from '#shared/catalog/shelf'
+import { momentOf } from '#shared/catalog/context'
 import { asc, eq, inArray, ne } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 

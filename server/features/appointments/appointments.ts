@@ -9,7 +9,7 @@ import type { ActorContext } from '#server/features/route/route'
 import type { Relation } from '#server/http/access'
 import { Refused } from '#server/http/problem'
 import type { AppointmentAct, AppointmentSaid } from '#shared/appointments/requests'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { eq } from 'drizzle-orm'
 import { advisorOf, freeSlots, lockAdvisor } from './hours'
 import { activeFrom, appointmentsOf } from './queries'
@@ -17,7 +17,7 @@ import { instantAt, slotAt } from './times'
 
 interface Doing extends Omit<ActorContext, 'zone'> {
   relation: Relation
-  shelf: Pick<Shelf, 'terms' | 'zone'>
+  catalogContext: Pick<CatalogContext, 'terms' | 'zone'>
 }
 
 /** Books a slot, as the student; or invites to any time that is free, as the advisor. */
@@ -26,7 +26,7 @@ export async function makeAppointment(
   doing: Doing,
   said: AppointmentSaid
 ): Promise<{ appointment: number }> {
-  const { who, student, now, relation, shelf } = doing
+  const { who, student, now, relation, catalogContext } = doing
   await lockStudent(tx, student)
   const isOwn = relation === 'self'
   const advisor = isOwn ? await chosenAdvisor(tx, student, said.advisor) : await advisorOf(tx, who.id)
@@ -44,7 +44,7 @@ export async function makeAppointment(
     .values({
       studentId: student,
       advisorId: advisor,
-      ...instantsOf(slot, shelf.zone),
+      ...instantsOf(slot, catalogContext.zone),
       place,
       about: said.about,
       bring: isOwn ? null : said.bring,
@@ -90,10 +90,14 @@ interface Wanted {
 /** The offered slot that begins then. @throws Refused where none is free */
 async function offeredAt(
   tx: Transaction,
-  { student, now, shelf }: Doing,
+  { student, now, catalogContext }: Doing,
   { advisor, date, start, without }: Wanted
 ): Promise<{ slot: Slot; place: string }> {
-  const free = await freeSlots(tx, { advisor, student, ...(without ? { without } : {}) }, { shelf, now })
+  const free = await freeSlots(
+    tx,
+    { advisor, student, ...(without ? { without } : {}) },
+    { catalogContext, now }
+  )
   const found = free.find((one) => one.date === date && one.start === start)
   if (found) return { slot: found, place: found.place }
   throw new Refused(
@@ -107,7 +111,7 @@ async function offeredAt(
 /** A time of the advisor's own choice. @throws Refused where they or the student have something else */
 async function freeAt(
   tx: Transaction,
-  { student, now, shelf: { zone } }: Doing,
+  { student, now, catalogContext: { zone } }: Doing,
   { advisor, date, start, length, place, without }: Wanted & { length: Minutes; place: string }
 ): Promise<{ slot: Slot; place: string }> {
   const slot: Slot = { date, start, end: start + length }
@@ -194,7 +198,7 @@ async function moveAppointment(
     ? await offeredAt(tx, doing, wanted)
     : await freeAt(tx, doing, { ...wanted, length, place: place ?? found.place })
   await write(tx, doing, found, 'appointment.moved', {
-    ...instantsOf(to.slot, doing.shelf.zone),
+    ...instantsOf(to.slot, doing.catalogContext.zone),
     place: to.place,
     state: isOwn ? 'booked' : 'invited',
     remindedAt: null

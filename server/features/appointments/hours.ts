@@ -9,7 +9,7 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { isActive, type AwayTime, type HoursView } from '#shared/appointments/appointments'
 import type { HoursSaid } from '#shared/appointments/requests'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { campusDate, campusMinute } from '#shared/when'
 import { asc, eq, inArray } from 'drizzle-orm'
 import { activeFrom, appointmentsOf } from './queries'
@@ -70,9 +70,9 @@ async function awayOf(db: Reader, advisor: number): Promise<AwayTime[]> {
 export async function freeSlots(
   db: Reader,
   { advisor, student, without }: { advisor: number; student: number; without?: number },
-  { shelf, now }: { shelf: Pick<Shelf, 'terms' | 'zone'>; now: Instant }
+  { catalogContext, now }: { catalogContext: Pick<CatalogContext, 'terms' | 'zone'>; now: Instant }
 ): Promise<OfferedSlot[]> {
-  const { zone } = shelf
+  const { zone } = catalogContext
   const taken = [
     ...(await activeFrom(db, eq(t.appointment.advisorId, advisor), now)),
     ...(await activeFrom(db, eq(t.appointment.studentId, student), now))
@@ -82,7 +82,7 @@ export async function freeSlots(
     after: { date: today, minute: campusMinute(now, zone) },
     to: isoDate(dayNumber(today) + AHEAD_DAYS),
     away: await awayOf(db, advisor),
-    holidays: new Set(shelf.terms.flatMap((term) => term.holidays.map((one) => one.date))),
+    holidays: new Set(catalogContext.terms.flatMap((term) => term.holidays.map((one) => one.date))),
     taken: taken
       .filter((one) => one.id !== without)
       .map((one) => slotAt(one.startsAt.getTime(), one.endsAt.getTime(), zone))

@@ -14,7 +14,7 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { effectsOf } from '#shared/advising/effects'
 import type { CatalogView } from '#shared/catalog/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import {
   courseFaults,
   courseOf,
@@ -200,19 +200,24 @@ async function concerned(db: Reader, codes: readonly CourseCode[]): Promise<numb
 export async function effectOfCourse(
   db: Reader,
   { from, ...said }: WrittenCourse & { from: number },
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<CourseEffects> {
-  const faults = courseFaults(said, shelf.catalog)
+  const faults = courseFaults(said, catalogContext.catalog)
   if (faults.length) throw new Refused(422, 'faults', 'The course cannot be so yet.', faults)
-  const before = shelf.catalog.maybeCourse(said.code)
+  const before = catalogContext.catalog.maybeCourse(said.code)
   const with_ = [before, courseOf(said)].flatMap((one) => (one ? [...one.equivalents, ...one.exclusive] : []))
   const ids = await concerned(db, [said.code, ...with_])
   const lot = ids.slice(from, from + EFFECT_LOT)
-  const fresh = { ...shelf, catalog: shelf.catalog.with(courseOf(said)) }
-  const shortTerm = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
+  const fresh = { ...catalogContext, catalog: catalogContext.catalog.with(courseOf(said)) }
+  const shortTerm = (code: string) => catalogContext.terms.find((one) => one.code === code)?.name ?? code
   const found: CourseEffects['students'] = []
   for (const record of lot.length ? await readStudentRecords(db, lot, 'registrar') : []) {
-    const effects = effectsOf(readStudent(record, shelf, now), readStudent(record, fresh, now), [], shortTerm)
+    const effects = effectsOf(
+      readStudent(record, catalogContext, now),
+      readStudent(record, fresh, now),
+      [],
+      shortTerm
+    )
     const { id, name, number } = record.student
     found.push({ id: studentId(id), name, number, effects })
     // Others are answered in between.

@@ -9,7 +9,7 @@ import { offerOf } from '#server/features/sections/sections'
 import type { Crowd, Guest } from '#server/gateways/crowd'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
-import { termOf, type Shelf } from '#shared/catalog/shelf'
+import { termOf, type CatalogContext } from '#shared/catalog/context'
 import type { Morning } from '#shared/registration/morning'
 import { membersAt } from './members'
 import { wishesFor } from './wishes'
@@ -23,14 +23,14 @@ const LONGEST_MS = 60_000
 /** Begins it; the campus clock is moved to just before the opening once the crowd is there. */
 export async function beginMorning(
   db: Database,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   crowd: Crowd,
   most: number,
   moveClock: (at: Instant) => Promise<void>,
   random: () => number = Math.random
 ): Promise<Morning> {
   const about = await nextOpening(db)
-  const guests = await guestsOf(db, shelf, about, most, random)
+  const guests = await guestsOf(db, catalogContext, about, most, random)
   if (!guests.length)
     throw new Refused(422, 'nobodyComes', 'Nobody of the crowd has anything to register at the next opening.')
   const ready = async () => {
@@ -66,13 +66,13 @@ async function nextOpening(db: Database): Promise<{ term: TermCode; opens: Insta
 
 async function guestsOf(
   db: Database,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   { term, opens }: { term: TermCode; opens: Instant },
   most: number,
   random: () => number
 ): Promise<Guest[]> {
   const members = await membersAt(db, term, opens, most)
-  const { holidays, signOffPolicy } = termOf(shelf, term)
+  const { holidays, signOffPolicy } = termOf(catalogContext, term)
   const free = new Set(holidays.map((one) => dayNumber(one.date)))
   const offer = await offerOf(db, term, [...new Set(members.flatMap((one) => one.courses))])
   return members

@@ -4,7 +4,7 @@ import { isChoice, takes, type ProgramSpec, type RequirementSpec } from '#core/d
 import type { CourseCode, StudentId } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Who } from '#shared/accounts/responses'
-import { programOf, type Shelf } from '#shared/catalog/shelf'
+import { programOf, type CatalogContext } from '#shared/catalog/context'
 import { all, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { courseIds } from '#server/features/catalog/catalog'
@@ -28,7 +28,7 @@ export async function mayHaveException(
   tx: Transaction,
   student: StudentId,
   body: Excepted,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<{ versionId: number; courseId: number | null; title: string }> {
   const { versionId, spec } = await programOn(tx, student, body.program)
   const need = needIn(spec, body.need)
@@ -39,8 +39,8 @@ export async function mayHaveException(
   const course = body.kind === 'substitution' ? body.course : undefined
   const courseId = course ? (await courseIds(tx, [course])).get(course)! : null
   if (course) {
-    const compiled = programOf(spec, shelf).needs.find((one) => one.id === body.need)
-    if (compiled && takes(compiled, shelf.catalog.course(course)))
+    const compiled = programOf(spec, catalogContext).needs.find((one) => one.id === body.need)
+    if (compiled && takes(compiled, catalogContext.catalog.course(course)))
       throw new Refused(422, 'fitsAlready', `${course} fits "${need.title}" without an exception.`, [
         { field: 'course', message: 'has to be a course that the requirement does not take' }
       ])
@@ -67,9 +67,9 @@ export async function grantException(
   who: Who,
   student: StudentId,
   body: ExceptionBody,
-  at: { now: Instant; shelf: Shelf }
+  at: { now: Instant; catalogContext: CatalogContext }
 ): Promise<void> {
-  const { versionId, courseId } = await mayHaveException(tx, student, body, at.shelf)
+  const { versionId, courseId } = await mayHaveException(tx, student, body, at.catalogContext)
   await tx.insert(t.exception).values({
     studentId: student,
     kind: body.kind,

@@ -11,7 +11,7 @@ import { readStudentRecords } from '#server/features/record/studentRecords'
 import type { ActorContext } from '#server/features/route/route'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { graduationOf, type GraduationReading } from '#shared/degree/graduation'
 import type { GraduationCase } from '#shared/offices/graduations'
 import { readStudent } from '#shared/reading'
@@ -20,11 +20,11 @@ import { readStudent } from '#shared/reading'
 async function standingOf(
   db: Reader,
   student: StudentId,
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<GraduationReading & { seats: string[] }> {
   const [record] = await readStudentRecords(db, [student], 'registrar')
-  const termName = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
-  const reading = readStudent(record!, shelf, now)
+  const termName = (code: string) => catalogContext.terms.find((one) => one.code === code)?.name ?? code
+  const reading = readStudent(record!, catalogContext, now)
   // The seat of a course that has its grade stays as what was held.
   const isGraded = ({ course, term }: { course: string; term: string }) =>
     record!.record.some((one) => one.course === course && one.term === term && one.grade !== null)
@@ -32,7 +32,7 @@ async function standingOf(
   const ahead = [...held, ...record!.waiting, ...record!.offers].map(
     (one) => `${one.course} (${termName(one.term)})`
   )
-  return { ...graduationOf(reading, record!.programs, { termName, zone: shelf.zone }), seats: ahead }
+  return { ...graduationOf(reading, record!.programs, { termName, zone: catalogContext.zone }), seats: ahead }
 }
 
 /**
@@ -44,7 +44,7 @@ export async function applyToGraduate(
   tx: Transaction,
   { who, student, now }: ActorContext,
   code: TermCode,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<{ graduation: number }> {
   await lockStudent(tx, student)
   const live = all(eq(t.graduation.studentId, student), eq(t.graduation.live, true))
@@ -55,7 +55,7 @@ export async function applyToGraduate(
       'askedAlready',
       before.state === 'awarded' ? 'The degree is awarded already.' : 'The application stands already.'
     )
-  const { steps, term, mayApply } = await standingOf(tx, student, { shelf, now })
+  const { steps, term, mayApply } = await standingOf(tx, student, { catalogContext, now })
   const first = steps.find((step) => step.state === 'inTheWay')
   if (!mayApply || !term)
     throw new Refused(
@@ -111,7 +111,7 @@ export async function awardDegree(
   tx: Transaction,
   who: Who,
   id: number,
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<void> {
   const [known] = await tx
     .select({ student: t.graduation.studentId })
@@ -132,7 +132,7 @@ export async function awardDegree(
       'notWaiting',
       row!.state === 'awarded' ? 'It is awarded already.' : 'It was withdrawn.'
     )
-  const { isComplete, steps, seats } = await standingOf(tx, student, { shelf, now })
+  const { isComplete, steps, seats } = await standingOf(tx, student, { catalogContext, now })
   const open = steps.find((step) => step.state !== 'done')
   if (!isComplete || open)
     throw new Refused(
@@ -161,7 +161,7 @@ export async function awardDegree(
 /** Applications that wait, with what is open of each, those of the earliest term first. */
 export async function readApplications(
   db: Reader,
-  at: { shelf: Shelf; now: Instant }
+  at: { catalogContext: CatalogContext; now: Instant }
 ): Promise<GraduationCase[]> {
   const rows = await db
     .select({

@@ -11,7 +11,7 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { ProgramVersion } from '#shared/advising/asking'
 import { effectsOf, type Effect } from '#shared/advising/effects'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { readStudent } from '#shared/reading'
 
 /** A student reports a program as wrong: what is right instead waits for the registrar. */
@@ -80,7 +80,7 @@ export async function effectOfProgram(
   db: Reader,
   request: number,
   version: number,
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<Effect[]> {
   const [row] = await db
     .select({ student: t.request.studentId, code: t.program.code })
@@ -92,8 +92,8 @@ export async function effectOfProgram(
   const { spec } = await readProgramVersion(db, version)
   const [record] = await readStudentRecords(db, [row.student], 'registrar')
   const programs = record!.programs.map((one) => (one.spec.code === row.code ? { ...one, spec } : one))
-  const shortTerm = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
-  const read = (of: typeof programs) => readStudent({ ...record!, programs: of }, shelf, now)
+  const shortTerm = (code: string) => catalogContext.terms.find((one) => one.code === code)?.name ?? code
+  const read = (of: typeof programs) => readStudent({ ...record!, programs: of }, catalogContext, now)
   return effectsOf(read(record!.programs), read(programs), [], shortTerm)
 }
 

@@ -10,7 +10,7 @@ import * as t from '#server/db/schema/index'
 import { readProgramVersion } from '#server/features/catalog/programs'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { type Shelf } from '#shared/catalog/shelf'
+import { type CatalogContext } from '#shared/catalog/context'
 import type { NewDraft } from '#shared/degree/draftRequests'
 import {
   newProgram,
@@ -199,13 +199,13 @@ export async function lockDraft(tx: Transaction, id: number, version: number) {
 /** Keeps the text as it is now, right or wrong. */
 export async function saveDraft(
   tx: Transaction,
-  at: At & { shelf: Shelf },
+  at: At & { catalogContext: CatalogContext },
   id: number,
   { text, version }: { text: string; version: number }
 ): Promise<{ version: number }> {
   const draft = await lockDraft(tx, id, version)
   if (draft.fromText === text) return { version }
-  const { written } = readProgramText(text, await contextOf(tx, draft, at.shelf))
+  const { written } = readProgramText(text, await contextOf(tx, draft, at.catalogContext))
   await tx
     .update(t.programDraft)
     .set({
@@ -220,7 +220,7 @@ export async function saveDraft(
 export const contextOf = async (
   db: Reader,
   draft: Pick<DraftRow, 'code' | 'catalogYear'>,
-  { catalog, lists }: Shelf
+  { catalog, lists }: CatalogContext
 ): Promise<ProgramTextContext> => ({ catalog, lists, expects: await expectedOf(db, draft) })
 
 export async function dropDraft(tx: Transaction, at: At, id: number): Promise<void> {

@@ -8,7 +8,7 @@ import { readStudentRecords } from '#server/features/record/studentRecords'
 import { pause } from '#server/pause'
 import { Refused } from '#server/http/problem'
 import { effectsOf } from '#shared/advising/effects'
-import { withDraft, type Shelf } from '#shared/catalog/shelf'
+import { withDraft, type CatalogContext } from '#shared/catalog/context'
 import { type DraftAgainst, type DraftEffect } from '#shared/degree/drafts'
 import { readProgramText } from '#shared/degree/programText'
 import { readStudent } from '#shared/reading'
@@ -20,20 +20,20 @@ export async function effectOfDraft(
   db: Reader,
   id: number,
   { text, against, students }: { text: string; against: DraftAgainst; students: readonly number[] },
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<DraftEffect[]> {
   const [draft] = await db.select().from(t.programDraft).where(eq(t.programDraft.id, id))
   if (!draft) throw noDraft()
-  const { spec } = readProgramText(text, await contextOf(db, draft, shelf))
+  const { spec } = readProgramText(text, await contextOf(db, draft, catalogContext))
   if (!spec)
     throw new Refused(422, 'unreadable', 'The text cannot be read as a program yet.', [
       { field: 'text', message: 'has to be a program without faults' }
     ])
-  const fresh = withDraft(spec, shelf)
+  const fresh = withDraft(spec, catalogContext)
   const from = against === 'from' ? draft.fromVersionId : null
   const base = from === null ? undefined : (await readProgramVersion(db, from)).spec
   const records = await readStudentRecords(db, [...new Set(students)], 'registrar')
-  const shortTerm = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
+  const shortTerm = (code: string) => catalogContext.terms.find((one) => one.code === code)?.name ?? code
   const found: DraftEffect[] = []
   for (const record of records) {
     const programs = record.programs
@@ -45,7 +45,7 @@ export async function effectOfDraft(
           ...record,
           programs: programs.map((one) => (of && one.spec.code === draft.code ? { ...one, spec: of } : one))
         },
-        shelf,
+        catalogContext,
         now
       )
     found.push({
@@ -65,13 +65,13 @@ export async function effectOfDraft(
  */
 export async function publishDraft(
   tx: Transaction,
-  at: At & { shelf: Shelf },
+  at: At & { catalogContext: CatalogContext },
   id: number,
   version: number
 ): Promise<{ version: number }> {
   const draft = await lockDraft(tx, id, version)
   await mustBeNext(tx, draft.code, draft.catalogYear)
-  const { written, faults } = readProgramText(draft.fromText, await contextOf(tx, draft, at.shelf))
+  const { written, faults } = readProgramText(draft.fromText, await contextOf(tx, draft, at.catalogContext))
   if (!written || faults.length)
     throw new Refused(
       422,

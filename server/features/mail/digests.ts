@@ -6,7 +6,7 @@ import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { USUAL_CHOICES, type MailChoices } from '#shared/mail/choices'
 import { mailOf, type MailedEvent, type MailText } from '#shared/mail/mails'
 import { count } from '#shared/words'
@@ -63,12 +63,12 @@ export async function wordsOf(
   db: Reader,
   event: MailedEvent,
   isOwn: boolean,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<MailText | undefined> {
-  if (event.action !== 'mail.gathered') return mailOf(event, shelf, isOwn)
+  if (event.action !== 'mail.gathered') return mailOf(event, catalogContext, isOwn)
   const { mails } = event.after as { mails: number[] }
   const rows = await mailRows(db, inArray(t.mail.id, mails)).orderBy(asc(t.mail.id))
-  const told = rows.flatMap((row) => mailOf(row.event as MailedEvent, shelf, row.own !== null) ?? [])
+  const told = rows.flatMap((row) => mailOf(row.event as MailedEvent, catalogContext, row.own !== null) ?? [])
   return {
     subject: `${count(told.length, 'thing')} since the last mail of the day`,
     text: told.map(({ subject, text }) => `${subject}\n${text}`).join('\n\n')

@@ -5,7 +5,7 @@ import * as t from '#server/db/schema/index'
 import { linkLine } from '#server/features/accounts/links'
 import type { Post } from '#server/gateways/post'
 import { theSettings } from '#server/settings'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { mailOf, type MailedEvent, type MailText } from '#shared/mail/mails'
 import type { MailView } from '#shared/mail/responses'
 import { mailRows, wordsOf } from './digests'
@@ -18,18 +18,23 @@ const AT_ONCE = 200
 /** Sends what is to be sent by now, the machine's. What fails is tried again after a minute, two, four, and so on. */
 export async function sendMails(
   db: Database,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   post: Post,
   now = Date.now(),
   origin = theSettings().origin
 ): Promise<void> {
-  for (let i = 0; i < AT_ONCE && (await sendOne(db, { shelf, post, now, origin })); i++);
+  for (let i = 0; i < AT_ONCE && (await sendOne(db, { catalogContext, post, now, origin })); i++);
 }
 
 /** @returns false once nothing is left to be sent */
 function sendOne(
   db: Database,
-  { shelf, post, now, origin }: { shelf: Shelf; post: Post; now: number; origin: URL | undefined }
+  {
+    catalogContext,
+    post,
+    now,
+    origin
+  }: { catalogContext: CatalogContext; post: Post; now: number; origin: URL | undefined }
 ): Promise<boolean> {
   return inTransaction(db, async (tx) => {
     const [due] = await tx
@@ -41,7 +46,7 @@ function sendOne(
       .for('update', { skipLocked: true })
     if (!due) return false
     const [of] = await mailRows(tx, eq(t.mail.id, due.id))
-    const words = await wordsOf(tx, of!.event as MailedEvent, of!.own !== null, shelf)
+    const words = await wordsOf(tx, of!.event as MailedEvent, of!.own !== null, catalogContext)
     const told = words && (await withLink(tx, words, { event: of!.event, account: due.accountId, origin }))
     const sent =
       told && of!.to
@@ -79,10 +84,14 @@ async function withLink(
 }
 
 /** Somebody's mails, the newest first. */
-export async function readMails(db: Reader, account: number, shelf: Shelf): Promise<MailView[]> {
+export async function readMails(
+  db: Reader,
+  account: number,
+  catalogContext: CatalogContext
+): Promise<MailView[]> {
   const rows = await mailRows(db, eq(t.mail.accountId, account)).orderBy(desc(t.mail.id)).limit(100)
   return rows.flatMap(({ id, state, event, own }) => {
-    const told = mailOf(event as MailedEvent, shelf, own !== null)
+    const told = mailOf(event as MailedEvent, catalogContext, own !== null)
     return told ? [{ id, at: event.at.getTime(), state, ...told }] : []
   })
 }

@@ -16,7 +16,7 @@ import { PROGRAM_COLUMNS, programSpec } from '#server/features/catalog/programs'
 import { lastAskingFor } from '#server/features/catalog/lists'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { listsFor } from '#shared/catalog/shelf'
+import { listsFor } from '#shared/catalog/context'
 import type { CollegePage, CollegeSaid } from '#shared/offices/college'
 import { faultText } from '#shared/route/texts'
 

@@ -15,7 +15,7 @@ import { heldIn, plannedIn } from '#server/features/sections/demand'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import { signOffPolicyOf } from '#shared/advising/review'
-import { termOf, type Shelf } from '#shared/catalog/shelf'
+import { termOf, type CatalogContext } from '#shared/catalog/context'
 import { LACKS, type Lack, type OpeningFigures, type Unready } from '#shared/offices/openings'
 import { hoursOf } from './openingHours'
 
@@ -24,7 +24,11 @@ export const everybodyOf = async (db: Reader): Promise<StudentId[]> =>
   (await db.select({ id: t.student.id }).from(t.student)).map((row) => studentId(row.id))
 
 /** Openings of terms that take additions yet, each with those for whom it is the first. */
-export async function readOpeningFigures(db: Reader, shelf: Shelf, now: Instant): Promise<OpeningFigures[]> {
+export async function readOpeningFigures(
+  db: Reader,
+  catalogContext: CatalogContext,
+  now: Instant
+): Promise<OpeningFigures[]> {
   const rows = await db
     .select({ id: t.opening.id, title: t.opening.title, opensAt: t.opening.opensAt, term: t.term.code })
     .from(t.opening)
@@ -35,7 +39,7 @@ export async function readOpeningFigures(db: Reader, shelf: Shelf, now: Instant)
   const found: OpeningFigures[] = []
   for (const [code, own] of groupBy(rows, (row) => row.term)) {
     const term = termCode(code)
-    const lacks = await lacksOf(db, shelf, term, { students: everybody, now })
+    const lacks = await lacksOf(db, catalogContext, term, { students: everybody, now })
     const openings = byOpening(await opensFor(db, term, everybody), own)
     const hours = await hoursOf(db, openings, { term, now })
     for (const { people, of } of openings) {
@@ -70,10 +74,10 @@ export function byOpening<T extends { opensAt: Date }>(
 export async function readUnready(
   db: Reader,
   id: number,
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<Unready[]> {
   const [opening] = await db.select().from(t.opening).where(eq(t.opening.id, id))
-  const { lacks } = await lacksOfOpening(db, opening, { shelf, now })
+  const { lacks } = await lacksOfOpening(db, opening, { catalogContext, now })
   if (!lacks.size) return []
   const people = await db
     .select({ student: t.student.id, number: t.student.number, name: t.account.name })
@@ -92,7 +96,7 @@ export async function readUnready(
 async function lacksOfOpening(
   db: Reader,
   opening: typeof t.opening.$inferSelect | undefined,
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<{ code: TermCode; lacks: Map<number, Lack[]> }> {
   if (!opening) throw new Refused(404, 'noOpening', 'There is no such opening any more.')
   const [term] = await db.select().from(t.term).where(eq(t.term.id, opening.termId))
@@ -101,18 +105,18 @@ async function lacksOfOpening(
   const everybody = await everybodyOf(db)
   const first = await opensFor(db, code, everybody)
   const people = everybody.filter((one) => first.get(one) === opening.opensAt.getTime())
-  return { code, lacks: await lacksOf(db, shelf, code, { students: people, now }) }
+  return { code, lacks: await lacksOf(db, catalogContext, code, { students: people, now }) }
 }
 
 /** What students lack to register in a term; who lacks nothing is left out. */
 async function lacksOf(
   db: Reader,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   code: TermCode,
   { students, now }: { students: readonly StudentId[]; now: Instant }
 ): Promise<Map<number, Lack[]>> {
   const { id } = await termRow(db, code)
-  const unsigned = await withoutSignOff(db, shelf, code, { students, now })
+  const unsigned = await withoutSignOff(db, catalogContext, code, { students, now })
   const held = await db
     .selectDistinct({ id: t.hold.studentId })
     .from(t.hold)
@@ -146,11 +150,11 @@ async function lacksOf(
 /** Of students, those whose registration of a term waits for a sign-off that they do not have. */
 async function withoutSignOff(
   db: Reader,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   code: TermCode,
   { students, now }: { students: readonly StudentId[]; now: Instant }
 ): Promise<ReadonlySet<number>> {
-  const term = termOf(shelf, code)
+  const term = termOf(catalogContext, code)
   const programs = groupBy(await programRows(db, [...students]), (row) => row.studentId)
   const policies = await readPolicies(db)
   const { id } = await termRow(db, code)
@@ -178,11 +182,11 @@ export async function nudge(
   tx: Transaction,
   who: Who,
   id: number,
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<{ told: number; already: number }> {
   // Who presses at the same time waits here, and tells nobody twice.
   const [opening] = await tx.select().from(t.opening).where(eq(t.opening.id, id)).for('update')
-  const { code, lacks } = await lacksOfOpening(tx, opening, { shelf, now })
+  const { code, lacks } = await lacksOfOpening(tx, opening, { catalogContext, now })
   const lately = await tx
     .selectDistinct({ student: t.eventLog.studentId })
     .from(t.eventLog)

@@ -14,7 +14,7 @@ import { familiesOf, offerOf } from '#server/features/sections/sections'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { TermView } from '#shared/catalog/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { StudentRecord } from '#shared/record/responses'
 import type { PlacingGround, PlacingPiece, PlacingSection, ProposedPlacing } from '#shared/offices/placing'
 import type { Placement, PlacingAsked } from '#shared/offices/placingRequests'
@@ -83,11 +83,11 @@ function proposeFor(
   record: StudentRecord,
   { courses, ground }: Wanted,
   left: readonly Section[],
-  { code, placing, shelf, now }: PlacingTime & { code: TermCode; placing: Placing }
+  { code, placing, catalogContext, now }: PlacingTime & { code: TermCode; placing: Placing }
 ): ProposedPlacing {
   const offer = left.filter((one) => courses.includes(one.course))
-  const facts = factsWith(record, shelf, { term: code, now, offer, placing })
-  const found = placeStudent(facts, { courses, offer, ...hoursOf(record, shelf) })
+  const facts = factsWith(record, catalogContext, { term: code, now, offer, placing })
+  const found = placeStudent(facts, { courses, offer, ...hoursOf(record, catalogContext) })
   const { id, name, number } = record.student
   return {
     ...{ student: id, name, number, ground, left: found.left },
@@ -120,7 +120,7 @@ function wantedBy(record: StudentRecord, code: TermCode, ofBlock: readonly Cours
 }
 
 /** Hours that a student keeps free, and the ways between the campuses. */
-const hoursOf = ({ keepFree }: StudentRecord, { travel }: Shelf) => ({
+const hoursOf = ({ keepFree }: StudentRecord, { travel }: CatalogContext) => ({
   kept: keepFree.filter((one) => one.hard),
   softly: keepFree.filter((one) => !one.hard),
   travel: (from: string, to: string) => travel.find((one) => one.from === from && one.to === to)?.minutes
@@ -142,7 +142,7 @@ export async function place(
   const { sections, setAside, key } = asked
   const term = mustTakePlacing(asked.term, at)
   const courses = mustBeOfTerm(await familiesOf(db, sections), sections, term)
-  const consent = asked.consent ?? (await saidByHandingIn(db, student, term, courses, at.shelf.zone))
+  const consent = asked.consent ?? (await saidByHandingIn(db, student, term, courses, at.catalogContext.zone))
   if (consent === undefined)
     throw new Refused(422, 'consent', 'Say how the student agreed to it.', [
       { field: 'consent', message: 'is needed for courses that the student did not hand in' }
@@ -152,7 +152,7 @@ export async function place(
     who,
     student,
     { term: term.code, courses, consent, key, placing: { sections, setAside } },
-    at.shelf
+    at.catalogContext
   )
 }
 

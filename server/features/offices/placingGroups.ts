@@ -8,20 +8,20 @@ import * as t from '#server/db/schema/index'
 import { opensFor } from '#server/features/registration/openings'
 import { Refused } from '#server/http/problem'
 import type { TermView } from '#shared/catalog/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { PlacingGroups } from '#shared/offices/placing'
 import type { PlacingGroup } from '#shared/offices/placingRequests'
 import { byOpening, everybodyOf } from './openingFigures'
 
 /** When students are placed, and by which catalog. */
 export interface PlacingTime {
-  shelf: Shelf
+  catalogContext: CatalogContext
   now: Instant
 }
 
 /** @throws Refused where students see no sections of the term, or nothing can be added any more */
-export function mustTakePlacing(code: TermCode, { shelf, now }: PlacingTime): TermView {
-  const term = shelf.terms.find((one) => one.code === code)
+export function mustTakePlacing(code: TermCode, { catalogContext, now }: PlacingTime): TermView {
+  const term = catalogContext.terms.find((one) => one.code === code)
   if (!term) throw new Refused(404, 'noTerm', `There is no term ${code}.`)
   if (!term.published)
     throw new Refused(

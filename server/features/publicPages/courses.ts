@@ -79,7 +79,7 @@ const creditsOf = ({ credits, creditsMost }: Course) =>
 export async function coursePage(db: Database, text: string): Promise<PageParts> {
   const data = await publicData(db)
   const code = maybeCourseCode(text)
-  const course = code && data.shelf.catalog.maybeCourse(code)
+  const course = code && data.catalogContext.catalog.maybeCourse(code)
   if (!course) throw notThere(`The catalog has no course ${text.slice(0, 40)}.`)
   const rule = ruleOf(course.prerequisite)
   const titles = new Map(data.catalog.categories.map((one) => [one.code, one.title]))

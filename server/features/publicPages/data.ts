@@ -5,7 +5,7 @@ import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import { CourseSearch } from '#shared/catalog/courseSearch'
 import type { CatalogView, TermView } from '#shared/catalog/responses'
-import { shelve, type Shelf } from '#shared/catalog/shelf'
+import { catalogContextOf, type CatalogContext } from '#shared/catalog/context'
 import { campusDate } from '#shared/when'
 import type { Database } from '#server/db/connect'
 import { readCatalog, readDescriptions } from '#server/features/catalog/catalog'
@@ -18,7 +18,7 @@ import { Refused } from '#server/http/problem'
 
 export interface PublicData {
   catalog: CatalogView
-  shelf: Shelf
+  catalogContext: CatalogContext
   programs: ProgramSpec[]
   descriptions: Record<string, string>
   search: CourseSearch
@@ -36,7 +36,7 @@ export const publicData = (db: Database): Promise<PublicData> =>
       subject: subjects.get(code.split(' ')[0]!),
       description: descriptions[code]
     }))
-    return { catalog, shelf: shelve(catalog), programs, descriptions, search }
+    return { catalog, catalogContext: catalogContextOf(catalog), programs, descriptions, search }
   })
 
 /** The sections of a term with their seats, and when they were counted. */
@@ -57,9 +57,9 @@ export const publicOpenings = (db: Database) =>
   })
 
 /** Published terms that are not over, in their order. */
-export async function termsShown(db: Database, { shelf }: PublicData): Promise<TermView[]> {
-  const today = campusDate(await campusNow(db), shelf.zone)
-  return shelf.terms.filter((term) => term.published && term.end >= today)
+export async function termsShown(db: Database, { catalogContext }: PublicData): Promise<TermView[]> {
+  const today = campusDate(await campusNow(db), catalogContext.zone)
+  return catalogContext.terms.filter((term) => term.published && term.end >= today)
 }
 
 /** What stands on every page. */

@@ -72,9 +72,9 @@ function firstOf(found: readonly Section[], table: (shown: readonly Section[]) =
 }
 
 /** All words stand somewhere in the course, its title, the topic, an instructor or the number. */
-function sectionsLike(q: string, sections: readonly Section[], { shelf }: PublicData): Section[] {
+function sectionsLike(q: string, sections: readonly Section[], { catalogContext }: PublicData): Section[] {
   const words = q.toLowerCase().split(/\s+/).filter(Boolean)
-  const title = (section: Section) => shelf.catalog.maybeCourse(section.course)?.title ?? ''
+  const title = (section: Section) => catalogContext.catalog.maybeCourse(section.course)?.title ?? ''
   return sections.filter((one) => {
     const text = [one.course, sectionName(one), one.code, title(one), one.topic ?? '', ...one.instructors]
       .join(' ')

@@ -1,7 +1,7 @@
 /** Programs without signing in: the newest version of each, by area and by term. */
 import { h, type VNode } from 'vue'
 import type { ProgramSpec } from '#core/degree'
-import { programOf } from '#shared/catalog/shelf'
+import { programOf } from '#shared/catalog/context'
 import {
   needAmount,
   needLines,
@@ -41,7 +41,7 @@ export async function programPage(db: Database, code: string): Promise<PageParts
   if (!spec) throw notThere(`There is no program ${code.slice(0, 40)}.`)
   const hueOf = hueGiver()
   const hues = new Map(spec.areas.map((area) => [area.id, hueOf(area).hue]))
-  const terms = suggestedTerms(programOf(spec, data.shelf), data.shelf.catalog)
+  const terms = suggestedTerms(programOf(spec, data.catalogContext), data.catalogContext.catalog)
   return {
     ...frameOf(data),
     place: '/public/programs',

@@ -10,7 +10,7 @@ import { addressOfCourse, table } from './parts'
 /** Sections with what is known of each, and when its seats were counted. */
 export function sectionTable(
   sections: readonly Section[],
-  { catalog, shelf }: PublicData,
+  { catalog, catalogContext }: PublicData,
   at: Instant,
   caption: string
 ): VNode {
@@ -27,7 +27,10 @@ export function sectionTable(
         one.parent ? ` ${KIND_WORDS[one.kind]}` : '',
         h('span', { class: 'quiet' }, ` ${one.code}`)
       ]),
-      h('td', [shelf.catalog.maybeCourse(one.course)?.title ?? '', one.topic ? `: ${one.topic}` : '']),
+      h('td', [
+        catalogContext.catalog.maybeCourse(one.course)?.title ?? '',
+        one.topic ? `: ${one.topic}` : ''
+      ]),
       h('td', sectionHours(one)),
       h('td', where(one)),
       h('td', one.instructors.join(', ')),
@@ -39,7 +42,7 @@ export function sectionTable(
     h(
       'p',
       { class: 'quiet small' },
-      `Seats as they were counted ${shortInstant(at, shelf.zone)}. Some may be kept for a program.`
+      `Seats as they were counted ${shortInstant(at, catalogContext.zone)}. Some may be kept for a program.`
     )
   ])
 }

@@ -14,7 +14,7 @@ import { table, type PageParts } from './parts'
 export async function yearPage(db: Database): Promise<PageParts> {
   const data = await publicData(db)
   const terms = await termsShown(db, data)
-  const { zone } = data.shelf
+  const { zone } = data.catalogContext
   const today = campusDate(await campusNow(db), zone)
   const openings = await publicOpenings(db)
   const ahead = datesOf(terms, openings)
@@ -44,7 +44,7 @@ export async function yearCalendar(db: Database): Promise<string> {
 
 export async function openingsPage(db: Database): Promise<PageParts> {
   const data = await publicData(db)
-  const { zone } = data.shelf
+  const { zone } = data.catalogContext
   const openings = await publicOpenings(db)
   const tables = (await termsShown(db, data)).flatMap((term) => {
     const own = openings.filter((one) => one.term === term.code)

@@ -8,7 +8,7 @@ import * as t from '#server/db/schema/index'
 import { courseIds, datesOfTerm, termRow } from '#server/features/catalog/catalog'
 import { Refused } from '#server/http/problem'
 import { effectsOf, type Effect } from '#shared/advising/effects'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, type CatalogContext } from '#shared/catalog/context'
 import { readStudent } from '#shared/reading'
 import { ATTENDANCE_WORDS, RESIDENCY_WORDS, type Entry, type EntrySaid } from '#shared/record/entries'
 import { campusDate, dayText } from '#shared/when'
@@ -44,16 +44,16 @@ export async function lookAtEntry(
   db: Database,
   at: At,
   said: EntrySaid,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<{ what: string; effects: Effect[] }> {
   const read = async (of: Reader) =>
-    readStudent((await readStudentRecords(of, [at.student], 'registrar'))[0]!, shelf, at.now)
+    readStudent((await readStudentRecords(of, [at.student], 'registrar'))[0]!, catalogContext, at.now)
   const before = await read(db)
   try {
     return await inTransaction(db, async (tx) => {
       const { what } = await enter(tx, at, said)
       const after = await read(tx)
-      const shortTerm = (code: string) => shelf.terms.find((one) => one.code === code)?.name ?? code
+      const shortTerm = (code: string) => catalogContext.terms.find((one) => one.code === code)?.name ?? code
       throw new Looked({ what, effects: effectsOf(before, after, [], shortTerm) })
     })
   } catch (error) {

@@ -10,7 +10,7 @@ import { readStudentRecords } from '#server/features/record/studentRecords'
 import type { ActorContext } from '#server/features/route/route'
 import type { TranscriptSender } from '#server/gateways/transcripts'
 import { Refused } from '#server/http/problem'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { readStudent, type Reading } from '#shared/reading'
 import type { TranscriptAsked } from '#shared/record/requests'
 import type { TranscriptOrder } from '#shared/record/responses'
@@ -41,11 +41,11 @@ export async function askForTranscript(
   tx: Transaction,
   { who, student, now }: ActorContext,
   { to, email, after }: TranscriptAsked,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<{ transcript: number }> {
   await lockStudent(tx, student)
   const [record] = after ? await readStudentRecords(tx, [student], 'self') : []
-  if (after && !isDue(readStudent(record!, shelf, now), after))
+  if (after && !isDue(readStudent(record!, catalogContext, now), after))
     throw new Refused(422, 'nothingDue', `No grade is due in ${(await termRow(tx, after)).name}.`, [
       {
         field: 'after',
@@ -102,7 +102,7 @@ const isDue = ({ attempts }: Pick<Reading, 'attempts'>, term: string): boolean =
  */
 export async function sendTranscripts(
   db: Database,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   sender: TranscriptSender,
   now: Instant
 ): Promise<void> {
@@ -111,13 +111,14 @@ export async function sendTranscripts(
     .from(t.transcriptOrder)
     .where(eq(t.transcriptOrder.state, 'waiting'))
     .orderBy(asc(t.transcriptOrder.id))
-  for (const { id } of waiting) await inTransaction(db, (tx) => sendOne(tx, id, { shelf, sender, now }))
+  for (const { id } of waiting)
+    await inTransaction(db, (tx) => sendOne(tx, id, { catalogContext, sender, now }))
 }
 
 async function sendOne(
   tx: Transaction,
   id: number,
-  { shelf, sender, now }: { shelf: Shelf; sender: TranscriptSender; now: Instant }
+  { catalogContext, sender, now }: { catalogContext: CatalogContext; sender: TranscriptSender; now: Instant }
 ): Promise<void> {
   const [order] = await tx
     .select()
@@ -131,11 +132,11 @@ async function sendOne(
     : []
   const [record] = await readStudentRecords(tx, [studentId(of)], 'self')
   if (record!.holds.some((hold) => hold.stopsTranscript)) return
-  const reading = readStudent(record!, shelf, now)
+  const reading = readStudent(record!, catalogContext, now)
   if (awaited && isDue(reading, awaited.code)) return
   const [institution] = await tx.select({ name: t.institution.name }).from(t.institution).limit(1)
   const transcript = transcriptOf({
-    ...{ student: record!, reading, shelf, now },
+    ...{ student: record!, reading, catalogContext, now },
     ...{ institution: institution!.name, isOfficial: true }
   })
   const sent = { reference: `ridgeway-transcript-${id}`, to, email, transcript }

@@ -15,7 +15,7 @@ import { familiesOf } from '#server/features/sections/sections'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { isSeat } from '#shared/registration/outcomes'
 import type { Receipt, ReceiptLine } from '#shared/registration/responses'
 import { dropSeats } from './drops'
@@ -43,7 +43,7 @@ export function answerOffer(
   student: StudentId,
   id: number,
   { answer, givingUp, key }: OfferAnswer,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<Receipt> {
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
@@ -67,7 +67,7 @@ export function answerOffer(
     const lines =
       answer === 'decline'
         ? await decline(tx, who, student, offer, now)
-        : await accept(tx, who, student, offer, givingUp, shelf, now)
+        : await accept(tx, who, student, offer, givingUp, catalogContext, now)
     if (lines.some((line) => isSeat(line.outcome)))
       await settleCharges(tx, { student, term, by: who.id, now })
     const about = { student, term: offer.termId, by: who.id, key: key ?? null, now, ended: true }
@@ -123,7 +123,7 @@ async function accept(
   student: StudentId,
   offer: Offer,
   givingUp: readonly CourseCode[],
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   now: Instant
 ): Promise<ReceiptLine[]> {
   const { course, sections, term } = offer
@@ -149,7 +149,7 @@ async function accept(
       : one
   )
   const option = pickedOptions(family, sections).get(course)
-  const facts = factsOfOffer(picture!, shelf, { term, now, course, offer: family })
+  const facts = factsOfOffer(picture!, catalogContext, { term, now, course, offer: family })
   const drops = decideDrop(facts, others)
   const [decision] = option ? decide(afterDrop(facts, others), [option]) : []
   const refusals = [
@@ -159,7 +159,7 @@ async function accept(
   ]
   if (refusals.length) return [lineOf(course, 'refused', { action: 'offer', sections, refusals })]
   const dropped = others.length
-    ? await dropSeats(tx, who, { student, term }, others, shelf, { givenUpAt: now })
+    ? await dropSeats(tx, who, { student, term }, others, catalogContext, { givenUpAt: now })
     : []
   const gone = seats.filter((seat) => seat.course === course && !sections.includes(seat.code))
   const mine = new Set(seats.map((seat) => seat.id))

@@ -16,7 +16,7 @@ import { whoIs } from '#server/features/accounts/accounts'
 import { lockStudent } from '#server/features/record/lock'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { campusNow } from '#server/gateways/clock'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { isSeat } from '#shared/registration/outcomes'
 import { preparedRun } from '#shared/registration/prepared'
 import type { Receipt } from '#shared/registration/responses'
@@ -36,11 +36,11 @@ interface ArmedSheet {
  *
  * @throws the first failure, after the others have run
  */
-export async function runArmed(db: Database, shelf: Shelf): Promise<void> {
+export async function runArmed(db: Database, catalogContext: CatalogContext): Promise<void> {
   await draw(db, await campusNow(db))
   const failures: unknown[] = []
   for (let next; (next = await lease(db));)
-    await runOne(db, next, shelf).catch((error: unknown) => failures.push(error))
+    await runOne(db, next, catalogContext).catch((error: unknown) => failures.push(error))
   if (failures.length) throw failures[0]
 }
 
@@ -132,7 +132,7 @@ function lease(db: Database): Promise<ArmedSheet | undefined> {
   })
 }
 
-async function runOne(db: Database, sheet: ArmedSheet, shelf: Shelf): Promise<void> {
+async function runOne(db: Database, sheet: ArmedSheet, catalogContext: CatalogContext): Promise<void> {
   const { student, term, armedAt } = sheet
   const [picture] = await readStudentRecords(db, [student], 'self')
   const [account] = await db
@@ -143,7 +143,7 @@ async function runOne(db: Database, sheet: ArmedSheet, shelf: Shelf): Promise<vo
   const asked = { term, ...preparedRun(picture!, term), armed: true, key }
   const receipt =
     asked.courses.length + asked.drop.length
-      ? await run(db, await whoIs(db, account!.id), student, asked, shelf)
+      ? await run(db, await whoIs(db, account!.id), student, asked, catalogContext)
       : undefined
   await inTransaction(db, (tx) => disarm(tx, sheet, receipt))
 }

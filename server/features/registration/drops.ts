@@ -10,7 +10,7 @@ import { courseIds, termRow } from '#server/features/catalog/catalog'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { campusNow } from '#server/gateways/clock'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { readFacts } from './facts'
 import { lineOf } from './receiptLines'
@@ -28,7 +28,7 @@ export async function dropSeats(
   who: Who,
   { student, term }: { student: StudentId; term: TermCode },
   courses: readonly CourseCode[],
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   { givenUpAt, byOffice = false }: { givenUpAt?: Instant; byOffice?: boolean } = {}
 ): Promise<ReceiptLine[]> {
   const seats = await seatsOf(tx, student, term, courses)
@@ -42,7 +42,7 @@ export async function dropSeats(
   const now = givenUpAt ?? (await campusNow(tx))
   const action = givenUpAt === undefined ? 'drop' : 'giveUp'
   const [picture] = await readStudentRecords(tx, [student], 'self')
-  const { facts } = await readFacts(tx, picture!, shelf, term, now)
+  const { facts } = await readFacts(tx, picture!, catalogContext, term, now)
   const decisions = decideDrop(byOffice ? { ...facts, placing: { setAside: new Set() } } : facts, courses)
   const going = decisions.filter((one) => !one.refusals.length)
   const gone = seats.filter((seat) => going.some((one) => one.course === seat.course))

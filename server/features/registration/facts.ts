@@ -5,7 +5,7 @@ import type { Instant } from '#core/time'
 import type { Option, Section } from '#core/week'
 import type { StudentRecord } from '#shared/record/responses'
 import { goingWith } from '#shared/reading'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { registrationFacts } from '#shared/registration/registering'
 import { termWeek, withChosenCredits } from '#shared/week/termWeek'
 import type { Reader } from '#server/db/connect'
@@ -20,7 +20,7 @@ import type { RunAsked } from './run'
 export async function readFacts(
   db: Reader,
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   term: TermCode,
   now: Instant
 ): Promise<{ facts: RegistrationFacts; offer: Section[]; options: Map<CourseCode, Option> }> {
@@ -30,7 +30,7 @@ export async function readFacts(
   const named = [...new Set([...wanted, ...sectionsOfFallbacks(picture)])]
   const offer = withChosenCredits(await familiesOf(db, named), picture.fallbacks, term)
   return {
-    facts: factsWith(picture, shelf, { term, now, offer }),
+    facts: factsWith(picture, catalogContext, { term, now, offer }),
     offer,
     options: pickedOptions(offer, wanted)
   }
@@ -40,14 +40,14 @@ export async function readFacts(
 export async function factsOfRun(
   db: Reader,
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   { term, placing }: Pick<RunAsked, 'term' | 'placing'>
 ): ReturnType<typeof readFacts> {
-  if (!placing) return readFacts(db, picture, shelf, term, 0)
+  if (!placing) return readFacts(db, picture, catalogContext, term, 0)
   const offer = await familiesOf(db, placing.sections)
   const setAside = new Set(placing.setAside)
   return {
-    facts: factsWith(picture, shelf, { term, now: 0, offer, placing: { setAside } }),
+    facts: factsWith(picture, catalogContext, { term, now: 0, offer, placing: { setAside } }),
     offer,
     options: pickedOptions(offer, placing.sections)
   }
@@ -59,7 +59,7 @@ export async function factsOfRun(
  */
 export function factsWith(
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   {
     term,
     now,
@@ -69,7 +69,7 @@ export function factsWith(
 ): RegistrationFacts {
   const { held: heldSections, exchanged } = termWeek(picture, term, goingWith(picture, term))
   const exchanging = placing ? new Set<CourseCode>() : exchanged
-  const facts = registrationFacts(picture, shelf, { term, now, heldSections, offer, exchanging })
+  const facts = registrationFacts(picture, catalogContext, { term, now, heldSections, offer, exchanging })
   return placing ? { ...facts, givingUp: new Map(), placing } : facts
 }
 
@@ -79,7 +79,7 @@ export function factsWith(
  */
 export function factsOfOffer(
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   {
     term,
     now,
@@ -89,6 +89,12 @@ export function factsOfOffer(
 ): RegistrationFacts {
   const { held } = termWeek(picture, term, undefined)
   const exchanging = new Set(held.some((one) => one.course === course) ? [course] : [])
-  const facts = registrationFacts(picture, shelf, { term, now, heldSections: held, offer, exchanging })
+  const facts = registrationFacts(picture, catalogContext, {
+    term,
+    now,
+    heldSections: held,
+    offer,
+    exchanging
+  })
   return { ...facts, givingUp: new Map() }
 }

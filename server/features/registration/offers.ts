@@ -16,7 +16,7 @@ import { linePolicyOf } from '#server/features/catalog/catalog'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { familiesOf } from '#server/features/sections/sections'
 import { campusNow } from '#server/gateways/clock'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, type CatalogContext } from '#shared/catalog/context'
 import { factsOfOffer } from './facts'
 
 /** What becomes of an offer of a term whose line moves by itself: it is taken at once, as if its student had accepted. */
@@ -29,10 +29,14 @@ interface Kept {
 }
 
 /** Serves every line in which a seat is kept for nobody yet, or free. */
-export async function serveLines(db: Database, shelf: Shelf, moveIn: MoveIn): Promise<void> {
+export async function serveLines(
+  db: Database,
+  catalogContext: CatalogContext,
+  moveIn: MoveIn
+): Promise<void> {
   for (const kept of await seatsForLines(db)) {
     const passed = new Set<number>()
-    while (await serveOne(db, shelf, kept, passed, moveIn));
+    while (await serveOne(db, catalogContext, kept, passed, moveIn));
   }
 }
 
@@ -63,7 +67,7 @@ async function seatsForLines(db: Reader): Promise<Kept[]> {
 /** One step for a kept seat. @returns false once no seat of the section is kept any more. */
 async function serveOne(
   db: Database,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   kept: Kept,
   passed: Set<number>,
   moveIn: MoveIn
@@ -72,12 +76,12 @@ async function serveOne(
   const now = await campusNow(db)
   const first = now < policy.closes ? await firstInLine(db, kept, passed) : undefined
   if (!first) return release(db, kept, now)
-  const may = await mayTake(db, shelf, kept, first, now)
+  const may = await mayTake(db, catalogContext, kept, first, now)
   if (!may) {
     passed.add(first.student)
     return true
   }
-  const { today } = momentOf(now, shelf.zone)
+  const { today } = momentOf(now, catalogContext.zone)
   const until = offerEnds(policy, now, dayNumber(kept.term.startsOn) - dayNumber(today))
   const made = await makeOffer(db, kept, first, { now, until })
   if (made === 'gone') return false
@@ -117,7 +121,13 @@ async function firstInLine(db: Reader, kept: Kept, passed: ReadonlySet<number>):
 }
 
 /** What the decision says of somebody first in line, the kept seat counted as theirs. */
-async function mayTake(db: Reader, shelf: Shelf, kept: Kept, place: Place, now: Instant): Promise<boolean> {
+async function mayTake(
+  db: Reader,
+  catalogContext: CatalogContext,
+  kept: Kept,
+  place: Place,
+  now: Instant
+): Promise<boolean> {
   const [picture] = await readStudentRecords(db, [place.student], 'self')
   if (!picture) return false
   const term = termCode(kept.term.code)
@@ -127,7 +137,7 @@ async function mayTake(db: Reader, shelf: Shelf, kept: Kept, place: Place, now: 
   )
   const option = [...pickedOptions(offer, place.sections).values()][0]
   if (!option) return false
-  const facts = factsOfOffer(picture, shelf, { term, now, course: option.course, offer })
+  const facts = factsOfOffer(picture, catalogContext, { term, now, course: option.course, offer })
   return mayBeOffered(decide(facts, [option])[0]!, linePolicyOf(kept.term).serves)
 }
 

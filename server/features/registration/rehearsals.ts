@@ -12,7 +12,7 @@ import * as t from '#server/db/schema/index'
 import { lockStudent } from '#server/features/record/lock'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { campusNow } from '#server/gateways/clock'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, type CatalogContext } from '#shared/catalog/context'
 import { preparedOf } from '#shared/registration/prepared'
 import { rehearsalOf, type RehearsalSaid } from '#shared/registration/rehearsal'
 import { opensFor, readOpenings } from './openings'
@@ -25,9 +25,9 @@ const NIGHT_MS = 2 * HOUR_MS
 /** As many records are read at once. */
 const AT_ONCE = 50
 
-export async function rehearseNightly(db: Database, shelf: Shelf): Promise<void> {
+export async function rehearseNightly(db: Database, catalogContext: CatalogContext): Promise<void> {
   const now = await campusNow(db)
-  const { today } = momentOf(now - NIGHT_MS, shelf.zone)
+  const { today } = momentOf(now - NIGHT_MS, catalogContext.zone)
   const isSoon = (opens: Instant) => opens > now && opens - now <= WEEK_MS
   const terms = new Set((await readOpenings(db)).filter((one) => isSoon(one.opens)).map((one) => one.term))
   if (!terms.size) return
@@ -47,19 +47,19 @@ export async function rehearseNightly(db: Database, shelf: Shelf): Promise<void>
     const opens = await opensFor(db, termCode(code), students)
     const due = students.filter((one) => isSoon(opens.get(one) ?? 0))
     for (let i = 0; i < due.length; i += AT_ONCE)
-      await rehearse(db, shelf, termCode(code), due.slice(i, i + AT_ONCE), { now, today })
+      await rehearse(db, catalogContext, termCode(code), due.slice(i, i + AT_ONCE), { now, today })
   }
 }
 
 async function rehearse(
   db: Database,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   term: TermCode,
   students: readonly StudentId[],
   { now, today }: { now: Instant; today: IsoDate }
 ): Promise<void> {
   for (const picture of await readStudentRecords(db, students, 'self')) {
-    const sheet = await readSheet(db, picture, shelf, term, now)
+    const sheet = await readSheet(db, picture, catalogContext, term, now)
     const said = rehearsalOf(sheet, preparedOf(picture.prepared, term).leftOut) ?? null
     await keep(db, picture.student.id, term, said, { now, today })
   }

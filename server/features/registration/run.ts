@@ -24,7 +24,7 @@ import { readKnown } from '#server/features/record/knownRecord'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { type LineAction } from '#shared/registration/outcomes'
 import type { Receipt } from '#shared/registration/responses'
 import { factsOfRun } from './facts'
@@ -75,13 +75,13 @@ export async function run(
   who: Who,
   student: StudentId,
   asked: RunAsked,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<Receipt> {
   const term = await termRow(db, asked.term)
   const read = await readKnown(db, student)
   if (!read) throw new Refused(404, 'noStudent', 'There is no such student.')
   const { record: picture } = read
-  const { facts, offer, options } = await factsOfRun(db, picture, shelf, asked)
+  const { facts, offer, options } = await factsOfRun(db, picture, catalogContext, asked)
   const { id, whole } = await begin(db, who, student, asked, term, options)
   const of = { id, student, term: asked.term }
   const waiting = await waitingLines(db, id)
@@ -92,7 +92,9 @@ export async function run(
   const drops = coursesOf('drop')
   const byOffice = asked.consent !== undefined
   if (drops.length)
-    await attempt(db, who, of, 'drop', drops, (tx) => dropSeats(tx, who, of, drops, shelf, { byOffice }))
+    await attempt(db, who, of, 'drop', drops, (tx) =>
+      dropSeats(tx, who, of, drops, catalogContext, { byOffice })
+    )
   const chosen = pickedOptions(
     offer,
     waiting.flatMap((line) => line.sections)
@@ -101,7 +103,7 @@ export async function run(
   const groups = whole && lines.length ? [lines] : groupLines(lines, facts)
   const { placing } = facts
   const known: KnownForRun = { ...read, offer, charges: { term }, taken: undefined, placing }
-  for (const group of groups) await registerGroup(db, who, of, known, group, shelf)
+  for (const group of groups) await registerGroup(db, who, of, known, group, catalogContext)
   return inTransaction(db, async (tx) => {
     await lockStudent(tx, student)
     await end(tx, id)

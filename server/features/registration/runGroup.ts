@@ -10,7 +10,7 @@ import { settleCharges, type Settling } from '#server/features/charges/ledger'
 import { lockStudent } from '#server/features/record/lock'
 import { campusNow } from '#server/gateways/clock'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { isSeat, type LineAction, type Outcome } from '#shared/registration/outcomes'
 import type { ReceiptLine } from '#shared/registration/responses'
 import { addLines, fullRefusal, refusedLine, type RunUnderWay } from './receiptLines'
@@ -24,7 +24,7 @@ export async function registerGroup(
   of: RunUnderWay,
   known: KnownForRun,
   group: readonly Option[],
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<void> {
   const courses = group.map((option) => option.course)
   const isThrough = await attempt(
@@ -33,7 +33,7 @@ export async function registerGroup(
     of,
     'register',
     courses,
-    (tx, clock) => takeSeats({ tx, clock, who }, of, known, group, shelf),
+    (tx, clock) => takeSeats({ tx, clock, who }, of, known, group, catalogContext),
     // The last guard: a constraint of the database refused what the decision had let through.
     () => group.map((option) => refusedLine(option, [fullRefusal(option)])),
     known

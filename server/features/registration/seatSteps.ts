@@ -14,7 +14,7 @@ import { all, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import * as t from '#server/db/schema/index'
 import type { Who } from '#shared/accounts/responses'
-import { termOf, type Shelf } from '#shared/catalog/shelf'
+import { termOf, type CatalogContext } from '#shared/catalog/context'
 import type { StudentRecord } from '#shared/record/responses'
 import { waitingIn } from '#shared/registration/registering'
 import type { ReceiptLine } from '#shared/registration/responses'
@@ -28,7 +28,7 @@ import { eq, inArray, sql } from 'drizzle-orm'
 /** What a group is decided and registered with. */
 export interface Step {
   tx: Transaction
-  shelf: Shelf
+  catalogContext: CatalogContext
   who: Who
   student: StudentId
   term: TermCode
@@ -59,11 +59,11 @@ export async function registerInstead(
 }
 
 export async function waitInstead(
-  { tx, shelf, who, student, term, now, picture, locked }: Step,
+  { tx, catalogContext, who, student, term, now, picture, locked }: Step,
   option: Option,
   decision: LineDecision
 ): Promise<ReceiptLine[] | undefined> {
-  const policy = termOf(shelf, term).line
+  const policy = termOf(catalogContext, term).line
   const { refusals, lines } = decideLine({ now, policy, waiting: waitingIn(picture, term) }, option, decision)
   if (refusals.length) return undefined
   const joined = locked.filter((row) => (lines as string[]).includes(row.code))
@@ -75,7 +75,7 @@ export async function waitInstead(
  * one has a line of its own.
  */
 export async function register(step: Step, options: readonly Option[]): Promise<ReceiptLine[]> {
-  const { tx, shelf, who, student, term, now, picture, facts, seats, locked, offered } = step
+  const { tx, catalogContext, who, student, term, now, picture, facts, seats, locked, offered } = step
   const held = new Set<string>(seats.map((seat) => seat.code))
   const wanted = new Set<string>(options.flatMap(codesOf))
   const added = locked.filter((row) => wanted.has(row.code) && !held.has(row.code))
@@ -126,7 +126,10 @@ export async function register(step: Step, options: readonly Option[]): Promise<
   const others = new Set(options.flatMap((option) => givenUpFor(facts, option.course) ?? []))
   const givenUp = [...others].filter((course) => !own.has(course))
   if (!givenUp.length) return lines
-  return [...lines, ...(await dropSeats(tx, who, { student, term }, givenUp, shelf, { givenUpAt: now }))]
+  return [
+    ...lines,
+    ...(await dropSeats(tx, who, { student, term }, givenUp, catalogContext, { givenUpAt: now }))
+  ]
 }
 
 /** Writes the credits that are chosen anew for seats that stay. @returns their codes */

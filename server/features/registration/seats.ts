@@ -8,7 +8,7 @@ import type { ChargesSoFar } from '#server/features/charges/ledger'
 import { bringUpToDate, type KnownRecord } from '#server/features/record/knownRecord'
 import { asLocked, coursesOf, familiesOf, lockSections } from '#server/features/sections/sections'
 import type { Who } from '#shared/accounts/responses'
-import { type Shelf } from '#shared/catalog/shelf'
+import { type CatalogContext } from '#shared/catalog/context'
 import { withChosenCredits } from '#shared/week/termWeek'
 import type { HeldWithParts } from '#shared/record/responses'
 import { fallbacksOf } from '#shared/registration/fallbacks'
@@ -24,13 +24,13 @@ export async function takeSeats(
   of: RunUnderWay,
   known: KnownForRun,
   group: readonly Option[],
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<ReceiptLine[]> {
   // What goes through only together has no fallbacks: another section of one would not bring the other.
   if (!(await bringUpToDate(tx, known))) known.charges.assessed = undefined
   known.charges.next = known.charges.assessed
   known.taken = undefined
-  const { step, offer, fallbacks } = await lockFor({ tx, clock, who }, of, known, group, shelf)
+  const { step, offer, fallbacks } = await lockFor({ tx, clock, who }, of, known, group, catalogContext)
   const fresh = (options: readonly Option[]) => {
     const found = pickedOptions(offer, options.flatMap(codesOf))
     return options.map((option) => found.get(option.course) ?? option)
@@ -60,7 +60,7 @@ async function lockFor(
   { student, term }: RunUnderWay,
   { record: picture, placing, offer: known }: KnownForRun,
   group: readonly Option[],
-  shelf: Shelf
+  catalogContext: CatalogContext
 ) {
   const courses = group.map((option) => option.course)
   const fallbacks =
@@ -84,7 +84,7 @@ async function lockFor(
   const locked = await lockSections(tx, [...wanted, ...heldOf.keys()])
   const now = await clock()
   const sections = await asLocked(tx, read, locked)
-  const facts = factsWith(picture, shelf, { term, now, offer: sections, placing })
+  const facts = factsWith(picture, catalogContext, { term, now, offer: sections, placing })
   const seats = locked.flatMap(({ id, code }) => {
     const seat = heldOf.get(code as SectionCode)
     return seat ? [{ id, code, course: seat.course, credits: seat.credits }] : []
@@ -94,7 +94,7 @@ async function lockFor(
   const offer = sections.map((one) => (theirs.has(one.code) ? { ...one, taken: one.taken - 1 } : one))
   const step: Step = {
     tx,
-    shelf,
+    catalogContext,
     who,
     student,
     term,

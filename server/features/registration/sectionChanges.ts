@@ -17,7 +17,7 @@ import { campusNow } from '#server/gateways/clock'
 import { forgetKept } from '#server/http/kept'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { StudentRecord } from '#shared/record/responses'
 import type { SectionInstead } from '#shared/sections/responses'
 import { sectionHours, sectionName } from '#shared/week/texts'
@@ -64,7 +64,7 @@ export async function cancelSection(
   who: Who,
   code: string,
   reason: string,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<void> {
   const term = await inTransaction(db, async (tx) => {
     const found = await lockChanged(tx, code)
@@ -75,7 +75,7 @@ export async function cancelSection(
       ])
     if (found.cancelled) return found.term.code
     const now = await campusNow(tx)
-    mustNotBeOver(found.term, now, shelf)
+    mustNotBeOver(found.term, now, catalogContext)
     await tx
       .update(t.section)
       .set({ cancelled: true })
@@ -90,13 +90,17 @@ export async function cancelSection(
     return found.term.code
   })
   forgetKept(db, `offer ${term}`)
-  await emptyCancelled(db, shelf, who.id)
+  await emptyCancelled(db, catalogContext, who.id)
 }
 
 /** Takes everybody out of sections that are cancelled; what a server that was cut off has left is done by the next. */
-export async function emptyCancelled(db: Database, shelf: Shelf, by: number | null = null): Promise<void> {
+export async function emptyCancelled(
+  db: Database,
+  catalogContext: CatalogContext,
+  by: number | null = null
+): Promise<void> {
   for (const { student, section } of await peopleInCancelled(db))
-    await inTransaction(db, (tx) => takeOut(tx, student, section, shelf, by))
+    await inTransaction(db, (tx) => takeOut(tx, student, section, catalogContext, by))
 }
 
 async function peopleInCancelled(db: Reader): Promise<{ student: StudentId; section: number }[]> {
@@ -133,7 +137,7 @@ async function takeOut(
   tx: Transaction,
   student: StudentId,
   section: number,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   by: number | null
 ): Promise<void> {
   await lockStudent(tx, student)
@@ -159,7 +163,7 @@ async function takeOut(
   const name = before.find((one) => one.parent === null)
   const told = {
     section: name ? sectionName(name) : found.code,
-    instead: await instead(tx, record!, shelf, { term, course: found.course, now, before })
+    instead: await instead(tx, record!, catalogContext, { term, course: found.course, now, before })
   }
   if (!seats.length) {
     const after = { term, course: found.course, ...told }
@@ -196,7 +200,7 @@ async function endPlaces(tx: Transaction, student: StudentId, sections: readonly
 export async function instead(
   tx: Reader,
   record: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   {
     term,
     course,
@@ -207,7 +211,7 @@ export async function instead(
   const gone = new Set<string>(before.map((one) => one.code))
   const offer = await offerOf(tx, term, [course])
   const open = offer.filter((one) => !one.cancelled && !one.officeOnly)
-  const facts = factsOfOffer(record, shelf, { term, now, course, offer })
+  const facts = factsOfOffer(record, catalogContext, { term, now, course, offer })
   const others: Option[] = optionsAmong(open, facts.holidays).filter(({ main }) => !gone.has(main.code))
   const found = nearestOption(afterDrop(facts, [course]), others, before)
   if (!found) return null

@@ -12,7 +12,7 @@ import { factsOfOffer } from './facts'
 import { campusNow } from '#server/gateways/clock'
 import { forgetKept } from '#server/http/kept'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { sectionHours, sectionName } from '#shared/week/texts'
 import { mustStayFree } from '#server/features/sections/clashes'
 import { mustNotBeOver, mustPlan } from '#server/features/sections/planning'
@@ -34,18 +34,18 @@ export async function moveSection(
   who: Who,
   code: string,
   { days, start, end, keepsRoom = true }: NewHours,
-  shelf: Shelf
+  catalogContext: CatalogContext
 ): Promise<void> {
   const term = await inTransaction(db, async (tx) => {
     const found = await lockChanged(tx, code)
     await mustPlan(tx, who, found.course)
     const term = termCode(found.term.code)
     const now = await campusNow(tx)
-    mustNotBeOver(found.term, now, shelf)
+    mustNotBeOver(found.term, now, catalogContext)
     const [was] = await sectionsByCode(tx, [found.code as Section['code']])
     const room = keepsRoom ? await roomOf(tx, found.id) : null
     const to = { days, start, end, from: found.session.startsOn, to: found.session.endsOn }
-    await mustStayFree(tx, found, to, { room, shelf })
+    await mustStayFree(tx, found, to, { room, catalogContext })
     await tx.delete(t.meeting).where(eq(t.meeting.sectionId, found.id))
     await tx.insert(t.meeting).values({
       sectionId: found.id,
@@ -64,7 +64,7 @@ export async function moveSection(
       action: 'section.moved',
       after: { term, course: found.course, code, ...hoursMoved(was!, is!) }
     })
-    await tellMoved(tx, { who, shelf, now, term }, found, was!, is!)
+    await tellMoved(tx, { who, catalogContext, now, term }, found, was!, is!)
     return term
   })
   forgetKept(db, `offer ${term}`)
@@ -88,7 +88,12 @@ async function roomOf(tx: Transaction, section: number): Promise<number | null> 
 /** Tells everybody in a section that it has moved, what it clashes with now, and what they could have instead. */
 async function tellMoved(
   tx: Transaction,
-  { who, shelf, now, term }: { who: Who; shelf: Shelf; now: Instant; term: TermCode },
+  {
+    who,
+    catalogContext,
+    now,
+    term
+  }: { who: Who; catalogContext: CatalogContext; now: Instant; term: TermCode },
   found: Awaited<ReturnType<typeof lockChanged>>,
   was: Section,
   is: Section
@@ -103,7 +108,7 @@ async function tellMoved(
     const week = record.sections.filter(
       (one) => one.term === term && held.has(one.code) && one.course !== found.course
     )
-    const { holidays } = factsOfOffer(record, shelf, { term, now, course: found.course, offer: [] })
+    const { holidays } = factsOfOffer(record, catalogContext, { term, now, course: found.course, offer: [] })
     const clashes = clashesWith({ course: found.course, sections: [is] }, week, holidays)
     const against = [...new Set(clashes.map((clash) => clash.with.course))]
     const about = { term, course: found.course, now, before: [was] }
@@ -114,7 +119,7 @@ async function tellMoved(
       action: 'registration.moved',
       after: {
         ...{ term, course: found.course, against, ...hoursMoved(was, is) },
-        instead: against.length ? await instead(tx, record, shelf, about) : null
+        instead: against.length ? await instead(tx, record, catalogContext, about) : null
       }
     })
   }

@@ -24,7 +24,7 @@ import type { StudentRecord } from '#shared/record/responses'
 import { waitingIn } from '#shared/registration/registering'
 import { dropsOf, inOrder, preparedOf } from '#shared/registration/prepared'
 import { fallbacksOf, type Fallback } from '#shared/registration/fallbacks'
-import { termOf, type Shelf } from '#shared/catalog/shelf'
+import { termOf, type CatalogContext } from '#shared/catalog/context'
 import { groupBy } from '#server/db/groupBy'
 import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
@@ -34,14 +34,14 @@ import { readFacts } from './facts'
 export async function readSheet(
   db: Reader,
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   term: TermCode,
   now: Instant
 ): Promise<RunSheet> {
   const opening = picture.openings.find((o) => o.term === term)
   const checkedFor = Math.max(now, opening?.opens ?? now)
-  const read = await readFacts(db, picture, shelf, term, checkedFor)
-  const { facts, lines } = new SheetLines(picture, shelf, { term, now, checkedFor }, read)
+  const read = await readFacts(db, picture, catalogContext, term, checkedFor)
+  const { facts, lines } = new SheetLines(picture, catalogContext, { term, now, checkedFor }, read)
   const sum = (state: SheetLine['state']) =>
     lines.reduce((total, l) => (l.state === state ? total + l.credits : total), 0)
   return {
@@ -74,7 +74,7 @@ class SheetLines {
 
   constructor(
     private readonly picture: StudentRecord,
-    private readonly shelf: Shelf,
+    private readonly catalogContext: CatalogContext,
     private readonly at: { term: TermCode; now: Instant; checkedFor: Instant },
     read: Awaited<ReturnType<typeof readFacts>>
   ) {
@@ -110,7 +110,7 @@ class SheetLines {
 
   private line(course: CourseCode): SheetLine {
     const { before, facts } = this
-    const about = { course, title: this.shelf.catalog.maybeCourse(course)?.title ?? '' }
+    const about = { course, title: this.catalogContext.catalog.maybeCourse(course)?.title ?? '' }
     const waiting = placeIn(this.picture, this.at.term, course)
     const none = {
       givesBack: [],
@@ -136,15 +136,15 @@ class SheetLines {
       return { ...about, credits, state: 'waiting', ...none, sections }
     }
     if (option) return { ...about, ...this.readyLine(option), waiting }
-    const credits = this.shelf.catalog.maybeCourse(course)?.credits ?? 0
+    const credits = this.catalogContext.catalog.maybeCourse(course)?.credits ?? 0
     return { ...about, credits, sections: null, state: 'unsettled', ...none }
   }
 
   private readyLine(option: Option): Omit<SheetLine, 'course' | 'title' | 'waiting'> {
     const { course } = option
-    const { facts, offer, picture, shelf, at } = this
+    const { facts, offer, picture, catalogContext, at } = this
     const decision = this.decisions.get(course)!
-    const policy = termOf(shelf, at.term).line
+    const policy = termOf(catalogContext, at.term).line
     const line = decideLine({ now: at.checkedFor, policy, waiting: this.waiting }, option, decision)
     const fallbacks = fallbacksOf(picture.fallbacks, at.term, course).list
     return {

@@ -7,11 +7,11 @@ import { clashOf, type Holidays, type Meeting } from '#core/week'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
-import { termOf, type Shelf } from '#shared/catalog/shelf'
+import { termOf, type CatalogContext } from '#shared/catalog/context'
 import { DAY_NAMES, hours } from '#shared/when'
 
-export const holidaysOf = (shelf: Shelf, term: string): Holidays =>
-  new Set(termOf(shelf, term as TermCode).holidays.map((one) => dayNumber(one.date)))
+export const holidaysOf = (catalogContext: CatalogContext, term: string): Holidays =>
+  new Set(termOf(catalogContext, term as TermCode).holidays.map((one) => dayNumber(one.date)))
 
 interface Wanted {
   room: number | null
@@ -91,7 +91,7 @@ export async function mustStayFree(
   tx: Transaction,
   section: { id: number; term: { id: number; code: string } },
   hours: Pick<Meeting, 'days' | 'start' | 'end' | 'from' | 'to'>,
-  { room, shelf }: { room: number | null; shelf: Shelf }
+  { room, catalogContext }: { room: number | null; catalogContext: CatalogContext }
 ): Promise<void> {
   const teaching = await tx
     .select({ id: t.sectionInstructor.instructorId })
@@ -103,7 +103,7 @@ export async function mustStayFree(
     { ...hours, ...NOWHERE },
     {
       ...{ room, instructors: teaching.map((one) => one.id), moved: section.id },
-      holidays: holidaysOf(shelf, section.term.code)
+      holidays: holidaysOf(catalogContext, section.term.code)
     }
   )
 }

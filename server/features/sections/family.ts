@@ -6,7 +6,7 @@ import { clashOf, type Section } from '#core/week'
 import { all, type Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { holidaysOf, lockWanted, mustBeFree, NOWHERE } from './clashes'
 import { freeCodes } from './codes'
 
@@ -27,9 +27,9 @@ export async function mustFit(
   tx: Transaction,
   term: typeof t.term.$inferSelect,
   parts: readonly NewPart[],
-  { instructors, shelf }: { instructors: readonly number[]; shelf: Shelf }
+  { instructors, catalogContext }: { instructors: readonly number[]; catalogContext: CatalogContext }
 ): Promise<void> {
-  const holidays = holidaysOf(shelf, term.code)
+  const holidays = holidaysOf(catalogContext, term.code)
   const held = parts.filter((one) => one.days.length).map((one) => ({ ...one, ...NOWHERE, wanted: one.room }))
   // Of components of one kind a student takes one: these may be at the same hours.
   const isTakenBeside = (i: number, j: number) => i === 0 || parts[i]!.kind !== parts[j]!.kind

@@ -10,7 +10,7 @@ import { termRow } from '#server/features/catalog/catalog'
 import { readStudentRecords } from '#server/features/record/studentRecords'
 import { opensFor } from '#server/features/registration/openings'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { leftWithout, type CourseNeeds, type TermNeeds } from '#shared/sections/demand'
 import { coursesPlannedBy, heldIn, plannedIn, seatsIn } from './demand'
 
@@ -28,7 +28,7 @@ export async function readNeeds(
   db: Database,
   who: Pick<Who, 'id' | 'role'>,
   code: TermCode,
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<TermNeeds> {
   const term = await termRow(db, code)
   const held = new Set((await heldIn(db, term.id)).map((row) => `${row.student} ${row.course}`))
@@ -37,7 +37,7 @@ export async function readNeeds(
     (row) => mine.has(row.course) && !held.has(`${row.student} ${row.course}`)
   )
   const students = [...new Set(planned.map((row) => studentId(row.student)))]
-  const { tight, read } = await tightOf(db, students, { shelf, now })
+  const { tight, read } = await tightOf(db, students, { catalogContext, now })
   const of = students.length
   if (read < of) return { read, of, courses: [] }
   const opens = await opensFor(db, code, students)
@@ -70,7 +70,7 @@ export async function readNeeds(
 async function tightOf(
   db: Database,
   students: readonly StudentId[],
-  { shelf, now }: { shelf: Shelf; now: Instant }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: Instant }
 ): Promise<{ tight: Set<string>; read: number }> {
   const tight = new Set<string>()
   const ends = performance.now() + MOST_MS
@@ -79,7 +79,7 @@ async function tightOf(
     const some = students.slice(i, i + AT_ONCE)
     // In an order of their own.
     const records = await readStudentRecords(db, some, 'programAdvisor')
-    const readings = await deskReadings(db, records, shelf, now)
+    const readings = await deskReadings(db, records, catalogContext, now)
     records.forEach((record, n) => {
       for (const { course, term } of readings[n]!.tight) tight.add(`${record.student.id} ${course} ${term}`)
     })

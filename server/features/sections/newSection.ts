@@ -7,7 +7,7 @@ import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { NewSection } from '#shared/sections/requests'
 import { insertFamily, mustFit } from './family'
 import { mustNotBeOver, mustPlan } from './planning'
@@ -24,11 +24,11 @@ export async function makeSection(
   who: Who,
   { term: code, course }: { term: TermCode; course: CourseCode },
   said: NewSection,
-  { shelf, now }: { shelf: Shelf; now: number }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: number }
 ): Promise<string> {
   await mustPlan(tx, who, course)
   const term = await termRow(tx, code)
-  mustNotBeOver(term, now, shelf)
+  mustNotBeOver(term, now, catalogContext)
   const [own] = await tx.select().from(t.course).where(eq(t.course.code, course))
   const [session] = await tx
     .select()
@@ -43,7 +43,7 @@ export async function makeSection(
   if (!campus) throw unknown('campus', `There is no campus ${said.campus}.`)
   const parts = said.parts.map((part) => ({ ...part, from: session.startsOn, to: session.endsOn }))
   const { instructors } = said.rules
-  await mustFit(tx, term, parts, { instructors, shelf })
+  await mustFit(tx, term, parts, { instructors, catalogContext })
   const made = await insertFamily(
     tx,
     parts.map((part, i) => ({

@@ -7,7 +7,7 @@ import * as t from '#server/db/schema/index'
 import { termRow } from '#server/features/catalog/catalog'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { OfferedCourse } from '#shared/sections/offering'
 import type { SectionAdded } from '#shared/sections/requests'
 import { readBlocks } from './blocks'
@@ -71,10 +71,10 @@ export async function setSeats(
   who: Who,
   code: string,
   seats: number,
-  { shelf, now }: { shelf: Shelf; now: number }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: number }
 ): Promise<string> {
   const { section, course, term } = await lockKnown(tx, who, code)
-  mustNotBeOver(term, now, shelf)
+  mustNotBeOver(term, now, catalogContext)
   if (section.cancelled) throw new Refused(409, 'cancelled', `Section ${code} is cancelled.`)
   const taken = section.taken + section.offered
   if (seats < taken)
@@ -108,10 +108,10 @@ export async function addSection(
   who: Who,
   like: string,
   said: SectionAdded,
-  { shelf, now }: { shelf: Shelf; now: number }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: number }
 ): Promise<{ code: string; term: string }> {
   const { section, course, term } = await lockKnown(tx, who, like)
-  mustNotBeOver(term, now, shelf)
+  mustNotBeOver(term, now, catalogContext)
   const family = await tx
     .select()
     .from(t.section)
@@ -125,7 +125,7 @@ export async function addSection(
     tx,
     term,
     parts.map(({ part, row }) => ({ ...part, ...dates, kind: row.kind })),
-    { instructors, shelf }
+    { instructors, catalogContext }
   )
   const [first] = await insertFamily(
     tx,

@@ -4,7 +4,7 @@ import type { Reader, Transaction } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { momentOf, type Shelf } from '#shared/catalog/shelf'
+import { momentOf, type CatalogContext } from '#shared/catalog/context'
 import { coursesPlannedBy } from './demand'
 
 /** @throws Refused where the course is of another department's */
@@ -38,7 +38,7 @@ export async function lockKnown(tx: Transaction, who: Who, code: string): Promis
 export function mustNotBeOver(
   { name, endsOn }: { name: string; endsOn: string },
   now: number,
-  { zone }: Shelf
+  { zone }: CatalogContext
 ): void {
   if (momentOf(now, zone).today > endsOn)
     throw new Refused(422, 'termOver', `${name} is over; its sections are not changed any more.`, [

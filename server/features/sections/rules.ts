@@ -10,7 +10,7 @@ import * as t from '#server/db/schema/index'
 import { handOnOrphans } from '#server/features/advising/requestAnswers'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { SectionRules } from '#shared/sections/requests'
 import { sectionName, sectionPlace } from '#shared/week/texts'
 import { holidaysOf, lockWanted, mustBeFree, NOWHERE } from './clashes'
@@ -77,10 +77,10 @@ export async function changeRules(
   who: Who,
   code: string,
   said: SectionRules,
-  { shelf, now }: { shelf: Shelf; now: number }
+  { catalogContext, now }: { catalogContext: CatalogContext; now: number }
 ): Promise<string> {
   const { section, course, term } = await lockKnown(tx, who, code)
-  mustNotBeOver(term, now, shelf)
+  mustNotBeOver(term, now, catalogContext)
   if (section.cancelled) throw new Refused(409, 'cancelled', `Section ${code} is cancelled.`)
   const { [code]: before } = await rulesOf(tx, [code])
   const [was] = await sectionsByCode(tx, [code as SectionCode])
@@ -113,7 +113,7 @@ export async function changeRules(
       },
       {
         ...{ room: said.room, instructors: said.instructors, moved: section.id },
-        holidays: holidaysOf(shelf, term.code)
+        holidays: holidaysOf(catalogContext, term.code)
       }
     )
   await putRules(tx, section, said)

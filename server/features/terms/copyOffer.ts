@@ -12,7 +12,7 @@ import { termRow } from '#server/features/catalog/catalog'
 import { freeCodes } from '#server/features/sections/codes'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { momentOf } from '#shared/catalog/shelf'
+import { momentOf } from '#shared/catalog/context'
 import type { OfferCopied } from '#shared/offices/terms'
 
 type Row = typeof t.term.$inferSelect

@@ -12,7 +12,7 @@ import { opensFor } from '#server/features/registration/openings'
 import { plannedIn } from '#server/features/sections/demand'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { momentOf } from '#shared/catalog/shelf'
+import { momentOf } from '#shared/catalog/context'
 import type { PublicationEffect } from '#shared/offices/terms'
 
 /** Whom a publication would concern, as the term stands now. */

@@ -6,7 +6,7 @@ import type { DraftWeek } from '#shared/week/responses'
 import type { StudentRecord } from '#shared/record/responses'
 import type { TermView } from '#shared/catalog/responses'
 import { goingWith } from '#shared/reading'
-import type { Shelf } from '#shared/catalog/shelf'
+import type { CatalogContext } from '#shared/catalog/context'
 import { termWeek } from '#shared/week/termWeek'
 import { campusDate } from '#shared/when'
 import { classCalendar, type CalendarAppointment, type CalendarClass } from './calendar'
@@ -14,16 +14,18 @@ import { classCalendar, type CalendarAppointment, type CalendarClass } from './c
 /** Of a term: the seats that stay with the draft week, and what is picked in it. */
 function classesOf(
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   term: string,
   draft: DraftWeek | undefined
 ): CalendarClass[] {
   const { staying, picked } = termWeek(picture, term, draft)
   return [...staying, ...picked].map((section) => ({
     section,
-    title: shelf.catalog.maybeCourse(section.course)?.title ?? '',
+    title: catalogContext.catalog.maybeCourse(section.course)?.title ?? '',
     campus:
-      section.offSite ?? shelf.campuses.find((one) => one.code === section.campus)?.name ?? section.campus,
+      section.offSite ??
+      catalogContext.campuses.find((one) => one.code === section.campus)?.name ??
+      section.campus,
     held: staying.includes(section)
   }))
 }
@@ -34,7 +36,7 @@ function classesOf(
  */
 export function calendarOfClasses(
   picture: StudentRecord,
-  shelf: Shelf,
+  catalogContext: CatalogContext,
   {
     term,
     week,
@@ -47,15 +49,17 @@ export function calendarOfClasses(
     appointments?: readonly CalendarAppointment[]
   }
 ): string {
-  const today = campusDate(now, shelf.zone)
-  const terms = term ? [term] : shelf.terms.filter((one) => one.published && phaseOf(one, today) !== 'past')
+  const today = campusDate(now, catalogContext.zone)
+  const terms = term
+    ? [term]
+    : catalogContext.terms.filter((one) => one.published && phaseOf(one, today) !== 'past')
   const holidays = new Set(terms.flatMap((one) => one.holidays.map(({ date }) => dayNumber(date))))
   const classes = terms.flatMap(({ code }) => {
     const going = goingWith(picture, code)
-    return classesOf(picture, shelf, code, term ? week : going && { ...going, exchanges: [] })
+    return classesOf(picture, catalogContext, code, term ? week : going && { ...going, exchanges: [] })
   })
   return classCalendar(term ? `Classes ${term.name}` : 'Classes', classes, {
-    zone: shelf.zone,
+    zone: catalogContext.zone,
     holidays,
     now,
     appointments

@@ -12,7 +12,7 @@ import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { connect } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { disagreements } from '#server/features/registration/reconcile'
 import { run } from '#server/features/registration/run'
 import type { Who } from '#shared/accounts/responses'
@@ -43,7 +43,7 @@ const below = (bound: number) => {
 async function worldOf(name: string): Promise<World> {
   const url = `${base}/${name}`
   const { db, close } = connect(url, { connections: 8, lockWait: 5 })
-  return { url, db, close, shelf: await readShelf(db) }
+  return { url, db, close, catalogContext: await readCatalogContext(db) }
 }
 
 beforeAll(async () => {
@@ -146,7 +146,7 @@ describe('a storm that is cut off', () => {
       for (const who of people) {
         const student = idOf(who)
         const asked = { term: AUTUMN, courses: COURSES as never[], key: `storm ${student}` }
-        const receipt = await run(world.db, who, student, asked, world.shelf)
+        const receipt = await run(world.db, who, student, asked, world.catalogContext)
         expect(receipt.ended).toBe(true)
         const acknowledged = told.get(student)
         if (acknowledged) expect(receipt).toEqual(acknowledged)

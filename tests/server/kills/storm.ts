@@ -5,12 +5,12 @@
 import { courseCode, studentId, termCode } from '#core/ids'
 import { connect } from '#server/db/connect'
 import { whoIs } from '#server/features/accounts/accounts'
-import { readShelf } from '#server/features/catalog/shelf'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { run } from '#server/features/registration/run'
 
 const [url, students, courses, everAgain] = process.argv.slice(2)
 const { db } = connect(url!, { connections: 12, lockWait: 5 })
-const shelf = await readShelf(db)
+const catalogContext = await readCatalogContext(db)
 const codes = courses!.split(',').map((code) => courseCode(code))
 
 async function go(id: number): Promise<void> {
@@ -19,7 +19,7 @@ async function go(id: number): Promise<void> {
     try {
       const who = await whoIs(db, account)
       const asked = { term: termCode('AU27'), courses: codes, key: `storm ${id}` }
-      const receipt = await run(db, who, studentId(id), asked, shelf)
+      const receipt = await run(db, who, studentId(id), asked, catalogContext)
       console.log(JSON.stringify({ student: id, receipt }))
       return
     } catch (error) {

@@ -83,7 +83,7 @@ class Server {
         people[who]!,
         idOf(people[who]!),
         { term: AUTUMN, courses: [], ...asked, key },
-        world.shelf
+        world.catalogContext
       )
     const [receipt, again] = await Promise.all(this.keys.next % 3 ? [send()] : [send(), send()])
     if (again) expect(again.id).toBe(receipt!.id)
@@ -126,7 +126,14 @@ class Server {
     const person = this.people[who]!
     const { offers } = await this.record(who)
     const asked = { answer: given, givingUp: [] }
-    const receipt = await answerOffer(world.db, person, idOf(person), offers[0]!.id, asked, world.shelf)
+    const receipt = await answerOffer(
+      world.db,
+      person,
+      idOf(person),
+      offers[0]!.id,
+      asked,
+      world.catalogContext
+    )
     return receipt.lines[0]!.outcome as ModelOutcome
   }
   async pay(who: number, amount: number) {
@@ -170,7 +177,7 @@ class Server {
       .update(t.section)
       .set({ capacity: sql`${t.section.capacity} + 1` })
       .where(eq(t.section.id, ids.A))
-  serve = () => doWhatIsDue(world.db, world.shelf)
+  serve = () => doWhatIsDue(world.db, world.catalogContext)
   record = async (who: number) => (await readStudentRecords(world.db, [idOf(this.people[who]!)], 'self'))[0]!
 
   /** What can be seen of it, in the model's words. */

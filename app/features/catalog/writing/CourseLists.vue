@@ -12,7 +12,7 @@ const lists = computed(() => {
   return [...byName.values()]
 })
 const heldBy = (list: CourseListView) => {
-  const found = listedCourses(list, college.shelf!.catalog, college.picture!.lists)
+  const found = listedCourses(list, college.catalogContext!.catalog, college.picture!.lists)
   return 'courses' in found ? count(found.courses.length, 'course') : 'cannot be read'
 }
 /** The list that is begun with; of a new one there is nothing yet. */
@@ -23,7 +23,7 @@ const begin = (newest?: CourseListView) =>
 </script>
 
 <template>
-  <section v-if="college.shelf" aria-labelledby="lists-title">
+  <section v-if="college.catalogContext" aria-labelledby="lists-title">
     <div class="head">
       <h2 id="lists-title">Course lists</h2>
       <v-text-btn @click="begin()">Write a list</v-text-btn>

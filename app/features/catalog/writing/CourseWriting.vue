@@ -27,8 +27,8 @@ const settled = useDebounce(draft, 300, { maxWait: 900 })
 /** As it is written, where its fields can be read. */
 const readable = computed(() => writtenCourse.safeParse(settled.value).data)
 const faults = computed(() => {
-  const { shelf } = college
-  return shelf && readable.value ? courseFaults(readable.value, shelf.catalog) : []
+  const { catalogContext } = college
+  return catalogContext && readable.value ? courseFaults(readable.value, catalogContext.catalog) : []
 })
 const wrong = (field: string) => {
   const found = faults.value.find((one) => one.field === field)
@@ -45,9 +45,9 @@ watch(
 
 const rule = computed((): { rule?: Rule; fault?: { from: number; to: number; message: string } } => {
   const text = draft.value.prerequisite
-  if (!text.trim() || !college.shelf) return {}
+  if (!text.trim() || !college.catalogContext) return {}
   try {
-    return { rule: parseRule(text, college.shelf.catalog.scale) }
+    return { rule: parseRule(text, college.catalogContext.catalog.scale) }
   } catch (error) {
     if (!(error instanceof RuleError)) throw error
     const word = /^[A-Za-z0-9.]*/.exec(text.slice(error.at))![0].length
@@ -58,7 +58,7 @@ const rule = computed((): { rule?: Rule; fault?: { from: number; to: number; mes
 const completions = useCompletions()
 
 const courses = computed(() =>
-  (college.shelf?.catalog.courses ?? [])
+  (college.catalogContext?.catalog.courses ?? [])
     .filter((one) => one.code !== draft.value.code)
     .map(({ code, title }) => ({ value: code, title: `${code} ${title}` }))
 )

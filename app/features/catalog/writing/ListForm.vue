@@ -14,8 +14,8 @@ const heading = useId()
 const draft = ref({ ...props.begun })
 const { busy, problem, errors, send } = useDraftCheck(listBody, () => draft.value)
 const listed = computed(() =>
-  draft.value.from.trim() && college.shelf
-    ? listedCourses(draft.value, college.shelf.catalog, college.picture!.lists)
+  draft.value.from.trim() && college.catalogContext
+    ? listedCourses(draft.value, college.catalogContext.catalog, college.picture!.lists)
     : undefined
 )
 const fault = computed(() => {

@@ -5,9 +5,10 @@ import { completionsAt } from '#shared/degree/programCompletion'
 export function useCompletions() {
   const college = useCollege()
   const context = computed((): CompletionContext | undefined => {
-    const { shelf, picture } = college
+    const { catalogContext, picture } = college
     return (
-      shelf && picture && { catalog: shelf.catalog, lists: picture.lists, categories: picture.categories }
+      catalogContext &&
+      picture && { catalog: catalogContext.catalog, lists: picture.lists, categories: picture.categories }
     )
   })
   return {

@@ -16,7 +16,7 @@ const fitting = computed(
     new Map(
       props.program?.needs.map((need) => [
         need.id,
-        (college.shelf?.catalog.courses ?? []).filter((course) => need.set.has(course)).length
+        (college.catalogContext?.catalog.courses ?? []).filter((course) => need.set.has(course)).length
       ])
     )
 )

@@ -4,7 +4,7 @@ import type { ProgramSpec } from '#core/degree'
 import type { DraftPage } from '#shared/degree/drafts'
 import { suggestedTerms } from '#shared/degree/programSheet'
 import { readProgramText, type TextFault } from '#shared/degree/programText'
-import { programOf, withDraft } from '#shared/catalog/shelf'
+import { programOf, withDraft } from '#shared/catalog/context'
 import { hueGiver } from '#shared/tokens'
 import { count, creditsText } from '#shared/words'
 
@@ -22,11 +22,11 @@ onBeforeRouteLeave(async () => {
 
 const settled = useDebounce(text, 250)
 const read = computed(() => {
-  const { shelf } = college
-  return shelf
+  const { catalogContext } = college
+  return catalogContext
     ? readProgramText(settled.value, {
-        catalog: shelf.catalog,
-        lists: shelf.lists,
+        catalog: catalogContext.catalog,
+        lists: catalogContext.lists,
         expects: props.draft.expects
       })
     : undefined
@@ -36,8 +36,8 @@ const completions = useCompletions()
 /** What could be read last stays in sight while the text cannot be read. */
 const spec = computed<ProgramSpec | undefined>((last) => read.value?.spec ?? last)
 const program = computed(() => {
-  const { shelf } = college
-  return shelf && spec.value && programOf(withDraft(spec.value, shelf), shelf)
+  const { catalogContext } = college
+  return catalogContext && spec.value && programOf(withDraft(spec.value, catalogContext), catalogContext)
 })
 const hues = computed(() => {
   const hueOf = hueGiver()
@@ -45,7 +45,7 @@ const hues = computed(() => {
 })
 const hueOf = (area: string) => hues.value.get(area) ?? 0
 const terms = computed(() =>
-  program.value && college.shelf ? suggestedTerms(program.value, college.shelf.catalog) : []
+  program.value && college.catalogContext ? suggestedTerms(program.value, college.catalogContext.catalog) : []
 )
 
 const SIDES = [

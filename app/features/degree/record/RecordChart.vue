@@ -22,7 +22,7 @@ const marks = computed(() =>
 
 /** Averages are drawn on a band from a whole point below the least of them up to the best there is. */
 const BAND = 120
-const best = computed(() => college.shelf!.catalog.scale.most)
+const best = computed(() => college.catalogContext!.catalog.scale.most)
 const least = computed(() => {
   const all = terms.value.flatMap(({ average, soFar }) => [average ?? best.value, soFar ?? best.value])
   return Math.max(0, Math.min(best.value - 1, Math.floor(Math.min(...all) * 2) / 2))

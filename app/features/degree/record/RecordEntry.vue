@@ -34,7 +34,7 @@ const KINDS: { value: Entry['kind']; title: string }[] = [
 ]
 const kind = ref<Entry['kind']>('grade')
 const reason = ref('')
-const grades = computed(() => college.shelf!.catalog.scale.grades.map((one) => one.grade))
+const grades = computed(() => college.catalogContext!.catalog.scale.grades.map((one) => one.grade))
 const empty = () => {
   const { standing, attendance, residency, block } = student.picture!.student
   return {
@@ -75,7 +75,7 @@ const taken = computed(() => {
   const { record, held } = student.picture!
   const all = new Map<string, { course: CourseCode; term: TermCode; grade: string | null }>()
   const begun = (code: TermCode) =>
-    (college.shelf?.terms.find((one) => one.code === code)?.start ?? '9') <= college.today
+    (college.catalogContext?.terms.find((one) => one.code === code)?.start ?? '9') <= college.today
   for (const { course, term } of held)
     if (begun(term)) all.set(`${course} ${term}`, { course, term, grade: null })
   for (const { course, term, grade } of record)

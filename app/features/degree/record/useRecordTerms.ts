@@ -11,7 +11,7 @@ export function useRecordTerms() {
   const counts = (key: string | undefined) =>
     key !== undefined && student.reading!.audits.some((audit) => audit.whereItCounts.has(key))
   const terms = computed(() =>
-    recordTermsOf(student.picture!, student.reading!, college.shelf!).map((one) => ({
+    recordTermsOf(student.picture!, student.reading!, college.catalogContext!).map((one) => ({
       ...one,
       name: one.term === null ? 'Brought in' : college.termName(one.term),
       shortName: one.term === null ? 'Brought in' : college.shortTerm(one.term),
@@ -25,7 +25,7 @@ export function useRecordTerms() {
   const hue = (line: RecordLine) => (counts(line.key) ? hueOf(line.course).hue : OUTSIDE_HUE)
   const isOutside = (line: RecordLine) => line.state !== 'idle' && !counts(line.key)
   const remark = (line: RecordLine) =>
-    remarkOf(line, college.shelf!) || (isOutside(line) ? 'counts in no program' : '')
+    remarkOf(line, college.catalogContext!) || (isOutside(line) ? 'counts in no program' : '')
 
   return { terms, hue, isOutside, remark }
 }

@@ -10,7 +10,7 @@ export function useTranscript() {
     transcriptOf({
       student: student.picture!,
       reading: student.reading!,
-      shelf: college.shelf!,
+      catalogContext: college.catalogContext!,
       now: clock.minute,
       institution: college.name,
       isOfficial: false

@@ -7,7 +7,7 @@ onMounted(() => staff.load())
 
 <template>
   <AppFrame :places="places">
-    <ViewState :failure="staff.failure" :ready="Boolean(college.shelf)" @retry="staff.load()">
+    <ViewState :failure="staff.failure" :ready="Boolean(college.catalogContext)" @retry="staff.load()">
       <CourseWhole />
     </ViewState>
   </AppFrame>

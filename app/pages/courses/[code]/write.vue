@@ -17,7 +17,7 @@ onMounted(() => (staff.load(), read()))
   <AppFrame :places="places">
     <ViewState
       :failure="staff.failure ?? failure"
-      :ready="staff.ready && Boolean(known && college.shelf)"
+      :ready="staff.ready && Boolean(known && college.catalogContext)"
       @retry="(staff.load(), read())"
     >
       <CourseWriting :key="known!.version" :page="known" @reload="read" />

@@ -21,7 +21,7 @@ const {
 const read = followed(readOffered, ({ kind }) => kind === 'seats' || kind === 'term')
 watch([term, code], read, { immediate: true })
 
-const title = computed(() => college.shelf?.catalog.maybeCourse(code.value)?.title ?? '')
+const title = computed(() => college.catalogContext?.catalog.maybeCourse(code.value)?.title ?? '')
 const mains = computed(() => (offered.value?.sections ?? []).filter((one) => one.parent === null))
 const partsOf = (main: SectionCode) => (offered.value?.sections ?? []).filter((one) => one.parent === main)
 const left = computed(() => mains.value.reduce((sum, one) => sum + Math.max(0, one.capacity - one.taken), 0))

@@ -27,7 +27,7 @@ const {
   stop
 } = usePlacingStudents(code)
 onMounted(() => (staff.load(), read()))
-const name = computed(() => college.shelf?.terms.find((one) => one.code === code)?.name ?? code)
+const name = computed(() => college.catalogContext?.terms.find((one) => one.code === code)?.name ?? code)
 const busy = computed(() => progress.value !== undefined)
 const shown = computed(() => proposed.value.filter((one) => one.placed.length || one.left.length))
 const filled = computed(() =>

@@ -1,7 +1,7 @@
 /** The comparison with a general solver over a series of seeds; two test files share it, to run side by side. */
 import loadHighs from 'highs'
 import { expect, it } from 'vitest'
-import { greedy, passedOver } from './byHand'
+import { greedy, passedOver } from './greedy'
 import { caseFrom, shapeOf } from './cases'
 import { judge } from './judge'
 import { scoreOf } from '../labels'

@@ -1,7 +1,7 @@
 import { openingParams } from '#shared/offices/requests'
 import { logAlone } from '#server/db/log'
 import { endpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { readUnready } from '#server/features/offices/openingFigures'
 import { campusNow } from '#server/gateways/clock'
 
@@ -11,7 +11,7 @@ export default endpoint(
   { params: openingParams },
   async ({ db, who, params }) => {
     const found = await readUnready(db, params.opening, {
-      shelf: await currentShelf(),
+      catalogContext: await currentCatalogContext(),
       now: await campusNow(db)
     })
     const after = { found: found.length, opening: params.opening }

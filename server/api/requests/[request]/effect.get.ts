@@ -2,7 +2,7 @@ import { effectParams, effectQuery } from '#shared/advising/requests'
 import { effectOfProgram } from '#server/features/degree/programChange'
 import { campusNow } from '#server/gateways/clock'
 import { endpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 
 /** What another program would make of the degree of a student who reported theirs as wrong. */
 export default endpoint(
@@ -10,7 +10,7 @@ export default endpoint(
   { params: effectParams, query: effectQuery },
   async ({ db, params, query }) =>
     effectOfProgram(db, params.request, query.version, {
-      shelf: await currentShelf(),
+      catalogContext: await currentCatalogContext(),
       now: await campusNow(db)
     })
 )

@@ -9,9 +9,9 @@ export default officeEndpoint(
   'POST /api/sections/:section/rules',
   { params: sectionParams, body: rulesBody },
   (tx, { who, ...at }, { params, body }) => changeRules(tx, who, params.section, body, at),
-  async (term, { db, shelf }) => {
+  async (term, { db, catalogContext }) => {
     forgetKept(db, `offer ${term}`)
-    await serveAfter(db, shelf)
+    await serveAfter(db, catalogContext)
     return {}
   }
 )

@@ -8,8 +8,8 @@ export default officeEndpoint(
   'POST /api/sections/:section/seats',
   { params: sectionParams, body: seatsBody },
   (tx, { who, ...at }, { params, body }) => setSeats(tx, who, params.section, body.seats, at),
-  async (_, { db, shelf }) => {
-    await serveAfter(db, shelf)
+  async (_, { db, catalogContext }) => {
+    await serveAfter(db, catalogContext)
     return {}
   }
 )

@@ -2,7 +2,7 @@ import { studentParams } from '#shared/requests'
 import { weekQuery } from '#shared/week/requests'
 import { goingWith } from '#shared/reading'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { CALENDAR } from '#server/http/versioned'
 import { Refused } from '#server/http/problem'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -17,11 +17,15 @@ export default studentEndpoint(
   async ({ db, student, relation, query }) => {
     const [whole] = await readStudentRecords(db, [student], relation)
     const picture = seenBy(relation, whole!)
-    const [shelf, now] = [await currentShelf(), await campusNow(db)]
-    const term = shelf.terms.find((one) => one.code === query.term)
+    const [catalogContext, now] = [await currentCatalogContext(), await campusNow(db)]
+    const term = catalogContext.terms.find((one) => one.code === query.term)
     const week = picture.drafts.find((one) => one.id === query.week && one.term === query.term)
     if (!term || (query.week !== undefined && !week))
       throw new Refused(404, 'noWeek', 'There is no such draft week any more. Reload to see those there are.')
-    return calendarOfClasses(picture, shelf, { term, week: week ?? goingWith(picture, query.term), now })
+    return calendarOfClasses(picture, catalogContext, {
+      term,
+      week: week ?? goingWith(picture, query.term),
+      now
+    })
   }
 )

@@ -2,7 +2,7 @@ import { studentParams } from '#shared/requests'
 import { termDates } from '#shared/route/termDates'
 import { campusDate } from '#shared/when'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { CALENDAR } from '#server/http/versioned'
 import { calendarOf } from '#server/features/route/calendar'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -14,7 +14,11 @@ export default studentEndpoint(
   { params: studentParams, type: CALENDAR },
   async ({ db, student, relation }) => {
     const [picture] = await readStudentRecords(db, [student], relation)
-    const [shelf, now] = [await currentShelf(), await campusNow(db)]
-    return calendarOf('Term dates', termDates(picture!, shelf, campusDate(now, shelf.zone)), now)
+    const [catalogContext, now] = [await currentCatalogContext(), await campusNow(db)]
+    return calendarOf(
+      'Term dates',
+      termDates(picture!, catalogContext, campusDate(now, catalogContext.zone)),
+      now
+    )
   }
 )

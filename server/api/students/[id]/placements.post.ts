@@ -1,7 +1,7 @@
 import { placementBody } from '#shared/offices/placingRequests'
 import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { place } from '#server/features/offices/placing'
 import { campusNow } from '#server/gateways/clock'
 
@@ -13,5 +13,11 @@ export default studentEndpoint(
   'POST /api/students/:id/placements',
   { params: studentParams, body: placementBody, key: 'may' },
   async ({ db, who, student, body, key }) =>
-    place(db, who, student, { ...body, key }, { shelf: await currentShelf(), now: await campusNow(db) })
+    place(
+      db,
+      who,
+      student,
+      { ...body, key },
+      { catalogContext: await currentCatalogContext(), now: await campusNow(db) }
+    )
 )

@@ -1,7 +1,7 @@
 import { runBody } from '#shared/registration/requests'
 import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { run } from '#server/features/registration/run'
 import { freesSeats } from '#shared/registration/outcomes'
 import { Refused } from '#server/http/problem'
@@ -20,15 +20,15 @@ export default studentEndpoint(
       throw new Refused(422, 'consent', 'Say how the student agreed to it.', [
         { field: 'consent', message: 'is needed where somebody else registers' }
       ])
-    const shelf = await currentShelf()
+    const catalogContext = await currentCatalogContext()
     const receipt = await run(
       db,
       who,
       student,
       { ...body, consent: relation === 'self' ? undefined : consent, key },
-      shelf
+      catalogContext
     )
-    if (receipt.lines.some((line) => freesSeats(line.outcome))) await serveAfter(db, shelf)
+    if (receipt.lines.some((line) => freesSeats(line.outcome))) await serveAfter(db, catalogContext)
     return receipt
   }
 )

@@ -1,6 +1,6 @@
 import { studentParams, termQuery } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { termRow } from '#server/features/catalog/catalog'
 import { readSheet } from '#server/features/registration/sheet'
 import { readStudentRecords } from '#server/features/record/studentRecords'
@@ -13,6 +13,6 @@ export default studentEndpoint(
   async ({ db, student, relation, query }) => {
     await termRow(db, query.term)
     const [picture] = await readStudentRecords(db, [student], relation)
-    return readSheet(db, picture!, await currentShelf(), query.term, await campusNow(db))
+    return readSheet(db, picture!, await currentCatalogContext(), query.term, await campusNow(db))
   }
 )

@@ -1,7 +1,7 @@
 import { placingBody } from '#shared/offices/placingRequests'
 import { termParams } from '#shared/requests'
 import { endpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { logAlone } from '#server/db/log'
 import { proposePlacing } from '#server/features/offices/placing'
 import { campusNow } from '#server/gateways/clock'
@@ -11,7 +11,7 @@ export default endpoint(
   'POST /api/terms/:code/placing',
   { params: termParams, body: placingBody },
   async ({ db, who, params, body }) => {
-    const at = { shelf: await currentShelf(), now: await campusNow(db) }
+    const at = { catalogContext: await currentCatalogContext(), now: await campusNow(db) }
     const piece = await proposePlacing(db, params.code, body, at)
     const found = piece.students.length
     if (found)

@@ -39,9 +39,9 @@ interface Side {
 }
 const sides = computed((): Side[] => {
   const now = student.reading
-  if (!now || !college.shelf || !other.value) return []
+  if (!now || !college.catalogContext || !other.value) return []
   // The day matters, the second does not: nothing is read again at every tick.
-  const then = readAgainst(student.picture!, sets.value, college.shelf, student.stage.at)
+  const then = readAgainst(student.picture!, sets.value, college.catalogContext, student.stage.at)
   const beside = other.value.kind !== 'degree'
   const of = (reading: Reading, audit: Audit): Side => ({
     title: audit.program.spec.title,
@@ -51,7 +51,7 @@ const sides = computed((): Side[] => {
   })
   return [of(now, now.audits[0]!), of(then, beside ? then.audits.at(-1)! : then.audits[0]!)]
 })
-const finishes = computed(() => sides.value.map(({ reading }) => finishOf(reading, college.shelf!)))
+const finishes = computed(() => sides.value.map(({ reading }) => finishOf(reading, college.catalogContext!)))
 const finishShort = (i: number) => {
   const finish = finishes.value[i]!
   return finish.kind === 'never'

@@ -22,7 +22,7 @@ const lit = ref<string>()
 const nameOf = ({ kind, shortTitle }: { kind: string; shortTitle: string }) =>
   shortTitle.toLowerCase().includes(kind) ? shortTitle : `${kind}: ${shortTitle}`
 const unconfirmed = computed(() => picture.value.programs.filter((p) => p.confirmed !== 'confirmed'))
-const finish = computed(() => college.shelf && finishOf(reading.value, college.shelf))
+const finish = computed(() => college.catalogContext && finishOf(reading.value, college.catalogContext))
 const planned = computed(() => standing.finish && college.shortTerm(standing.finish.code))
 </script>
 

@@ -15,7 +15,7 @@ const hues = computed(() => areaHues(audits.value))
 
 const hueOf = (area: string) => hues.value.get(areaKey(audit.value, area))!.hue
 const terms = computed(() =>
-  college.shelf ? suggestedTerms(audit.value.program, college.shelf.catalog) : []
+  college.catalogContext ? suggestedTerms(audit.value.program, college.catalogContext.catalog) : []
 )
 const print = () => window.print()
 </script>

@@ -5,7 +5,7 @@ import { checkRoute } from '#core/route'
 import { readFileText, recordFrom, type RecordContent, type ShapeFault } from '#shared/files'
 import { recordFile } from '#shared/fileShapes'
 import { finishOf } from '#shared/degree/candidateQuestion'
-import { programOf } from '#shared/catalog/shelf'
+import { programOf } from '#shared/catalog/context'
 import { NO_LIMITS, readTrial, trialContext } from '#shared/degree/trial'
 import { count } from '#shared/words'
 import { findingSubject, findingText } from '#shared/route/texts'
@@ -41,7 +41,7 @@ async function take(file: File | undefined) {
     return
   }
   try {
-    content.value = recordFrom(read.value, college.shelf!.catalog.scale)
+    content.value = recordFrom(read.value, college.catalogContext!.catalog.scale)
     faults.value = []
   } catch (error) {
     if (!(error instanceof RangeError)) throw error
@@ -49,28 +49,35 @@ async function take(file: File | undefined) {
   }
 }
 const trial = computed(() =>
-  content.value && spec.value && college.shelf
+  content.value && spec.value && college.catalogContext
     ? readTrial(
         content.value,
-        [programOf(spec.value, college.shelf)],
-        college.shelf.catalog,
-        college.shelf.terms
+        [programOf(spec.value, college.catalogContext)],
+        college.catalogContext.catalog,
+        college.catalogContext.terms
       )
     : undefined
 )
 const finish = computed(() =>
-  trial.value && content.value && college.shelf
-    ? finishOf({ ...trial.value, now: college.stage.at, standing: content.value.standing }, college.shelf)
+  trial.value && content.value && college.catalogContext
+    ? finishOf(
+        { ...trial.value, now: college.stage.at, standing: content.value.standing },
+        college.catalogContext
+      )
     : undefined
 )
 /** What the checks say of the courses that the record plans for terms to come. */
 const findings = computed(() => {
-  const { shelf } = college
-  if (!content.value || !spec.value || !shelf) return []
+  const { catalogContext } = college
+  if (!content.value || !spec.value || !catalogContext) return []
   const plannable = new Set<string>(college.termsAhead.map((term) => term.code))
   const planned = content.value.planned.filter((one) => plannable.has(one.term))
-  const question = { programs: [programOf(spec.value, shelf)], catalog: shelf.catalog, terms: shelf.terms }
-  const { running } = shelf
+  const question = {
+    programs: [programOf(spec.value, catalogContext)],
+    catalog: catalogContext.catalog,
+    terms: catalogContext.terms
+  }
+  const { running } = catalogContext
   return checkRoute(trialContext(content.value, question, { planned, carry: NO_LIMITS, plannable, running }))
 })
 const main = computed((): Audit | undefined => trial.value?.audits[0])

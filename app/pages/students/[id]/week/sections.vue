@@ -26,7 +26,7 @@ const { hueOf } = useHues()
 const text = ref(readSectionQuery(route.query).text)
 const asked = computed(() => readSectionQuery(route.query))
 const query = computed(() => ({ ...asked.value, text: text.value }))
-const { term, offer, sections, openNeeds, sieved, lines, office, occurring } = useFoundSections(query)
+const { term, offer, sections, openNeeds, faceted, lines, office, occurring } = useFoundSections(query)
 /** What the address was last told; when it says so, something newer may have been typed. */
 let told = text.value.trim()
 function change(next: SectionQuery) {
@@ -45,7 +45,7 @@ watch(text, () => {
 })
 onUnmounted(() => clearTimeout(rest))
 
-const terms = computed(() => (college.shelf?.terms ?? []).filter((one) => one.published))
+const terms = computed(() => (college.catalogContext?.terms ?? []).filter((one) => one.published))
 const isPast = computed(() => term.value !== undefined && phaseOf(term.value, college.today) === 'past')
 /** Nothing can be added to the term any more. */
 const isClosed = computed(
@@ -92,7 +92,7 @@ const COSTLY: Record<SectionQuestion, string> = {
 const dropCostliest = () =>
   change({
     ...query.value,
-    filter: { ...query.value.filter, [sieved.value.costliest!]: undefined }
+    filter: { ...query.value.filter, [faceted.value.costliest!]: undefined }
   })
 
 const { inDraft, isHeld, mayPick, mayRegister, pick, register, against } = useSectionActs(term)
@@ -148,7 +148,7 @@ onMounted(() => finder.warm())
     </p>
     <SectionFilters
       :query="query"
-      :hides="sieved.hides"
+      :excluded="faceted.excluded"
       :needs="openNeeds"
       :occurring="occurring"
       :sessions="sessionChoices"
@@ -235,12 +235,12 @@ onMounted(() => finder.warm())
       <div v-else class="card none">
         <p>
           No section of {{ term?.name }} fits all of this.
-          <template v-if="sieved.costliest">
-            Without {{ COSTLY[sieved.costliest] }} there
+          <template v-if="faceted.costliest">
+            Without {{ COSTLY[faceted.costliest] }} there
             {{
-              sieved.hides.get(sieved.costliest) === 1
+              faceted.excluded.get(faceted.costliest) === 1
                 ? 'would be 1.'
-                : `would be ${sieved.hides.get(sieved.costliest)}.`
+                : `would be ${faceted.excluded.get(faceted.costliest)}.`
             }}
             <v-text-btn @click="dropCostliest">Ask without it</v-text-btn>
           </template>

@@ -1,7 +1,7 @@
 import { entryBody } from '#shared/record/entries'
 import { studentParams } from '#shared/requests'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { lookAtEntry } from '#server/features/record/entries'
 import { campusNow } from '#server/gateways/clock'
 
@@ -10,7 +10,12 @@ export default studentEndpoint(
   'POST /api/students/:id/entries/effect',
   { params: studentParams, body: entryBody },
   async ({ db, who, student, body }) => {
-    const shelf = await currentShelf()
-    return lookAtEntry(db, { who, student, now: await campusNow(db), zone: shelf.zone }, body, shelf)
+    const catalogContext = await currentCatalogContext()
+    return lookAtEntry(
+      db,
+      { who, student, now: await campusNow(db), zone: catalogContext.zone },
+      body,
+      catalogContext
+    )
   }
 )

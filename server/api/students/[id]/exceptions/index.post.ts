@@ -1,7 +1,7 @@
 import { exceptionBody } from '#shared/degree/requests'
 import { studentParams } from '#shared/requests'
 import { changeEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { grantException } from '#server/features/degree/exceptions'
 
 /** Grants a waiver or a substitution. */
@@ -9,5 +9,5 @@ export default changeEndpoint(
   'POST /api/students/:id/exceptions',
   { params: studentParams, body: exceptionBody },
   async (tx, { who, student, now }, { body }) =>
-    grantException(tx, who, student, body, { now, shelf: await currentShelf() })
+    grantException(tx, who, student, body, { now, catalogContext: await currentCatalogContext() })
 )

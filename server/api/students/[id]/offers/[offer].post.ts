@@ -1,6 +1,6 @@
 import { offerBody, offerParams } from '#shared/registration/requests'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { answerOffer } from '#server/features/registration/answer'
 import { serveAfter } from '#server/features/registration/serving'
 
@@ -9,9 +9,9 @@ export default studentEndpoint(
   'POST /api/students/:id/offers/:offer',
   { params: offerParams, body: offerBody, key: 'may' },
   async ({ db, who, student, params, body, key }) => {
-    const shelf = await currentShelf()
-    const receipt = await answerOffer(db, who, student, params.offer, { ...body, key }, shelf)
-    await serveAfter(db, shelf)
+    const catalogContext = await currentCatalogContext()
+    const receipt = await answerOffer(db, who, student, params.offer, { ...body, key }, catalogContext)
+    await serveAfter(db, catalogContext)
     return receipt
   }
 )

@@ -1,6 +1,6 @@
 import { termParams } from '#shared/requests'
 import { endpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { logAlone } from '#server/db/log'
 import { readNeeds } from '#server/features/sections/needs'
 import { campusNow } from '#server/gateways/clock'
@@ -14,7 +14,7 @@ export default endpoint(
   { params: termParams },
   async ({ db, who, params }) => {
     const needs = await readNeeds(db, who, params.code, {
-      shelf: await currentShelf(),
+      catalogContext: await currentCatalogContext(),
       now: await campusNow(db)
     })
     const found = needs.courses.reduce((sum, one) => sum + one.students.length, 0)

@@ -6,7 +6,7 @@ import * as t from '#server/db/schema/index'
 import { freeSlots } from '#server/features/appointments/hours'
 import { campusNow } from '#server/gateways/clock'
 import { studentEndpoint } from '#server/http/endpoint'
-import { currentShelf } from '#server/http/thisServer'
+import { currentCatalogContext } from '#server/http/thisServer'
 import { Refused } from '#server/http/problem'
 
 /** Times at which an advisor of the student can be booked. */
@@ -19,7 +19,7 @@ export default studentEndpoint(
       .from(t.advising)
       .where(all(eq(t.advising.studentId, student), eq(t.advising.advisorId, advisor)))
     if (!advises) throw new Refused(404, 'noAdvisor', 'This is no advisor of the student.')
-    const [shelf, now] = [await currentShelf(), await campusNow(db)]
-    return { slots: await freeSlots(db, { advisor, student }, { shelf, now }) }
+    const [catalogContext, now] = [await currentCatalogContext(), await campusNow(db)]
+    return { slots: await freeSlots(db, { advisor, student }, { catalogContext, now }) }
   }
 )

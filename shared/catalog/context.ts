@@ -11,7 +11,7 @@ import type { Section } from '#core/week'
 import type { CatalogView, TermView } from '#shared/catalog/responses'
 import { campusDate } from '#shared/when'
 
-export interface Shelf {
+export interface CatalogContext {
   catalog: Catalog
   terms: TermView[]
   running: ReadonlyMap<string, ReadonlySet<string>>
@@ -26,10 +26,10 @@ export interface Shelf {
 }
 
 /** The catalog as it came over the wire, made ready once; with the sections of terms, by their code. */
-export function shelve(
+export function catalogContextOf(
   picture: CatalogView,
   offers: ReadonlyMap<string, readonly Section[]> = new Map()
-): Shelf {
+): CatalogContext {
   return withOffers(
     {
       catalog: new Catalog(picture.courses, scaleOf(picture.institution.grades)),
@@ -47,13 +47,16 @@ export function shelve(
 }
 
 /** The same catalog with the sections of terms as they were read later. */
-export function withOffers(shelf: Shelf, offers: ReadonlyMap<string, readonly Section[]>): Shelf {
+export function withOffers(
+  catalogContext: CatalogContext,
+  offers: ReadonlyMap<string, readonly Section[]>
+): CatalogContext {
   const ready = [...offers].flatMap(([code, sections]): [string, TermOffer][] => {
-    const term = shelf.terms.find((one) => one.code === code)
+    const term = catalogContext.terms.find((one) => one.code === code)
     if (!term) return []
     return [[code, { sections, holidays: new Set(term.holidays.map((one) => dayNumber(one.date))) }]]
   })
-  return { ...shelf, offers: new Map(ready) }
+  return { ...catalogContext, offers: new Map(ready) }
 }
 
 /** Published terms to which courses can still be added: those of which the sections have to be known. */
@@ -72,23 +75,23 @@ const compiled = new WeakMap<Catalog, Map<string, Program>>()
 const drafts = new WeakMap<ProgramSpec, Program>()
 
 /** A program that is not published, ready to be audited under this very object. @throws ProgramError */
-export function withDraft(spec: ProgramSpec, shelf: Shelf): ProgramSpec {
-  drafts.set(spec, compileIn(spec, shelf))
+export function withDraft(spec: ProgramSpec, catalogContext: CatalogContext): ProgramSpec {
+  drafts.set(spec, compileIn(spec, catalogContext))
   return spec
 }
 
-const compileIn = (spec: ProgramSpec, { lists, catalog }: Shelf): Program =>
+const compileIn = (spec: ProgramSpec, { lists, catalog }: CatalogContext): Program =>
   compileProgram(spec, { lists: listsFor(lists, spec.catalogYear), scale: catalog.scale })
 
 /** A program ready to be audited, compiled once for each catalog. @throws ProgramError */
-export function programOf(spec: ProgramSpec, shelf: Shelf): Program {
+export function programOf(spec: ProgramSpec, catalogContext: CatalogContext): Program {
   const draft = drafts.get(spec)
   if (draft) return draft
-  const known = compiled.get(shelf.catalog) ?? new Map<string, Program>()
-  compiled.set(shelf.catalog, known)
+  const known = compiled.get(catalogContext.catalog) ?? new Map<string, Program>()
+  compiled.set(catalogContext.catalog, known)
   const key = `${spec.code} ${spec.catalogYear}`
   let program = known.get(key)
-  if (!program) known.set(key, (program = compileIn(spec, shelf)))
+  if (!program) known.set(key, (program = compileIn(spec, catalogContext)))
   return program
 }
 
@@ -106,18 +109,18 @@ export function listsFor(
 const factors = new WeakMap<Catalog, ReadonlyMap<CourseCode, Factors>>()
 
 /** How many courses wait for each course of the catalog, and how long its chain is. */
-export function factorsIn(shelf: Shelf): ReadonlyMap<CourseCode, Factors> {
-  let found = factors.get(shelf.catalog)
+export function factorsIn(catalogContext: CatalogContext): ReadonlyMap<CourseCode, Factors> {
+  let found = factors.get(catalogContext.catalog)
   if (!found) {
-    const codes = shelf.catalog.courses.map((course) => course.code)
-    factors.set(shelf.catalog, (found = factorsOf(graphOf(codes, shelf.catalog))))
+    const codes = catalogContext.catalog.courses.map((course) => course.code)
+    factors.set(catalogContext.catalog, (found = factorsOf(graphOf(codes, catalogContext.catalog))))
   }
   return found
 }
 
 /** @throws RangeError for a term the institution does not have. */
-export function termOf(shelf: Shelf, code: string): TermView {
-  const term = shelf.terms.find((t) => t.code === code)
+export function termOf(catalogContext: CatalogContext, code: string): TermView {
+  const term = catalogContext.terms.find((t) => t.code === code)
   if (!term) throw new RangeError(`there is no term ${code}`)
   return term
 }

@@ -3,17 +3,20 @@
  * that test alone hides, so dropping it brings back just those.
  */
 
-export interface Sieved<T, K> {
+export interface Faceted<T, K> {
   /** What passes every test, in the order given. */
   kept: T[]
   /** For each test, how many more would be kept without it. */
-  hides: ReadonlyMap<K, number>
+  excluded: ReadonlyMap<K, number>
   /** The test whose removal brings back most, the first of equals; undefined when none brings anything. */
   costliest: K | undefined
 }
 
-export function sieve<T, K>(items: readonly T[], tests: ReadonlyMap<K, (item: T) => boolean>): Sieved<T, K> {
-  const hides = new Map<K, number>([...tests.keys()].map((key) => [key, 0]))
+export function filterByFacets<T, K>(
+  items: readonly T[],
+  tests: ReadonlyMap<K, (item: T) => boolean>
+): Faceted<T, K> {
+  const excluded = new Map<K, number>([...tests.keys()].map((key) => [key, 0]))
   const kept: T[] = []
   for (const item of items) {
     let failed: K | undefined
@@ -24,9 +27,10 @@ export function sieve<T, K>(items: readonly T[], tests: ReadonlyMap<K, (item: T)
       if (++failures > 1) break
     }
     if (failures === 0) kept.push(item)
-    else if (failures === 1) hides.set(failed!, hides.get(failed!)! + 1)
+    else if (failures === 1) excluded.set(failed!, excluded.get(failed!)! + 1)
   }
   let costliest: K | undefined
-  for (const [key, n] of hides) if (n > (costliest === undefined ? 0 : hides.get(costliest)!)) costliest = key
-  return { kept, hides, costliest }
+  for (const [key, n] of excluded)
+    if (n > (costliest === undefined ? 0 : excluded.get(costliest)!)) costliest = key
+  return { kept, excluded, costliest }
 }
