@@ -8,7 +8,8 @@ export default withNuxt(
       'no-console': 'off',
       'vue/multi-word-component-names': 'off',
       '@typescript-eslint/no-explicit-any': 'error',
-      eqeqeq: 'error'
+      eqeqeq: 'error',
+      'vue/max-lines-per-block': ['error', { script: 160, template: 190, style: 230 }]
     }
   },
   { ignores: ['.data/**', '.output/**', 'server/db/migrations/**'] },

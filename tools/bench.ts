@@ -1,3 +1,4 @@
+// oxlint-disable max-lines -- a function for each row of one table
 /**
  * `npm run bench`: medians of the hot computations, each beside a plain reference in the same run.
  *

@@ -1,3 +1,4 @@
+// oxlint-disable max-lines -- one scenario, told from its beginning to its table
 /**
  * `npm run bench:storm`: an opening, run by run. Students with five lines each register at once, against bare prepared
  * statements that change as many rows; what a page of somebody else waits meanwhile; one server and two.

@@ -3,7 +3,6 @@
  * only its starter can read, and an ordinary user of the system where root starts it.
  */
 import type { ChildProcess } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -11,6 +10,7 @@ import { join } from 'node:path'
 import mysql from 'mysql2/promise'
 import { keepRunning, PlainError, runToEnd } from './supervisor'
 import { canReach, giveTo, ordinaryUser, type SystemUser } from './systemUser'
+import { passwordIn, onlyWith } from './mariadbPassword'
 
 const INSTALL_HINT = 'apt-get install -y mariadb-server-core mariadb-client-core'
 const STARTUP_MS = 60_000
@@ -21,7 +21,6 @@ const LAYOUT_FILE = 'layout'
 const FIRST_FILE = 'first.sql'
 /** The processes of the database and of whoever started it. */
 const PID = 'mariadb.pid'
-const PASSWORD = 'database-password'
 /** Where it listens, while it runs. */
 const PORT = 'mariadb.port'
 
@@ -197,23 +196,6 @@ function userFor(folder: string): SystemUser | undefined {
   // Through it to the database, but not to see what else lies in it.
   chmodSync(folder, 0o711)
   return canReach(user, folder) ? user : undefined
-}
-
-function passwordIn(folder: string): string {
-  const file = join(folder, PASSWORD)
-  if (!existsSync(file)) writeFileSync(file, randomBytes(24).toString('hex'), { mode: 0o600 })
-  return readFileSync(file, 'utf8')
-}
-
-/** Carried out before anybody is let in, each time it starts. */
-function onlyWith(password: string): string {
-  const hosts = ["'localhost'", "'127.0.0.1'", "'::1'"]
-  return [
-    `delete from mysql.global_priv where User = '' or (User = 'root' and Host not in (${hosts.join()}));`,
-    'flush privileges;',
-    ...hosts.map((host) => `alter user if exists 'root'@${host} identified by '${password}';`),
-    ''
-  ].join('\n')
 }
 
 /**

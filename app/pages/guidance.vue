@@ -12,7 +12,7 @@ onMounted(() => void staff.load())
 const { known: programs, failure, read } = useRead(() => api<ProgramSpec[]>('/api/programs'))
 onMounted(read)
 
-const texts = computed(() => college.picture?.guidance ?? [])
+const texts = computed(() => college.view?.guidance ?? [])
 /** The one that is changed; `new` for another one. */
 const writing = ref<GuidanceText | 'new'>()
 /** What a text is about, in words. */

@@ -35,7 +35,7 @@ const initials = computed(() =>
     .join('')
 )
 const role = computed(() => {
-  const own = student.own ? student.picture : undefined
+  const own = student.own ? student.view : undefined
   if (own) return own.programs[0]?.spec.shortTitle ?? STANDING_WORDS[own.student.standing]
   return ROLE_WORDS[session.who?.role ?? 'student']
 })

@@ -13,7 +13,7 @@ const problem = ref<string>()
 
 const may = computed(() => Boolean(session.who) && (demo || session.who?.role === 'registrar'))
 const opens = computed(() => {
-  const mine = student.picture?.openings.find((o) => o.term === student.coming?.code)
+  const mine = student.view?.openings.find((o) => o.term === student.coming?.code)
   return mine && mine.opens > clock.now ? mine.opens : undefined
 })
 

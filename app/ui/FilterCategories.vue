@@ -4,7 +4,7 @@ const asked = defineModel<Readonly<Record<string, readonly string[]>> | undefine
 defineProps<{ excluded?: number | undefined }>()
 const college = useCollege()
 
-const all = computed(() => college.picture?.categories ?? [])
+const all = computed(() => college.view?.categories ?? [])
 const families = computed(() => [...new Set(all.value.map((one) => one.family))])
 const categoriesOf = (family: string) =>
   all.value.filter((one) => one.family === family).map(({ code, title }) => ({ value: code, title }))

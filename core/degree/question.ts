@@ -1,3 +1,4 @@
+// oxlint-disable max-lines -- one builder, whose parts share the numbers of pieces and wants
 /** The question without names that stands behind an audit: what is taken, what asks for it, and what may count where. */
 import { subjectOf, type Catalog, type Course } from '../catalog'
 import { STATUS_ORDER, type Attempt, type Attempts } from './attempt'

@@ -27,20 +27,20 @@ export interface CatalogContext {
 
 /** The catalog as it came over the wire, made ready once; with the sections of terms, by their code. */
 export function catalogContextOf(
-  picture: CatalogView,
+  studentRecord: CatalogView,
   offers: ReadonlyMap<string, readonly Section[]> = new Map()
 ): CatalogContext {
   return withOffers(
     {
-      catalog: new Catalog(picture.courses, scaleOf(picture.institution.grades)),
-      terms: [...picture.terms].sort(byStart),
-      heldAt: new Map(Object.entries(picture.heldAs).map(([course, as]) => [course, as.campuses])),
+      catalog: new Catalog(studentRecord.courses, scaleOf(studentRecord.institution.grades)),
+      terms: [...studentRecord.terms].sort(byStart),
+      heldAt: new Map(Object.entries(studentRecord.heldAs).map(([course, as]) => [course, as.campuses])),
       offers: new Map(),
-      running: new Map(Object.entries(picture.running).map(([term, codes]) => [term, new Set(codes)])),
-      lists: picture.lists,
-      campuses: picture.campuses,
-      travel: picture.travel,
-      zone: picture.institution.timeZone
+      running: new Map(Object.entries(studentRecord.running).map(([term, codes]) => [term, new Set(codes)])),
+      lists: studentRecord.lists,
+      campuses: studentRecord.campuses,
+      travel: studentRecord.travel,
+      zone: studentRecord.institution.timeZone
     },
     offers
   )

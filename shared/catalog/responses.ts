@@ -79,7 +79,7 @@ export interface CoursePage {
 }
 
 /** What a student has marked of a course. */
-export interface CourseMark {
+export interface CourseBookmark {
   course: CourseCode
   starred: boolean
   lookedAt: Instant | null

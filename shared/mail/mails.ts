@@ -1,3 +1,4 @@
+// oxlint-disable max-lines -- a mail for each event, one beside the other
 /** What is mailed to a student of what others, or time, did to their record, and to an advisor of appointments; worked out from the log's own entry. */
 import { DECIDER_WORDS, KIND_SENTENCES, type Decider, type RequestKind } from '#shared/advising/asking'
 import type { TermView } from '#shared/catalog/responses'

@@ -15,7 +15,7 @@ import type { Suggestion } from '#shared/advising/suggestions'
 import type { AgreedLine, Thread } from '#shared/advising/talk'
 import type { TermAccount } from '#shared/charges/responses'
 import type { GraduationView } from '#shared/degree/graduation'
-import type { CourseMark } from '#shared/catalog/responses'
+import type { CourseBookmark } from '#shared/catalog/responses'
 import type { LineFallbacks } from '#shared/registration/fallbacks'
 import type { PreparedSheet } from '#shared/registration/prepared'
 import type { Intentions } from '#shared/route/intentions'
@@ -116,7 +116,7 @@ export interface HeldWithParts extends HeldSeat {
 export interface StudentView extends StudentRecord {
   routes: RouteView[]
   /** The student's own; empty for everybody else. */
-  marks: CourseMark[]
+  marks: CourseBookmark[]
   habits: WeekHabits
   /** Transcripts that are to be sent or were, the last first; empty for everybody but the student. */
   transcripts: TranscriptOrder[]

@@ -4,7 +4,7 @@ import { applyChange, inverse } from '#core/route'
 import { asPicked } from '#core/week'
 import { placeSuggestions, type Suggestion, type SuggestionsAnswer } from '#shared/advising/suggestions'
 import type { Thread } from '#shared/advising/talk'
-import type { CourseMark } from '#shared/catalog/responses'
+import type { CourseBookmark } from '#shared/catalog/responses'
 import { FIRST_DRAFT } from '#shared/reading'
 import type { StudentView } from '#shared/record/responses'
 import type { RouteAnswer, RouteView } from '#shared/route/responses'
@@ -37,7 +37,7 @@ const SHOWN: Shown = {
   carry: (view, { carry }) => ({ ...view, carry }),
   mark: (view, { course, said: { looked, ...said }, at }) => {
     const old = view.marks.find((one) => one.course === course)
-    const mark: CourseMark = {
+    const mark: CourseBookmark = {
       course,
       starred: old?.starred ?? false,
       note: old?.note ?? null,

@@ -35,11 +35,11 @@ export function preparedOf(all: readonly PreparedSheet[], term: TermCode): Prepa
 
 /** What the run of a prepared sheet is asked to do, as things stand. */
 export function preparedRun(
-  picture: Pick<StudentRecord, 'held' | 'sections' | 'fallbacks' | 'drafts' | 'prepared'>,
+  studentRecord: Pick<StudentRecord, 'held' | 'sections' | 'fallbacks' | 'drafts' | 'prepared'>,
   term: TermCode
 ): { courses: CourseCode[]; drop: CourseCode[]; whole: boolean } {
-  const prepared = preparedOf(picture.prepared, term)
-  const { held, picked, exchanged } = termWeek(picture, term, goingWith(picture, term))
+  const prepared = preparedOf(studentRecord.prepared, term)
+  const { held, picked, exchanged } = termWeek(studentRecord, term, goingWith(studentRecord, term))
   const wanted = inOrder(
     picked.filter((one) => one.parent === null && !prepared.leftOut.includes(one.course)),
     prepared.order

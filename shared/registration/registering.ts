@@ -24,12 +24,12 @@ export interface ActorContext {
 }
 
 export function registrationFacts(
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   { term: code, now, heldSections, offer, exchanging = new Set() }: ActorContext
 ): RegistrationFacts {
   const term = termOf(catalogContext, code)
-  const signOff = picture.signOffs.find((one) => one.term === code)
+  const signOff = studentRecord.signOffs.find((one) => one.term === code)
   const parts = new Map<string, Set<Section['kind']>>()
   for (const { parent, kind, cancelled } of offer) {
     if (parent === null || cancelled) continue
@@ -40,37 +40,37 @@ export function registrationFacts(
     catalog: catalogContext.catalog,
     terms: catalogContext.terms,
     term,
-    opens: picture.openings.find((o) => o.term === code)?.opens ?? null,
+    opens: studentRecord.openings.find((o) => o.term === code)?.opens ?? null,
     closes: term.addEndsAt,
     drop: { freeUntil: term.dropFreeEndsAt, ends: term.dropEndsAt },
     sessions: new Map(term.sessions.flatMap(({ code, dates }) => (dates ? [[code, dates] as const] : []))),
-    student: studentFacts(picture),
-    holds: holdsFor(picture, catalogContext.terms, term, momentOf(now, catalogContext.zone).today),
-    record: picture.record,
-    held: picture.held,
+    student: studentFacts(studentRecord),
+    holds: holdsFor(studentRecord, catalogContext.terms, term, momentOf(now, catalogContext.zone).today),
+    record: studentRecord.record,
+    held: studentRecord.held,
     heldSections,
     exchanging,
-    block: picture.student.block,
+    block: studentRecord.student.block,
     holidays: new Set(term.holidays.map((h) => dayNumber(h.date))),
     loadMost: term.loadMost,
     repeatBelow: term.repeatBelow,
     signOff: {
-      policy: signOffPolicyOf(picture, term),
+      policy: signOffPolicyOf(studentRecord, term),
       given: signOff ?? null,
-      changed: hasChanged(sinceSignOff(picture, code, now))
+      changed: hasChanged(sinceSignOff(studentRecord, code, now))
     },
-    agreed: hasAgreed(picture, term),
+    agreed: hasAgreed(studentRecord, term),
     onlyWith: new Map(
-      picture.fallbacks.flatMap((one) =>
+      studentRecord.fallbacks.flatMap((one) =>
         one.term === code && one.onlyWith ? [[one.course, one.onlyWith] as const] : []
       )
     ),
     givingUp: new Map(
-      picture.fallbacks.flatMap((one) =>
+      studentRecord.fallbacks.flatMap((one) =>
         one.term === code && one.givingUp ? [[one.course, one.givingUp] as const] : []
       )
     ),
-    permissions: permissionsAt(picture, now),
+    permissions: permissionsAt(studentRecord, now),
     componentsOf: (main) => [...(parts.get(main) ?? [])]
   }
 }

@@ -12,13 +12,13 @@ export interface DateAhead {
 
 /** In order, at most so many; a deadline at midnight is the end of the day before. */
 export function datesAhead(
-  picture: Pick<StudentRecord, 'openings' | 'accounts'>,
+  studentRecord: Pick<StudentRecord, 'openings' | 'accounts'>,
   reading: Reading,
   { work, zone, now, most }: { work: string | undefined; zone: string; now: Instant; most: number }
 ): DateAhead[] {
   const { today } = reading
   const names = new Map(reading.standings.map(({ term }) => [term.code, term.name]))
-  const rows: DateAhead[] = picture.openings
+  const rows: DateAhead[] = studentRecord.openings
     .filter((one) => one.opens >= now)
     .map((one) => ({
       on: campusDate(one.opens, zone),
@@ -33,7 +33,7 @@ export function datesAhead(
     if (taken && dropping)
       rows.push({ on: lastDay(term.dropEndsAt), what: `last day to drop a course of ${term.name}` })
     if (isMine && state === 'ahead') {
-      const account = accountOf(picture, term.code)
+      const account = accountOf(studentRecord, term.code)
       if (!account || openOf(account) > 0)
         rows.push({ on: term.paymentDueOn, what: `${term.name} payment due` })
       rows.push({ on: term.start, what: `${term.name} begins` })

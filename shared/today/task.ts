@@ -19,7 +19,7 @@ export interface Todo {
 }
 
 export interface TodoQuestion {
-  picture: StudentRecord & Partial<Pick<StudentView, 'talk' | 'suggestions' | 'appointments'>>
+  studentRecord: StudentRecord & Partial<Pick<StudentView, 'talk' | 'suggestions' | 'appointments'>>
   reading: Reading
   catalogContext: CatalogContext
   /** The term at work. */

@@ -15,11 +15,11 @@ const PAYMENT_SOON = FIRST_NOTICE_DAYS
 const PAYMENT_NOW = 4
 
 export function ofPayment(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
-  const { picture, reading } = question
+  const { studentRecord, reading } = question
   const { term, state, adding, ungraded } = standing
   const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)
   if (term.prices) {
-    const account = accountOf(picture, term.code)
+    const account = accountOf(studentRecord, term.code)
     return account ? [...released(account, standing), ...owed(account, question, standing)] : []
   }
   if (!ungraded || (state === 'underWay' && adding === 'ended') || left > PAYMENT_SOON) return []
@@ -37,13 +37,13 @@ export function ofPayment(question: TodoQuestion, standing: TermStanding<TermVie
 /** What is owed, the louder the nearer the day on which seats are lost by it. */
 function owed(
   account: TermAccount,
-  { picture, now, reading, catalogContext }: TodoQuestion,
+  { studentRecord, now, reading, catalogContext }: TodoQuestion,
   { term }: TermStanding<TermView>
 ): Todo[] {
   const open = openOf(account)
   if (open <= 0) return []
   const left = dayNumber(term.paymentDueOn) - dayNumber(reading.today)
-  const lost = seatsLostOn(picture, term, now, catalogContext.zone)
+  const lost = seatsLostOn(studentRecord, term, now, catalogContext.zone)
   const isSoon = lost !== undefined && dayNumber(lost) - dayNumber(reading.today) <= PAYMENT_NOW
   return [
     {

@@ -75,20 +75,20 @@ function noOpening({ term, unsettled }: TermStanding<TermView>): Todo {
 }
 
 function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
-  const { picture } = question
+  const { studentRecord } = question
   const { term, adding } = standing
-  const planned = picture.route.courses.filter((one) => one.term === term.code)
+  const planned = studentRecord.route.courses.filter((one) => one.term === term.code)
   // What waits in a line is done as far as it can be.
-  const waiting = waitingIn(picture, term.code)
+  const waiting = waitingIn(studentRecord, term.code)
   const unsettled = standing.unsettled - planned.filter((one) => waiting.has(one.course)).length
   if (unsettled <= 0) return []
-  const { picked } = termWeek(picture, term.code, goingWith(picture, term.code))
+  const { picked } = termWeek(studentRecord, term.code, goingWith(studentRecord, term.code))
   const settled = new Set(picked.map((one) => one.course))
-  const held = new Set(picture.held.filter((one) => one.term === term.code).map((one) => one.course))
+  const held = new Set(studentRecord.held.filter((one) => one.term === term.code).map((one) => one.course))
   const without = planned.filter(
     (one) => !held.has(one.course) && !settled.has(one.course) && !waiting.has(one.course)
   ).length
-  const itself = adding === 'notYet' && preparedOf(picture.prepared, term.code).armed
+  const itself = adding === 'notYet' && preparedOf(studentRecord.prepared, term.code).armed
   const task: Todo = {
     id: `opening ${term.code}`,
     urgency: adding === 'open' ? 'attention' : 'plain',
@@ -101,7 +101,7 @@ function toRegister(question: TodoQuestion, standing: TermStanding<TermView>): T
     when: whenOf(question, standing),
     action: without ? { label: 'Pick sections', to: 'week' } : { label: 'Run sheet', to: 'register' }
   }
-  return hasAgreed(picture, term) ? [task] : [task, toAccept(standing)]
+  return hasAgreed(studentRecord, term) ? [task] : [task, toAccept(standing)]
 }
 
 function toAccept({ term, adding }: TermStanding<TermView>): Todo {
@@ -116,11 +116,11 @@ function toAccept({ term, adding }: TermStanding<TermView>): Todo {
 }
 
 function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
-  const { picture, now, catalogContext } = question
+  const { studentRecord, now, catalogContext } = question
   const { term, adding, unsettled } = standing
-  const policy = signOffPolicyOf(picture, term)
+  const policy = signOffPolicyOf(studentRecord, term)
   if (policy === 'none' || adding === 'ended') return []
-  const since = sinceSignOff(picture, term.code, now)
+  const since = sinceSignOff(studentRecord, term.code, now)
   if (since && hasChanged(since))
     return [
       {
@@ -137,7 +137,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
       }
     ]
   if (since || !unsettled) return []
-  const review = picture.reviews.find((one) => one.term === term.code)
+  const review = studentRecord.reviews.find((one) => one.term === term.code)
   if (review?.answer?.missing)
     return [
       {
@@ -150,7 +150,7 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
       }
     ]
   const asked = review && !review.answer ? review.askedAt : undefined
-  const advisor = picture.advisors.find((one) => one.purpose === 'program')
+  const advisor = studentRecord.advisors.find((one) => one.purpose === 'program')
   return [
     {
       id: `sign-off ${term.code}`,
@@ -168,11 +168,11 @@ function ofSignOff(question: TodoQuestion, standing: TermStanding<TermView>): To
 /** Days before intentions are due from which it is told. */
 const INTENTIONS_SOON = 21
 
-export function ofIntentions({ picture, now, catalogContext }: TodoQuestion, term: TermView): Todo[] {
+export function ofIntentions({ studentRecord, now, catalogContext }: TodoQuestion, term: TermView): Todo[] {
   const due = term.intentionsDueAt
   if (due === null || !takesIntentions(term, now) || due - now > INTENTIONS_SOON * 86_400_000) return []
-  const planned = picture.route.courses.filter((one) => one.term === term.code).length
-  if (!planned || picture.intentions.some((one) => one.term === term.code)) return []
+  const planned = studentRecord.route.courses.filter((one) => one.term === term.code).length
+  if (!planned || studentRecord.intentions.some((one) => one.term === term.code)) return []
   return [
     {
       id: `intentions ${term.code}`,
@@ -187,11 +187,11 @@ export function ofIntentions({ picture, now, catalogContext }: TodoQuestion, ter
 
 /** What is picked: to be exchanged, changed since it was picked, impossible to register. */
 function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
-  const { picture, catalogContext } = question
+  const { studentRecord, catalogContext } = question
   const { term, adding, opens } = standing
-  const draft = goingWith(picture, term.code)
-  const waiting = waitingIn(picture, term.code)
-  const { wanted: picks, exchanged } = termWeek(picture, term.code, draft)
+  const draft = goingWith(studentRecord, term.code)
+  const waiting = waitingIn(studentRecord, term.code)
+  const { wanted: picks, exchanged } = termWeek(studentRecord, term.code, draft)
   const wanted = picks.filter((one) => !waiting.has(one.course))
   const before =
     adding === 'notYet' ? `before ${shortInstant(opens!, catalogContext.zone)}` : whenOf(question, standing)
@@ -234,15 +234,15 @@ function ofWeek(question: TodoQuestion, standing: TermStanding<TermView>): Todo[
 
 /** Picks that the run would refuse as of the opening, with the first reason for each. */
 function impossiblePicks(
-  { picture, catalogContext, now }: TodoQuestion,
+  { studentRecord, catalogContext, now }: TodoQuestion,
   { term, opens }: TermStanding<TermView>,
   wanted: readonly Section[]
 ): { course: string; text: string }[] {
   const offer = catalogContext.offers.get(term.code)?.sections
-  const draft = goingWith(picture, term.code)
+  const draft = goingWith(studentRecord, term.code)
   if (!offer || !draft || !wanted.length) return []
-  const { held, exchanged } = termWeek(picture, term.code, draft)
-  const facts = registrationFacts(picture, catalogContext, {
+  const { held, exchanged } = termWeek(studentRecord, term.code, draft)
+  const facts = registrationFacts(studentRecord, catalogContext, {
     term: term.code,
     now: Math.max(now, opens ?? now),
     heldSections: held,
@@ -251,7 +251,7 @@ function impossiblePicks(
   })
   const courses = new Set(wanted.map((one) => one.course))
   // Seats as they came with the picks: those of the whole offer may be older.
-  const fresh = new Map(picture.sections.map((one) => [one.code, one]))
+  const fresh = new Map(studentRecord.sections.map((one) => [one.code, one]))
   const options = pickedOptions(
     offer.map((one) => fresh.get(one.code) ?? one),
     draft.sections
@@ -263,9 +263,9 @@ function impossiblePicks(
   })
 }
 
-function ofOffice({ picture }: TodoQuestion, { term, state }: TermStanding<TermView>): Todo[] {
+function ofOffice({ studentRecord }: TodoQuestion, { term, state }: TermStanding<TermView>): Todo[] {
   if (state !== 'ahead') return []
-  const placed = picture.held.filter((one) => one.term === term.code && one.placedByOffice)
+  const placed = studentRecord.held.filter((one) => one.term === term.code && one.placedByOffice)
   if (!placed.length) return []
   return [
     {

@@ -41,12 +41,12 @@ export function thingsToDo(question: TodoQuestion): Todo[] {
 }
 
 /** The degree is awarded: nothing is to do any more, and nothing can be. */
-const isClosed = ({ picture }: Pick<TodoQuestion, 'picture'>): boolean =>
-  picture.graduations.some((one) => one.awarded)
+const isClosed = ({ studentRecord }: Pick<TodoQuestion, 'studentRecord'>): boolean =>
+  studentRecord.graduations.some((one) => one.awarded)
 
 /** What is said where there is nothing to do. */
-export function nothingToDo({ work, picture }: Pick<TodoQuestion, 'work' | 'picture'>): string {
-  if (isClosed({ picture }))
+export function nothingToDo({ work, studentRecord }: Pick<TodoQuestion, 'work' | 'studentRecord'>): string {
+  if (isClosed({ studentRecord }))
     return 'Your degree is awarded and your record closed. It can be read, and transcripts sent, for good.'
   if (!work?.taken || work.unsettled || work.state === 'gradesDue') return 'Nothing waits for you.'
   return `Nothing waits for you. You hold a seat in every course planned for ${work.term.name}.`
@@ -56,11 +56,11 @@ export function nothingToDo({ work, picture }: Pick<TodoQuestion, 'work' | 'pict
 const GRADUATION_SOON = 45
 
 /** Whose route completes the degree in a term applies for it in time. */
-function ofGraduation({ picture, reading, now, catalogContext }: TodoQuestion): Todo[] {
+function ofGraduation({ studentRecord, reading, now, catalogContext }: TodoQuestion): Todo[] {
   const { finish: term } = reading
   const by = term?.graduateBy ?? null
   if (!term || by === null || now >= by || by - now > GRADUATION_SOON * 86_400_000) return []
-  if (picture.graduations.length) return []
+  if (studentRecord.graduations.length) return []
   return [
     {
       id: 'graduation',
@@ -73,8 +73,8 @@ function ofGraduation({ picture, reading, now, catalogContext }: TodoQuestion): 
   ]
 }
 
-function ofHolds({ picture, work, catalogContext, reading }: TodoQuestion): Todo[] {
-  return holdsFor(picture, catalogContext.terms, work?.term, reading.today).map((hold): Todo => {
+function ofHolds({ studentRecord, work, catalogContext, reading }: TodoQuestion): Todo[] {
+  return holdsFor(studentRecord, catalogContext.terms, work?.term, reading.today).map((hold): Todo => {
     const amount = hold.amount === null ? '' : `, ${hold.amount.toFixed(2)}`
     const stops = hold.stopsRegistration
     return {
@@ -89,10 +89,10 @@ function ofHolds({ picture, work, catalogContext, reading }: TodoQuestion): Todo
 }
 
 /** What advisors wrote and was not read yet. */
-function ofTalk({ picture }: TodoQuestion): Todo[] {
+function ofTalk({ studentRecord }: TodoQuestion): Todo[] {
   // What somebody else has not read is theirs to read.
-  if (picture.relation !== 'self') return []
-  const fresh = (picture.talk ?? []).filter((thread) => thread.unread > 0)
+  if (studentRecord.relation !== 'self') return []
+  const fresh = (studentRecord.talk ?? []).filter((thread) => thread.unread > 0)
   const last = fresh.flatMap((thread) => thread.remarks.filter((one) => !one.own)).at(-1)
   if (!last) return []
   return [
@@ -111,8 +111,8 @@ function ofTalk({ picture }: TodoQuestion): Todo[] {
 }
 
 /** Changes of the route that wait for the student's answer. */
-function ofSuggestions({ picture }: TodoQuestion): Todo[] {
-  const waiting = (picture.suggestions ?? []).filter((one) => one.state === 'waiting')
+function ofSuggestions({ studentRecord }: TodoQuestion): Todo[] {
+  const waiting = (studentRecord.suggestions ?? []).filter((one) => one.state === 'waiting')
   if (!waiting.length) return []
   const why = waiting.findLast((one) => one.why)?.why
   return [
@@ -129,13 +129,13 @@ function ofSuggestions({ picture }: TodoQuestion): Todo[] {
 
 /** Invitations that wait for an answer, and what is booked within a week. */
 function ofAppointments({
-  picture,
+  studentRecord,
   reading: { today },
   catalogContext: { zone },
   now
 }: TodoQuestion): Todo[] {
   const soon = isoDate(dayNumber(today) + 7)
-  return (picture.appointments ?? [])
+  return (studentRecord.appointments ?? [])
     .filter((one) => isActive(one) && one.endsAt > now)
     .filter((one) => one.state === 'invited' || campusDate(one.startsAt, zone) <= soon)
     .map((one): Todo => {
@@ -153,9 +153,9 @@ function ofAppointments({
 }
 
 /** What the student agreed to do, from a week before its day. */
-function ofAgreed({ picture, reading: { today } }: TodoQuestion): Todo[] {
+function ofAgreed({ studentRecord, reading: { today } }: TodoQuestion): Todo[] {
   const soon = isoDate(dayNumber(today) + 7)
-  return picture.agreed
+  return studentRecord.agreed
     .filter(({ who, done, due }) => who === 'student' && !done && due !== null && due <= soon)
     .map((line): Todo => {
       const late = isOverdue(line, today)
@@ -170,8 +170,8 @@ function ofAgreed({ picture, reading: { today } }: TodoQuestion): Todo[] {
     })
 }
 
-function ofPrograms({ picture }: TodoQuestion): Todo[] {
-  return picture.programs.flatMap(({ spec, confirmed, saidInstead }): Todo[] => {
+function ofPrograms({ studentRecord }: TodoQuestion): Todo[] {
+  return studentRecord.programs.flatMap(({ spec, confirmed, saidInstead }): Todo[] => {
     if (confirmed === 'confirmed') return []
     if (confirmed === 'open')
       return [
@@ -197,8 +197,8 @@ function ofPrograms({ picture }: TodoQuestion): Todo[] {
 }
 
 /** Seats that are held for a time come first of all: nothing else runs out so soon. */
-function ofOffers({ picture, reading, now, catalogContext }: TodoQuestion): Todo[] {
-  return picture.offers
+function ofOffers({ studentRecord, reading, now, catalogContext }: TodoQuestion): Todo[] {
+  return studentRecord.offers
     .filter((offer) => offer.until > now)
     .map((offer): Todo => {
       const term = reading.standings.find((one) => one.term.code === offer.term)?.term.name ?? offer.term
@@ -213,10 +213,10 @@ function ofOffers({ picture, reading, now, catalogContext }: TodoQuestion): Todo
     })
 }
 
-function ofLines({ picture, reading, now }: TodoQuestion): Todo[] {
-  const offered = new Set(picture.offers.map((one) => `${one.term} ${one.course}`))
+function ofLines({ studentRecord, reading, now }: TodoQuestion): Todo[] {
+  const offered = new Set(studentRecord.offers.map((one) => `${one.term} ${one.course}`))
   const told = new Set<string>()
-  return [...picture.waiting]
+  return [...studentRecord.waiting]
     .sort((a, b) => b.place - a.place)
     .flatMap((place): Todo[] => {
       const key = `${place.term} ${place.course}`

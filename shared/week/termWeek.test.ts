@@ -9,7 +9,7 @@ const labs = ['L1', 'L2'].map((number) =>
 )
 const stat = section('STAT 110')
 const past = section('WRIT 101', [], { term: termCode('SP27') })
-const picture = {
+const studentRecord = {
   held: [
     {
       course: courseCode('SOIL 220'),
@@ -31,29 +31,29 @@ const draft = (sections: readonly { code: string }[], ...exchanges: string[]) =>
 
 describe('a term with a draft week', () => {
   it('holds the components that are held, not the others of the same section', () => {
-    const week = termWeek(picture, 'AU27', draft([lecture, labs[1]!, stat]))
+    const week = termWeek(studentRecord, 'AU27', draft([lecture, labs[1]!, stat]))
     expect(codes(week.held)).toEqual(codes([lecture, labs[0]!]))
     expect(week.staying).toEqual(week.held)
   })
   it('leaves out what is picked of a held course, unless it was picked to exchange the seat', () => {
     const sections = [lecture, labs[1]!, stat]
-    expect(codes(termWeek(picture, 'AU27', draft(sections)).picked)).toEqual([stat.code])
-    const week = termWeek(picture, 'AU27', draft(sections, 'SOIL 220'))
+    expect(codes(termWeek(studentRecord, 'AU27', draft(sections)).picked)).toEqual([stat.code])
+    const week = termWeek(studentRecord, 'AU27', draft(sections, 'SOIL 220'))
     expect([...week.exchanged]).toEqual(['SOIL 220'])
     expect(week.staying).toEqual([])
     expect(codes(week.picked)).toEqual(codes(sections))
     expect(codes(week.wanted)).toEqual(codes([labs[1]!, stat]))
   })
   it('exchanges nothing for itself, and nothing that is not held', () => {
-    const own = termWeek(picture, 'AU27', draft([lecture, labs[0]!], 'SOIL 220'))
+    const own = termWeek(studentRecord, 'AU27', draft([lecture, labs[0]!], 'SOIL 220'))
     expect([own.exchanged.size, codes(own.staying)]).toEqual([0, codes([lecture, labs[0]!])])
-    const strange = termWeek(picture, 'AU27', draft([stat], 'STAT 110'))
+    const strange = termWeek(studentRecord, 'AU27', draft([stat], 'STAT 110'))
     expect([strange.exchanged.size, codes(strange.picked)]).toEqual([0, [stat.code]])
   })
   it('knows only its own term, and stands without a draft week', () => {
-    expect(termWeek(picture, 'SP27', draft([past])).picked).toEqual([past])
-    expect(termWeek(picture, 'SP27', draft([past])).held).toEqual([])
-    expect(termWeek(picture, 'AU27', undefined).picked).toEqual([])
+    expect(termWeek(studentRecord, 'SP27', draft([past])).picked).toEqual([past])
+    expect(termWeek(studentRecord, 'SP27', draft([past])).held).toEqual([])
+    expect(termWeek(studentRecord, 'AU27', undefined).picked).toEqual([])
   })
 })
 
@@ -70,12 +70,18 @@ describe('credits of a range', () => {
     },
     credits
   })
-  const of = (credits: number | null, held: typeof picture.held = []) => ({
+  const of = (credits: number | null, held: typeof studentRecord.held = []) => ({
     held,
     sections: [field],
     fallbacks: [said(credits)]
   })
-  const seat = { ...picture.held[0]!, course: field.course, section: field.code, credits: 3, components: [] }
+  const seat = {
+    ...studentRecord.held[0]!,
+    course: field.course,
+    section: field.code,
+    credits: 3,
+    components: []
+  }
   it('are those that are chosen, within the range, and the least where none are', () => {
     const picked = (credits: number | null) =>
       termWeek(of(credits), 'AU27', draft([field])).picked.map((one) => one.credits)

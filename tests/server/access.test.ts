@@ -77,31 +77,35 @@ describe('picking', () => {
     })
     await expect(pickFor(world, imke, 'SOIL 220', '01', '02A')).rejects.toMatchObject({ code: 'noOption' })
     await pickFor(world, imke, 'SOIL 220', '01', '01B')
-    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-    const soil = picture!.sections.filter((s) => s.course === 'SOIL 220')
-    const picked = goingWith(picture!, AUTUMN)!.sections
+    const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+    const soil = studentRecord!.sections.filter((s) => s.course === 'SOIL 220')
+    const picked = goingWith(studentRecord!, AUTUMN)!.sections
     expect(soil.filter((s) => picked.includes(s.code)).map((s) => s.number)).toEqual(['01', '01B'])
   })
   it('takes a pick back', async () => {
     await pickFor(world, imke, 'SOIL 220')
-    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-    const picked = goingWith(picture!, AUTUMN)!.sections
-    expect(picture!.sections.filter((s) => s.course === 'SOIL 220' && picked.includes(s.code))).toEqual([])
+    const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+    const picked = goingWith(studentRecord!, AUTUMN)!.sections
+    expect(studentRecord!.sections.filter((s) => s.course === 'SOIL 220' && picked.includes(s.code))).toEqual(
+      []
+    )
   })
 })
 
 describe('the sign-off', () => {
   it('holds the courses and a range of credits, and answers the review', async () => {
     await signOff(world, orla, idOf(imke))
-    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-    expect(picture!.signOffs[0]).toMatchObject({
+    const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+    expect(studentRecord!.signOffs[0]).toMatchObject({
       term: AUTUMN,
       by: 'Orla Denholt',
       courses: ['ENDA 310', 'ENDA 325', 'MATH 231', 'SOIL 220', 'WRIT 215'],
       creditsLeast: 13,
       creditsMost: 18
     })
-    expect(picture!.reviews).toMatchObject([{ term: AUTUMN, answer: { by: 'Orla Denholt', missing: null } }])
+    expect(studentRecord!.reviews).toMatchObject([
+      { term: AUTUMN, answer: { by: 'Orla Denholt', missing: null } }
+    ])
   })
   it('shows on the desk when the route has changed since', async () => {
     const { route } = (await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!

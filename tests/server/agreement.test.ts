@@ -18,15 +18,15 @@ import { at, demoWorld, person, viewOf, type World } from './world'
 
 let world: World
 let now: number
-let students: { picture: StudentRecord; reading: Reading }[]
+let students: { studentRecord: StudentRecord; reading: Reading }[]
 beforeAll(async () => {
   world = await demoWorld('agreement')
   now = (await at(world)).now
   const ids = Array.from({ length: 317 }, (_, i) => i + 1)
-  const pictures = await readStudentRecords(world.db, ids, 'self')
-  students = pictures.map((picture) => ({
-    picture,
-    reading: readStudent(picture, world.catalogContext, now)
+  const studentRecords = await readStudentRecords(world.db, ids, 'self')
+  students = studentRecords.map((studentRecord) => ({
+    studentRecord,
+    reading: readStudent(studentRecord, world.catalogContext, now)
   }))
 })
 afterAll(() => world.close())
@@ -34,11 +34,11 @@ afterAll(() => world.close())
 describe('figures', () => {
   it('add up to what the program asks for, and to what is said to be beyond it', () => {
     let beyond = 0
-    for (const { picture, reading } of students)
+    for (const { studentRecord, reading } of students)
       for (const one of routeFigures(reading).programs) {
         const parts = one.earned + one.gradesDue + one.underWay + one.ahead + one.needed
-        expect({ of: picture.student.name, program: one.code, parts }).toEqual({
-          of: picture.student.name,
+        expect({ of: studentRecord.student.name, program: one.code, parts }).toEqual({
+          of: studentRecord.student.name,
           program: one.code,
           parts: one.credits + one.beyond
         })
@@ -49,8 +49,8 @@ describe('figures', () => {
   })
 
   it('are those of the file that the commands and the export write', () => {
-    for (const { picture, reading } of students) {
-      const file = auditFile(reading.audits, reading.attempts, picture.student.name)
+    for (const { studentRecord, reading } of students) {
+      const file = auditFile(reading.audits, reading.attempts, studentRecord.student.name)
       file.programs.forEach(({ amounts, code, credits }, i) => {
         const one = programFigures(reading.audits[i]!)
         expect({ code, credits, ...amounts }).toEqual({
@@ -68,12 +68,12 @@ describe('figures', () => {
   })
 
   it('are reached by the climb, and said under Degree', () => {
-    for (const { picture, reading } of students) {
+    for (const { studentRecord, reading } of students) {
       const [main] = routeFigures(reading).programs
       if (!main) continue
       const reached = reading.climb.points.at(-1)?.reached ?? reading.climb.start
-      expect({ of: picture.student.name, reached }).toEqual({
-        of: picture.student.name,
+      expect({ of: studentRecord.student.name, reached }).toEqual({
+        of: studentRecord.student.name,
         reached: main.earned + main.gradesDue + main.underWay + main.ahead
       })
       expect(degreeState([main])).toContain(`${main.earned} of ${main.credits}`)
@@ -85,7 +85,7 @@ describe('figures', () => {
     for (const name of ['Orla Denholt', 'Casimir Boyle']) {
       const desk = await readDesk(world.db, await person(world.db, name), world.catalogContext, now)
       for (const row of desk.rows) {
-        const found = students.find(({ picture }) => picture.student.id === row.id)!
+        const found = students.find(({ studentRecord }) => studentRecord.student.id === row.id)!
         const figures = routeFigures(found.reading)
         const needed = figures.programs.reduce((sum, one) => sum + one.needed, 0)
         expect({
@@ -96,11 +96,11 @@ describe('figures', () => {
           planned: row.planned,
           climb: row.climb.points.at(-1)?.reached ?? 0
         }).toEqual({
-          name: found.picture.student.name,
+          name: found.studentRecord.student.name,
           findings: figures.findings,
           outside: figures.outside,
           needed,
-          planned: found.picture.route.courses.filter((one) => one.term === desk.term).length,
+          planned: found.studentRecord.route.courses.filter((one) => one.term === desk.term).length,
           climb: found.reading.climb.points.at(-1)?.reached ?? 0
         })
         seen++
@@ -131,15 +131,15 @@ it(
     } as const
     let filled = 0
     // Every fortieth student by default.
-    for (const { picture, reading } of students.filter((_, i) => LONG || i % 40 === 2)) {
-      const student = viewOf(picture)
+    for (const { studentRecord, reading } of students.filter((_, i) => LONG || i % 40 === 2)) {
+      const student = viewOf(studentRecord)
       const { proposal, ended } = fillRoute({ catalog, offers, student, choice, now }, { solve })
       if (!proposal) continue
       const news = proposal.courses.map((one) => one.planned)
       const route = { ...student.route, courses: [...student.route.courses, ...news] }
       const after = readStudent({ ...student, route }, world.catalogContext, now)
-      expect({ of: picture.student.name, finish: proposal.finish?.code }).toEqual({
-        of: picture.student.name,
+      expect({ of: studentRecord.student.name, finish: proposal.finish?.code }).toEqual({
+        of: studentRecord.student.name,
         finish: after.finish?.code
       })
       expect(ended.includes('no way is earlier')).toBe(proposal.proved)
@@ -147,7 +147,7 @@ it(
       const hard = checkRoute(after.context).filter(
         (one) => !['outside', 'late'].includes(one.code) && !known.has(JSON.stringify({ ...one, ways: [] }))
       )
-      expect({ of: picture.student.name, hard }).toEqual({ of: picture.student.name, hard: [] })
+      expect({ of: studentRecord.student.name, hard }).toEqual({ of: studentRecord.student.name, hard: [] })
       const load = ownLoad(student, world.catalogContext)
       if (!ended.startsWith('With '))
         for (const term of new Set(news.map((one) => one.term)))

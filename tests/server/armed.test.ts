@@ -47,8 +47,8 @@ async function prepare(who: Who, said: Partial<PreparedSheet>): Promise<void> {
   await within(world, (tx) => writePrepared(tx, when, { ...plain, ...said }))
 }
 const sheetOf = async (who: Who) => {
-  const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-  return readSheet(world.db, picture!, world.catalogContext, AUTUMN, (await at(world)).now)
+  const [studentRecord] = await readStudentRecords(world.db, [idOf(who)], 'self')
+  return readSheet(world.db, studentRecord!, world.catalogContext, AUTUMN, (await at(world)).now)
 }
 const waiting = async () =>
   (await world.db.select().from(t.preparedSheet).where(isNotNull(t.preparedSheet.armedAt))).length

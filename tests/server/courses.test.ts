@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { courseCode, termCode } from '#core/ids'
 import type { Who } from '#shared/accounts/responses'
 import { readCatalog, readCoursePage, readDescriptions } from '#server/features/catalog/catalog'
-import { markCourse, readMarks } from '#server/features/catalog/marks'
+import { bookmarkCourse, readBookmarks } from '#server/features/catalog/bookmarks'
 import { readTermNotes, writeTermNote } from '#server/features/route/load'
 import { offerOf } from '#server/features/sections/sections'
 import { at, demoWorld, idOf, person, within, type World } from './world'
@@ -20,11 +20,11 @@ beforeAll(async () => {
 })
 afterAll(() => world.close())
 
-const mark = async (who: Who, code: string, change: Parameters<typeof markCourse>[3], now?: number) => {
+const mark = async (who: Who, code: string, change: Parameters<typeof bookmarkCourse>[3], now?: number) => {
   const when = { who, student: idOf(who), ...(await at(world)), ...(now ? { now } : {}) }
-  await within(world, (tx) => markCourse(tx, when, courseCode(code), change))
+  await within(world, (tx) => bookmarkCourse(tx, when, courseCode(code), change))
 }
-const marksOf = (who: Who) => readMarks(world.db, idOf(who), who.id)
+const marksOf = (who: Who) => readBookmarks(world.db, idOf(who), who.id)
 
 describe('a course', () => {
   it('is described, and its history counts sections, not their labs', async () => {

@@ -11,8 +11,8 @@ let dates: TermDate[]
 beforeAll(async () => {
   world = await demoWorld('dates')
   const imke = await person(world.db, 'Imke Varga')
-  const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-  dates = termDates(picture!, world.catalogContext, '2027-04-09')
+  const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+  dates = termDates(studentRecord!, world.catalogContext, '2027-04-09')
 })
 afterAll(() => world.close())
 

@@ -84,24 +84,24 @@ describe('people of the demo stand where their card says', () => {
   afterAll(() => world.close())
 
   const NOW = Date.parse('2027-04-09T13:40:00Z')
-  async function look(name: string): Promise<{ picture: StudentRecord; reading: Reading }> {
+  async function look(name: string): Promise<{ studentRecord: StudentRecord; reading: Reading }> {
     const who = await person(world.db, name)
-    const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-    return { picture: picture!, reading: readStudent(picture!, world.catalogContext, NOW) }
+    const [studentRecord] = await readStudentRecords(world.db, [idOf(who)], 'self')
+    return { studentRecord: studentRecord!, reading: readStudent(studentRecord!, world.catalogContext, NOW) }
   }
   const kinds = (reading: Reading) => reading.findings.map((finding) => finding.code)
 
   it('Imke: one finding far ahead, a draft week, asked for review', async () => {
-    const { picture, reading } = await look('Imke Varga')
+    const { studentRecord, reading } = await look('Imke Varga')
     expect(reading.findings).toMatchObject([
       { code: 'prerequisite', course: 'ENDA 410', missing: { course: 'STAT 330' } }
     ])
     expect(reading.audits[0]!.amounts).toMatchObject({ earned: 48, underWay: 15 })
-    expect(picture.drafts[0]!.sections).toHaveLength(5)
-    expect(picture.reviews).toMatchObject([{ term: 'AU27', answer: null }])
+    expect(studentRecord.drafts[0]!.sections).toHaveLength(5)
+    expect(studentRecord.reviews).toMatchObject([{ term: 'AU27', answer: null }])
   })
   it('Teodor: nothing planned', async () => {
-    expect((await look('Teodor Quill')).picture.route.courses).toEqual([])
+    expect((await look('Teodor Quill')).studentRecord.route.courses).toEqual([])
   })
   it('Saoirse: everything placed but two credits', async () => {
     const { reading } = await look('Saoirse Lindqvist')
@@ -109,7 +109,7 @@ describe('people of the demo stand where their card says', () => {
     expect(reading.audits[0]!.amounts.registered).toBeGreaterThan(0)
   })
   it('Bram: a hold that stops registration', async () => {
-    expect((await look('Bram Ostrander')).picture.holds).toMatchObject([
+    expect((await look('Bram Ostrander')).studentRecord.holds).toMatchObject([
       { stopsRegistration: true, amount: 14.5 }
     ])
   })
@@ -132,44 +132,44 @@ describe('people of the demo stand where their card says', () => {
     expect(reading.climb.start).toBeGreaterThan(27)
   })
   it('Wren: in block Kestrel, seats placed by the office', async () => {
-    const { picture } = await look('Wren Halloran')
-    expect(picture.student.block).toBe('Kestrel')
-    expect(picture.held.filter((h) => h.placedByOffice)).toHaveLength(3)
-    expect(picture.programs.map((p) => p.spec.code)).toEqual(['GEOF', 'ETHC'])
+    const { studentRecord } = await look('Wren Halloran')
+    expect(studentRecord.student.block).toBe('Kestrel')
+    expect(studentRecord.held.filter((h) => h.placedByOffice)).toHaveLength(3)
+    expect(studentRecord.programs.map((p) => p.spec.code)).toEqual(['GEOF', 'ETHC'])
   })
   it('Mira: first in line', async () => {
-    expect((await look('Mira Sandoval')).picture.waiting).toMatchObject([{ place: 1 }])
+    expect((await look('Mira Sandoval')).studentRecord.waiting).toMatchObject([{ place: 1 }])
   })
   it('Jonas: an empty record, an office for an advisor, a program to confirm', async () => {
-    const { picture, reading } = await look('Jonas Thackeray')
-    expect(picture.record).toEqual([])
-    expect(picture.advisors).toMatchObject([{ kind: 'office' }])
-    expect(picture.programs[0]!.confirmed).toBe('open')
+    const { studentRecord, reading } = await look('Jonas Thackeray')
+    expect(studentRecord.record).toEqual([])
+    expect(studentRecord.advisors).toMatchObject([{ kind: 'office' }])
+    expect(studentRecord.programs[0]!.confirmed).toBe('open')
     expect(reading.audits[0]!.amounts.needed).toBe(120)
     expect(reading.climb.points).toEqual([])
   })
   it('Tamsin: two sections placed by an office', async () => {
-    expect((await look('Tamsin Roe')).picture.held.filter((h) => h.placedByOffice)).toHaveLength(2)
+    expect((await look('Tamsin Roe')).studentRecord.held.filter((h) => h.placedByOffice)).toHaveLength(2)
   })
   it('Priya: signed off for other courses than she plans now', async () => {
-    const { picture } = await look('Priya Castellane')
-    const planned = picture.route.courses.filter((p) => p.term === 'AU27').map((p) => p.course)
-    expect(picture.signOffs[0]!.courses).not.toEqual(planned)
+    const { studentRecord } = await look('Priya Castellane')
+    const planned = studentRecord.route.courses.filter((p) => p.term === 'AU27').map((p) => p.course)
+    expect(studentRecord.signOffs[0]!.courses).not.toEqual(planned)
   })
   it('every student may register in Autumn 2027 from some instant on', async () => {
-    const pictures = await readStudentRecords(
+    const studentRecords = await readStudentRecords(
       world.db,
       Array.from({ length: 317 }, (_, i) => i + 1),
       'self'
     )
-    expect(pictures).toHaveLength(317)
+    expect(studentRecords).toHaveLength(317)
     expect(
-      pictures.filter((p) => !p.openings.some((o) => o.term === 'AU27')).map((p) => p.student.name)
+      studentRecords.filter((p) => !p.openings.some((o) => o.term === 'AU27')).map((p) => p.student.name)
     ).toEqual([])
   })
   it('second-year AAS students open on their own day, after the others of their year', async () => {
-    const { picture } = await look('Wren Halloran')
-    expect(picture.openings.find((o) => o.term === 'AU27')).toMatchObject({
+    const { studentRecord } = await look('Wren Halloran')
+    expect(studentRecord.openings.find((o) => o.term === 'AU27')).toMatchObject({
       title: 'second-year AAS students',
       opens: Date.parse('2027-04-14T11:00:00Z')
     })

@@ -33,9 +33,17 @@ afterAll(() => world.close())
 /** What it says, against a reading of its own. */
 const deskReading = async (record: StudentRecord, catalogContext: CatalogContext, now: number) =>
   (await deskReadings(world.db, [record], catalogContext, now))[0]!
-async function isAsRead(picture: StudentRecord, catalogContext: CatalogContext, now: number): Promise<void> {
-  const { today, standings, climb, figures, late, tight } = await deskReading(picture, catalogContext, now)
-  const anew = readStudent(picture, catalogContext, now)
+async function isAsRead(
+  studentRecord: StudentRecord,
+  catalogContext: CatalogContext,
+  now: number
+): Promise<void> {
+  const { today, standings, climb, figures, late, tight } = await deskReading(
+    studentRecord,
+    catalogContext,
+    now
+  )
+  const anew = readStudent(studentRecord, catalogContext, now)
   const next = termsToPlan(anew.context)
     .slice(0, 3)
     .map((one) => one.code)

@@ -19,11 +19,11 @@ const MINUTE = 60_000
 /** One in so many is looked at, but in a long run. */
 const EACH = 300
 let world: World
-let pictures: StudentRecord[]
+let studentRecords: StudentRecord[]
 beforeAll(async () => {
   world = await demoWorld('everyday')
   const ids = Array.from({ length: 317 }, (_, i) => i + 1)
-  pictures = await readStudentRecords(world.db, ids, 'self')
+  studentRecords = await readStudentRecords(world.db, ids, 'self')
 })
 afterAll(() => world.close())
 
@@ -43,7 +43,7 @@ function instants(): number[] {
     for (const { start, end } of [term, ...term.sessions])
       boundaries.add(midnight(start)).add(after(start)).add(midnight(end)).add(after(end))
   }
-  for (const { openings } of pictures) for (const { opens } of openings) boundaries.add(opens)
+  for (const { openings } of studentRecords) for (const { opens } of openings) boundaries.add(opens)
   const order = [...boundaries].sort((a, b) => a - b)
   return order.flatMap((at, i) => {
     const next = order[i + 1]
@@ -52,7 +52,7 @@ function instants(): number[] {
 }
 
 interface Told {
-  picture: StudentRecord
+  studentRecord: StudentRecord
   reading: Reading
   work: ReturnType<typeof termAtWork>
   todo: Todo[]
@@ -61,15 +61,15 @@ interface Told {
   today: string
 }
 
-function tell(picture: StudentRecord, now: number): Told {
+function tell(studentRecord: StudentRecord, now: number): Told {
   const { catalogContext } = world
-  const reading = readStudent(picture, catalogContext, now)
+  const reading = readStudent(studentRecord, catalogContext, now)
   const work = termAtWork(reading, undefined)
   return {
-    picture,
+    studentRecord,
     reading,
     work,
-    todo: thingsToDo({ picture, reading, catalogContext, work, now }),
+    todo: thingsToDo({ studentRecord, reading, catalogContext, work, now }),
     register: registerState(work, now),
     now,
     today: DateTime.fromMillis(now, { zone: catalogContext.zone }).toISODate()!
@@ -83,34 +83,36 @@ function faults(told: Told): string[] {
 
 const isIn = (term: { code: string }) => (one: { term: string | null }) => one.term === term.code
 
-function faultsOfWork({ picture, reading, work, register, now, today }: Told): string[] {
+function faultsOfWork({ studentRecord, reading, work, register, now, today }: Told): string[] {
   if (!work) return ['no term to work with']
   const { term } = work
   const found: string[] = []
-  const opens = picture.openings.find(isIn(term))?.opens
+  const opens = studentRecord.openings.find(isIn(term))?.opens
   const begun = opens !== undefined && opens <= now
-  const seats = picture.held.filter(isIn(term)).length
+  const seats = studentRecord.held.filter(isIn(term)).length
   if (/^opens in/.test(register) && (begun || opens === undefined))
     found.push(`"${register}" of ${term.name}`)
   if (/^open/.test(register) && !/^opens in/.test(register) && !(begun && now < term.addEndsAt))
     found.push(`"${register}" of ${term.name}, which is not open`)
   if (/ended/.test(register) && now < term.addEndsAt) found.push(`"${register}" before adding ended`)
-  if (/grades due/.test(register) !== (term.end < today && ungraded(picture, term) > 0))
-    found.push(`"${register}" of ${term.name}, ${ungraded(picture, term)} without a grade`)
-  if (seats === 0 && /registered/.test(register) && !picture.record.some(isIn(term)))
+  if (/grades due/.test(register) !== (term.end < today && ungraded(studentRecord, term) > 0))
+    found.push(`"${register}" of ${term.name}, ${ungraded(studentRecord, term)} without a grade`)
+  if (seats === 0 && /registered/.test(register) && !studentRecord.record.some(isIn(term)))
     found.push(`"${register}" without a seat`)
   // Whoever sits in a term, or may still change it, finds it among those to work with.
   for (const one of world.catalogContext.terms) {
-    const mine = picture.held.some(isIn(one)) || picture.record.some((r) => isIn(one)(r) && r.grade === null)
+    const mine =
+      studentRecord.held.some(isIn(one)) || studentRecord.record.some((r) => isIn(one)(r) && r.grade === null)
     const running = one.start <= today && one.end >= today
-    if (mine && (running || (one.end < today && ungraded(picture, one) > 0)) && !isAmong(reading, one))
+    if (mine && (running || (one.end < today && ungraded(studentRecord, one) > 0)) && !isAmong(reading, one))
       found.push(`${one.name} cannot be chosen`)
   }
   const ahead = world.catalogContext.terms.find((one) => one.start > today)
-  if (!picture.held.some(isIn(term)) && ahead && term.start > ahead.start && !term.published)
+  if (!studentRecord.held.some(isIn(term)) && ahead && term.start > ahead.start && !term.published)
     found.push(`works with ${term.name}, far ahead`)
   if (routeState(reading) === 'nothing planned')
-    if (picture.route.courses.some((one) => now < termOf(one.term).addEndsAt)) found.push('"nothing planned"')
+    if (studentRecord.route.courses.some((one) => now < termOf(one.term).addEndsAt))
+      found.push('"nothing planned"')
   return found
 }
 
@@ -119,32 +121,34 @@ const isAmong = (reading: Reading, term: TermView) =>
 const termOf = (code: string) => world.catalogContext.terms.find((one) => one.code === code)!
 
 /** Courses of a term with a seat or on the record, and no grade. */
-function ungraded(picture: StudentRecord, term: TermView): number {
-  const mine = [...picture.held, ...picture.record].filter(isIn(term)).map((one) => one.course)
-  const graded = picture.record
+function ungraded(studentRecord: StudentRecord, term: TermView): number {
+  const mine = [...studentRecord.held, ...studentRecord.record].filter(isIn(term)).map((one) => one.course)
+  const graded = studentRecord.record
     .filter((one) => isIn(term)(one) && one.grade !== null)
     .map((one) => one.course)
   return new Set(mine.filter((course) => !graded.includes(course))).size
 }
 
-function faultsOfSeats({ picture, reading, today }: Told): string[] {
+function faultsOfSeats({ studentRecord, reading, today }: Told): string[] {
   const found: string[] = []
   const { counted, idle } = reading.attempts
-  for (const seat of picture.held) {
+  for (const seat of studentRecord.held) {
     const term = termOf(seat.term)
-    if (picture.record.some((r) => r.course === seat.course && r.term === seat.term && r.grade !== null))
+    if (
+      studentRecord.record.some((r) => r.course === seat.course && r.term === seat.term && r.grade !== null)
+    )
       continue
     const attempt = counted.find((one) => one.course === seat.course && one.term === seat.term)
     if (!attempt) {
       if (!idle.some((one) => one.entry.course === seat.course)) found.push(`${seat.course} is lost`)
       continue
     }
-    const session = picture.sections.find((one) => one.code === seat.section)?.session
+    const session = studentRecord.sections.find((one) => one.code === seat.section)?.session
     const { start, end } = term.sessions.find((one) => one.code === session) ?? term
     const is = `${attempt.status} ${attempt.detail === 'gradeDue' ? 'due' : ''}`.trim()
     const should = start > today ? 'registered' : end < today ? 'underWay due' : 'underWay'
     // What is on the record of a term is under way, whatever its seat.
-    const onRecord = picture.record.some((r) => r.course === seat.course && r.term === seat.term)
+    const onRecord = studentRecord.record.some((r) => r.course === seat.course && r.term === seat.term)
     if (is !== should && !(onRecord && is === 'underWay' && should === 'registered'))
       found.push(`${seat.course} in ${term.name} is ${is}, not ${should}`)
   }
@@ -155,15 +159,15 @@ function faultsOfSeats({ picture, reading, today }: Told): string[] {
   return found
 }
 
-function faultsOfTodo({ picture, todo, work, now, today }: Told): string[] {
+function faultsOfTodo({ studentRecord, todo, work, now, today }: Told): string[] {
   const found: string[] = []
   for (const { id, title, when } of todo) {
     const [kind, code = ''] = id.split(' ')
     const term = world.catalogContext.terms.find((one) => one.code === code)
     if (!term) continue
-    const opens = picture.openings.find(isIn(term))?.opens
-    const planned = picture.route.courses.filter(isIn(term))
-    const seats = picture.held.filter(isIn(term))
+    const opens = studentRecord.openings.find(isIn(term))?.opens
+    const planned = studentRecord.route.courses.filter(isIn(term))
+    const seats = studentRecord.held.filter(isIn(term))
     if (/opens for you/.test(title) && !(opens !== undefined && opens > now)) found.push(title)
     if (/is open for you/.test(title) && !(opens !== undefined && opens <= now && now < term.addEndsAt))
       found.push(title)
@@ -173,28 +177,28 @@ function faultsOfTodo({ picture, todo, work, now, today }: Told): string[] {
       if (past !== term.paymentDueOn < today) found.push(`${title} (${term.paymentDueOn})`)
       if (!seats.length) found.push(`${title}, without a seat`)
     }
-    if (kind === 'grades' && !(term.end < today && ungraded(picture, term) > 0)) found.push(title)
+    if (kind === 'grades' && !(term.end < today && ungraded(studentRecord, term) > 0)) found.push(title)
     if ((kind === 'sign-off' || kind === 'changed') && now >= term.addEndsAt) found.push(`${title}, too late`)
   }
   if (!todo.length) {
-    const said = nothingToDo({ work, picture })
+    const said = nothingToDo({ work, studentRecord })
     const term = work?.term
     const left =
       term &&
-      picture.route.courses
+      studentRecord.route.courses
         .filter(isIn(term))
-        .some((p) => !picture.held.some((h) => h.course === p.course && isIn(term)(h)))
+        .some((p) => !studentRecord.held.some((h) => h.course === p.course && isIn(term)(h)))
     if (/every course/.test(said) && left) found.push(said)
   }
   return found
 }
 
-function faultsOfDates({ picture, reading, work, now, today }: Told): string[] {
+function faultsOfDates({ studentRecord, reading, work, now, today }: Told): string[] {
   const { zone } = world.catalogContext
-  const rows = datesAhead(picture, reading, { work: work?.term.code, zone, now, most: 99 })
+  const rows = datesAhead(studentRecord, reading, { work: work?.term.code, zone, now, most: 99 })
   return rows.flatMap(({ on, what }) => {
     const late =
-      on < today || (/opens for you/.test(what) && !picture.openings.some((one) => one.opens >= now))
+      on < today || (/opens for you/.test(what) && !studentRecord.openings.some((one) => one.opens >= now))
     const term = world.catalogContext.terms.find((one) => what.includes(one.name))!
     const ended =
       (/to add/.test(what) && now >= term.addEndsAt) || (/to drop/.test(what) && now >= term.dropEndsAt)
@@ -207,13 +211,14 @@ it('holds what it says, for every student on every day', { timeout: 1_200_000 },
   let told = 0
   const all = instants()
   expect(all.length).toBeGreaterThan(200)
-  pictures.forEach((picture, i) => {
+  studentRecords.forEach((studentRecord, i) => {
     // Each student at other instants, so that a sample sees all of both.
     for (const [n, now] of all.entries()) {
       if (!LONG && (n + i) % EACH) continue
       told++
-      for (const fault of faults(tell(picture, now)))
-        if (!found.has(fault)) found.set(fault, `${picture.student.name}, ${new Date(now).toISOString()}`)
+      for (const fault of faults(tell(studentRecord, now)))
+        if (!found.has(fault))
+          found.set(fault, `${studentRecord.student.name}, ${new Date(now).toISOString()}`)
     }
   })
   expect(told).toBeGreaterThan((all.length * 300) / (LONG ? 1 : EACH))

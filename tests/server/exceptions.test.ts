@@ -28,8 +28,11 @@ describe('exceptions', () => {
     const student = idOf(await person(world.db, 'Imke Varga'))
     const at = { now: NOW, catalogContext: world.catalogContext }
     const look = async () => {
-      const [picture] = await readStudentRecords(world.db, [student], 'self')
-      return { picture: picture!, reading: readStudent(picture!, world.catalogContext, NOW) }
+      const [studentRecord] = await readStudentRecords(world.db, [student], 'self')
+      return {
+        studentRecord: studentRecord!,
+        reading: readStudent(studentRecord!, world.catalogContext, NOW)
+      }
     }
     const grant = (body: ExceptionBody) =>
       inTransaction(world.db, (tx) => grantException(tx, advisor, student, body, at))
@@ -47,13 +50,13 @@ describe('exceptions', () => {
     const { advisor, student, look, grant } = await setting()
     expect(needOf((await look()).reading, 'speaking').state).toBe('needed')
     await grant(waiver)
-    const { picture, reading } = await look()
+    const { studentRecord, reading } = await look()
     expect(needOf(reading, 'speaking')).toMatchObject({
       state: 'met',
       need: { waived: { by: 'Orla Denholt', reason: 'Speaks for a living' } }
     })
     await inTransaction(world.db, (tx) =>
-      withdrawException(tx, advisor, student, picture.exceptions[0]!.id, NOW)
+      withdrawException(tx, advisor, student, studentRecord.exceptions[0]!.id, NOW)
     )
     expect(needOf((await look()).reading, 'speaking').state).toBe('needed')
     const log = await world.db.select().from(eventLog).where(eq(eventLog.studentId, student))
@@ -93,12 +96,14 @@ describe('exceptions', () => {
       Array.from({ length: 4 }, () => grant({ ...waiver, need: 'place-credits' }))
     )
     expect(asked.filter((one) => one.status === 'fulfilled')).toHaveLength(1)
-    expect((await look()).picture.exceptions.filter((one) => one.need === 'place-credits')).toHaveLength(1)
+    expect(
+      (await look()).studentRecord.exceptions.filter((one) => one.need === 'place-credits')
+    ).toHaveLength(1)
   })
   it('are withdrawn once, and only from their own record', async () => {
     const { advisor, student, grant, look } = await setting()
     await grant({ ...waiver, need: 'project-both' })
-    const { id } = (await look()).picture.exceptions.find((one) => one.need === 'project-both')!
+    const { id } = (await look()).studentRecord.exceptions.find((one) => one.need === 'project-both')!
     const other = idOf(await person(world.db, 'Priya Castellane'))
     const withdraw = (of: typeof student) =>
       inTransaction(world.db, (tx) => withdrawException(tx, advisor, of, id, NOW))

@@ -29,8 +29,8 @@ beforeAll(async () => {
   )
   now = (await at(world)).now
   const maren = await person(world.db, 'Maren Tolliver')
-  const [picture] = await readStudentRecords(world.db, [idOf(maren)], 'self')
-  student = { ...viewOf(picture!), routes: await readRoutes(world.db, idOf(maren)) }
+  const [studentRecord] = await readStudentRecords(world.db, [idOf(maren)], 'self')
+  student = { ...viewOf(studentRecord!), routes: await readRoutes(world.db, idOf(maren)) }
 })
 afterAll(() => world.close())
 

@@ -20,8 +20,8 @@ afterAll(() => world.close())
 const zoned = (now: number) => ({ now, zone: world.catalogContext.zone })
 const read = async (now: number) => {
   const imke = await person(world.db, 'Imke Varga')
-  const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-  return readStudent(picture!, world.catalogContext, now)
+  const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+  return readStudent(studentRecord!, world.catalogContext, now)
 }
 const post = async (term: typeof SPRING, now: number) => {
   const registrar = await person(world.db, 'Edda Whitlock')

@@ -42,11 +42,15 @@ const demandOf = async (course: string, who = edda) =>
   (await readDemand(world.db, who, SPRING, (await at(world)).now)).find((one) => one.course === course)
 const tasks = async () => {
   const { now } = await at(world)
-  const picture = await record()
-  const reading = readStudent(picture, world.catalogContext, now)
-  return thingsToDo({ picture, reading, catalogContext: world.catalogContext, work: undefined, now }).map(
-    (one) => one.id
-  )
+  const studentRecord = await record()
+  const reading = readStudent(studentRecord, world.catalogContext, now)
+  return thingsToDo({
+    studentRecord,
+    reading,
+    catalogContext: world.catalogContext,
+    work: undefined,
+    now
+  }).map((one) => one.id)
 }
 
 describe('what is meant for a term', () => {

@@ -66,8 +66,8 @@ beforeEach(async () => {
 })
 
 async function picked(who: Who): Promise<boolean> {
-  const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-  return picture!.drafts.some((draft) => draft.sections.length > 0)
+  const [studentRecord] = await readStudentRecords(world.db, [idOf(who)], 'self')
+  return studentRecord!.drafts.some((draft) => draft.sections.length > 0)
 }
 const go = (who: Who, asked: Partial<RunAsked>) =>
   run(world.db, who, idOf(who), { term: AUTUMN, courses: [], ...asked }, world.catalogContext)
@@ -94,9 +94,9 @@ const seats = async () => {
     .where(eq(t.section.id, section))
   return row
 }
-const picture = async (who: Who) => (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!
-const offerOf = async (who: Who) => (await picture(who)).offers[0]
-const holds = async (who: Who) => (await picture(who)).held.some((seat) => seat.course === LANGUAGE)
+const studentRecord = async (who: Who) => (await readStudentRecords(world.db, [idOf(who)], 'self'))[0]!
+const offerOf = async (who: Who) => (await studentRecord(who)).offers[0]
+const holds = async (who: Who) => (await studentRecord(who)).held.some((seat) => seat.course === LANGUAGE)
 const answer = async (who: Who, given: 'accept' | 'decline', key?: string) =>
   answerOffer(
     world.db,
@@ -123,7 +123,7 @@ describe('a place in line', () => {
     expect(outcomes(await go(people[2]!, { courses: [LANGUAGE] }))).toEqual(['refused'])
     expect((await join(people[2]!)).lines).toMatchObject([{ outcome: 'inLine', place: 1 }])
     expect((await join(people[3]!)).lines).toMatchObject([{ outcome: 'inLine', place: 2 }])
-    expect((await picture(people[3]!)).waiting).toMatchObject([{ course: LANGUAGE, place: 2, of: 2 }])
+    expect((await studentRecord(people[3]!)).waiting).toMatchObject([{ course: LANGUAGE, place: 2, of: 2 }])
     expect(await seats()).toEqual({ taken: 2, offered: 0, waiting: 2 })
   })
   it('is one a course, and is given up without a trace', async () => {
@@ -329,7 +329,7 @@ describe('a seat that is given back', () => {
     await serve()
     expect(await offerOf(people[2]!)).toBeUndefined()
     expect(await offerOf(people[3]!)).toBeDefined()
-    expect((await picture(people[2]!)).waiting).toMatchObject([{ place: 1 }])
+    expect((await studentRecord(people[2]!)).waiting).toMatchObject([{ place: 1 }])
   })
   it('that was free because nobody might take it is offered as soon as somebody may', async () => {
     for (const who of [people[2]!, people[3]!]) await placeHold(who)

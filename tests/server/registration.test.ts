@@ -38,8 +38,8 @@ const codes = (line: { refusals: { code: string }[] }) => line.refusals.map((r) 
 const seats = async (...ids: number[]) =>
   world.db.select({ taken: t.section.taken }).from(t.section).where(inArray(t.section.id, ids))
 const sheet = async (who: Who) => {
-  const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-  return readSheet(world.db, picture!, world.catalogContext, AUTUMN, (await at(world)).now)
+  const [studentRecord] = await readStudentRecords(world.db, [idOf(who)], 'self')
+  return readSheet(world.db, studentRecord!, world.catalogContext, AUTUMN, (await at(world)).now)
 }
 
 describe('before the opening', () => {
@@ -234,8 +234,8 @@ describe('an exchange of a seat', () => {
   it('is done with once it went through', async () => {
     const line = (await sheet(imke)).lines.find((one) => one.course === 'SOIL 220')!
     expect([line.state, line.givesBack]).toEqual(['registered', []])
-    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-    expect(goingWith(picture!, AUTUMN)!.exchanges).toEqual([])
+    const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+    expect(goingWith(studentRecord!, AUTUMN)!.exchanges).toEqual([])
     expect(codes((await go(imke, 'SOIL 220')).lines[0]!)).toEqual(['alreadyRegistered'])
   })
 })

@@ -268,9 +268,9 @@ describe('what can be carried', () => {
       ]
     }
     await within(world, (tx) => writeCarry(tx, when, carry))
-    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-    expect(picture!.carry).toEqual(carry)
-    const { context, findings } = readStudent(picture!, world.catalogContext, when.now)
+    const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+    expect(studentRecord!.carry).toEqual(carry)
+    const { context, findings } = readStudent(studentRecord!, world.catalogContext, when.now)
     const term = (code: string) => world.catalogContext.terms.find((one) => one.code === code)!
     expect([context.loadMost(term('AU27')), context.loadMost(term('AU28'))]).toEqual([12, 15])
     expect(findings.filter((f) => f.code === 'away').every((f) => f.term === 'SP28')).toBe(true)

@@ -84,11 +84,11 @@ async function another() {
 
 describe('what suggestions change', () => {
   it('is told in the figures that differ, each on top of the ones before it', async () => {
-    const picture = viewOf((await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!)
+    const studentRecord = viewOf((await readStudentRecords(world.db, [idOf(imke)], 'self'))[0]!)
     const { now } = await at(world)
     const read = (courses: readonly PlannedCourse[]) =>
       readStudent(
-        { ...picture, route: { ...picture.route, courses: [...courses] } },
+        { ...studentRecord, route: { ...studentRecord.route, courses: [...courses] } },
         world.catalogContext,
         now
       )
@@ -96,7 +96,11 @@ describe('what suggestions change', () => {
     await proposes(orla, { kind: 'add', planned: plan(needsIt, termCode('SP28')) })
     await proposes(orla, move('HERI 210', 'SP28', 'AU28'))
     await proposes(orla, move('ENDA 490', 'SP29', 'SP28'))
-    const [first, second, third] = placeSuggestions(await listed(imke), picture.route.courses, () => true)
+    const [first, second, third] = placeSuggestions(
+      await listed(imke),
+      studentRecord.route.courses,
+      () => true
+    )
     const told = ({ now: { is }, before, after }: PlacedSuggestion, ...terms: TermCode[]) => {
       expect(is).toBe('applies')
       const list = effectsOf(read(before), read(after), terms, (code) => code)

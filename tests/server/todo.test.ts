@@ -16,30 +16,30 @@ beforeAll(async () => {
 })
 afterAll(() => world.close())
 
-async function picture(name: string): Promise<StudentRecord> {
+async function studentRecord(name: string): Promise<StudentRecord> {
   const [found] = await readStudentRecords(world.db, [idOf(await person(world.db, name))], 'self')
   return found!
 }
-const things = (of: TodoQuestion['picture'], now = NOW, catalogContext = world.catalogContext) => {
+const things = (of: TodoQuestion['studentRecord'], now = NOW, catalogContext = world.catalogContext) => {
   const reading = readStudent(of, catalogContext, now)
-  return thingsToDo({ picture: of, reading, catalogContext, work: termAtWork(reading, undefined), now })
+  return thingsToDo({ studentRecord: of, reading, catalogContext, work: termAtWork(reading, undefined), now })
 }
-const said = (of: TodoQuestion['picture'], now?: number) => things(of, now).map((one) => one.title)
+const said = (of: TodoQuestion['studentRecord'], now?: number) => things(of, now).map((one) => one.title)
 
 describe('what is to do', () => {
   it('begins with what stops, whatever else there is', () => {
     return Promise.all(
       ['Imke Varga', 'Bram Ostrander', 'Tamsin Roe', 'Felix Abara', 'Mira Sandoval'].map(async (name) => {
         const order = ['runsOut', 'stops', 'attention', 'plain', 'later']
-        const urgent = things(await picture(name)).map((one) => order.indexOf(one.urgency))
+        const urgent = things(await studentRecord(name)).map((one) => order.indexOf(one.urgency))
         expect(urgent).toEqual(urgent.toSorted((a, b) => a - b))
       })
     )
   })
   it('is to apply to graduate in the weeks before that closes, where the route is complete, and once', async () => {
-    const ingrid = await picture('Ingrid Solheim')
+    const ingrid = await studentRecord('Ingrid Solheim')
     const DAY = 86_400_000
-    const told = (of: TodoQuestion['picture'], left: number) => {
+    const told = (of: TodoQuestion['studentRecord'], left: number) => {
       const terms = world.catalogContext.terms.map((term) =>
         term.code === 'SP28' ? { ...term, graduateBy: NOW + left } : term
       )
@@ -55,14 +55,14 @@ describe('what is to do', () => {
       ...{ state: 'asked' as const, askedAt: NOW, awarded: null }
     }
     expect(told({ ...ingrid, graduations: [applied] }, DAY)).toEqual([])
-    expect(told(await picture('Saoirse Lindqvist'), DAY)).toEqual([])
+    expect(told(await studentRecord('Saoirse Lindqvist'), DAY)).toEqual([])
     const awarded = { ...applied, state: 'awarded' as const, awarded: { at: NOW, by: 'Edda Whitlock' } }
-    const closed = { ...(await picture('Imke Varga')), graduations: [awarded] }
+    const closed = { ...(await studentRecord('Imke Varga')), graduations: [awarded] }
     expect(said(closed)).toEqual([])
-    expect(nothingToDo({ picture: closed, work: undefined })).toContain('your record closed')
+    expect(nothingToDo({ studentRecord: closed, work: undefined })).toContain('your record closed')
   })
   it('begins with an offered seat as long as it stands, and then says nothing of the place in line', async () => {
-    const mira = await picture('Mira Sandoval')
+    const mira = await studentRecord('Mira Sandoval')
     const { section, sections, course, term } = mira.waiting[0]!
     expect(said(mira)).toContain(`In line for ${course}`)
     const until = NOW + 3_600_000
@@ -81,7 +81,7 @@ describe('what is to do', () => {
     expect(titles).not.toMatch(/has filled since/)
   })
   it('tells of what an advisor wrote until it is read, and of what was agreed from a week before its day', async () => {
-    const imke = await picture('Imke Varga')
+    const imke = await studentRecord('Imke Varga')
     const remark = { id: 3, by: 'Orla Denholt', own: false, text: 'Try SOIL 220 first.', at: NOW, to: [] }
     const thread = {
       id: 2,
@@ -114,7 +114,7 @@ describe('what is to do', () => {
     expect(due('2027-04-08', { done: { by: 'Imke Varga', at: 0 } })).toBeUndefined()
   })
   it('answers a review of a term with what is missing', async () => {
-    const imke = await picture('Imke Varga')
+    const imke = await studentRecord('Imke Varga')
     const [review] = imke.reviews
     const answer = { by: 'Orla Denholt', at: NOW, missing: 'A course less.' }
     const found = things({ ...imke, reviews: [{ ...review!, answer }] })
@@ -123,10 +123,10 @@ describe('what is to do', () => {
     })
   })
   it('tells of seats in which an office placed the student', async () => {
-    expect(said(await picture('Tamsin Roe'))).toContain('An office placed you in HERI 210, LANG 201')
+    expect(said(await studentRecord('Tamsin Roe'))).toContain('An office placed you in HERI 210, LANG 201')
   })
   it('tells that a program reported as wrong waits for the registrar', async () => {
-    const felix = await picture('Felix Abara')
+    const felix = await studentRecord('Felix Abara')
     const [first, ...others] = felix.programs
     const reported = { ...first!, confirmed: 'wrong' as const, saidInstead: 'Environmental data' }
     const wrong = things({ ...felix, programs: [reported, ...others] }).find((one) =>
@@ -136,7 +136,7 @@ describe('what is to do', () => {
     expect(wrong!.text).toContain('“Environmental data”')
   })
   it('tells of payment that is due, on the day, and once the day is past, where it is not known here', async () => {
-    const tamsin = await picture('Tamsin Roe')
+    const tamsin = await studentRecord('Tamsin Roe')
     const term = world.catalogContext.terms.find((one) => one.code === 'AU27')!
     const unknown = {
       ...world.catalogContext,
@@ -150,7 +150,7 @@ describe('what is to do', () => {
     expect(of(1)).toMatchObject({ title: 'Payment for Autumn 2027 was due', urgency: 'attention' })
   })
   it('tells what is owed, the louder the nearer the day on which seats are lost, and nothing that is paid', async () => {
-    const mira = await picture('Mira Sandoval')
+    const mira = await studentRecord('Mira Sandoval')
     const account = { ...mira.accounts[0]!, paid: 0, notices: [] }
     const owing = { ...mira, accounts: [account] }
     const of = (day: string, notices: string[] = []) =>
@@ -182,7 +182,7 @@ describe('what is to do', () => {
     expect(told).toMatchObject({ urgency: 'attention', text: 'It is due on Mon 2 Aug 2027.' })
   })
   it('tells of a pick that the run would refuse as of the opening', async () => {
-    const imke = await picture('Imke Varga')
+    const imke = await studentRecord('Imke Varga')
     const draft = imke.drafts.find((one) => one.term === 'AU27' && one.goingWith)!
     const picked = new Set<string>(draft.sections)
     const closed: Section[] = imke.sections.map((one) =>

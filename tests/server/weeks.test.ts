@@ -38,8 +38,8 @@ afterAll(() => world.close())
 
 const occasion = async (who = imke) => ({ who, student: idOf(who), ...(await at(world)) })
 const drafts = async (who = imke) => {
-  const [picture] = await readStudentRecords(world.db, [idOf(who)], 'self')
-  return picture!.drafts.filter((one) => one.term === AUTUMN)
+  const [studentRecord] = await readStudentRecords(world.db, [idOf(who)], 'self')
+  return studentRecord!.drafts.filter((one) => one.term === AUTUMN)
 }
 const codes = async (course: string, ...numbers: string[]) =>
   (await sectionsNumbered(world, course, ...numbers)).map((row) => row.code as SectionCode)
@@ -165,9 +165,9 @@ describe('picks', () => {
   })
   it('remember what the section was like: moved, filled and cancelled since are known', async () => {
     const state = async () => {
-      const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-      const week = goingWith(picture!, AUTUMN)!
-      const section = picture!.sections.find(
+      const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+      const week = goingWith(studentRecord!, AUTUMN)!
+      const section = studentRecord!.sections.find(
         (one) => one.course === 'MATH 231' && week.sections.includes(one.code)
       )!
       return changesSince(section, week.asPicked[section.code]!)
@@ -291,9 +291,11 @@ describe('what a section has of its own', () => {
       byId: imke.id
     }
     await world.db.insert(t.registration).values(values)
-    const [picture] = await readStudentRecords(world.db, [idOf(imke)], 'self')
-    expect(picture!.held.find((seat) => seat.course === 'SPCH 101')).toMatchObject({ categories: ['place'] })
-    const { attempts } = readStudent(picture!, world.catalogContext, (await at(world)).now)
+    const [studentRecord] = await readStudentRecords(world.db, [idOf(imke)], 'self')
+    expect(studentRecord!.held.find((seat) => seat.course === 'SPCH 101')).toMatchObject({
+      categories: ['place']
+    })
+    const { attempts } = readStudent(studentRecord!, world.catalogContext, (await at(world)).now)
     const attempt = attempts.counted.find((one) => one.course === 'SPCH 101')
     expect(attempt).toMatchObject({ status: 'registered', categories: ['place'] })
     await world.db.delete(t.registration).where(eq(t.registration.sectionId, speaking!.id))

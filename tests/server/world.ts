@@ -60,9 +60,9 @@ export async function person(db: Database, name: string): Promise<Who & { id: nu
 }
 
 /** A picture as its owner sees it, without anything of their own beside the record. */
-export function viewOf(picture: StudentRecord): StudentView {
+export function viewOf(studentRecord: StudentRecord): StudentView {
   return {
-    ...picture,
+    ...studentRecord,
     routes: [],
     marks: [],
     termNotes: [],

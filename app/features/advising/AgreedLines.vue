@@ -16,15 +16,15 @@ const who = ref<Doer>('student')
 const due = ref('')
 const { busy, once } = useOnce()
 
-const lines = computed(() => student.picture?.agreed ?? [])
+const lines = computed(() => student.view?.agreed ?? [])
 /** Who is meant, by name where there is one of them. */
 function nameOf(doer: Doer): string {
-  if (doer === 'student') return student.own ? 'you' : student.picture!.student.name
+  if (doer === 'student') return student.own ? 'you' : student.view!.student.name
   const purpose = PURPOSES[doer]
-  return student.picture!.advisors.find((one) => one.purpose === purpose)?.name ?? `${purpose} advisor`
+  return student.view!.advisors.find((one) => one.purpose === purpose)?.name ?? `${purpose} advisor`
 }
 const doers = computed(() => {
-  const purposes = new Set(student.picture!.advisors.map((one) => one.purpose))
+  const purposes = new Set(student.view!.advisors.map((one) => one.purpose))
   return AGREED_BY.filter((one) => one === 'student' || purposes.has(PURPOSES[one])).map((value) => ({
     value,
     title: nameOf(value)

@@ -25,8 +25,8 @@ const planned = computed(() => standing.planned.map((one) => one.course))
 /** What is under way or finished; or what else may stand in the term. */
 const others = computed(() => {
   if (is.value !== 'leastGrade') return planned.value.filter((one) => one !== course.value)
-  const under = student.picture!.held.map((one) => one.course)
-  const done = student.picture!.record.map((one) => one.course)
+  const under = student.view!.held.map((one) => one.course)
+  const done = student.view!.record.map((one) => one.course)
   const before = new Set([...under, ...done])
   return [...before]
     .filter((one) => one !== course.value && college.catalogContext!.catalog.maybeCourse(one))

@@ -17,7 +17,7 @@ const reason = ref('')
 const { busy, once } = useOnce()
 
 const request = computed(() =>
-  student.picture?.requests.findLast(
+  student.view?.requests.findLast(
     (one) =>
       one.kind === props.said.kind &&
       one.section === ('section' in props.said ? props.said.section : null) &&
@@ -44,7 +44,7 @@ const told = computed(() => {
   return `Asked ${when(value.askedAt)} ${sentence.value}: “${value.reason}” Waits for ${DECIDER_WORDS[value.waitsFor]}.`
 })
 const mayAnswer = computed(
-  () => request.value?.state === 'asked' && request.value.waitsFor === student.picture?.relation
+  () => request.value?.state === 'asked' && request.value.waitsFor === student.view?.relation
 )
 /** What was given here can be taken back here; a permission is by those who answer requests. */
 const mayTakeBack = computed(

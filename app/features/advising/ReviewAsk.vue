@@ -9,7 +9,7 @@ const standing = useStanding()
 const advisingChanges = useAdvisingChanges()
 const { busy, once } = useOnce()
 
-const rules = computed(() => reviewRulesOf(student.picture!.programs))
+const rules = computed(() => reviewRulesOf(student.view!.programs))
 /** Credits without a place, where the whole way has to be planned. */
 const needed = computed(() =>
   rules.value.covers === 'degree' && standing.figures ? neededOf(standing.figures) : 0

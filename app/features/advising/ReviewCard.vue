@@ -15,8 +15,8 @@ const term = computed(() => standing.term)
 const signOff = computed(() => standing.signOff)
 const review = computed(() => standing.review)
 const isOpen = computed(() => standing.openReview !== undefined)
-const policy = computed(() => term.value && signOffPolicyOf(student.picture!, term.value))
-const mayAnswer = computed(() => student.picture?.relation === 'programAdvisor')
+const policy = computed(() => term.value && signOffPolicyOf(student.view!, term.value))
+const mayAnswer = computed(() => student.view?.relation === 'programAdvisor')
 const needsAnswer = computed(() => !signOff.value || standing.changedSince || isOpen.value)
 /** Other terms that can be reviewed, and whether that is asked for. */
 const others = computed(() =>
@@ -24,7 +24,7 @@ const others = computed(() =>
     .filter((one) => one.adding !== 'ended' && one.term.code !== term.value?.code)
     .map((one) => ({
       term: one.term,
-      isAsked: student.picture!.reviews.some((review) => review.term === one.term.code && !review.answer)
+      isAsked: student.view!.reviews.some((review) => review.term === one.term.code && !review.answer)
     }))
 )
 const when = (at: number) => ago(at, clock.minute, college.zone)

@@ -21,7 +21,7 @@ const conditions = ref<SignOffCondition[]>([])
 const alternatives = ref<CourseCode[]>([])
 const until = ref('')
 watch(
-  () => [student.picture?.student.id, term.value.code],
+  () => [student.view?.student.id, term.value.code],
   () => {
     least.value = most.value = undefined
     conditions.value = [...(standing.signOff?.conditions ?? [])]

@@ -13,7 +13,7 @@ const listed = computed(() =>
     ? numbers.value.join()
     : `${numbers.value.slice(0, -1).join(', ')} and ${numbers.value.at(-1)}`
 )
-const name = computed(() => student.picture!.student.name)
+const name = computed(() => student.view!.student.name)
 const answer = (said: 'accepted' | 'declined') =>
   once(() =>
     suggestionChanges.answerSuggestions(

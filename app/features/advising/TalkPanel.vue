@@ -26,9 +26,8 @@ const summary = computed(() => {
 /** Suggestions that wait for an answer on routes that are not on screen. */
 const elsewhere = computed(
   () =>
-    student.picture!.suggestions.filter(
-      (one) => one.state === 'waiting' && one.route !== student.picture!.route.id
-    ).length
+    student.view!.suggestions.filter((one) => one.state === 'waiting' && one.route !== student.view!.route.id)
+      .length
 )
 
 async function say(text: string, named: Named[]): Promise<boolean> {
@@ -84,7 +83,7 @@ async function note(text: string, named: Named[]): Promise<boolean> {
     <v-theme-provider v-if="isAdvisor" :theme="apart" with-background class="apart">
       <header>
         <h3>Advisors only</h3>
-        <span class="quiet">{{ student.picture!.student.name }} is not shown this</span>
+        <span class="quiet">{{ student.view!.student.name }} is not shown this</span>
         <v-text-btn v-if="!noting" class="push" @click="noting = true">Note something</v-text-btn>
       </header>
       <RemarkForm

@@ -13,7 +13,7 @@ const on = ref('')
 const how = ref<(typeof TALKED_HOW)[number]>('inPerson')
 const summary = ref('')
 const { busy, once } = useOnce()
-const records = computed(() => student.picture?.talkRecords ?? [])
+const records = computed(() => student.view?.talkRecords ?? [])
 const all = ref(false)
 const SHOWN = 2
 const shown = computed(() => (all.value ? records.value : records.value.slice(0, SHOWN)))

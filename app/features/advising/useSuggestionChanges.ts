@@ -29,7 +29,7 @@ export function useSuggestionChanges() {
       notice.say(`Suggested: ${text}.`, {
         title: 'Take it back',
         act: () => make({ kind: 'withdrawSuggestion', suggestion }),
-        holds: () => isWaiting(student.picture?.suggestions, suggestion)
+        holds: () => isWaiting(student.view?.suggestions, suggestion)
       })
     }
     return true
@@ -49,7 +49,7 @@ export function useSuggestionChanges() {
       notice.say(`Suggested for ${course}.`, {
         title: 'Take it back',
         act: () => make({ kind: 'withdrawSections', suggestion }),
-        holds: () => isWaiting(student.picture?.sectionSuggestions, suggestion)
+        holds: () => isWaiting(student.view?.sectionSuggestions, suggestion)
       })
     }
     return true
@@ -61,7 +61,7 @@ export function useSuggestionChanges() {
     answer: 'accepted' | 'declined',
     words: string | null = null
   ): Promise<boolean> {
-    const { id, version } = student.picture!.route
+    const { id, version } = student.view!.route
     const change: Change = { kind: 'answerSuggestions', route: id, suggestions, answer, words, ...byMe() }
     const outcome = await send(change, version)
     if (outcome.is === 'refused') return false

@@ -35,10 +35,10 @@ export const useSuggestions = defineStore('suggestions', () => {
   const college = useCollege()
 
   const placed = computed((): PlacedSuggestion[] => {
-    const { picture, reading } = student
-    if (!picture || !reading) return []
-    const own = picture.suggestions.filter((one) => one.route === picture.route.id)
-    return placeSuggestions(own, picture.route.courses, (term) => reading.context.plannable.has(term))
+    const { view, reading } = student
+    if (!view || !reading) return []
+    const own = view.suggestions.filter((one) => one.route === view.route.id)
+    return placeSuggestions(own, view.route.courses, (term) => reading.context.plannable.has(term))
   })
 
   /** Read one after the other: the page answers in between. */
@@ -47,8 +47,8 @@ export const useSuggestions = defineStore('suggestions', () => {
   async function follow(): Promise<void> {
     const wanted = placed.value
     const on = student.reading
-    const { picture } = student
-    if (!on || !picture || !college.catalogContext) return
+    const { view } = student
+    if (!on || !view || !college.catalogContext) return
     const kept: Step[] = []
     for (const [i, { suggestion, before, after }] of wanted.entries()) {
       const key = after.map((one) => `${one.course}@${one.term}:${one.credits}`).join()
@@ -59,11 +59,11 @@ export const useSuggestions = defineStore('suggestions', () => {
       }
       await breath()
       if (wanted !== placed.value || on !== student.reading) return
-      const route = { ...picture.route, courses: [...after] }
+      const route = { ...view.route, courses: [...after] }
       const reading =
         after === before
           ? (kept.at(-1)?.reading ?? on)
-          : readStudent({ ...picture, route }, college.catalogContext, student.stage.at)
+          : readStudent({ ...view, route }, college.catalogContext, student.stage.at)
       kept.push({ of: suggestion.id, on, key, reading })
       steps.value = [...kept]
     }

@@ -26,16 +26,16 @@ export const useTalk = defineStore('talk', () => {
   const college = useCollege()
   const session = useWho()
 
-  const all = computed(() => student.picture?.talk ?? [])
+  const all = computed(() => student.view?.talk ?? [])
   const about = ref<string>()
   /** Whether whoever looks has a part in it. */
-  const mayTalk = computed(() => student.picture !== undefined && student.picture.relation !== 'registrar')
+  const mayTalk = computed(() => student.view !== undefined && student.view.relation !== 'registrar')
   /** Between student and advisors, in the order in which they began. */
   const shared = computed(() => all.value.filter((one) => !one.advisorsOnly))
   const amongAdvisors = computed(() => all.value.filter((one) => one.advisorsOnly))
   /** Matters, and suggestions for the route on screen, by their numbers. */
   const entries = computed((): TalkEntry[] => {
-    const { suggestions = [], sectionSuggestions = [], route } = student.picture ?? {}
+    const { suggestions = [], sectionSuggestions = [], route } = student.view ?? {}
     const found: TalkEntry[] = [
       ...shared.value.map((thread) => ({ key: `thread-${thread.id}`, number: thread.number!, thread })),
       ...suggestions
@@ -61,7 +61,7 @@ export const useTalk = defineStore('talk', () => {
     if (is === 'term') return college.termName(key)
     if (is === 'need') return needs.value.find((one) => one.need.id === key)?.need.title ?? 'a requirement'
     if (is === 'section') {
-      const section = student.picture?.sections.find((one) => one.code === key)
+      const section = student.view?.sections.find((one) => one.code === key)
       return section ? `${section.course}-${section.number}` : `section ${key}`
     }
     if (is === 'finding') return `the finding: ${key}`
@@ -69,17 +69,17 @@ export const useTalk = defineStore('talk', () => {
   }
   /** Who can be asked to read a remark, but for whoever writes it. */
   const people = computed((): { value: Named; title: string }[] => [
-    ...(student.picture && !student.own
-      ? [{ value: 'student' as const, title: student.picture.student.name }]
+    ...(student.view && !student.own
+      ? [{ value: 'student' as const, title: student.view.student.name }]
       : []),
-    ...(student.picture?.advisors ?? [])
+    ...(student.view?.advisors ?? [])
       .filter((one) => one.name !== session.who?.name)
       .map((one) => ({ value: one.id, title: one.name }))
   ])
   /** Everything of the route that can be spoken of. */
   const subjects = computed((): { title: string; value: string }[] => {
-    const planned = student.picture?.route.courses ?? []
-    const held = (student.picture?.held ?? []).filter((one) =>
+    const planned = student.view?.route.courses ?? []
+    const held = (student.view?.held ?? []).filter((one) =>
       student.alive.some(({ term }) => term.code === one.term)
     )
     const courses = [...new Set<CourseCode>([...planned, ...held].map((one) => one.course))].sort()

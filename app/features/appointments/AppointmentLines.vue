@@ -8,11 +8,11 @@ const student = useStudent()
 const advisingChanges = useAdvisingChanges()
 const clock = useClock()
 const adding = ref(false)
-const advisors = computed(() => student.picture?.advisors ?? [])
+const advisors = computed(() => student.view?.advisors ?? [])
 const chosen = ref<number>()
 const advisor = computed(() => chosen.value ?? advisors.value[0]?.id)
 const ahead = computed(() =>
-  (student.picture?.appointments ?? []).filter((one) => isActive(one) && one.endsAt > clock.minute)
+  (student.view?.appointments ?? []).filter((one) => isActive(one) && one.endsAt > clock.minute)
 )
 const book = ({ date, start }: OfferedSlot, about: string | null) =>
   advisingChanges.makeAppointment({

@@ -27,7 +27,7 @@ const { busy, once } = useOnce()
 async function load(): Promise<void> {
   failure.value = undefined
   try {
-    const { id } = student.picture!.student
+    const { id } = student.view!.student
     slots.value = (await api<FreeTimes>(`/api/students/${id}/advisors/${props.advisor}/times`)).slots
   } catch (error) {
     if (!(error instanceof Failure)) throw error
@@ -45,8 +45,8 @@ watch(
 
 /** Classes of the student at hours of a slot: told, since only they know whether one can be missed. */
 const held = computed((): Section[] => {
-  const codes = new Set((student.picture?.held ?? []).flatMap((one) => [one.section, ...one.components]))
-  return (student.picture?.sections ?? []).filter((one) => codes.has(one.code))
+  const codes = new Set((student.view?.held ?? []).flatMap((one) => [one.section, ...one.components]))
+  return (student.view?.sections ?? []).filter((one) => codes.has(one.code))
 })
 const holidays = computed(
   () =>

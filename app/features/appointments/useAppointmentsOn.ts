@@ -7,7 +7,7 @@ export function useAppointmentsOn(): (date: IsoDate) => (AppointmentView & { tim
   const student = useStudent()
   const college = useCollege()
   return (date) =>
-    (student.picture?.appointments ?? [])
+    (student.view?.appointments ?? [])
       .filter((one) => isActive(one) && campusDate(one.startsAt, college.zone) === date)
       .map((one) => ({ ...one, time: clockTime(campusMinute(one.startsAt, college.zone)) }))
 }

@@ -24,11 +24,11 @@ const ask = (part: Partial<Filter>) =>
 const study = computed(() => props.query.study ?? props.ownLevel)
 
 const subjects = computed(() =>
-  (college.picture?.subjects ?? []).map(({ code, name }) => ({ value: code, title: code, note: name }))
+  (college.view?.subjects ?? []).map(({ code, name }) => ({ value: code, title: code, note: name }))
 )
-const colleges = computed(() => [...new Set((college.picture?.subjects ?? []).map((one) => one.college))])
+const colleges = computed(() => [...new Set((college.view?.subjects ?? []).map((one) => one.college))])
 const campuses = computed(() =>
-  (college.picture?.campuses ?? []).map(({ code, name }) => ({ value: code, title: name }))
+  (college.view?.campuses ?? []).map(({ code, name }) => ({ value: code, title: name }))
 )
 const YEARS = [
   { value: 1, title: 'first year' },

@@ -12,7 +12,7 @@ const college = useCollege()
 const student = useStudent()
 const finder = useFinder()
 const panel = useCoursePanel()
-const marks = useMarks()
+const bookmarks = useBookmarks()
 onMounted(() => finder.warm())
 
 const query = computed(() => readCourseQuery(route.query))
@@ -98,7 +98,8 @@ function onKey(event: KeyboardEvent) {
     const course = faceted.value.kept.find((line) => all[at]!.textContent!.includes(line.course.code))?.course
     if (!course) return
     if (event.key === 'Enter' && event.shiftKey) void put([course])
-    else if (event.key === 's' && student.own) void marks.star(course.code, !marks.starred(course.code))
+    else if (event.key === 's' && student.own)
+      void bookmarks.star(course.code, !bookmarks.starred(course.code))
     else return
   }
   event.preventDefault()
@@ -164,7 +165,7 @@ function dropCostliest() {
       :excluded="faceted.excluded"
       :needs="openNeeds"
       :term-name="college.shortTerm(term?.code ?? '')"
-      :own-level="student.picture?.student.level ?? 'any'"
+      :own-level="student.view?.student.level ?? 'any'"
       @change="change"
     />
     <p v-if="finder.failure" class="stops" role="alert">
@@ -174,10 +175,10 @@ function dropCostliest() {
       Before any of them: {{ student.say(refusalText(refusal, college.zone)) }}
     </p>
     <template v-if="student.own && asksNothing">
-      <p v-if="marks.starredCourses.value.length" class="kept">
+      <p v-if="bookmarks.starredCourses.value.length" class="kept">
         <span class="quiet">Starred</span>
         <v-bare-btn
-          v-for="code in marks.starredCourses.value"
+          v-for="code in bookmarks.starredCourses.value"
           :key="code"
           class="pill"
           @click="panel.open(code)"
@@ -185,9 +186,14 @@ function dropCostliest() {
           {{ code }}
         </v-bare-btn>
       </p>
-      <p v-if="marks.lookedAt.value.length" class="kept">
+      <p v-if="bookmarks.lookedAt.value.length" class="kept">
         <span class="quiet">Looked at last</span>
-        <v-bare-btn v-for="code in marks.lookedAt.value" :key="code" class="pill" @click="panel.open(code)">
+        <v-bare-btn
+          v-for="code in bookmarks.lookedAt.value"
+          :key="code"
+          class="pill"
+          @click="panel.open(code)"
+        >
           {{ code }}
         </v-bare-btn>
       </p>

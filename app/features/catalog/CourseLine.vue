@@ -17,7 +17,7 @@ const props = defineProps<{
 const emit = defineEmits<{ choose: [on: boolean]; open: [] }>()
 const college = useCollege()
 const student = useStudent()
-const marks = useMarks()
+const bookmarks = useBookmarks()
 const { hues } = useHues()
 
 const course = computed(() => props.line.course)
@@ -44,9 +44,7 @@ const offered = computed(() => {
   const mains = new Set(options.map((option) => option.main.code)).size
   return `${count(mains, 'section')} · ${seats.left} of ${seats.of} left`
 })
-const support = computed(
-  () => college.picture?.supportLabs.find((one) => one.course === course.value.code)?.lab
-)
+const support = computed(() => college.view?.supportLabs.find((one) => one.course === course.value.code)?.lab)
 const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.audit, need.area))?.hue ?? 0
 </script>
 
@@ -94,11 +92,11 @@ const hueOf = (need: FoundLine['needs'][number]) => hues.value.get(areaKey(need.
     <v-bare-btn
       v-if="student.own"
       class="star"
-      :aria-pressed="marks.starred(course.code)"
+      :aria-pressed="bookmarks.starred(course.code)"
       :aria-label="`Star ${course.code}`"
-      @click="marks.star(course.code, !marks.starred(course.code))"
+      @click="bookmarks.star(course.code, !bookmarks.starred(course.code))"
     >
-      <span aria-hidden="true">{{ marks.starred(course.code) ? '★' : '☆' }}</span>
+      <span aria-hidden="true">{{ bookmarks.starred(course.code) ? '★' : '☆' }}</span>
     </v-bare-btn>
   </li>
 </template>

@@ -9,7 +9,7 @@ import { servingText } from '#shared/degree/texts'
 const college = useCollege()
 const student = useStudent()
 const finder = useFinder()
-const marks = useMarks()
+const bookmarks = useBookmarks()
 const place = usePlacing()
 const panel = useCoursePanel()
 const { searchFor } = useCoursePages()
@@ -23,7 +23,7 @@ const MOST = 9
 
 const asked = computed(() => text.value.trim() !== '')
 const known = computed((): Course[] => {
-  const codes = new Set([...marks.lookedAt.value.slice(0, 4), ...marks.starredCourses.value])
+  const codes = new Set([...bookmarks.lookedAt.value.slice(0, 4), ...bookmarks.starredCourses.value])
   return [...codes].flatMap((code) => college.catalogContext?.catalog.maybeCourse(code) ?? []).slice(0, MOST)
 })
 const found = computed((): Course[] =>

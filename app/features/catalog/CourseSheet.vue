@@ -13,7 +13,7 @@ const props = defineProps<{ code: CourseCode; wide?: boolean }>()
 const emit = defineEmits<{ placed: [] }>()
 const college = useCollege()
 const student = useStudent()
-const marks = useMarks()
+const bookmarks = useBookmarks()
 const place = usePlacing()
 const panel = useCoursePanel()
 const talk = useTalk()
@@ -53,7 +53,7 @@ const chain = computed(() => {
   return `${count(found.blocking, 'course')} in all ${found.blocking === 1 ? 'waits' : 'wait'} for it; the longest chain through it takes ${count(found.delay, 'course')}.`
 })
 const support = computed(() =>
-  (college.picture?.supportLabs ?? []).filter((one) => one.course === props.code || one.lab === props.code)
+  (college.view?.supportLabs ?? []).filter((one) => one.course === props.code || one.lab === props.code)
 )
 const exclusive = computed(() => [...(college.catalogContext?.catalog.exclusiveWith(props.code) ?? [])])
 const fee = computed(() => page.value?.fee ?? 0)
@@ -62,7 +62,7 @@ const fee = computed(() => page.value?.fee ?? 0)
 async function speak() {
   emit('placed')
   talk.begin({ is: 'course', key: props.code })
-  await navigateTo(`/students/${student.picture!.student.id}/route`)
+  await navigateTo(`/students/${student.view!.student.id}/route`)
 }
 
 async function read() {
@@ -84,7 +84,7 @@ watch(
       student.planning && course.value && runsIn(course.value, student.planning, catalogContext!.running)
     term.value = (soon ? student.planning : (runs ?? place.terms.value[0]))?.code ?? ''
     void read()
-    if (course.value) void marks.look(code)
+    if (course.value) void bookmarks.look(code)
     await nextTick()
     heading.value?.focus()
   },
@@ -109,11 +109,11 @@ watch(
       >
       <v-text-btn
         v-if="student.own"
-        :aria-pressed="marks.starred(code)"
-        @click="marks.star(code, !marks.starred(code))"
+        :aria-pressed="bookmarks.starred(code)"
+        @click="bookmarks.star(code, !bookmarks.starred(code))"
       >
-        <span aria-hidden="true">{{ marks.starred(code) ? '★' : '☆' }}</span>
-        {{ marks.starred(code) ? 'Starred' : 'Star it' }}
+        <span aria-hidden="true">{{ bookmarks.starred(code) ? '★' : '☆' }}</span>
+        {{ bookmarks.starred(code) ? 'Starred' : 'Star it' }}
       </v-text-btn>
       <v-text-btn v-if="talk.mayTalk" @click="speak">Say something about it</v-text-btn>
     </header>

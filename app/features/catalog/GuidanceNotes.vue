@@ -4,7 +4,7 @@ import { guidanceOn, type GuidanceAbout } from '#shared/catalog/guidance'
 /** What the institution itself says about something, where that is read; nothing where it says nothing. */
 const props = defineProps<{ about: GuidanceAbout; keys?: readonly string[] }>()
 const college = useCollege()
-const texts = computed(() => guidanceOn(college.picture?.guidance ?? [], props.about, props.keys))
+const texts = computed(() => guidanceOn(college.view?.guidance ?? [], props.about, props.keys))
 </script>
 
 <template>

@@ -12,7 +12,7 @@ import { campusDate } from '#shared/when'
 
 /** The institution's catalog and terms. */
 export const useCollege = defineStore('college', () => {
-  const picture = shallowRef<CatalogView>()
+  const view = shallowRef<CatalogView>()
   /** The catalog made ready once; the sections of its terms come and go. */
   const catalog = shallowRef<CatalogContext>()
   const clock = useClock()
@@ -44,24 +44,24 @@ export const useCollege = defineStore('college', () => {
     await Promise.all(
       termsOnOffer(ready.terms, clock.now, timeZone).map((term) => offers.load(term, timeZone))
     )
-    picture.value = found
+    view.value = found
     catalog.value = ready
   }
 
-  const zone = computed(() => picture.value?.institution.timeZone ?? 'UTC')
-  const name = computed(() => picture.value?.institution.name ?? '')
+  const zone = computed(() => view.value?.institution.timeZone ?? 'UTC')
+  const name = computed(() => view.value?.institution.name ?? '')
   const today = computed(() => campusDate(clock.minute, zone.value))
   const termName = (code: string) =>
     catalogContext.value?.terms.find((term) => term.code === code)?.name ?? code
   /** `Autumn 27`: a term where space is short. */
   const shortTerm = (code: string) => termName(code).replace(/ \d\d(\d\d)$/, ' $1')
   const campusName = (code: string) =>
-    picture.value?.campuses.find((campus) => campus.code === code)?.name ?? code
+    view.value?.campuses.find((campus) => campus.code === code)?.name ?? code
   /** Where a section is held: on its campus, or at a place away from all of them. */
   const placeName = ({ campus, offSite }: Pick<Section, 'campus' | 'offSite'>) =>
     offSite ?? campusName(campus)
   const categoryTitles = (codes: readonly string[]) =>
-    codes.map((code) => picture.value?.categories.find((one) => one.code === code)?.title ?? code).join(', ')
+    codes.map((code) => view.value?.categories.find((one) => one.code === code)?.title ?? code).join(', ')
   /** Every instant at which what may be done in a term changes. */
   const deadlinesOf = computed(() => deadlines(catalog.value?.terms ?? [], []))
   /**
@@ -84,7 +84,7 @@ export const useCollege = defineStore('college', () => {
   const openTerms = computed(() => termsAhead.value.filter((t) => t.published))
 
   return {
-    picture,
+    view,
     catalogContext,
     load,
     zone,

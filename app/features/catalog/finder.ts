@@ -60,7 +60,7 @@ export const useFinder = defineStore('finder', () => {
       if (!catalogContext || !wanted) return
       const mine = ++making
       const { CourseSearch, wordsOfOffer } = await import('#shared/catalog/courseSearch')
-      const subjects = new Map(college.picture?.subjects.map((one) => [one.code, one.name]))
+      const subjects = new Map(college.view?.subjects.map((one) => [one.code, one.name]))
       const words = wordsOfOffer(sections ?? [])
       const made = await CourseSearch.make(
         catalogContext.catalog.courses,

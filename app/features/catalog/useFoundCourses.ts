@@ -50,10 +50,10 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
   const facts = useTermFacts(term, () => offer.value?.sections ?? [])
 
   const everything = computed((): FoundLine[] => {
-    const { catalogContext, picture } = college
+    const { catalogContext, view } = college
     const asked = term.value
-    if (!catalogContext || !picture || !asked) return []
-    const colleges = new Map(picture.subjects.map((one) => [one.code, one.college]))
+    if (!catalogContext || !view || !asked) return []
+    const colleges = new Map(view.subjects.map((one) => [one.code, one.college]))
     const there = new Set(
       (student.reading?.attempts.counted ?? []).flatMap((one) => catalogContext.catalog.sameAs(one.course))
     )
@@ -94,7 +94,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     return found.flatMap((course) => lines.value.get(course) ?? [])
   })
   const filter = computed((): CourseFilter => {
-    const level = query.value.study ?? student.picture?.student.level ?? 'any'
+    const level = query.value.study ?? student.view?.student.level ?? 'any'
     return { ...query.value.filter, study: level === 'any' ? undefined : level }
   })
   const faceted = computed(() =>
@@ -106,7 +106,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     const order = ORDERS[query.value.sort]
     // Stable: equals stay in the order of the search, which is that of the codes where nothing is typed.
     if (order) kept.sort(order)
-    const names = new Map(college.picture?.subjects.map((one) => [one.code, one.name]))
+    const names = new Map(college.view?.subjects.map((one) => [one.code, one.name]))
     const found = new Map<string, FoundGroup>()
     for (const line of kept) {
       const subject = subjectOf(line.course.code)

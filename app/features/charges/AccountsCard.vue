@@ -10,7 +10,7 @@ const student = useStudent()
 const college = useCollege()
 const rows = computed(() =>
   student
-    .picture!.accounts.flatMap((account) => {
+    .view!.accounts.flatMap((account) => {
       const term = college.catalogContext!.terms.find((one) => one.code === account.term)
       if (!term || (!account.charges.length && !account.paid)) return []
       const isPast = dayNumber(college.today) > dayNumber(term.paymentDueOn)
@@ -21,7 +21,7 @@ const rows = computed(() =>
 /** Where it is paid. */
 function payFor(term: TermCode) {
   student.chooseTerm(term)
-  void navigateTo(`/students/${student.picture!.student.id}/register`)
+  void navigateTo(`/students/${student.view!.student.id}/register`)
 }
 const stateOf = ({ owed, isPast, term }: (typeof rows.value)[number]) => {
   if (owed > 0) return `${moneyText(owed)} owed ${isPast ? 'since' : 'by'} ${dayText(term.paymentDueOn)}`

@@ -18,7 +18,7 @@ export function usePaying(paid: () => Promise<void>) {
     const payment = same ? unanswered! : { key: newKey(), amount, term }
     unanswered = payment
     try {
-      const { state } = await api<PaymentResult>(`/api/students/${student.picture!.student.id}/payments`, {
+      const { state } = await api<PaymentResult>(`/api/students/${student.view!.student.id}/payments`, {
         method: 'POST',
         body: { term, amount },
         key: payment.key

@@ -12,12 +12,12 @@ export function useTermMoney() {
   const college = useCollege()
 
   const prices = computed(() => standing.term?.prices ?? null)
-  const account = computed(() => student.picture && accountOf(student.picture, standing.term?.code))
+  const account = computed(() => student.view && accountOf(student.view, standing.term?.code))
   const open = computed(() => (account.value ? openOf(account.value) : 0))
   const owed = computed(() => (account.value ? owedOf(account.value) : 0))
   const lostOn = computed(() =>
-    student.picture && standing.term
-      ? seatsLostOn(student.picture, standing.term, clock.minute, college.zone)
+    student.view && standing.term
+      ? seatsLostOn(student.view, standing.term, clock.minute, college.zone)
       : undefined
   )
 
@@ -36,9 +36,9 @@ export function useTermMoney() {
   )
   /** What other seats than those held come to: by how much less or more is assessed, and what moves for it. */
   function change(seats: readonly PricedSeat[]): { assessed: Cents; amount: Cents } {
-    if (!prices.value || !student.picture) return { assessed: 0, amount: 0 }
+    if (!prices.value || !student.view) return { assessed: 0, amount: 0 }
     const { value: of } = prices
-    const payer = student.picture.student
+    const payer = student.view.student
     const before = new Map(assess(of, payer, held.value).map((one) => [one.item, one.amount]))
     const made = postings(before, assess(of, payer, seats), refundPercent(of, clock.minute))
     return {

@@ -12,7 +12,7 @@ const props = defineProps<{
 const student = useStudent()
 const changes = useChanges()
 const mayNote = computed(
-  () => props.real && ['programAdvisor', 'registrar'].includes(student.picture?.relation ?? '')
+  () => props.real && ['programAdvisor', 'registrar'].includes(student.view?.relation ?? '')
 )
 
 function stateOf({ spec, status, amounts, unknown }: ConditionResult): string {

@@ -5,19 +5,18 @@ import { recordFileOf } from '#shared/writtenFiles'
 /** Print, the program by itself, files to take along, and reading a trial record. */
 const student = useStudent()
 const college = useCollege()
-const base = computed(() => `/students/${student.picture!.student.id}/degree`)
+const base = computed(() => `/students/${student.view!.student.id}/degree`)
 
-const file = () =>
-  auditFile(student.reading!.audits, student.reading!.attempts, student.picture!.student.name)
+const file = () => auditFile(student.reading!.audits, student.reading!.attempts, student.view!.student.name)
 
 function save(text: string, type: string, ending: string, what = 'degree') {
-  saveFile(`${what}-${student.picture!.student.number}-${college.today}.${ending}`, text, type)
+  saveFile(`${what}-${student.view!.student.number}-${college.today}.${ending}`, text, type)
 }
 const saveRecord = () =>
-  save(`${JSON.stringify(recordFileOf(student.picture!), null, 2)}\n`, 'application/json', 'json', 'record')
+  save(`${JSON.stringify(recordFileOf(student.view!), null, 2)}\n`, 'application/json', 'json', 'record')
 const saveJson = () => save(`${JSON.stringify(file(), null, 2)}\n`, 'application/json', 'json')
 const saveCsv = () =>
-  saveTable(`degree-${student.picture!.student.number}-${college.today}.csv`, auditRows(file()))
+  saveTable(`degree-${student.view!.student.number}-${college.today}.csv`, auditRows(file()))
 const print = () => window.print()
 </script>
 

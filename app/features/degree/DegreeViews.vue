@@ -2,7 +2,7 @@
 /** What is looked at of a degree: what it asks for, or what was taken, term by term, and what another program would make of it. */
 const student = useStudent()
 const route = useRoute()
-const base = computed(() => `/students/${student.picture!.student.id}/degree`)
+const base = computed(() => `/students/${student.view!.student.id}/degree`)
 const views = computed(() => [
   { title: 'Requirements', to: base.value },
   { title: 'Record', to: `${base.value}/record` },

@@ -40,7 +40,7 @@ const why = computed(() => {
 
 /** What was asked for here, but for what is granted: that stands as an exception. */
 const asked = computed(() =>
-  (student.picture?.requests ?? []).filter(
+  (student.view?.requests ?? []).filter(
     (one) => one.program === props.program && one.need === props.result.need.id && one.state !== 'given'
   )
 )

@@ -29,7 +29,7 @@ const copy = () =>
   })
 const college = useCollege()
 const courses = computed(() =>
-  (college.picture?.courses ?? []).map(({ code, title }) => ({ value: code, title: `${code} ${title}` }))
+  (college.view?.courses ?? []).map(({ code, title }) => ({ value: code, title: `${code} ${title}` }))
 )
 const open = (code: string | null) => {
   if (code) void navigateTo(offerPage(props.row.code, code))

@@ -26,7 +26,7 @@ export const useChanges = defineStore('changes', () => {
    * the change before it goes: a press on the way would be for this one.
    */
   async function send(change: Change, seen = 0): Promise<Outcome> {
-    const { id, name } = student.picture!.student
+    const { id, name } = student.view!.student
     if (change.kind !== 'mark' && notice.offers.length) notice.close()
     const outcome = await queue.add({ student: id, name, seen }, change)
     if (outcome.is === 'made') await student.caughtUp()
@@ -52,7 +52,7 @@ export const useChanges = defineStore('changes', () => {
     // Not everything is saved, then.
     waited = undefined
     if (change.kind === 'mark' && change.said.looked) return
-    const here = student.picture?.student.id === of
+    const here = student.view?.student.id === of
     const before = change.kind === 'route' ? student.lastSaid(change.route) : undefined
     if (here) await student.reload()
     if (here && problem.code === 'routeMovedOn' && change.kind === 'route' && before)
@@ -75,7 +75,7 @@ export const useChanges = defineStore('changes', () => {
   watch(
     () => student.onTheWay,
     (now) => {
-      const id = student.picture?.student.id
+      const id = student.view?.student.id
       if (now?.state === 'unreachable') waited = id
       else if (now && !now.pending.length && id !== undefined && waited === id) {
         waited = undefined
@@ -90,8 +90,8 @@ export const useChanges = defineStore('changes', () => {
     outcome,
     sayWaits,
     /** Stars a course, notes something on it, or keeps that it was looked at. */
-    markCourse: async (course: CourseCode, said: Marked): Promise<boolean> => {
-      if (!student.picture) return false
+    bookmarkCourse: async (course: CourseCode, said: Marked): Promise<boolean> => {
+      if (!student.view) return false
       const outcome = await send({ kind: 'mark', course, said, at: clock.now })
       return outcome.is !== 'refused'
     },

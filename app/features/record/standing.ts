@@ -25,24 +25,22 @@ export const useStanding = defineStore('standing', () => {
   /** The term at work, and how it stands. */
   const work = computed(() => student.work)
   const term = computed(() => student.coming)
-  const opening = computed(() => student.picture?.openings.find((o) => o.term === term.value?.code))
-  const since = computed(
-    () => student.picture && sinceSignOff(student.picture, term.value?.code, clock.minute)
-  )
+  const opening = computed(() => student.view?.openings.find((o) => o.term === term.value?.code))
+  const since = computed(() => student.view && sinceSignOff(student.view, term.value?.code, clock.minute))
   const signOff = computed(() => since.value?.signOff)
   /** The review of the term, as it was asked for last. */
-  const review = computed(() => student.picture?.reviews.find((one) => one.term === term.value?.code))
+  const review = computed(() => student.view?.reviews.find((one) => one.term === term.value?.code))
   /** The same while it waits for an answer. */
   const openReview = computed(() => (review.value?.answer ? undefined : review.value))
   const planned = computed(() =>
-    (student.picture?.route.courses ?? []).filter((p) => p.term === term.value?.code)
+    (student.view?.route.courses ?? []).filter((p) => p.term === term.value?.code)
   )
-  const held = computed(() => (student.picture?.held ?? []).filter((h) => h.term === term.value?.code))
-  const draft = computed(() => student.picture && goingWith(student.picture, term.value?.code))
+  const held = computed(() => (student.view?.held ?? []).filter((h) => h.term === term.value?.code))
+  const draft = computed(() => student.view && goingWith(student.view, term.value?.code))
 
   /** The coming term with the draft week gone with. */
   const week = computed(() =>
-    termWeek(student.picture ?? { held: [], sections: [], fallbacks: [] }, term.value?.code, draft.value)
+    termWeek(student.view ?? { held: [], sections: [], fallbacks: [] }, term.value?.code, draft.value)
   )
   const heldSections = computed(() => week.value.held)
   const heldCourses = computed(() => new Set<CourseCode>(held.value.map((h) => h.course)))
@@ -69,18 +67,16 @@ export const useStanding = defineStore('standing', () => {
   })
   /** Seats that are held for the student in the term at work, as long as they are. */
   const offers = computed(() =>
-    (student.picture?.offers ?? []).filter((one) => one.term === term.value?.code && one.until > clock.minute)
+    (student.view?.offers ?? []).filter((one) => one.term === term.value?.code && one.until > clock.minute)
   )
   const holds = computed(() =>
-    student.picture
-      ? holdsFor(student.picture, college.catalogContext?.terms ?? [], term.value, college.today).filter(
+    student.view
+      ? holdsFor(student.view, college.catalogContext?.terms ?? [], term.value, college.today).filter(
           (hold) => hold.stopsRegistration
         )
       : []
   )
-  const toConfirm = computed(() =>
-    (student.picture?.programs ?? []).filter((p) => p.confirmed !== 'confirmed')
-  )
+  const toConfirm = computed(() => (student.view?.programs ?? []).filter((p) => p.confirmed !== 'confirmed'))
   const changedSince = computed(() => hasChanged(since.value))
   /** Why nothing can be added to the term at work; undefined while that can be. */
   const closedWhy = computed(() => {
@@ -92,7 +88,7 @@ export const useStanding = defineStore('standing', () => {
   })
 
   const places = computed((): Place[] => {
-    const id = student.picture?.student.id
+    const id = student.view?.student.id
     if (!id || !student.reading) return []
     const states: Record<PlaceOfStudent, string> = {
       today: todo.list.length ? `${count(todo.list.length, 'thing')} to do` : 'nothing waits',

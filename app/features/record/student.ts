@@ -6,7 +6,7 @@ import { shareStructure } from '#shared/structuralSharing'
 /** The student on screen: what the server said last, with the changes that are on their way to it. */
 export const useStudent = defineStore('student', () => {
   /** What the server said last. */
-  const view = shallowRef<StudentView>()
+  const latest = shallowRef<StudentView>()
   const queue = useQueue()
   const notice = useNotice()
   /** The route on screen where it is not the chosen one, by its id. */
@@ -16,18 +16,18 @@ export const useStudent = defineStore('student', () => {
   const clock = useClock()
 
   /** Changes on their way, and why they wait. */
-  const onTheWay = computed(() => view.value && queue.byStudent.get(view.value.student.id))
+  const onTheWay = computed(() => latest.value && queue.byStudent.get(latest.value.student.id))
   /** The record with them; what is not touched by any is the same as before. */
   const withPending = computed<StudentView | undefined>((before) => {
-    if (!view.value) return undefined
+    if (!latest.value) return undefined
     const changed = (onTheWay.value?.pending ?? []).reduce(
       (record, { change }) => shownWith(record, change),
-      view.value
+      latest.value
     )
     return shareStructure(before, { ...changed })
   })
   const routes = computed(() => withPending.value?.routes ?? [])
-  const picture = computed<StudentView | undefined>(() => {
+  const view = computed<StudentView | undefined>(() => {
     const other = routes.value.find((route) => route.id === shown.value)
     return withPending.value && other ? { ...withPending.value, route: other } : withPending.value
   })
@@ -39,7 +39,7 @@ export const useStudent = defineStore('student', () => {
   let changedAt = 0
 
   async function load(id: number): Promise<void> {
-    if (view.value && view.value.student.id !== id) forget()
+    if (latest.value && latest.value.student.id !== id) forget()
     wanted = id
     try {
       await Promise.all([read(id), college.load(), clock.sync()])
@@ -57,8 +57,8 @@ export const useStudent = defineStore('student', () => {
     // Of what was answered meanwhile it may know nothing.
     if (mine < changedAt) return read(id)
     readAt = mine
-    const isNew = view.value === undefined
-    view.value = found
+    const isNew = latest.value === undefined
+    latest.value = found
     if (isNew) term.takeUp()
   }
 
@@ -75,7 +75,7 @@ export const useStudent = defineStore('student', () => {
   }
   function forget(): void {
     wanted = undefined
-    view.value = undefined
+    latest.value = undefined
     shown.value = undefined
     rights.suggests.value = false
     term.forgetChosen()
@@ -84,16 +84,17 @@ export const useStudent = defineStore('student', () => {
   }
 
   /** A route as the server said it last, without what is on its way. */
-  const lastSaid = (id: number | null) => view.value?.routes.find((one) => one.id === id) ?? view.value?.route
+  const lastSaid = (id: number | null) =>
+    latest.value?.routes.find((one) => one.id === id) ?? latest.value?.route
   queue.versionsFrom((student, route) =>
-    view.value?.student.id === student ? (lastSaid(route)?.version ?? 0) : 0
+    latest.value?.student.id === student ? (lastSaid(route)?.version ?? 0) : 0
   )
   /** What a change brought about beside itself is being read. */
   let catchingUp = Promise.resolve()
   queue.onMade(({ pending, answer }) => {
-    if (view.value?.student.id !== pending.student) return
+    if (latest.value?.student.id !== pending.student) return
     changedAt = ++moment
-    view.value = settledWith(view.value, pending.change, answer)
+    latest.value = settledWith(latest.value, pending.change, answer)
     if (!isSettledByItself(pending.change)) catchingUp = reload()
   })
 
@@ -102,7 +103,7 @@ export const useStudent = defineStore('student', () => {
     read: async () => {
       if (wanted !== undefined) await read(wanted)
     },
-    route: () => picture.value?.route,
+    route: () => view.value?.route,
     routes: () => routes.value
   })
 
@@ -110,18 +111,18 @@ export const useStudent = defineStore('student', () => {
   watch(
     () => offers.byTerm,
     (known) => {
-      if (!view.value) return
+      if (!latest.value) return
       const now = new Map([...known.values()].flatMap((one) => one.sections.map((s) => [s.code, s] as const)))
-      const sections = view.value.sections.map((one) => now.get(one.code) ?? one)
-      view.value = { ...view.value, sections: shareStructure(view.value.sections, sections) }
+      const sections = latest.value.sections.map((one) => now.get(one.code) ?? one)
+      latest.value = { ...latest.value, sections: shareStructure(latest.value.sections, sections) }
     }
   )
 
   /** The midnights, deadlines and openings that have passed matter to the checks, the second does not. */
-  const stage = college.stageFor(() => (picture.value?.openings ?? []).map((one) => one.opens))
-  /** The picture, the same as before while nothing that is read of it has changed. */
+  const stage = college.stageFor(() => (view.value?.openings ?? []).map((one) => one.opens))
+  /** The view, the same as before while nothing that is read of it has changed. */
   const readable = computed<StudentView | undefined>((before) =>
-    before && picture.value && readsAlike(before, picture.value) ? before : picture.value
+    before && view.value && readsAlike(before, view.value) ? before : view.value
   )
   const reading = computed<Reading | undefined>((before) => {
     if (!readable.value || !college.catalogContext) return undefined
@@ -130,13 +131,13 @@ export const useStudent = defineStore('student', () => {
     return now
   })
   const term = useWorkingTerm(
-    () => view.value?.student.id,
+    () => latest.value?.student.id,
     () => reading.value
   )
-  const rights = useRights(picture)
+  const rights = useRights(view)
 
   return {
-    picture,
+    view,
     failure,
     reading,
     stage,

@@ -2,17 +2,17 @@ import type { StudentView } from '#shared/record/responses'
 import { aboutThem } from '#shared/voice'
 
 /** What the person who looks at a record may do there. */
-export function useRights(picture: Readonly<Ref<StudentView | undefined>>) {
-  const own = computed(() => picture.value?.relation === 'self')
+export function useRights(view: Readonly<Ref<StudentView | undefined>>) {
+  const own = computed(() => view.value?.relation === 'self')
   /** A sentence written to the student, as whoever looks has to read it. */
-  const say = (text: string): string => (own.value || !picture.value ? text : aboutThem(text))
+  const say = (text: string): string => (own.value || !view.value ? text : aboutThem(text))
   /** Whether the person who looks may change the route itself. */
   const mayChangeRoute = computed(
-    () => own.value || (picture.value?.relation === 'programAdvisor' && picture.value.route.advisorMayEdit)
+    () => own.value || (view.value?.relation === 'programAdvisor' && view.value.route.advisorMayEdit)
   )
   /** Whether they may suggest changes of it, and whether that is what they do now. */
   const maySuggest = computed(
-    () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'supportAdvisor'
+    () => view.value?.relation === 'programAdvisor' || view.value?.relation === 'supportAdvisor'
   )
   const suggests = ref(false)
   const isSuggesting = computed(() => maySuggest.value && suggests.value)
@@ -20,7 +20,7 @@ export function useRights(picture: Readonly<Ref<StudentView | undefined>>) {
   const mayEditRoute = computed(() => mayChangeRoute.value || isSuggesting.value)
   /** Whether the person who looks may grant exceptions. */
   const mayGrant = computed(
-    () => picture.value?.relation === 'programAdvisor' || picture.value?.relation === 'registrar'
+    () => view.value?.relation === 'programAdvisor' || view.value?.relation === 'registrar'
   )
   return { own, say, mayChangeRoute, maySuggest, suggests, isSuggesting, mayEditRoute, mayGrant }
 }

@@ -12,7 +12,7 @@ const emit = defineEmits<{
 const student = useStudent()
 
 const may = computed(() => props.line.drop?.refusals.every((one) => one.code === 'neededBy') ?? false)
-const week = computed(() => `/students/${student.picture?.student.id}/week`)
+const week = computed(() => `/students/${student.view?.student.id}/week`)
 </script>
 
 <template>

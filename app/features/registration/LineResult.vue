@@ -14,7 +14,7 @@ const college = useCollege()
 const standing = useStanding()
 
 const zone = computed(() => college.zone)
-const place = (code: string) => `/students/${student.picture?.student.id}/${code}`
+const place = (code: string) => `/students/${student.view?.student.id}/${code}`
 const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
 /** It clashes with a seat that is held: that one can be given up for it. */
 const mayGiveUp = (refusal: Refusal): refusal is Extract<Refusal, { code: 'clash' }> =>

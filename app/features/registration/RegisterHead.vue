@@ -24,9 +24,7 @@ const zone = computed(() => college.zone)
 const signOff = computed(() => standing.signOff)
 const asked = computed(() => standing.openReview?.askedAt)
 /** What the student agreed to do and has not done. */
-const toDo = computed(() =>
-  (student.picture?.agreed ?? []).filter((one) => one.who === 'student' && !one.done)
-)
+const toDo = computed(() => (student.view?.agreed ?? []).filter((one) => one.who === 'student' && !one.done))
 const isOver = computed(() => standing.work?.state === 'gradesDue' || standing.work?.state === 'over')
 /** What is still to come of a term to which nothing can be added any more. */
 const afterText = computed(() => {
@@ -37,7 +35,7 @@ const afterText = computed(() => {
     ? `Courses can be dropped until ${deadlineText(work.term.dropEndsAt, zone.value)}.`
     : ''
 })
-const place = (code: string) => `/students/${student.picture?.student.id}/${code}`
+const place = (code: string) => `/students/${student.view?.student.id}/${code}`
 </script>
 
 <template>
@@ -78,7 +76,7 @@ const place = (code: string) => `/students/${student.picture?.student.id}/${code
         </li>
         <li v-else class="done">
           Program confirmed
-          <span class="quiet">{{ student.picture?.programs.map((p) => p.spec.shortTitle).join(', ') }}</span>
+          <span class="quiet">{{ student.view?.programs.map((p) => p.spec.shortTitle).join(', ') }}</span>
         </li>
         <TermsOfRegistration v-if="term" :term="term" />
         <li v-for="hold in standing.holds" :key="hold.title" class="open">

@@ -73,7 +73,7 @@ const says = computed(() =>
     later: outlook(asked.value, held.value, true),
     scarce: props.opened ? [] : scarceCourses(each.value),
     stopped: props.stopped,
-    fullTime: student.picture?.student.level === 'undergraduate' ? FULL_TIME_CREDITS : undefined
+    fullTime: student.view?.student.level === 'undergraduate' ? FULL_TIME_CREDITS : undefined
   })
 )
 </script>

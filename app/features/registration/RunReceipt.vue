@@ -87,11 +87,11 @@ const through = computed(() => shown.value.lines.filter((line) => WENT_THROUGH.h
 const named = (codes: readonly string[]) =>
   codes
     .map((code) => {
-      const section = student.picture?.sections.find((one) => one.code === code)
+      const section = student.view?.sections.find((one) => one.code === code)
       return section ? `${sectionName(section)} (${code})` : code
     })
     .join(' + ')
-const place = (name: string) => `/students/${student.picture?.student.id}/${name}`
+const place = (name: string) => `/students/${student.view?.student.id}/${name}`
 const wayTo = (refusal: Refusal) => place(wayOut(refusal) === 'Pick another section' ? 'week' : 'route')
 </script>
 

@@ -17,7 +17,7 @@ const { hueOf } = useHues()
 const hue = (course: string) => hueOf(course).hue
 const sections = computed(() => {
   const codes = new Set<string>(props.offer.sections)
-  return (student.picture?.sections ?? []).filter((one) => codes.has(one.code))
+  return (student.view?.sections ?? []).filter((one) => codes.has(one.code))
 })
 const now = computed(() => standing.heldSections)
 const replaced = computed(() =>

@@ -9,7 +9,7 @@ const college = useCollege()
 const sheetChanges = useSheetChanges()
 const reading = ref(false)
 
-const accepted = computed(() => student.picture?.agreements.find((one) => one.term === props.term.code))
+const accepted = computed(() => student.view?.agreements.find((one) => one.term === props.term.code))
 const paragraphs = computed(() => (props.term.agreement ?? '').split('\n').filter(Boolean))
 async function accept() {
   const done = await sheetChanges.agree(props.term.code, props.term.agreement!)

@@ -28,7 +28,7 @@ export function useDropping(
         waiting: Math.max(0, ...(sections ?? []).map((one) => one.waiting))
       })),
       before: lines.value.filter(isSeat).reduce((sum, line) => sum + line.credits, 0),
-      level: student.picture?.student.level ?? 'undergraduate',
+      level: student.view?.student.level ?? 'undergraduate',
       money: money.backFor(new Set(asked.value))
     })
   })

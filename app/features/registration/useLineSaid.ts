@@ -7,7 +7,7 @@ export function useLineSaid() {
   const standing = useStanding()
   const sheetChanges = useSheetChanges()
   const said = (course: CourseCode) =>
-    fallbacksOf(student.picture?.fallbacks ?? [], standing.term?.code ?? '', course)
+    fallbacksOf(student.view?.fallbacks ?? [], standing.term?.code ?? '', course)
   const say = (course: CourseCode, next: Partial<LineFallbacks>) =>
     void sheetChanges.setFallbacks({ term: standing.term!.code, course, ...said(course), ...next })
   return { said, say }

@@ -33,7 +33,7 @@ export function useRunFromElsewhere() {
   const standing = useStanding()
   const asked = useAskedRun()
   return async (lines: RunLinesAsked) => {
-    const { id } = student.picture!.student
+    const { id } = student.view!.student
     const term = standing.term!.code
     // One that is on its way is answered first.
     asked.value ??= { key: newKey(), student: id, term, path: 'runs', body: { term, ...lines } }
@@ -52,11 +52,11 @@ export function useRun(after: () => Promise<void>) {
   const student = useStudent()
   const standing = useStanding()
   const asked = useAskedRun()
-  const mayRun = computed(() => student.own || student.picture?.relation === 'registrar')
+  const mayRun = computed(() => student.own || student.view?.relation === 'registrar')
   /** The run of the student and term on screen that has no answer yet. */
   const mine = computed(() => {
     const run = asked.value
-    const isHere = run?.student === student.picture?.student.id && run?.term === standing.term?.code
+    const isHere = run?.student === student.view?.student.id && run?.term === standing.term?.code
     return run && isHere && mayRun.value ? run : null
   })
   const running = computed(() => mine.value !== null)
@@ -106,7 +106,7 @@ export function useRun(after: () => Promise<void>) {
     if (running.value) return
     wait = FIRST_WAIT_MS
     message.value = undefined
-    const { id } = student.picture!.student
+    const { id } = student.view!.student
     asked.value = { key: newKey(), student: id, term: standing.term!.code, path, body }
     await send()
   }
@@ -114,7 +114,7 @@ export function useRun(after: () => Promise<void>) {
   const answer = (offer: number, given: 'accept' | 'decline', givingUp: CourseCode[] = []) =>
     ask(`offers/${offer}`, { answer: given, givingUp })
   // Of a page or a term that was left before the answer came.
-  watch([() => student.picture?.student.id, () => standing.term?.code], () => {
+  watch([() => student.view?.student.id, () => standing.term?.code], () => {
     receipt.value = undefined
     message.value = undefined
   })

@@ -17,7 +17,7 @@ export function useRunSheet() {
     if (!term) return
     const turn = newest.ask()
     try {
-      const found = await api<RunSheet>(`/api/students/${student.picture!.student.id}/sheet`, {
+      const found = await api<RunSheet>(`/api/students/${student.view!.student.id}/sheet`, {
         query: { term: term.code }
       })
       if (!newest.take(turn)) return
@@ -34,12 +34,12 @@ export function useRunSheet() {
   })
   // A change that is shown at once is judged by the server only once it has been sent.
   const unsent = computed(() => student.onTheWay?.pending.length ?? 0)
-  watch([() => standing.term?.code, () => student.picture, opened, unsent], load, { immediate: true })
+  watch([() => standing.term?.code, () => student.view, opened, unsent], load, { immediate: true })
   watch(useSeatsOn(sheet), (_, before) => before && load())
 
   const closed = computed(() => sheet.value !== undefined && clock.now >= sheet.value.closes)
   /** As the student has prepared it; the server keeps it. */
-  const prepared = computed(() => preparedOf(student.picture?.prepared ?? [], standing.term!.code))
+  const prepared = computed(() => preparedOf(student.view?.prepared ?? [], standing.term!.code))
   const prepare = (said: Partial<PreparedSheet>) => void sheetChanges.prepare({ ...prepared.value, ...said })
   const lines = computed(() => {
     const all = sheet.value?.lines ?? []

@@ -10,7 +10,7 @@ const TERMS = 10
 const heading = ref<HTMLElement>()
 onMounted(() => heading.value?.focus())
 const terms = computed(() => college.termsAhead.slice(0, TERMS))
-const given = student.picture!.carry
+const given = student.view!.carry
 const form = reactive({
   credits: given.credits ?? ('' as number | ''),
   least: given.least ?? ('' as number | ''),

@@ -28,10 +28,10 @@ const HOW: Record<FillChoice['how'], string> = {
   evening: 'in the evening',
   either: 'online or in the evening'
 }
-const stars = computed(() => student.picture!.marks.filter((one) => one.starred).length)
+const stars = computed(() => student.view!.marks.filter((one) => one.starred).length)
 /** Programs with a sequence to start from. */
 const sequences = computed(() =>
-  student.picture!.programs.flatMap(({ spec }, index) => (spec.suggested?.length ? [{ spec, index }] : []))
+  student.view!.programs.flatMap(({ spec }, index) => (spec.suggested?.length ? [{ spec, index }] : []))
 )
 const heading = ref<HTMLElement>()
 onMounted(() => heading.value?.focus())
@@ -116,7 +116,7 @@ async function accept() {
           at
           <v-select
             v-model="choice.campus"
-            :items="[{ code: '', name: 'any campus' }, ...(college.picture?.campuses ?? [])]"
+            :items="[{ code: '', name: 'any campus' }, ...(college.view?.campuses ?? [])]"
             item-value="code"
             item-title="name"
           />

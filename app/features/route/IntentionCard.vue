@@ -10,18 +10,16 @@ const clock = useClock()
 const routeChanges = useRouteChanges()
 const { busy, once } = useOnce()
 
-const picture = computed(() => student.picture!)
+const view = computed(() => student.view!)
 /** Terms for which something is handed in now, or was. */
 const terms = computed(() => {
   const all = (college.catalogContext?.terms ?? []).filter((term) => term.end >= college.today)
   const next = all.find((term) => takesIntentions(term, clock.minute))
   return all.flatMap((term) => {
-    const handedIn = picture.value.intentions.find((one) => one.term === term.code)
+    const handedIn = view.value.intentions.find((one) => one.term === term.code)
     const takes = term === next
     if (!handedIn && !takes) return []
-    const planned = picture.value.route.courses
-      .filter((one) => one.term === term.code)
-      .map((one) => one.course)
+    const planned = view.value.route.courses.filter((one) => one.term === term.code).map((one) => one.course)
     const since = handedIn && sinceHandedIn(handedIn, planned)
     const running = college.catalogContext!.running.get(term.code) ?? new Set<string>()
     return [
@@ -35,7 +33,7 @@ const terms = computed(() => {
           : [],
         became: (handedIn?.courses ?? []).map((course) => ({
           course,
-          what: BECAME_WORDS[whatBecame(course, term, running, picture.value)]
+          what: BECAME_WORDS[whatBecame(course, term, running, view.value)]
         }))
       }
     ]

@@ -16,7 +16,7 @@ const talk = useTalk()
 /** How a finding is named in the talk; it stays the same while the finding does. */
 const keyOf = (finding: Finding) => findingSubject(finding, college.shortTerm).slice(0, 80)
 const { findings } = useRouteBoard()
-const waived = computed(() => [...waivedOf(student.picture!)])
+const waived = computed(() => [...waivedOf(student.view!)])
 /** What the route counts on, of what is under way. */
 const relied = computed(() => (student.reading ? countedOn(student.reading.context) : []))
 </script>
@@ -28,7 +28,7 @@ const relied = computed(() => (student.reading ? countedOn(student.reading.conte
     </h2>
     <p v-if="!findings.length" class="quiet">
       {{
-        student.picture!.route.courses.length
+        student.view!.route.courses.length
           ? 'Every planned course may stand where it stands.'
           : 'There is nothing to check yet.'
       }}
@@ -60,7 +60,7 @@ const relied = computed(() => (student.reading ? countedOn(student.reading.conte
         <v-btn
           v-if="finding.code === 'late' && student.own"
           size="small"
-          @click="routeChanges.changeCarry({ ...student.picture!.carry, target: finding.term })"
+          @click="routeChanges.changeCarry({ ...student.view!.carry, target: finding.term })"
           >Finish in {{ college.shortTerm(finding.term) }} instead</v-btn
         >
         <v-text-btn v-if="talk.mayTalk" @click="talk.begin({ is: 'finding', key: keyOf(finding) })"

@@ -4,10 +4,10 @@ import { routeFileOf } from '#shared/writtenFiles'
 /** The route on paper and in files. */
 const student = useStudent()
 const college = useCollege()
-const name = (ending: string) => `route-${student.picture!.student.number}-${college.today}.${ending}`
+const name = (ending: string) => `route-${student.view!.student.number}-${college.today}.${ending}`
 
 function saveJson() {
-  const { name: title, note, courses } = student.picture!.route
+  const { name: title, note, courses } = student.view!.route
   saveFile(
     name('json'),
     `${JSON.stringify(routeFileOf(title, note, courses), null, 2)}\n`,
@@ -17,7 +17,7 @@ function saveJson() {
 function saveCsv() {
   const order = new Map((college.catalogContext?.terms ?? []).map((term, i) => [term.code as string, i]))
   const rows = student
-    .picture!.route.courses.toSorted(
+    .view!.route.courses.toSorted(
       (a, b) => order.get(a.term)! - order.get(b.term)! || (a.course < b.course ? -1 : 1)
     )
     .map(({ term, course, credits, note, locked }) => ({
@@ -32,7 +32,7 @@ function saveCsv() {
 }
 async function saveDates() {
   try {
-    const text = await api<string>(`/api/students/${student.picture!.student.id}/dates`)
+    const text = await api<string>(`/api/students/${student.view!.student.id}/dates`)
     saveFile(name('ics').replace('route', 'dates'), text, 'text/calendar')
   } catch (error) {
     if (!(error instanceof Failure)) throw error

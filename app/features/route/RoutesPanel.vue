@@ -18,11 +18,11 @@ onMounted(() => heading.value?.focus())
 const name = ref('')
 const naming = ref<{ id: number; name: string; note: string }>()
 const versions = shallowRef<{ route: RouteView; list: RouteVersion[] }>()
-const shown = computed(() => student.picture!.route)
+const shown = computed(() => student.view!.route)
 
 /** What a route comes to, read like the chosen one. */
 function summary(route: RouteView) {
-  const reading = readStudent({ ...student.picture!, route }, college.catalogContext!, student.stage.at)
+  const reading = readStudent({ ...student.view!, route }, college.catalogContext!, student.stage.at)
   const { programs, finish, findings, busiest } = routeFigures(reading)
   return {
     route,
@@ -52,7 +52,7 @@ async function showVersions(route: RouteView) {
     return
   }
   const found = await api<RouteVersion[]>(
-    `/api/students/${student.picture!.student.id}/routes/${route.id}/versions`
+    `/api/students/${student.view!.student.id}/routes/${route.id}/versions`
   )
   versions.value = { route, list: found }
 }
@@ -74,7 +74,7 @@ const since = computed(() => {
   const moments = [
     { title: 'Since a week ago', at: clock.now - WEEK_MS },
     ...(versions.value.route.chosen
-      ? student.picture!.signOffs.map(({ term, by, at }) => ({
+      ? student.view!.signOffs.map(({ term, by, at }) => ({
           title: `Since ${by} signed off ${college.termName(term)}`,
           at
         }))

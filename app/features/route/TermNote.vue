@@ -5,7 +5,7 @@ import type { Term } from '#core/catalog'
 const props = defineProps<{ term: Term }>()
 const student = useStudent()
 const routeChanges = useRouteChanges()
-const note = computed(() => student.picture?.termNotes.find((one) => one.term === props.term.code))
+const note = computed(() => student.view?.termNotes.find((one) => one.term === props.term.code))
 </script>
 
 <template>

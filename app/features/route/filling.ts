@@ -24,26 +24,26 @@ export const useFilling = defineStore('filling', () => {
   let worker: Worker | undefined
 
   const reread = (planned: readonly PlannedCourse[]): Reading => {
-    const picture = student.picture!
-    const route = { ...picture.route, courses: [...planned] }
-    return readStudent({ ...picture, route }, college.catalogContext!, student.stage.at)
+    const view = student.view!
+    const route = { ...view.route, courses: [...planned] }
+    return readStudent({ ...view, route }, college.catalogContext!, student.stage.at)
   }
   /** The student with what is kept of the proposal; undefined while there is none. */
   const preview = computed(() => {
-    if (!proposal.value || !student.picture || !college.catalogContext) return undefined
+    if (!proposal.value || !student.view || !college.catalogContext) return undefined
     // While it is being taken, some of it is on the route already.
-    const there = new Set(student.picture.route.courses.map(keyOf))
+    const there = new Set(student.view.route.courses.map(keyOf))
     const chosen = proposal.value.courses.filter(
       ({ planned }) => kept.value.has(keyOf(planned)) && !there.has(keyOf(planned))
     )
-    return reread([...student.picture.route.courses, ...chosen.map((one) => one.planned)])
+    return reread([...student.view.route.courses, ...chosen.map((one) => one.planned)])
   })
 
   function start(choice: FillChoice): void {
     leave()
-    const { picture } = student
-    const catalog = college.picture
-    if (!picture || !catalog) return
+    const { view } = student
+    const catalog = college.view
+    if (!view || !catalog) return
     search.value = { models: 0, found: undefined }
     worker = new Worker(new URL('./fill.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<FillNews>) => hear(data)
@@ -54,7 +54,7 @@ export const useFilling = defineStore('filling', () => {
     const offers = Object.fromEntries(
       [...college.catalogContext!.offers].map(([term, { sections }]) => [term, sections])
     )
-    const call: FillCall = { catalog, offers, student: picture, choice, now: student.stage.at }
+    const call: FillCall = { catalog, offers, student: view, choice, now: student.stage.at }
     worker.postMessage(call)
   }
 
@@ -75,12 +75,12 @@ export const useFilling = defineStore('filling', () => {
   /** Proposes what is left of the sequence that a program suggests. */
   function suggest(index: number): void {
     leave()
-    const { reading, picture } = student
-    const spec = picture?.programs[index]?.spec
-    if (!reading || !picture || !spec) return
+    const { reading, view } = student
+    const spec = view?.programs[index]?.spec
+    if (!reading || !view || !spec) return
     const { shortTitle, suggested = [] } = spec
     const aligned = alignSequence(reading.context, suggested, index)
-    const found = suggestionOf(aligned, picture.route.courses, reread)
+    const found = suggestionOf(aligned, view.route.courses, reread)
     show(found)
     ended.value = suggestedText({ shortTitle, suggested }, aligned, found.courses.length)
   }

@@ -62,9 +62,7 @@ export function useBoardTerms(reading: Readonly<Ref<Reading | undefined>>, past:
         away: now.context.away?.get(term.code),
         note: noteOf(term, phase, now.context.away?.get(term.code)),
         result:
-          phase === 'past'
-            ? termResult(student.picture!.record, term.code, catalogContext.catalog)
-            : undefined
+          phase === 'past' ? termResult(student.view!.record, term.code, catalogContext.catalog) : undefined
       }
     })
   })

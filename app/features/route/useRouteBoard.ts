@@ -48,7 +48,7 @@ export function useRouteBoard(past = ref(false)) {
   /** While a proposal is looked at, what of it is kept. */
   const proposed = computed(() => (filling.proposal ? filling.kept : new Set<string>()))
   const onRoute = computed(
-    () => new Map((student.picture?.route.courses ?? []).map((planned) => [keyOf(planned), planned]))
+    () => new Map((student.view?.route.courses ?? []).map((planned) => [keyOf(planned), planned]))
   )
 
   /** By planned course, how far it could move. */

@@ -19,13 +19,13 @@ export function useRouteChanges() {
 
   /** Shows the change at once, sends it, and says what came of it. */
   async function changeRoute(change: RouteChange): Promise<boolean> {
-    const { id, version } = student.picture!.route
+    const { id, version } = student.view!.route
     if (student.isSuggesting) return useSuggestionChanges().suggest(id, version, change)
     return said({ kind: 'route', route: id, change }, version, `done${leftPicked(change)}`, change, true)
   }
 
   async function stepRoute(step: 'undo' | 'redo'): Promise<boolean> {
-    const { id, version, [step]: change } = student.picture!.route
+    const { id, version, [step]: change } = student.view!.route
     if (!change) return false
     const how = `${step === 'undo' ? 'taken back' : 'done again'}${leftPicked(change)}`
     return said({ kind: 'step', route: id, step, change }, version, how, change, false)
@@ -49,8 +49,8 @@ export function useRouteChanges() {
 
   /** The way back from the last step of the route on screen, as long as it is the last. */
   function undoStep(title: string): NoticeAction {
-    const { id, version } = student.picture!.route
-    const holds = () => student.picture?.route.id === id && student.picture.route.version === version
+    const { id, version } = student.view!.route
+    const holds = () => student.view?.route.id === id && student.view.route.version === version
     return { title, act: () => stepRoute('undo'), holds }
   }
 
@@ -58,11 +58,11 @@ export function useRouteChanges() {
   function leftPicked(change: RouteChange): string {
     const gone = singles(change).flatMap((one) => (one.kind === 'remove' ? [one.planned] : []))
     const stay = gone.filter(({ course, term }) =>
-      student.picture!.drafts.some(
+      student.view!.drafts.some(
         (draft) =>
           draft.term === term &&
           draft.goingWith &&
-          student.picture!.sections.some((one) => one.course === course && draft.sections.includes(one.code))
+          student.view!.sections.some((one) => one.course === course && draft.sections.includes(one.code))
       )
     )
     if (!stay.length) return ''
@@ -70,7 +70,7 @@ export function useRouteChanges() {
   }
 
   async function returnRoute(to: number): Promise<boolean> {
-    const { id, version } = student.picture!.route
+    const { id, version } = student.view!.route
     return (await send({ kind: 'return', route: id, to }, version)).is !== 'refused'
   }
 

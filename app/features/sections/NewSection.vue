@@ -27,7 +27,7 @@ const noRules = (): SectionRules => ({
   ...{ topic: null, instructors: [], room: null, line: 10, fee: 0, permissionNeeded: false },
   ...{ officeOnly: false, block: null, onlyFor: null, reserved: [] }
 })
-const sessions = computed(() => college.picture?.terms.find((one) => one.code === props.term)?.sessions ?? [])
+const sessions = computed(() => college.view?.terms.find((one) => one.code === props.term)?.sessions ?? [])
 const chosenSession = ref<string>()
 const session = computed({
   get: () => chosenSession.value ?? sessions.value[0]?.code,
@@ -35,7 +35,7 @@ const session = computed({
 })
 const chosenCampus = ref<string>()
 const campus = computed({
-  get: () => chosenCampus.value ?? college.picture?.campuses[0]?.code,
+  get: () => chosenCampus.value ?? college.view?.campuses[0]?.code,
   set: (code) => (chosenCampus.value = code)
 })
 const mode = ref<Mode>('inPerson')
@@ -87,7 +87,7 @@ const add = () =>
       <v-select
         v-model="campus"
         label="Campus"
-        :items="(college.picture?.campuses ?? []).map((one) => ({ value: one.code, title: one.name }))"
+        :items="(college.view?.campuses ?? []).map((one) => ({ value: one.code, title: one.name }))"
         :error-messages="fields.get('campus')"
       />
       <v-select v-model="mode" label="Held" :items="modes" />

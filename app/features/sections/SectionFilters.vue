@@ -29,7 +29,7 @@ function patternText(pattern: string): string {
   const [start, end] = span!.split('-').map(Number)
   return `${[...days!].map((one) => DAY_NAMES[Number(one) as Weekday]).join(' ')} ${hours(start!, end!)}`
 }
-const subjectName = (code: string) => college.picture?.subjects.find((one) => one.code === code)?.name ?? code
+const subjectName = (code: string) => college.view?.subjects.find((one) => one.code === code)?.name ?? code
 const LISTS = computed(() => {
   const own: [keyof typeof props.occurring, string, (value: string) => string][] = [
     ['subjects', 'subject', subjectName],

@@ -49,11 +49,11 @@ const decision = computed(() => {
   return all.reduce((a, b) => (b.refusals.length < a.refusals.length ? b : a))
 })
 const kept = computed(() => {
-  const { picture } = student
-  if (!picture) return 0
+  const { view } = student
+  if (!view) return 0
   return keptForOthers(props.section, {
-    programs: picture.programs.map((one) => one.spec.code),
-    block: picture.student.block
+    programs: view.programs.map((one) => one.spec.code),
+    block: view.student.block
   })
 })
 const served = useServing()
@@ -179,7 +179,7 @@ const change = (before: string, after: string) =>
       :section="section"
       @done="emit('close')"
     />
-    <template v-if="student.picture">
+    <template v-if="student.view">
       <h3>{{ student.say('If you take it') }}</h3>
       <dl>
         <dt>Degree</dt>

@@ -54,9 +54,9 @@ export function useFoundSections(query: Ref<SectionQuery>) {
   const mustStayFree = computed(() => weeks.keepFree.filter((one) => one.hard))
 
   const everything = computed((): SectionLine[] => {
-    const { catalogContext, picture } = college
-    if (!catalogContext || !picture) return []
-    const subjects = new Map(picture.subjects.map((one) => [one.code, one]))
+    const { catalogContext, view } = college
+    if (!catalogContext || !view) return []
+    const subjects = new Map(view.subjects.map((one) => [one.code, one]))
     const parts = new Map<string, Section[]>()
     for (const one of sections.value)
       if (one.parent !== null) parts.set(one.parent, [...(parts.get(one.parent) ?? []), one])
@@ -136,7 +136,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
   )
   const lines = computed(() => faceted.value.kept)
 
-  const isHome = (campus: string) => campus === student.picture?.student.campus
+  const isHome = (campus: string) => campus === student.view?.student.campus
   /** What occurs in the term, with how often: the choices of the filters. */
   const occurring = computed(() => {
     const tally = (of: (one: SectionLine) => string | null | undefined) => {

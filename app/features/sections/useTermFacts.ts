@@ -11,14 +11,14 @@ export function useTermFacts(term: Ref<TermView | undefined>, offer: () => reado
   const weeks = useWeeks()
   // The second does not matter.
   return computed(() => {
-    const { picture } = student
-    if (!picture || !college.catalogContext || !term.value) return undefined
+    const { view } = student
+    if (!view || !college.catalogContext || !term.value) return undefined
     const { code } = term.value
-    const opens = picture.openings.find((one) => one.term === code)?.opens ?? clock.minute
-    return registrationFacts(picture, college.catalogContext, {
+    const opens = view.openings.find((one) => one.term === code)?.opens ?? clock.minute
+    return registrationFacts(view, college.catalogContext, {
       term: code,
       now: Math.max(clock.minute, opens),
-      heldSections: termWeek(picture, code, undefined).held,
+      heldSections: termWeek(view, code, undefined).held,
       exchanging: weeks.exchanging,
       offer: offer()
     })

@@ -59,7 +59,7 @@ const spoken = computed(
     <line :x1="LEFT" :x2="W" :y1="y(goal)" :y2="y(goal)" class="goal" />
     <text :x="LEFT - 8" :y="y(goal) + 4" class="axis goaltext" text-anchor="end">{{ goal }}</text>
     <circle :cx="here.x" :cy="here.y" r="5" class="here" />
-    <!-- At the end of the picture there is no room to both sides. -->
+    <!-- At the end of the view there is no room to both sides. -->
     <text
       :x="here.x > W - 60 ? W : here.x"
       :y="here.y - 11"

@@ -16,11 +16,11 @@ export const useTodo = defineStore('todo', () => {
   const clock = useClock()
 
   const question = computed((): TodoQuestion | undefined => {
-    const { picture, reading, work } = student
+    const { view, reading, work } = student
     const { catalogContext } = college
     // Not before what has passed: the day and the deadlines are those of the reading.
-    return picture && reading && catalogContext
-      ? { picture, reading, catalogContext, work, now: Math.max(clock.minute, reading.now) }
+    return view && reading && catalogContext
+      ? { studentRecord: view, reading, catalogContext, work, now: Math.max(clock.minute, reading.now) }
       : undefined
   })
   const list = computed((): Todo[] => (question.value ? thingsToDo(question.value).map(asRead) : []))

@@ -31,7 +31,7 @@ const once = (section: Section) =>
 const hoursOf = (one: { classMinutes: number; studyHours: number }) =>
   Math.round(one.classMinutes / 60 + one.studyHours)
 const most = computed(() => Math.max(1, ...weeks.value.map(hoursOf)))
-const outside = computed(() => student.picture?.carry.outside ?? 0)
+const outside = computed(() => student.view?.carry.outside ?? 0)
 const busiest = computed(() => weeks.value.reduce((a, b) => (hoursOf(b) > hoursOf(a) ? b : a)))
 </script>
 

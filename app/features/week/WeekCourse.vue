@@ -34,7 +34,7 @@ const why = computed(() => {
 const mayPick = computed(() => student.own && !standing.closedWhy)
 /** Suggested for this course, and not answered yet. */
 const suggested = computed(() =>
-  (student.picture?.sectionSuggestions ?? []).filter(
+  (student.view?.sectionSuggestions ?? []).filter(
     (one) => one.state === 'waiting' && one.course === props.row.course && one.term === standing.term?.code
   )
 )
@@ -111,7 +111,7 @@ function plan(course: string) {
         </template>
         <p v-if="!row.isFixed && !row.open.length" class="quiet none">
           {{ row.course }} has no section to pick in {{ standing.term?.name }}.
-          <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/route`"
+          <NuxtLink class="textlink" :to="`/students/${student.view?.student.id}/route`"
             >Settle it on the route</NuxtLink
           >
         </p>

@@ -17,11 +17,11 @@ const standing = useStanding()
         v-if="student.own"
         variant="flat"
         color="primary"
-        :to="`/students/${student.picture?.student.id}/degree`"
+        :to="`/students/${student.view?.student.id}/degree`"
         >See what your degree needs</v-btn
       >
     </template>
-    <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/week/sections`"
+    <NuxtLink class="textlink" :to="`/students/${student.view?.student.id}/week/sections`"
       >Search all sections</NuxtLink
     >
   </div>

@@ -12,7 +12,7 @@ const standing = useStanding()
 <template>
   <div class="print-only">
     <p>
-      {{ student.picture?.student.name }}, {{ student.picture?.student.number }} · {{ standing.term?.name }} ·
+      {{ student.view?.student.name }}, {{ student.view?.student.number }} · {{ standing.term?.name }} ·
       {{ summary }}
     </p>
     <table>

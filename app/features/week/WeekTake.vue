@@ -21,7 +21,7 @@ async function saveCalendar() {
   try {
     saveFile(
       `${name.value}.ics`,
-      await api<string>(`/api/students/${student.picture!.student.id}/classes`, { query }),
+      await api<string>(`/api/students/${student.view!.student.id}/classes`, { query }),
       'text/calendar'
     )
     told.value = 'The calendar file is saved.'
@@ -70,7 +70,7 @@ async function withdrawLink() {
   }
 }
 const calendarAddress = computed(() => {
-  const key = student.picture?.calendarKey
+  const key = student.view?.calendarKey
   return key ? `${location.origin}/api/calendars/${key}.ics` : undefined
 })
 const makeAddress = () => changes.outcome({ kind: 'makeAddress' })

@@ -36,10 +36,10 @@ export const useFinding = defineStore('finding', () => {
   const sections = shallowRef<readonly Section[]>([])
   /** Those of them that are for this student; a week of others could not be registered. */
   const mine = computed(() => {
-    const { picture, reading } = student
-    if (!picture || !reading) return []
+    const { view, reading } = student
+    if (!view || !reading) return []
     const held = new Set(standing.heldSections.map((one) => one.code))
-    return sectionsFor(sections.value, takerOf(picture, reading.now), held, standing.holidays)
+    return sectionsFor(sections.value, takerOf(view, reading.now), held, standing.holidays)
   })
   const added = ref<CourseCode[]>([])
   const left = ref(new Set<CourseCode>())
@@ -50,7 +50,7 @@ export const useFinding = defineStore('finding', () => {
   const seatsLeft = ref(false)
 
   /** What is said belongs to a term and a student. */
-  watch([() => standing.term?.code, () => student.picture?.student.id], () => {
+  watch([() => standing.term?.code, () => student.view?.student.id], () => {
     added.value = []
     left.value = either.value = stays.value = new Set()
     take.value = 1

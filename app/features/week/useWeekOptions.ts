@@ -84,10 +84,10 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
   }
   const isOffice = (option: Option) => sectionsOf(option).some((one) => one.officeOnly)
   const leftFor = (option: Option): number => {
-    const picture = student.picture!
+    const view = student.view!
     const who = {
-      programs: picture.programs.map((one) => one.spec.code),
-      block: picture.student.block
+      programs: view.programs.map((one) => one.spec.code),
+      block: view.student.block
     }
     const toTake = sectionsOf(option).filter((one) => !held.value.has(one.code))
     return Math.min(...toTake.map((one) => seatsFor(one, who)))
@@ -143,7 +143,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
     if (left <= 0) return 4
     return kept.length || ways.length ? 2 : 1
   }
-  const home = computed(() => student.picture?.student.campus)
+  const home = computed(() => student.view?.student.campus)
   const compare = (a: JudgedOption, b: JudgedOption) =>
     rank(a) - rank(b) ||
     Number(b.option.main.campus === home.value) - Number(a.option.main.campus === home.value) ||
@@ -168,7 +168,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
         placed: standing.held.some((one) => one.course === course && one.placedByOffice),
         exchanged: weeks.week.exchanged.has(course),
         planned: standing.planned.some((one) => one.course === course),
-        waiting: student.picture?.waiting.find(
+        waiting: student.view?.waiting.find(
           (one) => one.course === course && one.term === standing.term?.code
         ),
         settled: seat.length > 0 || open.some((one) => one.picked),

@@ -13,13 +13,13 @@ export const useWeeks = defineStore('weeks', () => {
   const standing = useStanding()
 
   const term = computed(() => standing.term?.code)
-  const drafts = computed(() => (student.picture?.drafts ?? []).filter((one) => one.term === term.value))
+  const drafts = computed(() => (student.view?.drafts ?? []).filter((one) => one.term === term.value))
   /** The draft week on screen of each term, by its id, where it is not the one gone with. */
   const looked = ref(new Map<string, number>())
   const draft = computed<DraftWeek | undefined>(
     () =>
       drafts.value.find((one) => one.id === looked.value.get(term.value ?? '')) ??
-      (student.picture && goingWith(student.picture, term.value))
+      (student.view && goingWith(student.view, term.value))
   )
   function look(week: DraftWeek): void {
     looked.value = new Map(looked.value).set(week.term, week.id)
@@ -27,7 +27,7 @@ export const useWeeks = defineStore('weeks', () => {
 
   /** The term as a draft week would have it. */
   const weekOf = (week: DraftWeek | undefined) =>
-    termWeek(student.picture ?? { held: [], sections: [], fallbacks: [] }, term.value, week)
+    termWeek(student.view ?? { held: [], sections: [], fallbacks: [] }, term.value, week)
   const week = computed(() => weekOf(draft.value))
   const picked = computed(() => week.value.picked)
   /** Sections that stand in the week: seats that stay, and what is picked. */
@@ -35,7 +35,7 @@ export const useWeeks = defineStore('weeks', () => {
 
   /** Courses whose seat the student is ready to exchange: said for now, until another section is picked. */
   const unlocked = ref(new Set<CourseCode>())
-  watch([term, () => student.picture?.student.id], () => (unlocked.value = new Set()))
+  watch([term, () => student.view?.student.id], () => (unlocked.value = new Set()))
   const unlock = (course: CourseCode) => (unlocked.value = new Set(unlocked.value).add(course))
   /** Courses of which the seat may be exchanged. */
   const exchanging = computed(() => new Set([...unlocked.value, ...week.value.exchanged]))
@@ -46,14 +46,14 @@ export const useWeeks = defineStore('weeks', () => {
     if (week.value.exchanged.has(course)) await pick([{ course, option: undefined }])
   }
 
-  const keepFree = computed(() => student.picture?.keepFree ?? [])
+  const keepFree = computed(() => student.view?.keepFree ?? [])
   /** Wishes that somebody tries who only looks. */
   const tried = ref<WeekHabits>()
   watch(
-    () => student.picture?.student.id,
+    () => student.view?.student.id,
     () => (tried.value = undefined)
   )
-  const habits = computed(() => tried.value ?? student.picture?.habits ?? { wishes: [], travelHolds: false })
+  const habits = computed(() => tried.value ?? student.view?.habits ?? { wishes: [], travelHolds: false })
 
   /** Picks options of their courses in the draft on screen; a course without one loses its pick. A seat that is held stays by itself. */
   function pick(wanted: readonly { course: CourseCode; option: Option | undefined }[]): Promise<boolean> {

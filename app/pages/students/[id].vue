@@ -16,7 +16,7 @@ student.hold()
 const relation = computed(
   () =>
     ({ self: '', programAdvisor: 'advisor', supportAdvisor: 'support advisor', registrar: 'registrar' })[
-      student.picture?.relation ?? 'self'
+      student.view?.relation ?? 'self'
     ]
 )
 /** What whoever looks may do here, beside reading. */
@@ -24,7 +24,7 @@ const may = computed(() => {
   const acts = [
     ...(student.maySuggest ? ['suggest'] : []),
     ...(student.mayGrant ? ['grant exceptions'] : []),
-    ...(student.picture?.relation === 'registrar' ? ['enter on the record', 'register with consent'] : [])
+    ...(student.view?.relation === 'registrar' ? ['enter on the record', 'register with consent'] : [])
   ]
   return `you read${acts.length ? ` and may ${acts.join(', ')}` : ' here'}, the student plans`
 })
@@ -32,12 +32,12 @@ const may = computed(() => {
 
 <template>
   <AppFrame :places="places">
-    <div v-if="student.picture && !student.own" class="viewing" role="status">
+    <div v-if="student.view && !student.own" class="viewing" role="status">
       <span
-        >Viewing <strong>{{ student.picture.student.name }}</strong>, as
+        >Viewing <strong>{{ student.view.student.name }}</strong>, as
         {{ relation === 'registrar' ? 'the registrar' : `their ${relation}` }} ·
-        {{ student.picture.programs[0]?.spec.title }},
-        {{ STANDING_WORDS[student.picture.student.standing] }} · {{ may }}</span
+        {{ student.view.programs[0]?.spec.title }}, {{ STANDING_WORDS[student.view.student.standing] }} ·
+        {{ may }}</span
       >
       <NuxtLink :to="session.home" class="textlink"
         >Back to the {{ relation === 'registrar' ? 'terms' : 'desk' }}</NuxtLink
@@ -46,7 +46,7 @@ const may = computed(() => {
     <WaitingChanges />
     <ViewState
       :failure="student.failure"
-      :ready="Boolean(student.picture && student.reading)"
+      :ready="Boolean(student.view && student.reading)"
       @retry="student.load(id)"
     >
       <NuxtPage />

@@ -1,3 +1,4 @@
+// oxlint-disable max-lines -- one search, whose steps share the state at hand
 /**
  * The exact search: dynamic programming along a frontier of wants.
  *
@@ -14,8 +15,6 @@
  * the one that came first. Method: Bellman (1957) on a vertex separation of the pieces (Kinnersley
  * 1992), with the bound of `multipliers`: what cannot come up to better than the best reading known, found by
  * a narrow first pass, is dropped.
- *
- * The class is longer than most: its steps share the state at hand, and none of them is of use by itself.
  *
  * Bound: `effort.most` states; where they do not suffice, the best reading seen stands, not proved.
  */

@@ -1,3 +1,4 @@
+// oxlint-disable max-lines -- a judge is read beside the answers it is written from, in one go
 /**
  * The best reading by trying every one, from what `docs/answers.md` says: numbers 1 to 11 of its order. It shares no
  * code with the search it judges, nor with what makes the question of a record: it reads sets, grades and layers

@@ -1,3 +1,4 @@
+// oxlint-disable max-lines -- a judge is read in one go
 /** Random terms, and the plainest way to answer them: every combination, every date, every minute. */
 import { dice } from '../../degree/best/testing/cases'
 import { courseCode, termCode, type CourseCode, type SectionCode } from '../../ids'

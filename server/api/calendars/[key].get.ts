@@ -24,8 +24,8 @@ export default openEndpoint(
     if (id === undefined && ofAdvisor === undefined)
       throw new Refused(404, 'noCalendar', 'This calendar address was withdrawn, or never was one.')
     if (id === undefined) return ofAdvisor
-    const [picture] = await readStudentRecords(db, [id], 'self')
+    const [studentRecord] = await readStudentRecords(db, [id], 'self')
     const appointments = await eventsOfStudent(db, id)
-    return calendarOfClasses(picture!, await currentCatalogContext(), { now, appointments })
+    return calendarOfClasses(studentRecord!, await currentCatalogContext(), { now, appointments })
   }
 )

@@ -31,55 +31,56 @@ export async function readDesk(
   const term = officeTerm(catalogContext.terms, momentOf(now, catalogContext.zone))!.code
   const purposes = new Map(rows.map((row) => [row.student as number, row]))
   const ids = [...purposes.keys()]
-  const [pictures, unread, spoken] = await Promise.all([
+  const [studentRecords, unread, spoken] = await Promise.all([
     readStudentRecords(db, ids, 'programAdvisor'),
     countUnread(db, ids, who.id),
     spokenWith(db, ids)
   ])
-  const readings = await deskReadings(db, pictures, catalogContext, now)
-  const desk = pictures.map((picture, i) => ({
-    ...deskRow(picture, readings[i]!, purposes.get(picture.student.id)!.purpose, term, {
+  const readings = await deskReadings(db, studentRecords, catalogContext, now)
+  const desk = studentRecords.map((studentRecord, i) => ({
+    ...deskRow(studentRecord, readings[i]!, purposes.get(studentRecord.student.id)!.purpose, term, {
       who,
       catalogContext,
       now
     }),
-    standsInFor: purposes.get(picture.student.id)!.standsInFor,
-    unread: unread.get(picture.student.id) ?? 0,
-    spoken: spoken.has(picture.student.id)
+    standsInFor: purposes.get(studentRecord.student.id)!.standsInFor,
+    unread: unread.get(studentRecord.student.id) ?? 0,
+    spoken: spoken.has(studentRecord.student.id)
   }))
   return { term, rows: inOrderOfNeed(desk, now), views: await readDeskViews(db, who.id) }
 }
 
 function deskRow(
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   reading: DeskReading,
   purpose: DeskRow['purpose'],
   term: TermCode,
   { who, catalogContext, now }: { who: Who; catalogContext: CatalogContext; now: Instant }
 ): Omit<DeskRow, 'unread' | 'spoken' | 'standsInFor'> {
-  const since = sinceSignOff(picture, term, now)
-  const policy = signOffPolicyOf(picture, termOf(catalogContext, term))
+  const since = sinceSignOff(studentRecord, term, now)
+  const policy = signOffPolicyOf(studentRecord, termOf(catalogContext, term))
   const isLost = policy === 'anew' && hasChanged(since)
   const { programs, findings, outside } = reading.figures
   const standing = reading.standings.find((one) => one.term.code === term)!
-  const inTerm = [...picture.route.courses, ...picture.held].filter((one) => one.term === term)
+  const inTerm = [...studentRecord.route.courses, ...studentRecord.held].filter((one) => one.term === term)
   return {
-    id: picture.student.id,
-    name: picture.student.name,
-    programs: picture.programs.map((p) => p.spec.shortTitle).join(', '),
-    standing: picture.student.standing,
-    attendance: picture.student.attendance,
+    id: studentRecord.student.id,
+    name: studentRecord.student.name,
+    programs: studentRecord.programs.map((p) => p.spec.shortTitle).join(', '),
+    standing: studentRecord.student.standing,
+    attendance: studentRecord.student.attendance,
     purpose,
-    reviews: picture.reviews
+    reviews: studentRecord.reviews
       .filter((one) => !one.answer)
       .map((one) => ({ term: one.term, askedAt: one.askedAt }))
       .sort((a, b) => a.askedAt - b.askedAt),
-    overdue: picture.agreed.filter((one) => isOverdue(one, reading.today)).length,
+    overdue: studentRecord.agreed.filter((one) => isOverdue(one, reading.today)).length,
     requestsAsked:
       purpose === 'program'
-        ? picture.requests.filter((one) => one.state === 'asked' && one.waitsFor === 'programAdvisor').length
+        ? studentRecord.requests.filter((one) => one.state === 'asked' && one.waitsFor === 'programAdvisor')
+            .length
         : 0,
-    offerUntil: picture.offers.reduce<number | null>(
+    offerUntil: studentRecord.offers.reduce<number | null>(
       (first, one) => Math.min(first ?? Infinity, one.until),
       null
     ),
@@ -92,12 +93,12 @@ function deskRow(
     findings,
     outside,
     needed: neededOf(reading.figures),
-    holds: holdsFor(picture, catalogContext.terms, standing.term, reading.today).filter(
+    holds: holdsFor(studentRecord, catalogContext.terms, standing.term, reading.today).filter(
       (hold) => hold.stopsRegistration
     ).length,
     opens: standing.opens,
     adding: standing.adding,
-    climb: climbShown(picture, reading, catalogContext, programs[0]?.credits ?? 0)
+    climb: climbShown(studentRecord, reading, catalogContext, programs[0]?.credits ?? 0)
   }
 }
 

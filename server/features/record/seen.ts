@@ -102,7 +102,7 @@ const SEEN: { [Key in keyof StudentView]: Seen<StudentView[Key]> } = {
 export const sectionsOfFallbacks = ({ fallbacks }: Pick<StudentRecord, 'fallbacks'>): SectionCode[] =>
   fallbacks.flatMap(({ list }) => list.flatMap((one) => (one.kind === 'sections' ? one.sections : [])))
 
-/** The picture or view of a student as it is sent to somebody who stands in that relation to them. */
+/** The record of a student as it is sent to somebody who stands in that relation to them. */
 export function seenBy<T extends StudentRecord>(relation: Relation, whole: T): T {
   if (relation === 'self') return whole
   const seen = Object.fromEntries(

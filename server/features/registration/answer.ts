@@ -140,7 +140,7 @@ async function accept(
     .where(wanted)
     .orderBy(asc(t.section.id))
     .for('update')
-  const [picture] = await readStudentRecords(tx, [student], 'self')
+  const [studentRecord] = await readStudentRecords(tx, [student], 'self')
   const ofOffer = new Set<number>(idsOf(offered))
   const family = (await familiesOf(tx, sections as SectionCode[])).map((one) =>
     // The seat that is kept is theirs.
@@ -149,7 +149,7 @@ async function accept(
       : one
   )
   const option = pickedOptions(family, sections).get(course)
-  const facts = factsOfOffer(picture!, catalogContext, { term, now, course, offer: family })
+  const facts = factsOfOffer(studentRecord!, catalogContext, { term, now, course, offer: family })
   const drops = decideDrop(facts, others)
   const [decision] = option ? decide(afterDrop(facts, others), [option]) : []
   const refusals = [

@@ -134,13 +134,13 @@ function lease(db: Database): Promise<ArmedSheet | undefined> {
 
 async function runOne(db: Database, sheet: ArmedSheet, catalogContext: CatalogContext): Promise<void> {
   const { student, term, armedAt } = sheet
-  const [picture] = await readStudentRecords(db, [student], 'self')
+  const [studentRecord] = await readStudentRecords(db, [student], 'self')
   const [account] = await db
     .select({ id: t.student.accountId })
     .from(t.student)
     .where(eq(t.student.id, student))
   const key = `armed ${term} ${armedAt.getTime()}`
-  const asked = { term, ...preparedRun(picture!, term), armed: true, key }
+  const asked = { term, ...preparedRun(studentRecord!, term), armed: true, key }
   const receipt =
     asked.courses.length + asked.drop.length
       ? await run(db, await whoIs(db, account!.id), student, asked, catalogContext)

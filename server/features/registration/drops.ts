@@ -41,8 +41,8 @@ export async function dropSeats(
       .for('update')
   const now = givenUpAt ?? (await campusNow(tx))
   const action = givenUpAt === undefined ? 'drop' : 'giveUp'
-  const [picture] = await readStudentRecords(tx, [student], 'self')
-  const { facts } = await readFacts(tx, picture!, catalogContext, term, now)
+  const [studentRecord] = await readStudentRecords(tx, [student], 'self')
+  const { facts } = await readFacts(tx, studentRecord!, catalogContext, term, now)
   const decisions = decideDrop(byOffice ? { ...facts, placing: { setAside: new Set() } } : facts, courses)
   const going = decisions.filter((one) => !one.refusals.length)
   const gone = seats.filter((seat) => going.some((one) => one.course === seat.course))

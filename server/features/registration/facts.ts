@@ -19,18 +19,18 @@ import type { RunAsked } from './run'
  */
 export async function readFacts(
   db: Reader,
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   term: TermCode,
   now: Instant
 ): Promise<{ facts: RegistrationFacts; offer: Section[]; options: Map<CourseCode, Option> }> {
-  const draft = goingWith(picture, term)
-  const { picked } = termWeek(picture, term, draft)
+  const draft = goingWith(studentRecord, term)
+  const { picked } = termWeek(studentRecord, term, draft)
   const wanted = [...(draft?.sections ?? []), ...picked.map((one) => one.code)]
-  const named = [...new Set([...wanted, ...sectionsOfFallbacks(picture)])]
-  const offer = withChosenCredits(await familiesOf(db, named), picture.fallbacks, term)
+  const named = [...new Set([...wanted, ...sectionsOfFallbacks(studentRecord)])]
+  const offer = withChosenCredits(await familiesOf(db, named), studentRecord.fallbacks, term)
   return {
-    facts: factsWith(picture, catalogContext, { term, now, offer }),
+    facts: factsWith(studentRecord, catalogContext, { term, now, offer }),
     offer,
     options: pickedOptions(offer, wanted)
   }
@@ -39,15 +39,15 @@ export async function readFacts(
 /** What a run chooses among: what is picked, or the sections in which an office places the student. */
 export async function factsOfRun(
   db: Reader,
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   { term, placing }: Pick<RunAsked, 'term' | 'placing'>
 ): ReturnType<typeof readFacts> {
-  if (!placing) return readFacts(db, picture, catalogContext, term, 0)
+  if (!placing) return readFacts(db, studentRecord, catalogContext, term, 0)
   const offer = await familiesOf(db, placing.sections)
   const setAside = new Set(placing.setAside)
   return {
-    facts: factsWith(picture, catalogContext, { term, now: 0, offer, placing: { setAside } }),
+    facts: factsWith(studentRecord, catalogContext, { term, now: 0, offer, placing: { setAside } }),
     offer,
     options: pickedOptions(offer, placing.sections)
   }
@@ -58,7 +58,7 @@ export async function factsOfRun(
  * whatever is picked and prepared.
  */
 export function factsWith(
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   {
     term,
@@ -67,9 +67,15 @@ export function factsWith(
     placing
   }: { term: TermCode; now: Instant; offer: readonly Section[]; placing?: Placing | undefined }
 ): RegistrationFacts {
-  const { held: heldSections, exchanged } = termWeek(picture, term, goingWith(picture, term))
+  const { held: heldSections, exchanged } = termWeek(studentRecord, term, goingWith(studentRecord, term))
   const exchanging = placing ? new Set<CourseCode>() : exchanged
-  const facts = registrationFacts(picture, catalogContext, { term, now, heldSections, offer, exchanging })
+  const facts = registrationFacts(studentRecord, catalogContext, {
+    term,
+    now,
+    heldSections,
+    offer,
+    exchanging
+  })
   return placing ? { ...facts, givingUp: new Map(), placing } : facts
 }
 
@@ -78,7 +84,7 @@ export function factsWith(
  * given up besides is said with the answer.
  */
 export function factsOfOffer(
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   {
     term,
@@ -87,9 +93,9 @@ export function factsOfOffer(
     offer
   }: { term: TermCode; now: Instant; course: CourseCode; offer: readonly Section[] }
 ): RegistrationFacts {
-  const { held } = termWeek(picture, term, undefined)
+  const { held } = termWeek(studentRecord, term, undefined)
   const exchanging = new Set(held.some((one) => one.course === course) ? [course] : [])
-  const facts = registrationFacts(picture, catalogContext, {
+  const facts = registrationFacts(studentRecord, catalogContext, {
     term,
     now,
     heldSections: held,

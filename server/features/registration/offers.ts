@@ -128,8 +128,8 @@ async function mayTake(
   place: Place,
   now: Instant
 ): Promise<boolean> {
-  const [picture] = await readStudentRecords(db, [place.student], 'self')
-  if (!picture) return false
+  const [studentRecord] = await readStudentRecords(db, [place.student], 'self')
+  if (!studentRecord) return false
   const term = termCode(kept.term.code)
   // A kept seat is theirs; of a free one they are to be the next.
   const offer = (await familiesOf(db, place.sections as SectionCode[])).map((one) =>
@@ -137,7 +137,7 @@ async function mayTake(
   )
   const option = [...pickedOptions(offer, place.sections).values()][0]
   if (!option) return false
-  const facts = factsOfOffer(picture, catalogContext, { term, now, course: option.course, offer })
+  const facts = factsOfOffer(studentRecord, catalogContext, { term, now, course: option.course, offer })
   return mayBeOffered(decide(facts, [option])[0]!, linePolicyOf(kept.term).serves)
 }
 

@@ -58,10 +58,10 @@ async function rehearse(
   students: readonly StudentId[],
   { now, today }: { now: Instant; today: IsoDate }
 ): Promise<void> {
-  for (const picture of await readStudentRecords(db, students, 'self')) {
-    const sheet = await readSheet(db, picture, catalogContext, term, now)
-    const said = rehearsalOf(sheet, preparedOf(picture.prepared, term).leftOut) ?? null
-    await keep(db, picture.student.id, term, said, { now, today })
+  for (const studentRecord of await readStudentRecords(db, students, 'self')) {
+    const sheet = await readSheet(db, studentRecord, catalogContext, term, now)
+    const said = rehearsalOf(sheet, preparedOf(studentRecord.prepared, term).leftOut) ?? null
+    await keep(db, studentRecord.student.id, term, said, { now, today })
   }
 }
 

@@ -80,8 +80,8 @@ export async function run(
   const term = await termRow(db, asked.term)
   const read = await readKnown(db, student)
   if (!read) throw new Refused(404, 'noStudent', 'There is no such student.')
-  const { record: picture } = read
-  const { facts, offer, options } = await factsOfRun(db, picture, catalogContext, asked)
+  const { record: studentRecord } = read
+  const { facts, offer, options } = await factsOfRun(db, studentRecord, catalogContext, asked)
   const { id, whole } = await begin(db, who, student, asked, term, options)
   const of = { id, student, term: asked.term }
   const waiting = await waitingLines(db, id)

@@ -33,7 +33,7 @@ export interface Step {
   student: StudentId
   term: TermCode
   now: Instant
-  picture: StudentRecord
+  studentRecord: StudentRecord
   facts: RegistrationFacts
   /** Seats that are held of the courses, and of those that are given up for them. */
   seats: readonly { id: number; code: string; course: string; credits: number }[]
@@ -59,12 +59,16 @@ export async function registerInstead(
 }
 
 export async function waitInstead(
-  { tx, catalogContext, who, student, term, now, picture, locked }: Step,
+  { tx, catalogContext, who, student, term, now, studentRecord, locked }: Step,
   option: Option,
   decision: LineDecision
 ): Promise<ReceiptLine[] | undefined> {
   const policy = termOf(catalogContext, term).line
-  const { refusals, lines } = decideLine({ now, policy, waiting: waitingIn(picture, term) }, option, decision)
+  const { refusals, lines } = decideLine(
+    { now, policy, waiting: waitingIn(studentRecord, term) },
+    option,
+    decision
+  )
   if (refusals.length) return undefined
   const joined = locked.filter((row) => (lines as string[]).includes(row.code))
   return [await joinLine(tx, who, { student, term, now }, option, joined)]
@@ -75,7 +79,7 @@ export async function waitInstead(
  * one has a line of its own.
  */
 export async function register(step: Step, options: readonly Option[]): Promise<ReceiptLine[]> {
-  const { tx, catalogContext, who, student, term, now, picture, facts, seats, locked, offered } = step
+  const { tx, catalogContext, who, student, term, now, studentRecord, facts, seats, locked, offered } = step
   const held = new Set<string>(seats.map((seat) => seat.code))
   const wanted = new Set<string>(options.flatMap(codesOf))
   const added = locked.filter((row) => wanted.has(row.code) && !held.has(row.code))
@@ -101,8 +105,8 @@ export async function register(step: Step, options: readonly Option[]): Promise<
     await logEvent(tx, { at: now, account: who.id, student, action: 'offer.answered', after })
   }
   const taken = locked.filter((row) => wanted.has(row.code))
-  if (picture.drafts.some((week) => week.exchanges.length)) await settlePicks(tx, student, taken)
-  if (picture.waiting.length) await leaveLines(tx, student, idsOf(taken))
+  if (studentRecord.drafts.some((week) => week.exchanges.length)) await settlePicks(tx, student, taken)
+  if (studentRecord.waiting.length) await leaveLines(tx, student, idsOf(taken))
   const lines = options.map((option): ReceiptLine => {
     const gaveBack = gone.filter((seat) => seat.course === option.course).map((seat) => seat.code)
     const isExchange = gaveBack.length > 0 || recredited.has(option.main.code)

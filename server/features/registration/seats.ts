@@ -58,33 +58,33 @@ export async function takeSeats(
 async function lockFor(
   { tx, clock, who }: { tx: Transaction; clock: () => Promise<Instant>; who: Who },
   { student, term }: RunUnderWay,
-  { record: picture, placing, offer: known }: KnownForRun,
+  { record: studentRecord, placing, offer: known }: KnownForRun,
   group: readonly Option[],
   catalogContext: CatalogContext
 ) {
   const courses = group.map((option) => option.course)
   const fallbacks =
-    group.length === 1 && !placing ? fallbacksOf(picture.fallbacks, term, courses[0]!).list : []
+    group.length === 1 && !placing ? fallbacksOf(studentRecord.fallbacks, term, courses[0]!).list : []
   const named = fallbacks.flatMap((one) => (one.kind === 'sections' ? one.sections : []))
-  const offered = picture.offers.some((one) => one.term === term)
+  const offered = studentRecord.offers.some((one) => one.term === term)
     ? await openOffers(tx, student, term, [...courses, ...(await coursesOf(tx, named))])
     : []
   const wanted = [...group.flatMap(codesOf), ...named]
-  const givenUp = picture.fallbacks.flatMap((one) =>
+  const givenUp = studentRecord.fallbacks.flatMap((one) =>
     one.term === term && one.givingUp && !placing && courses.includes(one.course) ? [one.givingUp] : []
   )
   const heldOf = new Map(
-    picture.held
+    studentRecord.held
       .filter((seat) => seat.term === term && [...courses, ...givenUp].includes(seat.course))
       .flatMap((seat) => [seat.section, ...seat.components].map((code) => [code, seat]))
   )
   const read = wanted.every((code) => known.some((one) => one.code === code))
     ? known
-    : withChosenCredits(await familiesOf(tx, wanted as SectionCode[]), picture.fallbacks, term)
+    : withChosenCredits(await familiesOf(tx, wanted as SectionCode[]), studentRecord.fallbacks, term)
   const locked = await lockSections(tx, [...wanted, ...heldOf.keys()])
   const now = await clock()
   const sections = await asLocked(tx, read, locked)
-  const facts = factsWith(picture, catalogContext, { term, now, offer: sections, placing })
+  const facts = factsWith(studentRecord, catalogContext, { term, now, offer: sections, placing })
   const seats = locked.flatMap(({ id, code }) => {
     const seat = heldOf.get(code as SectionCode)
     return seat ? [{ id, code, course: seat.course, credits: seat.credits }] : []
@@ -99,7 +99,7 @@ async function lockFor(
     student,
     term,
     now,
-    picture,
+    studentRecord,
     facts,
     seats,
     locked,
@@ -121,11 +121,11 @@ export interface KnownForRun extends KnownRecord {
 }
 
 /** Whether seats were taken and nothing else of the record is another one by it. */
-const isPlain = ({ picture, offered }: Step, lines: readonly ReceiptLine[]): boolean =>
+const isPlain = ({ studentRecord, offered }: Step, lines: readonly ReceiptLine[]): boolean =>
   lines.every((line) => line.outcome === 'registered') &&
   !offered.length &&
-  !picture.waiting.length &&
-  !picture.drafts.some((week) => week.exchanges.length)
+  !studentRecord.waiting.length &&
+  !studentRecord.drafts.some((week) => week.exchanges.length)
 
 /** Takes into the record what the last group took, once that is through. */
 export function takeIn(known: KnownForRun, term: TermCode): void {

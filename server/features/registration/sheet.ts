@@ -33,15 +33,15 @@ import { readFacts } from './facts'
 
 export async function readSheet(
   db: Reader,
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   term: TermCode,
   now: Instant
 ): Promise<RunSheet> {
-  const opening = picture.openings.find((o) => o.term === term)
+  const opening = studentRecord.openings.find((o) => o.term === term)
   const checkedFor = Math.max(now, opening?.opens ?? now)
-  const read = await readFacts(db, picture, catalogContext, term, checkedFor)
-  const { facts, lines } = new SheetLines(picture, catalogContext, { term, now, checkedFor }, read)
+  const read = await readFacts(db, studentRecord, catalogContext, term, checkedFor)
+  const { facts, lines } = new SheetLines(studentRecord, catalogContext, { term, now, checkedFor }, read)
   const sum = (state: SheetLine['state']) =>
     lines.reduce((total, l) => (l.state === state ? total + l.credits : total), 0)
   return {
@@ -54,8 +54,10 @@ export async function readSheet(
     lines,
     loadMost: facts.loadMost,
     credits: { registered: sum('registered'), ready: sum('ready') },
-    receipts: await readReceipts(db, picture.student.id, term),
-    statement: seesMoney(picture.relation) ? await readStatement(db, picture.student.id, term) : []
+    receipts: await readReceipts(db, studentRecord.student.id, term),
+    statement: seesMoney(studentRecord.relation)
+      ? await readStatement(db, studentRecord.student.id, term)
+      : []
   }
 }
 
@@ -73,13 +75,13 @@ class SheetLines {
   private readonly waiting: ReadonlySet<CourseCode>
 
   constructor(
-    private readonly picture: StudentRecord,
+    private readonly studentRecord: StudentRecord,
     private readonly catalogContext: CatalogContext,
     private readonly at: { term: TermCode; now: Instant; checkedFor: Instant },
     read: Awaited<ReturnType<typeof readFacts>>
   ) {
     const { term } = at
-    const prepared = preparedOf(picture.prepared, term)
+    const prepared = preparedOf(studentRecord.prepared, term)
     this.before = read.facts
     this.offer = read.offer
     this.options = read.options
@@ -88,20 +90,21 @@ class SheetLines {
     this.decisions = rehearse(this.facts, ready)
     this.groups = groupLines(ready, this.facts)
     this.drops = this.decidedDrops()
-    this.waiting = waitingIn(picture, term)
+    this.waiting = waitingIn(studentRecord, term)
     const courses = new Set<CourseCode>([
       ...this.drops.keys(),
       ...this.waiting,
       ...ready.map((option) => option.course),
-      ...picture.route.courses.filter((p) => p.term === term).map((p) => p.course)
+      ...studentRecord.route.courses.filter((p) => p.term === term).map((p) => p.course)
     ])
     this.lines = [...courses].map((course) => this.line(course))
   }
 
   /** Of each course held, whether it may be dropped now; what an office placed, an office takes back. */
   private decidedDrops(): ReadonlyMap<CourseCode, DropDecision> {
-    const { before, at, picture } = this
-    const placing = picture.relation === 'registrar' ? { setAside: new Set<OfficeOverride>() } : undefined
+    const { before, at, studentRecord } = this
+    const placing =
+      studentRecord.relation === 'registrar' ? { setAside: new Set<OfficeOverride>() } : undefined
     const held = before.heldSections.filter((section) => section.parent === null)
     return new Map(
       held.map(({ course }) => [course, decideDrop({ ...before, now: at.now, placing }, [course])[0]!])
@@ -111,7 +114,7 @@ class SheetLines {
   private line(course: CourseCode): SheetLine {
     const { before, facts } = this
     const about = { course, title: this.catalogContext.catalog.maybeCourse(course)?.title ?? '' }
-    const waiting = placeIn(this.picture, this.at.term, course)
+    const waiting = placeIn(this.studentRecord, this.at.term, course)
     const none = {
       givesBack: [],
       givesUp: null,
@@ -142,11 +145,11 @@ class SheetLines {
 
   private readyLine(option: Option): Omit<SheetLine, 'course' | 'title' | 'waiting'> {
     const { course } = option
-    const { facts, offer, picture, catalogContext, at } = this
+    const { facts, offer, studentRecord, catalogContext, at } = this
     const decision = this.decisions.get(course)!
     const policy = termOf(catalogContext, at.term).line
     const line = decideLine({ now: at.checkedFor, policy, waiting: this.waiting }, option, decision)
-    const fallbacks = fallbacksOf(picture.fallbacks, at.term, course).list
+    const fallbacks = fallbacksOf(studentRecord.fallbacks, at.term, course).list
     return {
       credits: option.main.credits,
       sections: [...sectionsOf(option)],

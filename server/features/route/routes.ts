@@ -17,13 +17,13 @@ export async function readRoutes(db: Reader, student: StudentId): Promise<RouteV
     .innerJoin(t.account, eq(t.account.id, t.route.changedBy))
     .where(eq(t.route.studentId, student))
     .orderBy(desc(t.route.chosen), asc(t.route.name))
-  const pictures: RouteView[] = []
+  const studentRecords: RouteView[] = []
   for (const { route, changedBy } of rows) {
     const { undo, redo } = historyOf(await stepsOf(db, route.id))
     const [seer] = route.seenBy
       ? await db.select({ name: t.account.name }).from(t.account).where(eq(t.account.id, route.seenBy))
       : []
-    pictures.push({
+    studentRecords.push({
       id: route.id,
       name: route.name,
       note: route.note,
@@ -41,7 +41,7 @@ export async function readRoutes(db: Reader, student: StudentId): Promise<RouteV
       redo: redo?.change ?? null
     })
   }
-  return pictures
+  return studentRecords
 }
 
 /** The versions of a route that are kept, newest first, each with what made it. */

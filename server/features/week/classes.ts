@@ -13,12 +13,12 @@ import { classCalendar, type CalendarAppointment, type CalendarClass } from './c
 
 /** Of a term: the seats that stay with the draft week, and what is picked in it. */
 function classesOf(
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   term: string,
   draft: DraftWeek | undefined
 ): CalendarClass[] {
-  const { staying, picked } = termWeek(picture, term, draft)
+  const { staying, picked } = termWeek(studentRecord, term, draft)
   return [...staying, ...picked].map((section) => ({
     section,
     title: catalogContext.catalog.maybeCourse(section.course)?.title ?? '',
@@ -35,7 +35,7 @@ function classesOf(
  * stands there until it is exchanged.
  */
 export function calendarOfClasses(
-  picture: StudentRecord,
+  studentRecord: StudentRecord,
   catalogContext: CatalogContext,
   {
     term,
@@ -55,8 +55,8 @@ export function calendarOfClasses(
     : catalogContext.terms.filter((one) => one.published && phaseOf(one, today) !== 'past')
   const holidays = new Set(terms.flatMap((one) => one.holidays.map(({ date }) => dayNumber(date))))
   const classes = terms.flatMap(({ code }) => {
-    const going = goingWith(picture, code)
-    return classesOf(picture, catalogContext, code, term ? week : going && { ...going, exchanges: [] })
+    const going = goingWith(studentRecord, code)
+    return classesOf(studentRecord, catalogContext, code, term ? week : going && { ...going, exchanges: [] })
   })
   return classCalendar(term ? `Classes ${term.name}` : 'Classes', classes, {
     zone: catalogContext.zone,

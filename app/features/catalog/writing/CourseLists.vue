@@ -8,11 +8,11 @@ import { count } from '#shared/words'
 const college = useCollege()
 const lists = computed(() => {
   const byName = new Map<string, CourseListView[]>()
-  for (const one of college.picture?.lists ?? []) byName.set(one.name, [one, ...(byName.get(one.name) ?? [])])
+  for (const one of college.view?.lists ?? []) byName.set(one.name, [one, ...(byName.get(one.name) ?? [])])
   return [...byName.values()]
 })
 const heldBy = (list: CourseListView) => {
-  const found = listedCourses(list, college.catalogContext!.catalog, college.picture!.lists)
+  const found = listedCourses(list, college.catalogContext!.catalog, college.view!.lists)
   return 'courses' in found ? count(found.courses.length, 'course') : 'cannot be read'
 }
 /** The list that is begun with; of a new one there is nothing yet. */

@@ -63,7 +63,7 @@ const courses = computed(() =>
     .map(({ code, title }) => ({ value: code, title: `${code} ${title}` }))
 )
 const categories = computed(() =>
-  (college.picture?.categories ?? []).map(({ code, title }) => ({ value: code, title }))
+  (college.view?.categories ?? []).map(({ code, title }) => ({ value: code, title }))
 )
 const seasons = SEASONS.map((value) => ({ value, title: SEASON_WORDS[value] }))
 const LEVELS = [

@@ -15,7 +15,7 @@ const draft = ref({ ...props.begun })
 const { busy, problem, errors, send } = useDraftCheck(listBody, () => draft.value)
 const listed = computed(() =>
   draft.value.from.trim() && college.catalogContext
-    ? listedCourses(draft.value, college.catalogContext.catalog, college.picture!.lists)
+    ? listedCourses(draft.value, college.catalogContext.catalog, college.view!.lists)
     : undefined
 )
 const fault = computed(() => {

@@ -5,10 +5,10 @@ import { completionsAt } from '#shared/degree/programCompletion'
 export function useCompletions() {
   const college = useCollege()
   const context = computed((): CompletionContext | undefined => {
-    const { catalogContext, picture } = college
+    const { catalogContext, view } = college
     return (
       catalogContext &&
-      picture && { catalog: catalogContext.catalog, lists: picture.lists, categories: picture.categories }
+      view && { catalog: catalogContext.catalog, lists: view.lists, categories: view.categories }
     )
   })
   return {

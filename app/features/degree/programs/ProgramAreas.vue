@@ -10,7 +10,7 @@ const props = defineProps<{
   program?: Program | undefined
 }>()
 const college = useCollege()
-const lists = computed(() => college.picture?.lists ?? [])
+const lists = computed(() => college.view?.lists ?? [])
 const fitting = computed(
   () =>
     new Map(

@@ -9,22 +9,22 @@ const college = useCollege()
 const changes = useChanges()
 const { busy, once } = useOnce()
 
-const picture = computed(() => student.picture!)
+const view = computed(() => student.view!)
 const graduation = computed(() =>
-  graduationOf(student.reading!, picture.value.programs, { termName: college.termName, zone: college.zone })
+  graduationOf(student.reading!, view.value.programs, { termName: college.termName, zone: college.zone })
 )
-const stands = computed(() => picture.value.graduations[0])
+const stands = computed(() => view.value.graduations[0])
 const inTheWay = computed(() => graduation.value.steps.filter((step) => step.state === 'inTheWay'))
-const main = computed(() => picture.value.programs[0]?.spec)
+const main = computed(() => view.value.programs[0]?.spec)
 
 const SOME = 6
 const all = ref(false)
 const steps = computed(() => (all.value ? graduation.value.steps : graduation.value.steps.slice(0, SOME)))
 const placeOf = ({ at }: GraduationStep) =>
   ({
-    degree: { title: 'Degree', to: `/students/${picture.value.student.id}/degree` },
-    route: { title: 'Route', to: `/students/${picture.value.student.id}/route` },
-    today: { title: 'Today', to: `/students/${picture.value.student.id}/today` }
+    degree: { title: 'Degree', to: `/students/${view.value.student.id}/degree` },
+    route: { title: 'Route', to: `/students/${view.value.student.id}/route` },
+    today: { title: 'Today', to: `/students/${view.value.student.id}/today` }
   })[at ?? 'degree']
 const SAID = { inTheWay: 'In the way:', ahead: 'Still to come:', done: 'Done:' }
 </script>

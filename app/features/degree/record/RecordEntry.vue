@@ -36,7 +36,7 @@ const kind = ref<Entry['kind']>('grade')
 const reason = ref('')
 const grades = computed(() => college.catalogContext!.catalog.scale.grades.map((one) => one.grade))
 const empty = () => {
-  const { standing, attendance, residency, block } = student.picture!.student
+  const { standing, attendance, residency, block } = student.view!.student
   return {
     taken: '',
     grade: grades.value[0]!,
@@ -72,7 +72,7 @@ function begin() {
 
 /** Courses of terms that have begun, held or on record. */
 const taken = computed(() => {
-  const { record, held } = student.picture!
+  const { record, held } = student.view!
   const all = new Map<string, { course: CourseCode; term: TermCode; grade: string | null }>()
   const begun = (code: TermCode) =>
     (college.catalogContext?.terms.find((one) => one.code === code)?.start ?? '9') <= college.today
@@ -86,7 +86,7 @@ const taken = computed(() => {
   }))
 })
 const broughtIn = computed(() =>
-  student.picture!.record.filter((one) => !one.term).map((one): string => one.course)
+  student.view!.record.filter((one) => !one.term).map((one): string => one.course)
 )
 const entry = computed((): unknown => {
   const { taken: which, grade, course, credits, origin, brought, test, score, takenOn } = draft.value
@@ -129,7 +129,7 @@ const WORDS: Record<string, string> = {
 const seen = shallowRef<{ what: string; effects: Effect[] }>()
 watch([kind, draft, reason], () => (seen.value = undefined), { deep: true })
 
-const address = (part = '') => `/api/students/${student.picture!.student.id}/entries${part}`
+const address = (part = '') => `/api/students/${student.view!.student.id}/entries${part}`
 const look = () =>
   attempt(async () => {
     seen.value = await api<{ what: string; effects: Effect[] }>(address('/effect'), {
@@ -160,7 +160,7 @@ const enter = () =>
   </section>
   <v-dialog v-model="open" max-width="620" :aria-labelledby="heading">
     <form class="card entry" @submit.prevent="seen ? enter() : look()">
-      <h2 :id="heading">Enter on the record of {{ student.picture!.student.name }}</h2>
+      <h2 :id="heading">Enter on the record of {{ student.view!.student.name }}</h2>
       <v-select v-model="kind" label="what" :items="KINDS" />
       <div class="fields">
         <template v-if="kind === 'grade'">
@@ -222,7 +222,7 @@ const enter = () =>
           v-model="draft.program"
           label="program on record"
           :items="
-            student.picture!.programs.map(({ spec }) => ({
+            student.view!.programs.map(({ spec }) => ({
               value: spec.code,
               title: `${spec.title}, catalog ${spec.catalogYear}`
             }))

@@ -31,7 +31,7 @@ const pace = computed(() => paceOfProgress(student.reading!.attempts))
       <p class="quiet">{{ pace.completed }} of {{ creditsText(pace.attempted) }} attempted were completed.</p>
     </template>
     <p v-else class="quiet">Nothing was attempted yet.</p>
-    <p>Class standing: <strong>{{ STANDING_WORDS[student.picture!.student.standing] }}</strong></p>
+    <p>Class standing: <strong>{{ STANDING_WORDS[student.view!.student.standing] }}</strong></p>
   </section>
 </template>
 

@@ -9,8 +9,8 @@ const college = useCollege()
 const changes = useChanges()
 const { transcript, save, saveCsv } = useTranscript()
 
-const picture = computed(() => student.picture!)
-const stopping = computed(() => picture.value.holds.filter((hold) => hold.stopsTranscript))
+const view = computed(() => student.view!)
+const stopping = computed(() => view.value.holds.filter((hold) => hold.stopsTranscript))
 /** The last term in which a grade is still to come. */
 const dueIn = computed(
   () => transcript.value.terms.findLast((one) => one.courses.some((course) => course.grade === null))?.term
@@ -43,7 +43,7 @@ const stateOf = ({ sentAt, after }: { sentAt: number | null; after: string | nul
   <section class="card transcript" aria-labelledby="transcript-title">
     <h2 id="transcript-title">Transcript</h2>
     <p class="keys">
-      <v-btn :to="`/students/${picture.student.id}/degree/transcript`">Read or print</v-btn>
+      <v-btn :to="`/students/${view.student.id}/degree/transcript`">Read or print</v-btn>
       <v-btn @click="save">Save as JSON</v-btn>
       <v-btn @click="saveCsv">Save as CSV</v-btn>
       <span class="quiet">unofficial, says so</span>
@@ -70,8 +70,8 @@ const stateOf = ({ sentAt, after }: { sentAt: number | null; after: string | nul
         <v-select v-model="when" label="When" :items="whens" />
         <v-btn type="submit" :disabled="form.busy.value">Ask for it</v-btn>
       </v-form>
-      <ul v-if="picture.transcripts.length">
-        <li v-for="one in picture.transcripts" :key="one.id">
+      <ul v-if="view.transcripts.length">
+        <li v-for="one in view.transcripts" :key="one.id">
           <div>
             <strong>{{ one.to }}</strong>
             <span class="quiet">{{ stateOf(one) }}</span>

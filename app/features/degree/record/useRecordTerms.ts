@@ -11,7 +11,7 @@ export function useRecordTerms() {
   const counts = (key: string | undefined) =>
     key !== undefined && student.reading!.audits.some((audit) => audit.whereItCounts.has(key))
   const terms = computed(() =>
-    recordTermsOf(student.picture!, student.reading!, college.catalogContext!).map((one) => ({
+    recordTermsOf(student.view!, student.reading!, college.catalogContext!).map((one) => ({
       ...one,
       name: one.term === null ? 'Brought in' : college.termName(one.term),
       shortName: one.term === null ? 'Brought in' : college.shortTerm(one.term),

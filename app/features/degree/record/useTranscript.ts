@@ -8,7 +8,7 @@ export function useTranscript() {
 
   const transcript = computed(() =>
     transcriptOf({
-      student: student.picture!,
+      student: student.view!,
       reading: student.reading!,
       catalogContext: college.catalogContext!,
       now: clock.minute,
@@ -18,13 +18,13 @@ export function useTranscript() {
   )
   const save = () =>
     saveFile(
-      `transcript-${student.picture!.student.number}-${college.today}.json`,
+      `transcript-${student.view!.student.number}-${college.today}.json`,
       `${JSON.stringify(transcript.value, null, 2)}\n`,
       'application/json'
     )
   const saveCsv = () =>
     saveTable(
-      `transcript-${student.picture!.student.number}-${college.today}.csv`,
+      `transcript-${student.view!.student.number}-${college.today}.csv`,
       transcript.value.terms.flatMap(({ name, courses }) =>
         courses.map(({ course, title, credits, grade, origin, remark }) => ({
           Term: name,

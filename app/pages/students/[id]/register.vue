@@ -2,7 +2,6 @@
 import type { Receipt } from '#shared/registration/responses'
 import { goingWith } from '#shared/reading'
 import { dayMonth, shortInstant } from '#shared/when'
-import { refusalText, runTitleText } from '#shared/registration/texts'
 
 useHead({ title: 'Register · Ridgeway' })
 const student = useStudent()
@@ -10,6 +9,7 @@ const college = useCollege()
 const standing = useStanding()
 const { hueOf } = useHues()
 
+const runSheet = useRunSheet()
 const {
   sheet,
   failure,
@@ -23,49 +23,21 @@ const {
   prepare,
   left,
   chosen,
-  inLine,
   drops,
   credits,
   toggle
-} = useRunSheet()
+} = runSheet
 async function settled() {
   await student.reload()
   await load()
 }
 const { run, answer, running, receipt, message, mayRun } = useRun(settled)
-/** How the student agreed, where the registrar registers for them. */
-const consent = ref('')
-const forThem = computed(() => mayRun.value && !student.own)
-const money = useTermMoney()
-/** Chosen lines that end in a seat, as far as can be said. */
-const seatsToCome = computed(() => chosen.value.filter((line) => !inLine.value.includes(line)))
-
-/** Courses whose seats go with them. */
-const gone = computed(
-  () => new Set([...drops.value, ...seatsToCome.value.flatMap((line) => line.givesUp ?? [])])
-)
-
-const term = computed(() => standing.term)
-/** Everything but the time itself stands in the way; the clock on the button, or a permission to be late, says the time. */
-const blocking = computed(
-  () =>
-    sheet.value?.general.filter(
-      (one) => !(one.code === 'notOpen' && opened.value) && one.code !== 'closed'
-    ) ?? []
-)
-const disabledWhy = computed(() => {
-  if (!mayRun.value) return 'Only the student registers here.'
-  if (closed.value && !chosen.value.length) return standing.closedWhy
-  const first = blocking.value[0]
-  if (first) return student.say(refusalText(first, college.zone))
-  if (drops.value.size) return undefined
-  if (!ready.value.length)
-    return lines.value.some((line) => line.state === 'unsettled')
-      ? 'No line is ready: pick sections on the Week first.'
-      : 'Nothing is left to register.'
-  if (!chosen.value.length) return 'No line is chosen.'
-  return forThem.value && consent.value.trim().length < 5 ? 'Say how the student agreed to it.' : undefined
+const { consent, forThem, seatsToCome, gone, disabledWhy, act, press } = useRunButton(runSheet, {
+  run,
+  mayRun
 })
+const money = useTermMoney()
+const term = computed(() => standing.term)
 /** Everything that is chosen, or nothing of it. */
 const whole = computed(() => prepared.value.whole)
 const armed = computed(() => prepared.value.armed)
@@ -73,35 +45,18 @@ const armed = computed(() => prepared.value.armed)
 const found = computed(() =>
   [...(sheet.value?.general ?? []), ...lines.value.flatMap((line) => line.refusals)].map((one) => one.code)
 )
-const draft = computed(() => goingWith(student.picture!, term.value?.code ?? ''))
+const draft = computed(() => goingWith(student.view!, term.value?.code ?? ''))
 const adding = ref(false)
 const dropping = useDropping(
   lines,
   (courses) => void run({ drop: courses }),
   (courses) => prepare({ drops: [...new Set([...drops.value, ...courses])] })
 )
-/** What the button does, in so many words. */
-const act = computed(() => {
-  const exchanges = chosen.value.filter((line) => line.givesBack.length).length
-  const waiting = inLine.value.length
-  const fresh = chosen.value.length - exchanges - waiting
-  const title = runTitleText({ drop: drops.value.size, register: fresh, exchange: exchanges, wait: waiting })
-  return title ?? 'Register 0'
-})
 /** What this page did, as the sheet tells it where it is newer; or the last one. */
 const shownReceipt = computed((): Receipt | undefined => {
   const receipts = sheet.value?.receipts ?? []
   return receipts.find((one) => one.id === receipt.value?.id) ?? receipt.value ?? receipts[0]
 })
-function press() {
-  if (disabledWhy.value) return
-  void run({
-    courses: chosen.value.map((line) => line.course),
-    drop: [...drops.value],
-    whole: whole.value && chosen.value.length > 1,
-    ...(forThem.value ? { consent: consent.value.trim() } : {})
-  })
-}
 </script>
 
 <template>
@@ -231,7 +186,7 @@ function press() {
         <div v-else class="card empty">
           <h2>{{ closed ? `Nothing of ${term?.name} is registered` : 'The run sheet is empty' }}</h2>
           <p v-if="!closed">It fills from the courses on your route and the sections picked for them.</p>
-          <v-btn v-if="!closed && student.own" :to="`/students/${student.picture?.student.id}/degree`"
+          <v-btn v-if="!closed && student.own" :to="`/students/${student.view?.student.id}/degree`"
             >See what your degree needs</v-btn
           >
         </div>

@@ -17,8 +17,8 @@ const standing = useStanding()
 const narrow = useNarrow()
 const talk = useTalk()
 
-const picture = computed(() => student.picture!)
-const route = computed(() => picture.value.route)
+const view = computed(() => student.view!)
+const route = computed(() => view.value.route)
 /** The need that is looked at, in which term, and what would be replaced for it. */
 const need = shallowRef<{ result: NeedResult; term?: string | undefined; instead?: PlannedCourse }>()
 const picker = ref<HTMLElement>()
@@ -70,7 +70,7 @@ const reviewText = computed(() => {
 const asksForAct = computed(() => {
   const isAsked = standing.openReview !== undefined
   if (student.own) return !isAsked && (!standing.signOff || standing.changedSince)
-  return picture.value.relation === 'programAdvisor' && isAsked
+  return view.value.relation === 'programAdvisor' && isAsked
 })
 /** Where there is room for it the talk stands beside the board once it was put there; else at the foot. */
 const hasRoom = useMediaQuery('(min-width: 1100px)')

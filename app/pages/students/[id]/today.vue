@@ -13,7 +13,7 @@ const clock = useClock()
 const standing = useStanding()
 const { list: todo, nothing } = storeToRefs(useTodo())
 
-const picture = computed(() => student.picture!)
+const view = computed(() => student.view!)
 const reading = computed(() => student.reading!)
 const title = computed(() => {
   const day = weekdayOf(dayNumber(college.today))
@@ -32,11 +32,9 @@ const week = computed(() => {
   const term = current.value
   if (!term) return []
   const mine = new Set<string>(
-    picture.value.held
-      .filter((one) => one.term === term.code)
-      .flatMap((one) => [one.section, ...one.components])
+    view.value.held.filter((one) => one.term === term.code).flatMap((one) => [one.section, ...one.components])
   )
-  const sections = picture.value.sections.filter((one) => mine.has(one.code))
+  const sections = view.value.sections.filter((one) => mine.has(one.code))
   const monday = mondayOf(dayNumber(college.today))
   const holidays = new Map(term.holidays.map((one) => [dayNumber(one.date), one.name]))
   const classes = classesBetween(sections, monday, monday + 6, new Set(holidays.keys()))
@@ -54,14 +52,14 @@ const week = computed(() => {
 })
 const DATES = 6
 const dates = computed(() =>
-  datesAhead(picture.value, reading.value, {
+  datesAhead(view.value, reading.value, {
     work: standing.term?.code,
     zone: college.zone,
     now: clock.now,
     most: DATES
   })
 )
-const advisors = computed(() => picture.value.advisors)
+const advisors = computed(() => view.value.advisors)
 const URGENCY = {
   runsOut: 'runs out',
   stops: 'stops you',
@@ -72,7 +70,7 @@ const URGENCY = {
 const isFirst = (urgency: string) => urgency === 'runsOut' || urgency === 'stops'
 function act(to: string) {
   if (to.startsWith('#')) document.getElementById(to.slice(1))?.scrollIntoView({ block: 'center' })
-  else void navigateTo(`/students/${picture.value.student.id}/${to}`)
+  else void navigateTo(`/students/${view.value.student.id}/${to}`)
 }
 </script>
 
@@ -83,7 +81,7 @@ function act(to: string) {
     </div>
     <FirstVisit />
     <LazyGuidanceNotes
-      v-if="college.picture?.guidance.some((one) => one.about === 'everybody')"
+      v-if="college.view?.guidance.some((one) => one.about === 'everybody')"
       about="everybody"
     />
     <div class="columns">

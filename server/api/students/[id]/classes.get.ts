@@ -16,15 +16,15 @@ export default studentEndpoint(
   { params: studentParams, query: weekQuery, type: CALENDAR },
   async ({ db, student, relation, query }) => {
     const [whole] = await readStudentRecords(db, [student], relation)
-    const picture = seenBy(relation, whole!)
+    const studentRecord = seenBy(relation, whole!)
     const [catalogContext, now] = [await currentCatalogContext(), await campusNow(db)]
     const term = catalogContext.terms.find((one) => one.code === query.term)
-    const week = picture.drafts.find((one) => one.id === query.week && one.term === query.term)
+    const week = studentRecord.drafts.find((one) => one.id === query.week && one.term === query.term)
     if (!term || (query.week !== undefined && !week))
       throw new Refused(404, 'noWeek', 'There is no such draft week any more. Reload to see those there are.')
-    return calendarOfClasses(picture, catalogContext, {
+    return calendarOfClasses(studentRecord, catalogContext, {
       term,
-      week: week ?? goingWith(picture, query.term),
+      week: week ?? goingWith(studentRecord, query.term),
       now
     })
   }

@@ -13,11 +13,11 @@ export default studentEndpoint(
   'GET /api/students/:id/dates',
   { params: studentParams, type: CALENDAR },
   async ({ db, student, relation }) => {
-    const [picture] = await readStudentRecords(db, [student], relation)
+    const [studentRecord] = await readStudentRecords(db, [student], relation)
     const [catalogContext, now] = [await currentCatalogContext(), await campusNow(db)]
     return calendarOf(
       'Term dates',
-      termDates(picture!, catalogContext, campusDate(now, catalogContext.zone)),
+      termDates(studentRecord!, catalogContext, campusDate(now, catalogContext.zone)),
       now
     )
   }

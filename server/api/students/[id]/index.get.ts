@@ -5,7 +5,7 @@ import { readSuggestions } from '#server/features/advising/suggestions'
 import { readTalkRecords } from '#server/features/advising/talkRecords'
 import { readAppointments } from '#server/features/appointments/queries'
 import { readTalk } from '#server/features/advising/talk'
-import { readMarks } from '#server/features/catalog/marks'
+import { readBookmarks } from '#server/features/catalog/bookmarks'
 import { readTermNotes } from '#server/features/route/load'
 import { markSeen, readRoutes } from '#server/features/route/routes'
 import { readTranscriptOrders } from '#server/features/record/transcripts'
@@ -19,14 +19,14 @@ export default studentEndpoint(
   'GET /api/students/:id',
   { params: studentParams },
   async ({ db, who, student, relation }) => {
-    const [picture] = await readStudentRecords(db, [student], relation)
+    const [studentRecord] = await readStudentRecords(db, [student], relation)
     const routes = await readRoutes(db, student)
     if (relation === 'programAdvisor') await markSeen(db, { who, student, now: await campusNow(db) })
     return seenBy(relation, {
-      ...picture!,
-      route: routes.find((route) => route.chosen) ?? picture!.route,
+      ...studentRecord!,
+      route: routes.find((route) => route.chosen) ?? studentRecord!.route,
       routes,
-      marks: relation === 'self' ? await readMarks(db, student, who.id) : [],
+      marks: relation === 'self' ? await readBookmarks(db, student, who.id) : [],
       talk: await readTalk(db, student, { account: who.id, relation }),
       suggestions: await readSuggestions(db, student, { account: who.id, relation }),
       sectionSuggestions: await readSectionSuggestions(db, student, { account: who.id, relation }),

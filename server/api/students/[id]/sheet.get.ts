@@ -12,7 +12,7 @@ export default studentEndpoint(
   { params: studentParams, query: termQuery },
   async ({ db, student, relation, query }) => {
     await termRow(db, query.term)
-    const [picture] = await readStudentRecords(db, [student], relation)
-    return readSheet(db, picture!, await currentCatalogContext(), query.term, await campusNow(db))
+    const [studentRecord] = await readStudentRecords(db, [student], relation)
+    return readSheet(db, studentRecord!, await currentCatalogContext(), query.term, await campusNow(db))
   }
 )

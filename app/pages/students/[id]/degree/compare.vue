@@ -14,7 +14,7 @@ const college = useCollege()
 const route = useRoute()
 const { programs, failure, load } = usePrograms()
 
-const own = computed(() => student.picture!.programs.map((p) => p.spec))
+const own = computed(() => student.view!.programs.map((p) => p.spec))
 const others = computed(() =>
   programs.value.filter((spec) => !own.value.some((one) => one.code === spec.code))
 )
@@ -41,7 +41,7 @@ const sides = computed((): Side[] => {
   const now = student.reading
   if (!now || !college.catalogContext || !other.value) return []
   // The day matters, the second does not: nothing is read again at every tick.
-  const then = readAgainst(student.picture!, sets.value, college.catalogContext, student.stage.at)
+  const then = readAgainst(student.view!, sets.value, college.catalogContext, student.stage.at)
   const beside = other.value.kind !== 'degree'
   const of = (reading: Reading, audit: Audit): Side => ({
     title: audit.program.spec.title,
@@ -97,7 +97,7 @@ const state = (audit: Audit) => programText(programFigures(audit))
           :item-title="(spec) => `${spec.title}, catalog ${spec.catalogYear}`"
         />
       </label>
-      <NuxtLink class="textlink push" :to="`/students/${student.picture!.student.id}/degree`"
+      <NuxtLink class="textlink push" :to="`/students/${student.view!.student.id}/degree`"
         >Back to the degree</NuxtLink
       >
     </div>

@@ -11,7 +11,7 @@ const panel = useCoursePanel()
 const clock = useClock()
 
 const reading = computed(() => student.reading!)
-const picture = computed(() => student.picture!)
+const view = computed(() => student.view!)
 const main = computed(() => standing.main)
 const onlyNeeded = ref(false)
 const forecasting = ref(false)
@@ -21,7 +21,7 @@ const lit = ref<string>()
 /** Most minors say by their name that they are one. */
 const nameOf = ({ kind, shortTitle }: { kind: string; shortTitle: string }) =>
   shortTitle.toLowerCase().includes(kind) ? shortTitle : `${kind}: ${shortTitle}`
-const unconfirmed = computed(() => picture.value.programs.filter((p) => p.confirmed !== 'confirmed'))
+const unconfirmed = computed(() => view.value.programs.filter((p) => p.confirmed !== 'confirmed'))
 const finish = computed(() => college.catalogContext && finishOf(reading.value, college.catalogContext))
 const planned = computed(() => standing.finish && college.shortTerm(standing.finish.code))
 </script>
@@ -43,8 +43,8 @@ const planned = computed(() => standing.finish && college.shortTerm(standing.fin
       <DegreeMenu class="no-print" />
     </div>
     <p class="print-only">
-      {{ picture.student.name }}, {{ picture.student.number }} ·
-      {{ instantText(clock.minute, college.zone) }} · a degree audit, not a transcript
+      {{ view.student.name }}, {{ view.student.number }} · {{ instantText(clock.minute, college.zone) }} · a
+      degree audit, not a transcript
     </p>
     <p v-if="reading.audits.some((audit) => audit.ended === 'limit')" class="rests">
       This reading is not proved to be the best one; a better one may exist.

@@ -34,7 +34,7 @@ const print = () => window.print()
         />
       </label>
       <v-btn class="push no-print" @click="print">Print</v-btn>
-      <NuxtLink class="textlink no-print" :to="`/students/${student.picture!.student.id}/degree`"
+      <NuxtLink class="textlink no-print" :to="`/students/${student.view!.student.id}/degree`"
         >Back to the degree</NuxtLink
       >
     </div>

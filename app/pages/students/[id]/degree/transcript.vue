@@ -18,7 +18,7 @@ const ORIGINS = { here: '', transfer: 'transferred', test: 'by test' }
       <DegreeViews />
       <v-btn class="push" @click="print">Print</v-btn>
       <v-btn @click="save">Save as JSON</v-btn>
-      <NuxtLink class="textlink" :to="`/students/${student.picture!.student.id}/degree/record`"
+      <NuxtLink class="textlink" :to="`/students/${student.view!.student.id}/degree/record`"
         >Back to the record</NuxtLink
       >
     </div>

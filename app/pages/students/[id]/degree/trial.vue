@@ -23,10 +23,10 @@ const fileName = ref('')
 const content = shallowRef<RecordContent>()
 const faults = ref<ShapeFault[]>([])
 const SHOWN = 12
-const code = ref(student.picture!.programs[0]?.spec.code ?? '')
+const code = ref(student.view!.programs[0]?.spec.code ?? '')
 const spec = computed(
   () =>
-    student.picture!.programs.find((p) => p.spec.code === code.value)?.spec ??
+    student.view!.programs.find((p) => p.spec.code === code.value)?.spec ??
     programs.value.find((one) => one.code === code.value)
 )
 
@@ -92,7 +92,7 @@ const main = computed((): Audit | undefined => trial.value?.audits[0])
         Program
         <v-select v-model="code" :items="programs" item-value="code" item-title="title" />
       </label>
-      <NuxtLink class="textlink push" :to="`/students/${student.picture!.student.id}/degree`"
+      <NuxtLink class="textlink push" :to="`/students/${student.view!.student.id}/degree`"
         >Back to the degree</NuxtLink
       >
     </div>

@@ -46,7 +46,7 @@ async function make(number: number) {
     goingWith: true
   })
   making.value = false
-  if (done) await navigateTo(`/students/${student.picture!.student.id}/week`)
+  if (done) await navigateTo(`/students/${student.view!.student.id}/week`)
 }
 </script>
 
@@ -62,7 +62,7 @@ async function make(number: number) {
         <v-text-btn v-if="finding.steps" @click="finding.end()">Stop</v-text-btn>
       </p>
       <div class="push actions">
-        <v-btn variant="outlined" size="small" :to="`/students/${student.picture?.student.id}/week`"
+        <v-btn variant="outlined" size="small" :to="`/students/${student.view?.student.id}/week`"
           >Back to the week</v-btn
         >
         <v-btn

@@ -33,7 +33,7 @@ const { now, held, picked, week, shownPreview, shownPicked, shownHeld } = shownW
 const { clashing, scale, ways, since, summary, note } = shownWeek
 const remarks = useWeekRemarks(sections, shownWeek)
 /** What the sheet of the term comes to, as soon as it can be run: from the week gone with. */
-const sheetRun = computed(() => preparedRun(student.picture!, standing.term!.code))
+const sheetRun = computed(() => preparedRun(student.view!, standing.term!.code))
 const runFromHere = useRunFromElsewhere()
 const facts = useTermFacts(
   computed(() => standing.term),
@@ -89,7 +89,7 @@ function paint(hours: { days: Weekday[]; start: number; end: number }) {
           :variant="runTitle ? 'outlined' : 'flat'"
           size="small"
           color="primary"
-          :to="`/students/${student.picture?.student.id}/week/find`"
+          :to="`/students/${student.view?.student.id}/week/find`"
           >Find weeks<span v-if="finding.counted?.fit !== undefined" class="fit"
             >{{ finding.counted.fit.toLocaleString('en') }} fit</span
           ></v-btn
@@ -169,7 +169,7 @@ function paint(hours: { days: Weekday[]; start: number; end: number }) {
         <p class="quiet small foot">
           <template v-if="readAt">Seats as read {{ shortInstant(readAt, college.zone) }}.</template>
           A picked section holds no seat.
-          <NuxtLink class="textlink" :to="`/students/${student.picture?.student.id}/week/sections`"
+          <NuxtLink class="textlink" :to="`/students/${student.view?.student.id}/week/sections`"
             >Search all sections of {{ standing.term?.name }}</NuxtLink
           >
         </p>

@@ -1,50 +1,23 @@
 <script setup lang="ts">
 import { phaseOf } from '#core/catalog'
-import type { SectionQuestion } from '#core/search'
 import type { Section } from '#core/week'
-import {
-  readSectionQuery,
-  SECTION_SORTS,
-  sectionAddress,
-  type SectionQuery
-} from '#shared/sections/sectionQuery'
+import { SECTION_SORTS, type SectionQuery } from '#shared/sections/sectionQuery'
 import { deadlineText, dayMonth, shortInstant } from '#shared/when'
 import { seatsText, sectionHours } from '#shared/week/texts'
 import { count } from '#shared/words'
 import { servingText } from '#shared/degree/texts'
+import { QUESTION_WORDS, SORT_WORDS } from '~/features/sections/queryWords'
 import type { SectionLine } from '~/features/sections/useFoundSections'
 
 useHead({ title: 'Sections · Ridgeway' })
-const route = useRoute()
 const student = useStudent()
 const college = useCollege()
 const standing = useStanding()
 const finder = useFinder()
 const { hueOf } = useHues()
 
-/** What is typed is searched at once; the address follows when the hand rests. */
-const text = ref(readSectionQuery(route.query).text)
-const asked = computed(() => readSectionQuery(route.query))
-const query = computed(() => ({ ...asked.value, text: text.value }))
+const { text, query, change } = useTypedQuery()
 const { term, offer, sections, openNeeds, faceted, lines, office, occurring } = useFoundSections(query)
-/** What the address was last told; when it says so, something newer may have been typed. */
-let told = text.value.trim()
-function change(next: SectionQuery) {
-  told = next.text.trim()
-  return navigateTo({ query: sectionAddress(next) }, { replace: true })
-}
-watch(
-  () => asked.value.text,
-  (now) => now.trim() !== told && (text.value = told = now.trim())
-)
-const REST_MS = 250
-let rest: ReturnType<typeof setTimeout> | undefined
-watch(text, () => {
-  clearTimeout(rest)
-  rest = setTimeout(() => change(query.value), REST_MS)
-})
-onUnmounted(() => clearTimeout(rest))
-
 const terms = computed(() => (college.catalogContext?.terms ?? []).filter((one) => one.published))
 const isPast = computed(() => term.value !== undefined && phaseOf(term.value, college.today) === 'past')
 /** Nothing can be added to the term any more. */
@@ -59,36 +32,6 @@ const sessionChoices = computed(() =>
 )
 const about = shallowRef<Section>()
 const scale = { from: 8 * 60, to: 20 * 60 }
-const SORT_WORDS: Record<(typeof SECTION_SORTS)[number], string> = {
-  best: 'best first',
-  course: 'by course',
-  hour: 'by day and hour',
-  seats: 'most seats left first',
-  instructor: 'by instructor'
-}
-const COSTLY: Record<SectionQuestion, string> = {
-  subjects: 'the subject',
-  colleges: 'the college',
-  campuses: 'the campus',
-  buildings: 'the building',
-  modes: 'the mode',
-  sessions: 'the session',
-  days: 'the days',
-  after: 'the earliest start',
-  before: 'the latest end',
-  length: 'the length of class',
-  patterns: 'the pattern of hours',
-  seats: 'the seats',
-  credits: 'the credits',
-  categories: 'the category',
-  blocks: 'the block',
-  noFee: 'that it has no extra fee',
-  noPermission: 'that it needs no permission',
-  needs: 'the need',
-  serves: 'that it counts toward two needs at once',
-  takable: student.say('that you can take it'),
-  fits: student.say('that it fits your week')
-}
 const dropCostliest = () =>
   change({
     ...query.value,
@@ -131,11 +74,7 @@ onMounted(() => finder.warm())
           :item-title="(sort) => SORT_WORDS[sort as SectionQuery['sort']]"
           @update:model-value="change({ ...query, sort: $event as SectionQuery['sort'] })"
       /></label>
-      <v-btn
-        class="push"
-        variant="outlined"
-        size="small"
-        :to="`/students/${student.picture?.student.id}/week`"
+      <v-btn class="push" variant="outlined" size="small" :to="`/students/${student.view?.student.id}/week`"
         >Back to the week</v-btn
       >
     </div>
@@ -236,7 +175,7 @@ onMounted(() => finder.warm())
         <p>
           No section of {{ term?.name }} fits all of this.
           <template v-if="faceted.costliest">
-            Without {{ COSTLY[faceted.costliest] }} there
+            Without {{ student.say(QUESTION_WORDS[faceted.costliest]) }} there
             {{
               faceted.excluded.get(faceted.costliest) === 1
                 ? 'would be 1.'

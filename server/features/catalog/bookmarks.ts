@@ -1,7 +1,7 @@
 /** What a student marks of courses: stars, a note of their own, and what was looked at last. */
 import { desc, eq, isNotNull, isNull, or } from 'drizzle-orm'
 import { courseCode, type CourseCode, type StudentId } from '#core/ids'
-import type { CourseMark } from '#shared/catalog/responses'
+import type { CourseBookmark } from '#shared/catalog/responses'
 import { all, type Reader, type Transaction } from '#server/db/connect'
 import { tell } from '#server/db/news'
 import * as t from '#server/db/schema/index'
@@ -11,7 +11,11 @@ import { courseIds } from './catalog'
 /** As many as fit on a line or two. */
 const LOOKED_MOST = 12
 
-export async function readMarks(db: Reader, student: StudentId, account: number): Promise<CourseMark[]> {
+export async function readBookmarks(
+  db: Reader,
+  student: StudentId,
+  account: number
+): Promise<CourseBookmark[]> {
   const notes = await db
     .select({ course: t.course.code, text: t.note.text })
     .from(t.note)
@@ -28,7 +32,7 @@ export async function readMarks(db: Reader, student: StudentId, account: number)
       )
     )
     .orderBy(desc(t.courseMark.lookedAt))
-  const marks = new Map<string, CourseMark>()
+  const marks = new Map<string, CourseBookmark>()
   let looked = 0
   for (const { course, starredAt, lookedAt } of rows) {
     const recent = lookedAt !== null && looked++ < LOOKED_MOST
@@ -55,7 +59,7 @@ const ownNote = (student: StudentId, account: number) => [
 ]
 
 /** Stars, looks at, or notes something on a course; what is not said stays. An empty note is taken away. */
-export async function markCourse(
+export async function bookmarkCourse(
   tx: Transaction,
   at: ActorContext,
   code: CourseCode,
