@@ -6,17 +6,8 @@ import { count } from '#shared/words'
 /** Groups that were planned with: what was offered, who has taken it, who has done the task. */
 const staff = useStaff()
 const college = useCollege()
-const failure = ref<string>()
+const { failure, read } = useRead(() => staff.readGroups())
 const opened = ref<number>()
-async function read() {
-  try {
-    await staff.readGroups()
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
 onMounted(read)
 // What a student answers changes the desk too.
 watch(() => staff.desk, read)

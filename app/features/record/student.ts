@@ -38,16 +38,19 @@ export const useStudent = defineStore('student', () => {
   let moment = 0
   let changedAt = 0
 
+  const newest = newestAnswer()
   async function load(id: number): Promise<void> {
     if (latest.value && latest.value.student.id !== id) forget()
     wanted = id
+    const turn = newest.ask()
+    let why: string | undefined
     try {
       await Promise.all([read(id), college.load(), clock.sync()])
-      failure.value = undefined
     } catch (error) {
       if (!(error instanceof Failure)) throw error
-      if (wanted === id) failure.value = error.message
+      why = error.message
     }
+    if (wanted === id && newest.take(turn)) failure.value = why
   }
   let readAt = 0
   async function read(id: number): Promise<void> {

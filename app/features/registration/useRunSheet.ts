@@ -9,25 +9,14 @@ export function useRunSheet() {
   const clock = useClock()
   const standing = useStanding()
 
-  const sheet = shallowRef<RunSheet>()
-  const failure = ref<string>()
-  const newest = newestAnswer()
-  async function load() {
-    const { term } = standing
-    if (!term) return
-    const turn = newest.ask()
-    try {
-      const found = await api<RunSheet>(`/api/students/${student.view!.student.id}/sheet`, {
-        query: { term: term.code }
-      })
-      if (!newest.take(turn)) return
-      sheet.value = found
-      failure.value = undefined
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error
-      failure.value = error.message
-    }
-  }
+  const {
+    known: sheet,
+    failure,
+    read
+  } = useRead(() =>
+    api<RunSheet>(`/api/students/${student.view!.student.id}/sheet`, { query: { term: standing.term!.code } })
+  )
+  const load = async () => void (standing.term && (await read()))
   const opened = computed(() => {
     const opens = sheet.value?.opens
     return typeof opens === 'number' && clock.now >= opens

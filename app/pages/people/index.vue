@@ -9,20 +9,11 @@ const places = useStaffPlaces()
 onMounted(() => staff.load())
 
 const text = ref('')
-const found = shallowRef<FoundStudents>()
-const failure = ref<string>()
-async function read() {
-  const asked = text.value
-  try {
-    const answer = await api<FoundStudents>('/api/people', { query: { find: asked } })
-    // What was typed meanwhile is asked for by itself.
-    if (asked === text.value) found.value = answer
-    failure.value = undefined
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error
-    failure.value = error.message
-  }
-}
+const {
+  known: found,
+  failure,
+  read
+} = useRead(() => api<FoundStudents>('/api/people', { query: { find: text.value } }))
 watch(text, useDebounceFn(read, 250))
 onMounted(read)
 const COLUMNS = [

@@ -60,7 +60,7 @@ export async function readPlans(db: Reader): Promise<ProgramPlans> {
   return { programs, drafts: await draftRows(db) }
 }
 
-export const from = alias(t.programVersion, 'from')
+const from = alias(t.programVersion, 'from')
 
 async function draftRows(db: Reader, id?: number): Promise<DraftRow[]> {
   const rows = await db
