@@ -12,6 +12,7 @@ const SOURCES = [
   'core',
   'public',
   'nuxt.config.ts',
+  'tools/chunks.ts',
   'vuetify.config.ts',
   'package-lock.json',
   'package.json'

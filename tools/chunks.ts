@@ -11,10 +11,13 @@ interface Modules {
 /** What somebody who signs in sees first; the clock's bar stands on every page of the demo. */
 const FIRST = /\/app\/(?:pages\/students\/\[id\](?:\/today)?|ui\/ClockBar)\.vue$/
 const SHARED =
-  /\/app\/ui\/|\/core\/(?!find|fill)|(?<!\/app\/pages)\/shared\/|\/app\/features\/(?:record|accounts|news)\//
-/** What only some of the later places need, and is large. */
+  /\/app\/ui\/(?:[^/.]+\.ts$|(?:SidePanel|NoteLine|HowAnswered|ToldOnce)\.vue)|\/core\/(?!find|fill)|(?<!\/app\/pages)\/shared\/|\/app\/features\/(?:record|accounts|news)\/[^/.]+\.ts$/
+/** Packages that only some of the later places need, and that are large: whatever imports them stays with those places. */
+const LARGE =
+  /\/node_modules\/(?:zod|@regle|@codemirror|papaparse|yaml|minisearch|echarts|zrender|fflate|@atlaskit)\//
+/** The same of our own. */
 const APART =
-  /requests\.ts|programText|programCompletion|useForm|useArranging|registration\/morning|\/Filter\w+\.vue|shared\/help|shared\/file(?:s|Shapes)|writtenFiles|auditFile|trial|weekFiles|filling|solver|oneRoster|courseSearch|sectionQuery|courseQuery|guidanceWords/
+  /programText|programCompletion|registration\/morning|\/Filter\w+\.vue|shared\/help|shared\/file(?:s|Shapes)|writtenFiles|auditFile|trial|filling|solver|oneRoster|sectionQuery|courseQuery|guidanceWords/
 
 /** What the entry and the first pages import, directly or by others, without waiting. */
 function seenFirst(read: Set<string>, modules: Modules): Set<string> {
@@ -28,9 +31,24 @@ function seenFirst(read: Set<string>, modules: Modules): Set<string> {
   return reached
 }
 
+/** Whether a module has something large come along with it. */
+function bringsLarge(id: string, modules: Modules, known: Map<string, boolean>): boolean {
+  const before = known.get(id)
+  if (before !== undefined) return before
+  // In a circle the answer is that of the others.
+  known.set(id, false)
+  const brings =
+    LARGE.test(id) ||
+    (!id.includes('/node_modules/') &&
+      (modules.getModuleInfo(id)?.importedIds ?? []).some((one) => bringsLarge(one, modules, known)))
+  known.set(id, brings)
+  return brings
+}
+
 /** What one build needs for it: the rule, and a plugin that knows which modules there are. */
 export function chunks() {
   const read = new Set<string>()
+  const large = new Map<string, boolean>()
   let first: Set<string> | undefined
   return {
     plugin: {
@@ -40,7 +58,8 @@ export function chunks() {
     manualChunks: (id: string, modules: Modules): string | undefined => {
       first ??= seenFirst(read, modules)
       if (first.has(id)) return 'first'
-      return !id.includes('node_modules') && SHARED.test(id) && !APART.test(id) ? 'later' : undefined
+      if (id.includes('node_modules') || !SHARED.test(id) || APART.test(id)) return undefined
+      return bringsLarge(id, modules, large) ? undefined : 'later'
     }
   }
 }

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { passwordBody } from '#shared/accounts/requests'
 import type { WaysIn } from '#shared/accounts/responses'
 import { instantText } from '#shared/when'
 import { count } from '#shared/words'
@@ -15,7 +14,6 @@ onMounted(() => Promise.all([account.load(), readWays()]))
 
 const others = computed(() => account.sessions.filter((one) => !one.here).length)
 
-const form = useForm(passwordBody, { present: '', next: '' })
 const problem = ref<Failure['problem']>()
 const done = ref<string>()
 const busy = ref(false)
@@ -35,14 +33,14 @@ async function attempt(work: () => Promise<void>, said: string) {
     busy.value = false
   }
 }
-async function change() {
+const changing = ref(false)
+function begin() {
   problem.value = undefined
   done.value = undefined
-  if (!(await form.submit(({ present, next }) => account.changePassword(present, next)))) {
-    problem.value = form.problem.value
-    return
-  }
-  form.clear()
+  changing.value = true
+}
+function changed() {
+  changing.value = false
   done.value = 'The password is changed. You were signed out everywhere else.'
 }
 </script>
@@ -96,27 +94,8 @@ async function change() {
           </section>
           <section v-if="ways?.passwords !== false" class="card part" aria-labelledby="password">
             <h2 id="password">Another password</h2>
-            <v-form class="fields" @submit.prevent="change">
-              <v-text-field
-                v-model="form.values.value.present"
-                label="Present password"
-                type="password"
-                autocomplete="current-password"
-                :error-messages="form.errorsOf('present')"
-              />
-              <v-text-field
-                v-model="form.values.value.next"
-                label="New password"
-                type="password"
-                autocomplete="new-password"
-                hint="12 characters or more; a few words are fine"
-                persistent-hint
-                :error-messages="form.errorsOf('next')"
-              />
-              <v-btn type="submit" variant="flat" color="primary" :disabled="form.busy.value"
-                >Change the password</v-btn
-              >
-            </v-form>
+            <v-btn v-if="!changing" @click="begin">Change the password</v-btn>
+            <LazyPasswordForm v-else @done="changed" />
           </section>
         </div>
         <RecordReads v-if="session.who?.student" :student="session.who.student" />
@@ -158,12 +137,6 @@ async function change() {
 .when {
   margin: 0;
   font-size: 13px;
-}
-.fields {
-  display: grid;
-  gap: 14px;
-  margin-top: 12px;
-  justify-items: start;
 }
 .fields > .v-input {
   width: 100%;

@@ -257,6 +257,8 @@ test('one sees where one is signed in, ends it there, and changes the password, 
   expect((await other.request.get('/api/account/sessions')).status()).toBe(401)
 
   const field = (name: string) => page.getByLabel(name, { exact: true })
+  await page.getByRole('button', { name: 'Change the password' }).focus()
+  await page.keyboard.press('Enter')
   await field('Present password').fill('harrowmere')
   await field('New password').fill('short')
   await page.keyboard.press('Enter')

@@ -43,6 +43,7 @@ test('what was taken stands term by term, and as a transcript; the end of the de
 
   // The transcript: read, and one sent to somebody; what is wrong stands at its field, and nothing is lost.
   const transcript = saoirse.getByRole('region', { name: 'Transcript' })
+  await transcript.getByRole('button', { name: 'Name somebody' }).click()
   await transcript.getByLabel('To', { exact: true }).fill('Tarn Valley Water Board')
   await transcript.getByLabel('Their e-mail').fill('people at tarn')
   await transcript.getByRole('button', { name: 'Ask for it' }).click()
@@ -53,6 +54,7 @@ test('what was taken stands term by term, and as a transcript; the end of the de
   await expect(transcript.getByRole('listitem')).toContainText('waits for the grades of Spring 2027')
   await transcript.getByRole('button', { name: 'take it back' }).click()
   await expect(transcript.getByRole('listitem')).toHaveCount(0)
+  await transcript.getByRole('button', { name: 'Name somebody' }).click()
   await transcript.getByLabel('To', { exact: true }).fill('Merrow Archive')
   await transcript.getByLabel('Their e-mail').fill('desk@merrow.example')
   await choose(saoirse, 'When', 'as the record is now')

@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib'
 import { clean, settled, wellMade } from './axe'
-import { PHONE, choose, enter, expect, go, leave, setClock, test } from './site'
+import { PHONE, choose, enter, enterAnew, expect, go, leave, setClock, test, type DemoSite } from './site'
 
 test.use({ scenario: 'views' })
 
@@ -142,8 +142,9 @@ test('holds, a place in line, seats placed by an office and a changed sign-off a
   await tell('ottilie.marsh', '/route', /would count toward nothing/)
 })
 
-test('the first load of Today is small, and asks for few things', async ({ site }) => {
-  const page = await enter(site, 'imke.varga')
+/** What a place loads as scripts when somebody comes there first, in bytes as they are sent; and how often it asks. */
+async function firstLoad(site: DemoSite, place: string): Promise<{ bytes: number; requests: number }> {
+  const page = await enterAnew(site, 'imke.varga')
   const scripts = new Map<string, number>()
   let requests = 0
   page.on('request', () => requests++)
@@ -151,14 +152,23 @@ test('the first load of Today is small, and asks for few things', async ({ site 
     if (!response.url().endsWith('.js')) return
     scripts.set(response.url(), gzipSync(await response.body()).length)
   })
-  await page.goto('/students/1/today')
+  await page.goto(`/students/1/${place}`)
   await settled(page)
   await expect.poll(() => scripts.size).toBeGreaterThan(0)
   await page.waitForTimeout(1000)
-  const total = [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0)
-  expect(total).toBeLessThan(265_000)
-  expect(requests).toBeLessThanOrEqual(30)
   await leave(page)
+  return { bytes: [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0), requests }
+}
+
+test('the first load of Today is small, and asks for few things', async ({ site }) => {
+  const { bytes, requests } = await firstLoad(site, 'today')
+  expect(bytes).toBeLessThan(256_000)
+  expect(requests).toBeLessThanOrEqual(30)
+})
+
+test('no place brings along what only others need @long', async ({ site }) => {
+  for (const place of ['degree', 'degree/record', 'route', 'week', 'week/sections', 'register'])
+    expect((await firstLoad(site, place)).bytes, place).toBeLessThan(350_000)
 })
 
 test('Degree tells where each course counts, what moving it costs, and what the GPA asks for', async ({

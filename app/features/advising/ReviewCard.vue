@@ -76,7 +76,7 @@ const { busy, once } = useOnce()
     <TermCompared />
 
     <template v-if="student.own">
-      <ReviewAsk v-if="isAsking" @done="isAsking = false" />
+      <LazyReviewAsk v-if="isAsking" @done="isAsking = false" />
       <v-btn
         v-else-if="!isOpen && needsAnswer"
         variant="flat"
@@ -92,7 +92,7 @@ const { busy, once } = useOnce()
       <p v-if="!standing.planned.length" class="quiet">
         Nothing is planned for {{ term.name }}, so there is nothing to sign off yet.
       </p>
-      <SignOffForm v-else-if="needsAnswer" />
+      <LazySignOffForm v-else-if="needsAnswer" />
       <v-btn v-if="signOff" :disabled="busy" @click="once(() => advisingChanges.withdrawSignOff(term!.code))"
         >Withdraw sign-off</v-btn
       >

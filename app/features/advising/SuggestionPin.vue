@@ -24,7 +24,7 @@ const title = computed(() => changeText(props.placed.suggestion.change, college.
         <LeafPin :number="placed.suggestion.number" state="waiting" />
       </v-bare-btn>
     </template>
-    <div class="card sheet"><SuggestionItem :suggestion="placed.suggestion" /></div>
+    <div class="card sheet"><LazySuggestionItem :suggestion="placed.suggestion" /></div>
   </v-menu>
 </template>
 

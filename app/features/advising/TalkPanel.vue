@@ -71,7 +71,7 @@ async function note(text: string, named: Named[]): Promise<boolean> {
     <template v-for="one in talk.entries" :key="one.key">
       <TalkThread v-if="one.thread" :thread="one.thread" />
       <SectionSuggestionItem v-else-if="one.sections" :id="one.key" class="line" :suggestion="one.sections" />
-      <SuggestionItem v-else :id="one.key" :suggestion="one.suggestion" tabindex="-1" />
+      <LazySuggestionItem v-else :id="one.key" :suggestion="one.suggestion" tabindex="-1" />
     </template>
     <p v-if="elsewhere" class="quiet small">
       {{ count(elsewhere, 'suggestion') }} for another route {{ elsewhere === 1 ? 'waits' : 'wait' }}; show it

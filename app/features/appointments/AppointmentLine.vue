@@ -49,7 +49,7 @@ const was = computed(() => ({
     <p v-if="appointment.about" class="small quiet">{{ appointment.about }}</p>
     <p v-if="appointment.bring" class="small">To bring: {{ appointment.bring }}</p>
     <template v-if="moving">
-      <BookTime
+      <LazyBookTime
         v-if="student.own"
         :advisor="appointment.advisor.id"
         :book="moveTo"
@@ -57,7 +57,7 @@ const was = computed(() => ({
         is-moved
         @close="moving = false"
       />
-      <InviteTime
+      <LazyInviteTime
         v-else
         :send="moveAnywhere"
         act="Move it there"

@@ -39,9 +39,9 @@ const invite = (said: AppointmentSaid) => advisingChanges.makeAppointment(said)
           :items="advisors.map((one) => ({ value: one.id, title: `${one.name}, ${one.purpose} advisor` }))"
           @update:model-value="chosen = $event"
         />
-        <BookTime :advisor="advisor!" :book="book" act="Book it" @close="adding = false" />
+        <LazyBookTime :advisor="advisor!" :book="book" act="Book it" @close="adding = false" />
       </template>
-      <InviteTime v-else :send="invite" act="Invite" @close="adding = false" />
+      <LazyInviteTime v-else :send="invite" act="Invite" @close="adding = false" />
     </template>
     <ul v-if="ahead.length">
       <AppointmentLine v-for="one in ahead" :key="`${one.id} ${one.startsAt}`" :appointment="one" />

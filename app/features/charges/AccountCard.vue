@@ -2,7 +2,6 @@
 import type { Cents } from '#core/charges'
 import { dayNumber } from '#core/time'
 import type { LedgerEntry } from '#shared/charges/responses'
-import { amountForm, centsTyped } from '#shared/charges/requests'
 import { entryText, itemText, moneyText } from '#shared/charges/texts'
 import { dayText, instantText, shortInstant } from '#shared/when'
 
@@ -26,7 +25,6 @@ const isPast = computed(() => dayNumber(college.today) > dayNumber(term.value.pa
 const part = ref(false)
 const reading = ref(false)
 const problem = ref<string>()
-const form = useForm(amountForm, { amount: '' })
 
 async function payAll() {
   problem.value = undefined
@@ -36,12 +34,6 @@ async function payAll() {
     if (!(error instanceof Failure)) throw error
     problem.value = error.message
   }
-}
-async function payPart() {
-  const sent = await form.submit(({ amount }) => pay(centsTyped(amount)))
-  if (!sent) return
-  part.value = false
-  form.clear()
 }
 </script>
 
@@ -59,23 +51,10 @@ async function payPart() {
         </div>
         <div v-if="student.own && open > 0" class="keys">
           <v-btn :aria-expanded="part" @click="part = !part">Pay a part</v-btn>
-          <v-btn variant="flat" color="primary" :disabled="form.busy.value" @click="payAll"
-            >Pay {{ moneyText(open) }}</v-btn
-          >
+          <v-btn variant="flat" color="primary" @click="payAll">Pay {{ moneyText(open) }}</v-btn>
         </div>
       </div>
-      <form v-if="part && open > 0" class="part" @submit.prevent="payPart">
-        <label
-          >Amount
-          <v-text-field
-            v-model="form.values.value.amount"
-            inputmode="decimal"
-            maxlength="8"
-            placeholder="500.00"
-            :error-messages="form.errorsOf('amount')"
-        /></label>
-        <v-btn type="submit" :disabled="form.busy.value">Pay it</v-btn>
-      </form>
+      <LazyPayPart v-if="part && open > 0" :pay="pay" @done="part = false" />
       <p v-if="says" role="status">{{ says }}</p>
       <p v-if="problem" class="stops" role="alert">{{ problem }}</p>
       <dl>
@@ -159,12 +138,6 @@ async function payPart() {
 .keys {
   display: flex;
   gap: 8px;
-}
-.part {
-  display: flex;
-  align-items: end;
-  gap: 8px;
-  margin-top: 8px;
 }
 .part label {
   flex: 1;

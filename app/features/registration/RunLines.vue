@@ -147,7 +147,7 @@ const asksHere = (line: SheetLine) => props.dropping[0] === line.course && props
             }}</span>
           </td>
           <td v-if="hasFallbacks || student.own" class="after" :class="{ acts: !hasFallbacks }">
-            <LineFallbacks v-if="hasFallbacks && line.state === 'ready'" :line="line" :others="others" />
+            <LazyLineFallbacks v-if="hasFallbacks && line.state === 'ready'" :line="line" :others="others" />
             <LineActs
               v-if="student.own"
               :line="line"

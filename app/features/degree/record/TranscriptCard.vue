@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { termCode } from '#core/ids'
-import { transcriptBody } from '#shared/record/requests'
 import { shortDay } from '#shared/when'
 
 /** The transcript: to take along, and to be sent to somebody outside. */
@@ -15,20 +13,7 @@ const stopping = computed(() => view.value.holds.filter((hold) => hold.stopsTran
 const dueIn = computed(
   () => transcript.value.terms.findLast((one) => one.courses.some((course) => course.grade === null))?.term
 )
-const NOW = 'now'
-const when = ref<string>(NOW)
-const form = useForm(transcriptBody.pick({ to: true, email: true }), { to: '', email: '' })
-const whens = computed(() => [
-  { value: NOW, title: 'as the record is now' },
-  ...(dueIn.value
-    ? [{ value: dueIn.value, title: `with the grades of ${college.termName(dueIn.value)}` }]
-    : [])
-])
-const send = () =>
-  form.submit(async ({ to, email }) => {
-    const after = when.value === NOW ? null : termCode(when.value)
-    if (await changes.askTranscript({ to: to.trim(), email, after })) form.clear()
-  })
+const asking = ref(false)
 const stateOf = ({ sentAt, after }: { sentAt: number | null; after: string | null }) =>
   sentAt !== null
     ? `sent ${shortDay(sentAt, college.zone)}`
@@ -54,22 +39,8 @@ const stateOf = ({ sentAt, after }: { sentAt: number | null; after: string | nul
         <strong>{{ hold.title }}</strong> ({{ hold.office }}) stops transcripts: none is sent while it stands.
         {{ hold.howToLift }}
       </p>
-      <v-form @submit.prevent="send">
-        <v-text-field
-          v-model="form.values.value.to"
-          label="To"
-          maxlength="120"
-          :error-messages="form.errorsOf('to')"
-        />
-        <v-text-field
-          v-model="form.values.value.email"
-          label="Their e-mail"
-          maxlength="160"
-          :error-messages="form.errorsOf('email')"
-        />
-        <v-select v-model="when" label="When" :items="whens" />
-        <v-btn type="submit" :disabled="form.busy.value">Ask for it</v-btn>
-      </v-form>
+      <v-btn v-if="!asking" @click="asking = true">Name somebody</v-btn>
+      <LazyTranscriptAsk v-else :due-in="dueIn" @done="asking = false" />
       <ul v-if="view.transcripts.length">
         <li v-for="one in view.transcripts" :key="one.id">
           <div>
@@ -104,15 +75,6 @@ h3 {
   flex-wrap: wrap;
   align-items: center;
   gap: 8px;
-}
-.v-form {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-}
-.v-form .v-input {
-  width: 100%;
-  max-width: none;
 }
 .held-up strong {
   color: var(--ember);

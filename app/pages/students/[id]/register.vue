@@ -71,14 +71,18 @@ const shownReceipt = computed((): Receipt | undefined => {
         :chosen="chosen.length"
         :registered="registered.length"
       />
-      <SeatOffer
+      <LazySeatOffer
         v-for="offer in standing.offers"
         :key="offer.id"
         :offer="offer"
         :busy="running"
         @answer="(given, givingUp) => answer(offer.id, given, givingUp)"
       />
-      <TermLine v-if="term && sheet.opens !== null && (opened || closed)" :term="term" :opens="sheet.opens" />
+      <LazyTermLine
+        v-if="term && sheet.opens !== null && (opened || closed)"
+        :term="term"
+        :opens="sheet.opens"
+      />
       <GuidanceNotes v-if="term" about="term" :keys="[term.code]" />
       <GuidanceNotes about="finding" :keys="found" />
       <div class="page-head sheet-head">
@@ -137,7 +141,7 @@ const shownReceipt = computed((): Receipt | undefined => {
       <LazyAddByCode v-if="adding" @close="adding = false" />
       <p v-if="message" class="stops" role="alert">{{ message }}</p>
 
-      <DropAsk
+      <LazyDropAsk
         v-if="dropping.asked.value.length > 2"
         :courses="dropping.asked.value"
         :says="dropping.says.value"
@@ -147,7 +151,7 @@ const shownReceipt = computed((): Receipt | undefined => {
         @keep="dropping.keep"
       />
 
-      <RunReceipt
+      <LazyRunReceipt
         v-if="shownReceipt"
         :receipt="shownReceipt"
         :fresh="shownReceipt.id === receipt?.id"

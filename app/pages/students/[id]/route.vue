@@ -171,14 +171,18 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
       program suggests if you like.
     </p>
     <SuggestionBar />
-    <CarryPanel v-if="open === 'carry'" @close="open = undefined" />
-    <RoutesPanel v-if="open === 'routes'" @close="open = undefined" />
+    <LazyCarryPanel v-if="open === 'carry'" @close="open = undefined" />
+    <LazyRoutesPanel v-if="open === 'routes'" @close="open = undefined" />
 
     <div class="sheet" :class="{ beside: isBeside }">
       <div class="plan">
-        <RouteTerms v-if="narrow" @need="(result, term) => (need = { result, term })" @replace="replace" />
+        <LazyRouteTerms
+          v-if="narrow"
+          @need="(result, term) => (need = { result, term })"
+          @replace="replace"
+        />
         <RouteBoard v-else @need="(result, term) => (need = { result, term })" @replace="replace" />
-        <FillPanel v-if="open === 'fill'" @close="open = undefined" />
+        <LazyFillPanel v-if="open === 'fill'" @close="open = undefined" />
       </div>
       <div class="column">
         <RouteFindings @fill="open = 'fill'" />

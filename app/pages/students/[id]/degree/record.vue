@@ -47,7 +47,7 @@ const figures = computed(() => {
       </section>
       <div class="side">
         <RecordStanding />
-        <RecordEntry v-if="student.view!.relation === 'registrar'" />
+        <LazyRecordEntry v-if="student.view!.relation === 'registrar'" />
         <GraduationCard />
         <TranscriptCard />
         <AccountsCard />

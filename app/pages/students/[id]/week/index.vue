@@ -135,8 +135,14 @@ function paint(hours: { days: Weekday[]; start: number; end: number }) {
         :paints="keeping && student.own"
         @paint="paint"
       />
-      <RealWeeks v-else-if="shown === 'dated'" :held="held" :picked="picked" :hue-of="hueOf" :scale="scale" />
-      <WeekCompare v-else :fresh="now" :scale="scale" @close="shown = 'typical'" />
+      <LazyRealWeeks
+        v-else-if="shown === 'dated'"
+        :held="held"
+        :picked="picked"
+        :hue-of="hueOf"
+        :scale="scale"
+      />
+      <LazyWeekCompare v-else :fresh="now" :scale="scale" @close="shown = 'typical'" />
       <KeepFreePanel
         v-if="keeping"
         :removes="removes"
