@@ -111,6 +111,8 @@ export interface Attempts {
   /** The place of each in the order of the list, those to spare included; by key. */
   order: ReadonlyMap<string, number>
   idle: IdleAttempt[]
+  /** Idle only for credit that is brought in: what was taken here stays in averages all the same. */
+  stillAveraged: ReadonlySet<RecordEntry>
   /** Planned although it, a course that counts as it, or one that excludes it is already there. */
   repeats: PlannedCourse[]
   policy: RepeatPolicy

@@ -28,7 +28,24 @@ export function attemptsOf(input: AttemptInput, terms: readonly Pick<Term, 'code
   list.addRecord()
   for (const seat of input.held) list.addSeat(seat)
   for (const plan of input.planned) list.addPlanned(plan)
-  return list.whole()
+  return list.whole(stillAveraged(input, terms))
+}
+
+const NONE: ReadonlySet<RecordEntry> = new Set()
+
+/** What of a record would not be idle, were nothing brought in. */
+function stillAveraged(input: AttemptInput, terms: readonly Pick<Term, 'code'>[]): ReadonlySet<RecordEntry> {
+  const here = input.record.filter((entry) => entry.origin === 'here')
+  if (here.length === input.record.length) return NONE
+  const alone = new AttemptList({ ...input, record: here }, terms)
+  alone.addRecord()
+  const idle = new Map(alone.whole().idle.map((one) => [one.entry, one]))
+  return new Set(
+    here.filter((entry) => {
+      const out = idle.get(entry)
+      return !out || (out.why === 'failed' && out.by === undefined)
+    })
+  )
 }
 
 type Keyless = Omit<Attempt, 'key'>
@@ -110,7 +127,7 @@ class AttemptList {
     if (this.addAhead({ ...attempt, ...heldAs?.(course, term) }) !== 'counted') this.repeats.push(plan)
   }
 
-  whole(): Attempts {
+  whole(stillAveraged = NONE): Attempts {
     const { counted, spare, idle, repeats, policy } = this
     const all: Attempts = {
       counted: this.inOrder(counted),
@@ -118,6 +135,7 @@ class AttemptList {
       apart: this.apartAmong([...counted, ...spare]),
       order: new Map(this.inOrder([...counted, ...spare]).map((one, i) => [one.key, i])),
       idle,
+      stillAveraged,
       repeats,
       policy
     }

@@ -4,6 +4,7 @@ import { Catalog } from '../catalog'
 import { COMMON_SCALE } from '../grades'
 import { courseCode, termCode } from '../ids'
 import { course, entry, term } from '../testing/build'
+import { dice } from './best/testing/cases'
 import { averageNeeded, gradedAttempts, paceOfProgress } from './forecast'
 import { attemptsOf } from './attemptList'
 
@@ -86,6 +87,36 @@ describe('graded attempts', () => {
     const other = [failed, entry('STAT 102', 'B', { term: termCode('SP27') })]
     expect(read({ record: other }, same).map((one) => one.grade)).toEqual(['B'])
     expect(read({ record: other }).map((one) => one.grade)).toEqual(['B', 'F'])
+  })
+  it('are the same whatever was brought in beside them (300 records, from seed 1)', () => {
+    const same = new Catalog([
+      course('ENVI 101'),
+      course('STAT 101', { equivalents: [courseCode('STAT 102')] }),
+      course('STAT 102', { equivalents: [courseCode('STAT 101')] }),
+      course('FELD 390', { repeatable: true })
+    ])
+    const terms = ['AU25', 'SP26', 'AU26'].map((code) => term(code))
+    let brought = 0
+    for (let seed = 1; seed <= 300; seed++) {
+      const roll = dice(seed)
+      const pick = <T>(list: readonly T[]): T => list[Math.floor(roll() * list.length)]!
+      const record = Array.from({ length: 6 }, () =>
+        entry(pick(same.courses).code, pick(['A', 'B', 'D', 'F', 'P', 'W']), {
+          term: termCode(pick(terms).code),
+          origin: roll() < 0.4 ? 'transfer' : 'here'
+        })
+      )
+      const here = record.filter((one) => one.origin === 'here')
+      brought += record.length - here.length
+      for (const repeats of ['best', 'last', 'all'] as const) {
+        const read = (of: typeof record) =>
+          COMMON_SCALE.totals(
+            gradedAttempts(attemptsOf({ catalog: same, record: of, held: [], planned: [], repeats }, terms))
+          )
+        expect({ seed, repeats, ...read(record) }).toEqual({ seed, repeats, ...read(here) })
+      }
+    }
+    expect(brought).toBeGreaterThan(300)
   })
   it('leave out grades without points', () => {
     expect(COMMON_SCALE.totals([{ grade: 'P', credits: 3 }])).toEqual({ points: 0, credits: 0 })

@@ -15,17 +15,18 @@ export interface CourseAttempt extends GradedAttempt {
 
 /**
  * Graded attempts that enter an average: what counts, and what was failed and not passed since; where
- * the program counts all attempts, every one.
+ * the program counts all attempts, every one. Only grades given here: what is brought in, from elsewhere or by test,
+ * is in none whatever grade it carries, and takes none out (common practice).
  */
-export function gradedAttempts({ counted, idle, policy }: Attempts): CourseAttempt[] {
-  const graded = counted.flatMap((t) => (t.grade === null ? [] : [{ ...t, grade: t.grade }]))
-  const others = idle.filter(({ why, by }) =>
-    policy === 'all' ? why !== 'withdrawn' : why === 'failed' && by === undefined
+export function gradedAttempts({ counted, idle, policy, stillAveraged }: Attempts): CourseAttempt[] {
+  const others = idle.flatMap(({ entry, why, by }) => {
+    const isOpen = why === 'failed' && by === undefined
+    const isKept = stillAveraged.has(entry) && why !== 'exclusive'
+    return isOpen || isKept || policy === 'all' ? [{ ...entry, why }] : []
+  })
+  return [...counted, ...others.filter(({ why }) => why !== 'withdrawn')].flatMap((one) =>
+    one.origin === 'here' && one.grade !== null ? [{ ...one, grade: one.grade }] : []
   )
-  return [
-    ...graded,
-    ...others.flatMap(({ entry }) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
-  ]
 }
 
 export type Forecast =

@@ -71,7 +71,9 @@ export function recordTerms(
       attempted: sum(lines),
       earned: sum(lines.filter((line) => line.state === 'earned')),
       average: scale.average(
-        own.flatMap((entry) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
+        own.flatMap((entry) =>
+          entry.grade === null || entry.origin !== 'here' ? [] : [{ ...entry, grade: entry.grade }]
+        )
       ),
       soFar: graded.includes(code) ? scale.average(gradedAttempts(then)) : undefined
     }

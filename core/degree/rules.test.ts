@@ -323,6 +323,32 @@ describe('several attempts', () => {
     expect(catalog.scale.average(gradedAttempts(list))).toBe(2)
     expect(catalog.scale.average(gradedAttempts(attempts(twice)))).toBe(3)
   })
+  it('elsewhere are in no average and take none out of it, whatever grade they bring (common practice)', () => {
+    const brought = (grade: string) =>
+      entry('STAT 101', grade, { term: termCode('SP26'), origin: 'transfer' })
+    const other = entry('ENVI 101', 'B', { term: termCode('AU25') })
+    const gradesOf = (...record: RecordEntry[]) =>
+      gradedAttempts(attempts(record))
+        .map((one) => `${one.course} ${one.grade}`)
+        .sort()
+    // What is brought in counts by its grade, and is left out of the average.
+    expect(attempts([brought('A'), other]).counted).toHaveLength(2)
+    expect(gradesOf(brought('A'), other)).toEqual(['ENVI 101 B'])
+    // A better grade from elsewhere gives the credits; the one given here stays in the average, failed or passed.
+    expect(attempts([twice[1]!, brought('A')]).counted.map((one) => one.grade)).toEqual(['A'])
+    expect(gradesOf(twice[1]!, brought('A'))).toEqual(['STAT 101 D'])
+    const failed = entry('STAT 101', 'F', { term: termCode('AU25') })
+    expect(gradesOf(failed, brought('A'), other)).toEqual(['ENVI 101 B', 'STAT 101 F'])
+    // Passed here as well, the failed one is out.
+    expect(gradesOf(failed, brought('A'), twice[1]!)).toEqual(['STAT 101 D'])
+    expect(gradesOf(...twice, brought('A'))).toEqual(['STAT 101 B'])
+    // A failed one from elsewhere is none of ours.
+    expect(gradesOf(brought('F'), other)).toEqual(['ENVI 101 B'])
+    const all = gradedAttempts(attempts([...twice, brought('A')], [], 'all'))
+    expect(all.map((one) => one.grade).sort()).toEqual(['B', 'D'])
+    const last = gradedAttempts(attempts([...twice, brought('A')], [], 'last'))
+    expect(last.map((one) => one.grade)).toEqual(['D'])
+  })
   it('of which the last failed give nothing, where the last one counts', () => {
     const failed = [twice[0]!, entry('STAT 101', 'F', { term: termCode('SP26') })]
     expect(attempts(failed, [], 'last').counted).toEqual([])
