@@ -1,7 +1,7 @@
 /** What programs ask for beside courses that count, exceptions, repeats, and grades of all kinds. */
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
-import { GradeScale } from '../grades'
+import { COMMON_SCALE, GradeScale } from '../grades'
 import { courseCode, termCode } from '../ids'
 import { course, entry, planned, term } from '../testing/build'
 import { auditAll, auditProgram, auditRecord, type AuditOptions } from './audit'
@@ -304,6 +304,27 @@ describe('what counts at most', () => {
     const all = inNeed({ amount: 12, perSubject: 1, from: 'ENVI *' })
     const [result] = read(all, four).areas[0]!.needs
     expect(result).toMatchObject({ state: 'needed', missing: 9 })
+  })
+})
+
+describe('grades without points', () => {
+  it('that say passed are no C, unless the scale says so; credit from elsewhere is (common practice)', () => {
+    const asks = {
+      areas: [
+        { id: 'a', title: 'A', needs: [need('STAT 101', { measure: 'courses', amount: 1, leastGrade: 'C' })] }
+      ]
+    }
+    const meets = (grade: string, scale?: GradeScale) => {
+      const of = new Catalog(catalog.courses, scale)
+      const taken = attemptsOf(
+        { catalog: of, record: [entry('STAT 101', grade)], held: [], planned: [] },
+        terms
+      )
+      return auditProgram(compileProgram(spec(asks)), taken, of).areas[0]!.needs[0]!.state === 'met'
+    }
+    expect(['P', 'TR', 'CR', 'C', 'D'].map((grade) => meets(grade))).toEqual([false, true, true, true, false])
+    const ours = COMMON_SCALE.grades.map((one) => (one.grade === 'P' ? { ...one, rank: 2 } : one))
+    expect(meets('P', new GradeScale(ours))).toBe(true)
   })
 })
 

@@ -107,8 +107,9 @@ export const scaleOf = (grades: readonly GradeSpec[] | null | undefined): GradeS
 export const COMMON_SCALE = new GradeScale([
   ...letters.map(([grade, points]): GradeSpec => ({ grade, points, result: 'earned', rank: points })),
   { grade: 'F', points: 0, result: 'failed', rank: 0 },
-  // Passed without a letter, transferred, by test: counts as a C where a least grade is asked for.
-  { grade: 'P', points: null, result: 'earned', rank: 2.0 },
+  // Passed without a letter: no more is known than that it is no failure.
+  { grade: 'P', points: null, result: 'earned', rank: 1.0 },
+  // Transferred, by test: counts as a C where a least grade is asked for.
   { grade: 'TR', points: null, result: 'earned', rank: 2.0 },
   { grade: 'CR', points: null, result: 'earned', rank: 2.0 },
   { grade: 'NP', points: null, result: 'failed', rank: 0 },
