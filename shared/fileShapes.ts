@@ -91,7 +91,16 @@ const condition = z.discriminatedUnion('asks', [
     here: z.boolean().optional(),
     amongLast: credits.optional()
   }),
-  z.strictObject({ id, title, note, asks: z.literal('average'), least: z.number(), from: set.optional() }),
+  z.strictObject({
+    id,
+    title,
+    note,
+    asks: z.literal('average'),
+    least: z.number(),
+    from: set.optional(),
+    best: z.int().min(1).max(200).optional(),
+    attempts: z.literal('all').optional()
+  }),
   z.strictObject({
     id,
     title,

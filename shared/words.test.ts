@@ -48,9 +48,12 @@ describe('refusals', () => {
 describe('words', () => {
   it('say what a target asks for', () => {
     expect(forecastText({ kind: 'possible', least: 3.714 }, 3.5, 72)).toBe(
-      'It takes an average of 3.71 over the 72 credits still to come.'
+      'It takes an average of 3.72 over the 72 credits still to come.'
     )
     expect(forecastText({ kind: 'outOfReach', best: 3.4 }, 3.9, 9)).toContain('Out of reach')
+    // No figure that would do, nor one that cannot be had.
+    expect(forecastText({ kind: 'outOfReach', best: 2.996 }, 3, 9)).toContain('it would be 2.99.')
+    expect(forecastText({ kind: 'possible', least: 3.2 }, 3, 60)).toContain('average of 3.20 over')
     expect(forecastText({ kind: 'reached', least: 0 }, 2, 9)).toContain('2.00 is kept')
     expect(forecastText({ kind: 'nothingLeft' }, 2, 0)).toContain('No credits')
   })

@@ -1,4 +1,5 @@
 /** English for findings, refusals and rules: made here and nowhere else. */
+import { hundredths } from '#core/grades'
 import type { Role } from '#shared/accounts/responses'
 import type { Season, StudyLevel } from '#core/catalog'
 import type { Enrolment } from '#core/degree'
@@ -85,3 +86,6 @@ export const HALF_WORDS: Record<Section['half'], string> = {
   second: 'second half',
   other: 'dates of its own'
 }
+
+/** An average as it is compared: to hundredths, halves up. */
+export const averageText = (average: number): string => (hundredths(average) / 100).toFixed(2)

@@ -162,6 +162,8 @@ class Compiler {
     }
     if (spec.asks === 'average' && !(spec.least > 0 && spec.least <= most))
       fail(`an average lies between 0 and ${most}`, path)
+    if (spec.asks === 'average' && spec.best !== undefined && !(Number.isInteger(spec.best) && spec.best > 0))
+      fail('the best courses of an average come whole, from 1 on', path)
     const from = spec.asks === 'credits' || spec.asks === 'average' ? spec.from : undefined
     return { spec, set: this.set(from ?? 'any', path) }
   }

@@ -3,6 +3,7 @@
  * for nothing: credits at a level, earned here or among the last ones, an average, a test, a milestone.
  */
 import type { Catalog } from '../catalog'
+import { hundredths } from '../grades'
 import { gradedAttempts } from './forecast'
 import type { Condition, Program } from './program'
 import { STATUS_ORDER, type AttemptStatus, type Attempt, type Attempts } from './attempt'
@@ -27,7 +28,16 @@ export type ConditionSpec = Named &
         /** Only among the last so many credits. */
         amongLast?: number | undefined
       }
-    | { asks: 'average'; least: number; from?: string | undefined }
+    | {
+        asks: 'average'
+        least: number
+        /** Over this set; over everything without it. */
+        from?: string | undefined
+        /** Over so many courses with the best grades alone; over those there are, where they are fewer. */
+        best?: number | undefined
+        /** `all`: over every attempt with a grade, those failed or taken again too, whatever the program says of repeats. */
+        attempts?: 'all' | undefined
+      }
     | { asks: 'test'; test: string; least: number }
     | { asks: 'milestone' }
   )
@@ -91,10 +101,10 @@ function judge(
       return { ...nothing, status, amounts, unknown }
     }
     case 'average': {
-      const graded = gradedAttempts(attempts).filter(inSet)
-      const value = catalog.scale.average(graded)
-      // Rounded to hundredths, as averages are written.
-      const met = value !== undefined && Math.round(value * 100) >= Math.round(spec.least * 100)
+      const policy = spec.attempts ?? attempts.policy
+      const graded = gradedAttempts({ ...attempts, policy }).filter(inSet)
+      const value = catalog.scale.average(catalog.scale.best(graded, spec.best))
+      const met = value !== undefined && hundredths(value) >= hundredths(spec.least)
       return { ...nothing, status: met ? 'earned' : undefined, value }
     }
     case 'test': {

@@ -92,6 +92,34 @@ describe('conditions', () => {
     const away = [...old, entry('STAT 101', 'B', { term: termCode('SP26'), origin: 'transfer' as const })]
     expect(condition(here, away)).toMatchObject({ status: undefined, amounts: { earned: 3 } })
   })
+  it('ask for an average over the best courses, or over every attempt', () => {
+    const average: ConditionSpec = { id: 'c', title: 'GPA', asks: 'average', least: 3 }
+    const record = [
+      entry('ENVI 101', 'A', { credits: 1 }),
+      entry('ENVI 102', 'B', { credits: 4 }),
+      entry('STAT 101', 'B', { credits: 2 }),
+      entry('STAT 102', 'D', { credits: 3 }),
+      entry('ENVI 201', 'F', { credits: 2, term: termCode('AU25') }),
+      entry('ENVI 201', 'C', { credits: 2, term: termCode('SP26') })
+    ]
+    // Of equal grades the one with more credits: (4.0 x 1 + 3.0 x 4) / 5 = 3.2.
+    expect(condition({ ...average, best: 2 }, record).value).toBeCloseTo(3.2, 10)
+    expect(condition({ ...average, best: 2, from: 'STAT *' }, record).value).toBeCloseTo(9 / 5, 10)
+    // With fewer than that, over those there are.
+    expect(condition({ ...average, best: 9 }, record).value).toBe(condition(average, record).value)
+    expect(() => condition({ ...average, best: 1.5 }, record)).toThrow('come whole, from 1 on')
+    // (4 + 12 + 6 + 3 + 4) / 12 without what was taken again, / 14 with it.
+    expect(condition(average, record).value).toBeCloseTo(29 / 12, 10)
+    expect(condition({ ...average, attempts: 'all' }, record).value).toBeCloseTo(29 / 14, 10)
+    expect(condition({ ...average, attempts: 'all', from: 'ENVI 201' }, record).value).toBe(1)
+  })
+  it('round an average as it is written, halves up, whatever a number of the machine makes of them', () => {
+    // 201 points over 200 credits are 1.005, which as a double is less than that.
+    const record = [entry('STAT 101', 'D', { credits: 199 }), entry('STAT 102', 'C', { credits: 1 })]
+    const least = (value: number): ConditionSpec => ({ id: 'c', title: 'GPA', asks: 'average', least: value })
+    expect(condition(least(1.01), record).status).toBe('earned')
+    expect(condition(least(1.02), record).status).toBeUndefined()
+  })
   it('ask for an average over a set, rounded to hundredths as it is written', () => {
     const average: ConditionSpec = { id: 'c', title: 'GPA', asks: 'average', least: 2.5, from: 'STAT *' }
     // (3.0 x 3 + 2.0 x 3) / 6 = 2.50, the definition of a grade point average.

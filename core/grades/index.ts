@@ -1,6 +1,7 @@
 export {
   COMMON_SCALE,
   GradeScale,
+  hundredths,
   scaleOf,
   type GradedAttempt,
   type GradeMeaning,

@@ -68,12 +68,24 @@ export class GradeScale {
     return { points, credits }
   }
 
+  /** Of graded attempts so many with the best grades, of equal ones those with more credits; grades without points are left out. */
+  best<Graded extends GradedAttempt>(attempts: readonly Graded[], most = Infinity): Graded[] {
+    const points = (one: Graded) => this.meaning(one.grade).points
+    return attempts
+      .filter((one) => points(one) !== null)
+      .toSorted((a, b) => points(b)! - points(a)! || b.credits - a.credits)
+      .slice(0, most)
+  }
+
   /** Grade point average: points times credits over credits. Undefined when nothing carries points. Unrounded. */
   average(attempts: Iterable<GradedAttempt>): number | undefined {
     const { points, credits } = this.totals(attempts)
     return credits > 0 ? points / credits : undefined
   }
 }
+
+/** An average in hundredths, as it is written: halves up, also where the nearest double is less than the half. */
+export const hundredths = (average: number): number => Math.round(average * 100 + 1e-7)
 
 export interface GradedAttempt {
   grade: string

@@ -11,19 +11,19 @@ export interface TermResult {
   average: number | undefined
 }
 
-/** The result of a term, from the graded courses of it; an incomplete is attempted and not earned. */
+/** The result of a term, from the graded courses of it; an incomplete is attempted and not earned. Averages are of grades given here. */
 export function termResult(
   record: readonly RecordEntry[],
   term: TermCode,
   { scale }: Pick<Catalog, 'scale'>
 ): TermResult {
-  const graded = record.flatMap(({ grade, credits, term: at }) =>
-    grade !== null && at === term ? [{ grade, credits }] : []
+  const graded = record.flatMap(({ grade, credits, term: at, origin }) =>
+    grade !== null && at === term ? [{ grade, credits, origin }] : []
   )
   const sum = (list: typeof graded) => list.reduce((total, one) => total + one.credits, 0)
   return {
     attempted: sum(graded),
     earned: sum(graded.filter(({ grade }) => scale.meaning(grade).result === 'earned')),
-    average: scale.average(graded)
+    average: scale.average(graded.filter(({ origin }) => origin === 'here'))
   }
 }

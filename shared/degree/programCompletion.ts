@@ -29,6 +29,8 @@ const FIELDS: Record<string, string> = {
   counting: 'only courses that count',
   here: 'only courses taken here',
   amongLast: 'among the last so many credits',
+  best: 'an average over so many courses with the best grades',
+  attempts: 'all: an average over every attempt',
   entry: 'before it may be declared',
   repeats: 'which of several attempts counts',
   mayShare: 'credits that may count in the first program too',

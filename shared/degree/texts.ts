@@ -1,7 +1,7 @@
 /** What is said of needs, conditions and forecasts. */
 import type { Finish } from '#core/chain'
 import type { ConditionResult, Forecast, MostSpec, NeedResult, NeedState, Serving } from '#core/degree'
-import { count, creditsText, type TermNames } from '#shared/words'
+import { averageText, count, creditsText, type TermNames } from '#shared/words'
 
 /** How a requirement stands, while nothing is needed. */
 export const NEED_STATES: Record<NeedState, string> = {
@@ -19,13 +19,17 @@ export function forecastText(forecast: Forecast, target: number, remaining: numb
     case 'reached':
       return `${target.toFixed(2)} is kept whatever the grades to come.`
     case 'possible':
-      return `It takes an average of ${forecast.least.toFixed(2)} over the ${creditsText(remaining)} still to come.`
+      return `It takes an average of ${leastText(forecast.least)} over the ${creditsText(remaining)} still to come.`
     case 'outOfReach':
-      return `Out of reach: with the best grades in the ${creditsText(remaining)} still to come it would be ${forecast.best.toFixed(2)}.`
+      return `Out of reach: with the best grades in the ${creditsText(remaining)} still to come it would be ${mostAverageText(forecast.best)}.`
     case 'nothingLeft':
       return 'No credits of the program are still to come.'
   }
 }
+
+/** The least average in hundredths that suffices, and the most that can be had: never rounded to where it is not so. */
+const leastText = (average: number): string => (Math.ceil(average * 100 - 1e-7) / 100).toFixed(2)
+const mostAverageText = (average: number): string => (Math.floor(average * 100 + 1e-7) / 100).toFixed(2)
 
 /** Of what at most so much may count: `6 credits`, `1 course`. */
 export const mostText = ({ credits, courses }: MostSpec): string =>
@@ -41,12 +45,21 @@ export function conditionText({ spec, amounts, unknown, value }: ConditionResult
       return `${earned} earned${ahead ? ` and ${ahead} ahead` : ''}, of ${creditsText(spec.least)}${open}`
     }
     case 'average':
-      return value === undefined ? 'no graded course yet' : `${value.toFixed(2)} now`
+      return value === undefined ? 'no graded course yet' : `${averageText(value)} now${overText(spec)}`
     case 'test':
       return value === undefined ? 'no score on record' : `${value} on record`
     case 'milestone':
       return spec.note ?? 'recorded by the registrar'
   }
+}
+
+/** Over which attempts an average is taken, where it is not the usual one. */
+function overText({ best, attempts }: Extract<ConditionResult['spec'], { asks: 'average' }>): string {
+  const over = [
+    best === undefined ? '' : `the best ${count(best, 'course')}`,
+    attempts === 'all' ? 'every attempt' : ''
+  ].filter(Boolean)
+  return over.length ? `, over ${over.join(' of ')}` : ''
 }
 
 /** What makes a finish the earliest one. */

@@ -4,7 +4,7 @@ import type { Refused } from '#core/degree'
 import type { Finding, RouteChange } from '#core/findings'
 import type { ChangeFault, Blocker, PlanDifference, TermResult } from '#core/route'
 import { ruleText } from '#shared/catalog/texts'
-import { type TermNames, creditsText, count } from '#shared/words'
+import { averageText, type TermNames, creditsText, count } from '#shared/words'
 
 const AWAY_WORDS = { exchange: 'an exchange', leave: 'a leave' } as const
 
@@ -132,7 +132,7 @@ export const CHANGE_FAULTS: Record<ChangeFault, string> = {
 /** `15 of 16 cr earned · GPA 3.21`: what a term came to. */
 export function resultText({ earned, attempted, average }: TermResult): string {
   const credits = earned === attempted ? `${earned} cr earned` : `${earned} of ${attempted} cr earned`
-  return average === undefined ? credits : `${credits} · GPA ${average.toFixed(2)}`
+  return average === undefined ? credits : `${credits} · GPA ${averageText(average)}`
 }
 
 /** Why a course may not go into a term, in the few words that fit a cell. */

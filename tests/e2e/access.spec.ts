@@ -259,6 +259,7 @@ test('one sees where one is signed in, ends it there, and changes the password, 
   const field = (name: string) => page.getByLabel(name, { exact: true })
   await page.getByRole('button', { name: 'Change the password' }).focus()
   await page.keyboard.press('Enter')
+  await expect(field('Present password')).toBeFocused()
   await field('Present password').fill('harrowmere')
   await field('New password').fill('short')
   await page.keyboard.press('Enter')

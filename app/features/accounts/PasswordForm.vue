@@ -19,6 +19,7 @@ async function change() {
       type="password"
       autocomplete="current-password"
       :error-messages="form.errorsOf('present')"
+      @vue:mounted="focusIn"
     />
     <v-text-field
       v-model="form.values.value.next"

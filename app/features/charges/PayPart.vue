@@ -22,6 +22,7 @@ async function send() {
         maxlength="8"
         placeholder="500.00"
         :error-messages="form.errorsOf('amount')"
+        @vue:mounted="focusIn"
     /></label>
     <v-btn type="submit" :disabled="form.busy.value">Pay it</v-btn>
   </form>

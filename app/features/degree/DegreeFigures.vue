@@ -2,7 +2,7 @@
 import type { Audit } from '#core/degree'
 import type { Finish } from '#core/chain'
 import { programFigures } from '#shared/degree/figures'
-import { creditsText } from '#shared/words'
+import { averageText, creditsText } from '#shared/words'
 import { finishText } from '#shared/degree/texts'
 import { USUAL_LOAD } from '#shared/degree/candidateQuestion'
 
@@ -22,7 +22,7 @@ const emit = defineEmits<{ forecast: [] }>()
 const college = useCollege()
 const asked = ref(false)
 const figures = computed(() => programFigures(props.audit))
-const gpa = (value: number | undefined) => (value === undefined ? '–' : value.toFixed(2))
+const gpa = (value: number | undefined) => (value === undefined ? '–' : averageText(value))
 const earliest = computed(() =>
   !props.finish || props.finish.kind === 'never'
     ? '–'

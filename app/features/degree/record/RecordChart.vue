@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { RecordLine } from '#core/degree'
 import type { CourseCode } from '#core/ids'
-import { creditsText } from '#shared/words'
+import { averageText, creditsText } from '#shared/words'
 
 /** The terms of a record as columns of what was taken, each as high as its credits; over them the average so far. */
 const emit = defineEmits<{ open: [course: CourseCode] }>()
@@ -46,6 +46,7 @@ const gradeOf = ({ grade, origin, state }: RecordLine) =>
   state === 'underWay' ? 'under way' : origin === 'test' ? 'test' : (grade ?? '')
 const spoken = (one: RecordLine) =>
   [one.course, creditsText(one.credits), gradeOf(one), remark(one)].filter(Boolean).join(', ')
+const averageOr = (average: number | undefined) => (average === undefined ? '–' : averageText(average))
 </script>
 
 <template>
@@ -54,7 +55,7 @@ const spoken = (one: RecordLine) =>
       <span />
       <div class="band" :style="{ height: `${BAND}px` }" aria-hidden="true">
         <span v-for="at in rules" :key="at" class="rule" :style="{ top: `${y(at)}px` }"
-          ><em>{{ at.toFixed(2) }}</em></span
+          ><em>{{ averageText(at) }}</em></span
         >
         <span class="caption" :class="{ high: isLow }">GPA so far</span>
         <svg viewBox="0 0 1000 120" preserveAspectRatio="none">
@@ -66,7 +67,7 @@ const spoken = (one: RecordLine) =>
           <b
             :class="{ below: one.own !== undefined && one.own > one.soFar }"
             :style="{ left: one.left, top: `${one.at}px` }"
-            >{{ one.soFar.toFixed(2) }}</b
+            >{{ averageText(one.soFar) }}</b
           >
         </template>
       </div>
@@ -120,11 +121,11 @@ const spoken = (one: RecordLine) =>
         </tr>
         <tr>
           <th scope="row">Term GPA</th>
-          <td v-for="one in terms" :key="one.term ?? ''">{{ one.average?.toFixed(2) ?? '–' }}</td>
+          <td v-for="one in terms" :key="one.term ?? ''">{{ averageOr(one.average) }}</td>
         </tr>
         <tr>
           <th scope="row">GPA so far</th>
-          <td v-for="one in terms" :key="one.term ?? ''">{{ one.soFar?.toFixed(2) ?? '–' }}</td>
+          <td v-for="one in terms" :key="one.term ?? ''">{{ averageOr(one.soFar) }}</td>
         </tr>
       </tbody>
     </v-table>

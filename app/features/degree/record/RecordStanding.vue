@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { paceOfProgress } from '#core/degree'
-import { creditsText, STANDING_WORDS } from '#shared/words'
+import { averageText, creditsText, STANDING_WORDS } from '#shared/words'
 
 /** Averages, pace and class standing. */
 const student = useStudent()
 const main = computed(() => student.reading!.audits[0])
-const gpa = (value: number | undefined) => value?.toFixed(2) ?? '–'
+const gpa = (value: number | undefined) => (value === undefined ? '–' : averageText(value))
 const pace = computed(() => paceOfProgress(student.reading!.attempts))
 </script>
 

@@ -33,6 +33,7 @@ const send = () =>
       label="To"
       maxlength="120"
       :error-messages="form.errorsOf('to')"
+      @vue:mounted="focusIn"
     />
     <v-text-field
       v-model="form.values.value.email"

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { dayText } from '#shared/when'
-import { creditsText } from '#shared/words'
+import { averageText, creditsText } from '#shared/words'
 
 /** The unofficial transcript, as it is read and printed. */
 useHead({ title: 'Transcript · Ridgeway' })
 const student = useStudent()
 const { transcript, save } = useTranscript()
 const print = () => window.print()
-const gpa = (value: number | null) => value?.toFixed(2) ?? '–'
+const gpa = (value: number | null) => (value === null ? '–' : averageText(value))
 const ORIGINS = { here: '', transfer: 'transferred', test: 'by test' }
 </script>
 
