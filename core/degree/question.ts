@@ -12,7 +12,7 @@ import {
   type Share
 } from './best'
 import { isPossible } from './deadEnds'
-import { fit } from './fit'
+import { fit, isTooLow } from './fit'
 import {
   couldTake,
   isChoice,
@@ -146,9 +146,19 @@ class QuestionBuilder {
       const need = program.needs[n]!
       const w = this.firstOf[layer.program]! + n
       if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) return []
-      if (isPossible(attempt) && !scarce?.has(w)) return []
+      if (isPossible(attempt) && !(scarce?.has(w) && this.isLeftFor(need, course))) return []
       return fit(need, attempt, this.catalog) === 'fits' ? [w] : []
     })
+  }
+
+  /** Of a course that could still be taken: what is earned of it already counts itself, where its grade is enough. */
+  private isLeftFor(need: Need, course: Course): boolean {
+    if (course.repeatable) return true
+    const group = this.catalog.groupOf(course.code)
+    const there = this.attempts.filter(
+      (one) => !isPossible(one) && this.catalog.groupOf(one.course) === group
+    )
+    return !there.length || isTooLow(need, there, this.catalog)
   }
 
   private piecesOf(has: (course: Course, attempt: Attempt) => boolean): Set<number> {

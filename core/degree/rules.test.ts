@@ -543,3 +543,34 @@ describe('what may be shared', () => {
     expect(second!.outside).toMatchObject([{ why: 'sharing' }])
   })
 })
+
+describe('what could still be taken', () => {
+  it('is no repeat for a need that what is earned meets by its grade', () => {
+    // STAT 101 with a D has to count for the pair: only then can ENVI 101 complete it. The certificate would have it again.
+    const pair = need('ENVI 101 or STAT 101', { id: 'pair', amount: 3, credits: 3, subjects: 2 })
+    const better = need('any', { id: 'better', amount: 6, credits: 6, leastGrade: 'C' })
+    const dead = need('STAT 102', { id: 'dead', measure: 'courses', amount: 2, credits: 6 })
+    const [first, second] = [
+      [need('any', { amount: 4, credits: 4 }), pair],
+      [better, dead]
+    ]
+    const programs = [
+      spec({ credits: 7, areas: [{ id: 'a', title: 'A', needs: first }] }),
+      spec({ code: 'CERT', credits: 12, areas: [{ id: 'b', title: 'B', needs: second }] })
+    ].map((one) => compileProgram(one))
+    const four = ['ENVI 101', 'ENVI 102', 'ENVI 201', 'ENVI 301', 'STAT 101']
+    const of = new Catalog([
+      ...four.map((code) => course(code, { credits: 4 })),
+      ...['STAT 102', 'STAT 301'].map((code) => course(code, { credits: 3 }))
+    ])
+    const record = [entry('STAT 101', 'D', { credits: 4 })]
+    const { audits } = auditRecord(programs, { catalog: of, record, held: [], planned: [] }, terms)
+    const needs = audits.flatMap((audit) => audit.areas.flatMap((area) => area.needs))
+    expect(needs.map((one) => [one.need.id, one.evidence.length, one.beyond])).toEqual([
+      ['n', 0, false],
+      ['pair', 1, false],
+      ['better', 0, false],
+      ['dead', 0, true]
+    ])
+  })
+})
