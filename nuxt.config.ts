@@ -9,6 +9,9 @@ const optimizeDeps = ['zod', '@mdi/js', 'luxon', 'ajv/dist/2020.js']
 /** Of the pages that the server writes out whole, which know nothing of the bundle. */
 const FONTS = ['bricolage-grotesque', 'atkinson-hyperlegible-next']
 
+/** Registered by `app/plugins/laterControls.client.ts`. The module hands on whatever is not to be imported by itself. */
+const LATER_CONTROLS = ['VSelect', 'VTextarea', 'VList', 'VListItem']
+
 const split = chunks()
 
 const isDevelopment = process.env.NODE_ENV === 'development'
@@ -83,7 +86,7 @@ export default defineNuxtConfig({
   sourcemap: { server: false, client: false },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vuetify: {
-    moduleOptions: { styles: true, prefixComposables: true },
+    moduleOptions: { styles: true, prefixComposables: true, ignoreDirectives: LATER_CONTROLS as never },
     vuetifyOptions: './vuetify.config.ts'
   },
   security: {

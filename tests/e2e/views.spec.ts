@@ -162,13 +162,13 @@ async function firstLoad(site: DemoSite, place: string): Promise<{ bytes: number
 
 test('the first load of Today is small, and asks for few things', async ({ site }) => {
   const { bytes, requests } = await firstLoad(site, 'today')
-  expect(bytes).toBeLessThan(256_000)
+  expect(bytes).toBeLessThan(250 * 1024)
   expect(requests).toBeLessThanOrEqual(30)
 })
 
 test('no place brings along what only others need @long', async ({ site }) => {
   for (const place of ['degree', 'degree/record', 'route', 'week', 'week/sections', 'register'])
-    expect((await firstLoad(site, place)).bytes, place).toBeLessThan(350_000)
+    expect((await firstLoad(site, place)).bytes, place).toBeLessThan(320 * 1024)
 })
 
 test('Degree tells where each course counts, what moving it costs, and what the GPA asks for', async ({

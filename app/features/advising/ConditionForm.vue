@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { VSelect } from 'vuetify/components/VSelect'
 import type { CourseCode } from '#core/ids'
 import type { SignOffCondition } from '#core/findings'
 

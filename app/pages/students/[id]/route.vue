@@ -203,7 +203,7 @@ onMounted(() => talk.about && document.getElementById('talk')?.scrollIntoView({ 
         <p v-if="needNow && needNow.state !== 'needed'" role="status">
           Nothing more is needed for it: {{ NEED_STATES[needNow.state] }}.
         </p>
-        <NeedCandidates
+        <LazyNeedCandidates
           v-else
           :result="needNow ?? need.result"
           :at="need.term"

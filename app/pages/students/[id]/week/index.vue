@@ -182,7 +182,7 @@ function paint(hours: { days: Weekday[]; start: number; end: number }) {
       </ViewState>
     </template>
     <WeekEmpty v-else />
-    <SectionSheet v-if="about" :section="about" :among="sections" @close="about = undefined" />
+    <LazySectionSheet v-if="about" :section="about" :among="sections" @close="about = undefined" />
   </div>
 </template>
 

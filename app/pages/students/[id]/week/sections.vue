@@ -187,7 +187,7 @@ onMounted(() => finder.warm())
         </p>
       </div>
     </ViewState>
-    <SectionSheet
+    <LazySectionSheet
       v-if="about"
       :section="about"
       :among="sections"
