@@ -14,7 +14,7 @@ import {
 } from '#core/degree'
 import type { Finding } from '#core/findings'
 import type { CourseCode, SectionCode, TermCode } from '#core/ids'
-import { type Standing } from '#core/requisites'
+import type { Standing } from '#core/requisites'
 import { checkRoute, climbOf, Offered, routeFinish, type Climb, type RouteContext } from '#core/route'
 import type { Instant, IsoDate } from '#core/time'
 import type { PermissionKind, Permissions, Section, SectionTaker } from '#core/week'

@@ -10,6 +10,9 @@ interface Modules {
 
 /** What somebody who signs in sees first; the clock's bar stands on every page of the demo. */
 const FIRST = /\/app\/(?:pages\/students\/\[id\](?:\/today)?|ui\/ClockBar)\.vue$/
+/** Small controls that most of the later places have some of. */
+const CONTROLS =
+  /\/vuetify\/lib\/components\/(?:VCheckbox|VDialog|VTable|VTextField|VField|VInput|VCard|VMessages|VCounter|VRadio|VForm|VAlert|VLabel)\//
 const SHARED =
   /\/app\/ui\/(?:[^/.]+\.ts$|(?:SidePanel|NoteLine|HowAnswered|ToldOnce)\.vue)|\/core\/(?!find|fill)|(?<!\/app\/pages)\/shared\/|\/app\/features\/(?:record|accounts|news)\/[^/.]+\.ts$/
 /** Packages that only some of the later places need, and that are large: whatever imports them stays with those places. */
@@ -58,6 +61,7 @@ export function chunks() {
     manualChunks: (id: string, modules: Modules): string | undefined => {
       first ??= seenFirst(read, modules)
       if (first.has(id)) return 'first'
+      if (CONTROLS.test(id)) return 'later'
       if (id.includes('node_modules') || !SHARED.test(id) || APART.test(id)) return undefined
       return bringsLarge(id, modules, large) ? undefined : 'later'
     }

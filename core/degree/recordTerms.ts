@@ -3,7 +3,7 @@
  */
 import type { Catalog, Term } from '../catalog'
 import type { CourseCode, TermCode } from '../ids'
-import { type Attempt, type AttemptInput, type Attempts, type IdleAttempt, type RecordEntry } from './attempt'
+import type { Attempt, AttemptInput, Attempts, IdleAttempt, RecordEntry } from './attempt'
 import { attemptsOf } from './attemptList'
 import { gradedAttempts } from './forecast'
 

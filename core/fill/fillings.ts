@@ -1,7 +1,8 @@
 import { at } from './model'
 import { NOT_TAKEN, termsIn, type Filling, type FillProblem } from './problem'
-import { type Answer } from './fill'
+import type { Answer } from './fill'
 
+/** The term of each course by an answer of the solver. */
 export function fillingOf({ courses, terms: all }: FillProblem, answer: Answer, last: number): Filling {
   return courses.map(({ placed, terms }, c) => {
     if (placed) return termsIn(terms, all.length - 1)[0] ?? NOT_TAKEN

@@ -1,6 +1,6 @@
 /** What is asked of the courses that could meet a need, and of the term in which all is met. */
 import { takesPlans } from '#core/calendar'
-import { type Term } from '#core/catalog'
+import type { Term } from '#core/catalog'
 import { earliestFinish, type Finish } from '#core/chain'
 import { allAttempts, type CandidateQuestion } from '#core/degree'
 import type { CourseCode } from '#core/ids'
@@ -16,7 +16,7 @@ import {
 import { asOfTerm } from '#core/route'
 import type { Instant } from '#core/time'
 import { type CatalogContext, momentOf, factorsIn } from '#shared/catalog/context'
-import { type Reading } from '../reading'
+import type { Reading } from '../reading'
 
 /** The part of a prerequisite that will be missing; permission is a matter of the section. */
 function missingBefore(prerequisite: string, asOf: AsOf): Rule | undefined {

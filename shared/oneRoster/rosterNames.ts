@@ -1,6 +1,6 @@
 /** How rows of a set are named, and whether two say the same. */
-import { type Row, type Table } from './tables'
-import { type Known } from './plan'
+import type { Row, Table } from './tables'
+import type { Known } from './plan'
 
 /** The season and the year of a term by its first day: `AU27`. */
 export function termCodeOf(start: string): string {

@@ -1,11 +1,11 @@
 /** What is wrong with a filling as the checks of the route read it, and why a course was chosen. */
-import { type Audit, type NeedResult, type PlannedCourse } from '#core/degree'
+import type { Audit, NeedResult, PlannedCourse } from '#core/degree'
 import { plannedOf, type Faults, type Filling, type FillQuestion } from '#core/fill'
 import type { Finding } from '#core/findings'
 import type { CourseCode, TermCode } from '#core/ids'
 import { coursesIn, ruleOf } from '#core/requisites'
 import { checkRoute, type Aligned, type RouteContext } from '#core/route'
-import { type Proposed, type Proposal, type Reread } from './filling'
+import type { Proposed, Proposal, Reread } from './filling'
 import { withoutIdle } from './fillingIdle'
 
 /** What the route checks, the weeks and the audit say against a filling. */

@@ -1,7 +1,7 @@
 /** What of a filling nothing asks for. */
-import { type Audit, type NeedResult, type PlannedCourse } from '#core/degree'
+import type { Audit, NeedResult, PlannedCourse } from '#core/degree'
 import { blockers } from '#core/route'
-import { type Reread } from './filling'
+import type { Reread } from './filling'
 
 /** Leaves out what counts nowhere, or as free choice that is filled without it, and is asked for by nothing. */
 export function withoutIdle(

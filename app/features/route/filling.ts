@@ -1,7 +1,7 @@
 import type { Course } from '#core/catalog'
 import type { PlannedCourse } from '#core/degree'
 import { alignSequence, plan } from '#core/route'
-import { type FillCall, type FillChoice, type Proposal } from '#shared/route/filling'
+import type { FillCall, FillChoice, Proposal } from '#shared/route/filling'
 import { chosenFor, suggestionOf } from '#shared/route/fillingFaults'
 import { readStudent, type Reading } from '#shared/reading'
 import { suggestedText } from '#shared/route/fillingTexts'

@@ -1,6 +1,6 @@
 /** Parts of a question that share nothing, and the branches that can be chosen in each. */
-import { type Opens, type Problem } from './problem'
-import { type Alternative } from './solve'
+import type { Opens, Problem } from './problem'
+import type { Alternative } from './solve'
 
 export interface Part {
   wants: number[]

@@ -2,7 +2,7 @@
 import { asc, desc, eq } from 'drizzle-orm'
 import type { ProgramSpec } from '#core/degree'
 import { groupBy } from '#server/db/groupBy'
-import { type Reader } from '#server/db/connect'
+import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { ProgramRules } from '#server/db/schema/program'
 import { Refused } from '#server/http/problem'

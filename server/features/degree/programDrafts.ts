@@ -10,7 +10,7 @@ import * as t from '#server/db/schema/index'
 import { readProgramVersion } from '#server/features/catalog/programs'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { type CatalogContext } from '#shared/catalog/context'
+import type { CatalogContext } from '#shared/catalog/context'
 import type { NewDraft } from '#shared/degree/draftRequests'
 import {
   newProgram,

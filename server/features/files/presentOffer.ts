@@ -5,7 +5,7 @@ import { scaleOf } from '#core/grades'
 import type { Reader } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import * as t from '#server/db/schema/index'
-import { type Row } from '#shared/oneRoster/tables'
+import type { Row } from '#shared/oneRoster/tables'
 import { timeField } from '#shared/when'
 import { idOf } from './rosterIds'
 

@@ -1,7 +1,7 @@
 /** Writing what an import brings of people: who they are, what they take and teach, and with which grade. */
 import { eq, inArray } from 'drizzle-orm'
 import * as t from '#server/db/schema/index'
-import { type RosterItem } from '#shared/oneRoster/plan'
+import type { RosterItem } from '#shared/oneRoster/plan'
 import { nameOf } from '#shared/oneRoster/rosterNames'
 import type { Row } from '#shared/oneRoster/tables'
 import { idOf } from './rosterIds'

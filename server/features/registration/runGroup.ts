@@ -1,6 +1,6 @@
 /** A group of a run: its lines go through together, in one transaction. */
 import { metrics } from '#server/gateways/metrics'
-import { type CourseCode } from '#core/ids'
+import type { CourseCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Option } from '#core/week'
 import { DatabaseError, inTransaction, type Database, type Transaction } from '#server/db/connect'

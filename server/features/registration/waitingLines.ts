@@ -3,6 +3,7 @@ import { all, type Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { asc, eq } from 'drizzle-orm'
 
+/** The lines of a receipt that still wait for their outcome, in order. */
 export async function waitingLines(db: Reader, receipt: number) {
   const rows = await db
     .select({
