@@ -31,10 +31,10 @@ export interface AnswerCheck {
 }
 
 /** Where a document of JSON says a thing, as RFC 6901 writes it in an address. */
-const pointerTo = (pattern: string, ...further: string[]): string =>
-  ['/paths', pattern, ...further]
-    .map((part, at) => (at === 0 ? part : part.replaceAll('~', '~0').replaceAll('/', '~1')))
-    .join('/')
+const pointerTo = (...parts: string[]): string =>
+  parts
+    .map((part) => `/${part.replaceAll('~', '~0').replaceAll('/', '~1')}`)
+    .join('')
     .replaceAll('{', '%7B')
     .replaceAll('}', '%7D')
 
@@ -66,7 +66,16 @@ export function answerCheck(described: Described): AnswerCheck {
     const known = String(status) in operation.responses ? String(status) : 'default'
     if (status < 300 && known === 'default') return told('no answer of this status is described')
     if (!operation.responses[known]!.content?.['application/json']) return undefined
-    const pointer = pointerTo(pattern, verb, 'responses', known, 'content', 'application/json', 'schema')
+    const pointer = pointerTo(
+      'paths',
+      pattern,
+      verb,
+      'responses',
+      known,
+      'content',
+      'application/json',
+      'schema'
+    )
     const check = checkOf(pointer)
     if (!check) return told(`${pointer} is not there`)
     if (check(JSON.parse(text))) return undefined

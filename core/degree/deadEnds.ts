@@ -10,7 +10,7 @@ import { subjectOf, type Catalog, type Course } from '../catalog'
 import { isBranch, leastOf, ruleOf, type Rule, type RuleLeaf } from '../requisites'
 import { isMet, membersOf, type Reading } from './best'
 import type { BesideCourses } from './conditions'
-import { fit, isTooLow, takersOf } from './fit'
+import { fit, isLeft, takersOf } from './fit'
 import type { Question } from './question'
 import type { ReadingInput } from './place'
 import { PlainChoice, type OpenNeed, type Room } from './plainChoice'
@@ -90,9 +90,8 @@ class Left {
     const { catalog } = this
     return takersOf(catalog, need).filter((course) => {
       const there = this.there.get(catalog.groupOf(course.code)) ?? []
-      const isLeft = !there.length || course.repeatable || isTooLow(need, there, catalog)
       const isExcluded = this.attempts.some((one) => catalog.exclusiveWith(course.code).has(one.course))
-      return isLeft && !isExcluded && this.canBeHad(course)
+      return isLeft(need, course, there, catalog) && !isExcluded && this.canBeHad(course)
     })
   }
 

@@ -20,6 +20,11 @@ export function isTooLow(need: Need, there: readonly Attempt[], catalog: Catalog
   )
 }
 
+/** Whether a course can still be taken for the need, with what is there of it or of its equivalents. */
+export function isLeft(need: Need, course: Course, there: readonly Attempt[], catalog: Catalog): boolean {
+  return !there.length || course.repeatable || isTooLow(need, there, catalog)
+}
+
 /** Whether a course is earned with too low a grade for the need, and not taken again yet: to repeat it would help. */
 export function raises(
   need: Need,

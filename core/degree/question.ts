@@ -12,7 +12,7 @@ import {
   type Share
 } from './best'
 import { isPossible } from './deadEnds'
-import { fit, isTooLow } from './fit'
+import { fit, isLeft } from './fit'
 import {
   couldTake,
   isChoice,
@@ -75,6 +75,8 @@ class QuestionBuilder {
   /** By attempt and layer. */
   private readonly pieceOf = new Map<string, number>()
   private readonly groups = new Map<string, number>()
+  /** By group, what is taken; made when first asked for. */
+  private there: Map<string, Attempt[]> | undefined
 
   constructor(
     private readonly programs: readonly Program[],
@@ -146,19 +148,24 @@ class QuestionBuilder {
       const need = program.needs[n]!
       const w = this.firstOf[layer.program]! + n
       if (!layer.areas.has(need.area) || (pinned && need.id !== pin.need)) return []
-      if (isPossible(attempt) && !(scarce?.has(w) && this.isLeftFor(need, course))) return []
+      // What is earned of it counts itself, where its grade is enough.
+      const isLeftFor = () => isLeft(need, course, this.thereOf(course), this.catalog)
+      if (isPossible(attempt) && !(scarce?.has(w) && isLeftFor())) return []
       return fit(need, attempt, this.catalog) === 'fits' ? [w] : []
     })
   }
 
-  /** Of a course that could still be taken: what is earned of it already counts itself, where its grade is enough. */
-  private isLeftFor(need: Need, course: Course): boolean {
-    if (course.repeatable) return true
-    const group = this.catalog.groupOf(course.code)
-    const there = this.attempts.filter(
-      (one) => !isPossible(one) && this.catalog.groupOf(one.course) === group
-    )
-    return !there.length || isTooLow(need, there, this.catalog)
+  /** What is taken of a course or of its equivalents. */
+  private thereOf({ code }: Course): readonly Attempt[] {
+    if (!this.there) {
+      this.there = new Map()
+      for (const one of this.attempts) {
+        if (isPossible(one)) continue
+        const group = this.catalog.groupOf(one.course)
+        this.there.set(group, [...(this.there.get(group) ?? []), one])
+      }
+    }
+    return this.there.get(this.catalog.groupOf(code)) ?? []
   }
 
   private piecesOf(has: (course: Course, attempt: Attempt) => boolean): Set<number> {

@@ -12,8 +12,7 @@ type Answered = Extract<Change, { kind: 'answerProgram' }>['said']
 export function useAdvisingChanges() {
   const clock = useClock()
   const session = useWho()
-  const { make } = useChanges()
-  const byMe = () => ({ by: session.who!.name, at: clock.now })
+  const { make, byMe } = useChanges()
 
   return {
     askForReview: (term: TermCode, note: string | null, answers: ReviewAnswer[]) =>

@@ -9,12 +9,9 @@ import { count } from '#shared/words'
 export function useSuggestionChanges() {
   const student = useStudent()
   const college = useCollege()
-  const clock = useClock()
-  const session = useWho()
   const notice = useNotice()
-  const { send, make, sayWaits } = useChanges()
+  const { send, make, sayWaits, byMe } = useChanges()
 
-  const byMe = () => ({ by: session.who!.name, at: clock.now })
   const isWaiting = (all: readonly { id: number; state: string }[] | undefined, id: number) =>
     all?.some((one) => one.id === id && one.state === 'waiting') ?? false
 

@@ -16,6 +16,7 @@ export const useChanges = defineStore('changes', () => {
   const student = useStudent()
   const college = useCollege()
   const clock = useClock()
+  const session = useWho()
   const queue = useQueue()
   const notice = useNotice()
 
@@ -87,6 +88,8 @@ export const useChanges = defineStore('changes', () => {
   return {
     send,
     make,
+    /** Who does it and when, as it is shown until the server has said so. */
+    byMe: () => ({ by: session.who!.name, at: clock.now }),
     outcome,
     sayWaits,
     /** Stars a course, notes something on it, or keeps that it was looked at. */
