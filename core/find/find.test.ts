@@ -13,7 +13,7 @@ import { judgeWeeks } from './testing/judge'
 import { everyWeek, termCase } from './testing/terms'
 
 const TOP = 5
-const TERMS = LONG ? 2000 : 120
+const TERMS = LONG ? 2000 : 50
 /** Whether nothing fits, and what is in conflict. */
 const CONFLICTS = LONG ? 1000 : 50
 /** Of six courses, put to a solver. */

@@ -12,7 +12,7 @@ import { readStudentRecords } from '#server/features/record/studentRecords'
 import type { RosterFile } from '#shared/oneRoster/read'
 import type { Table } from '#shared/oneRoster/tables'
 import { readStudent } from '#shared/reading'
-import { at, demoWorld, freshDatabase, person, within, type World } from './world'
+import { at, demoWorld, freshDatabase, keepStudents, person, within, type World } from './world'
 
 let world: World
 beforeAll(async () => {
@@ -47,6 +47,7 @@ describe('the whole of a college as files', () => {
       expect([table, Object.keys(of)]).toEqual([table, ['same']])
     expect(counts.enrollments!.same).toBeGreaterThan(3000)
     expect(counts.users!.same).toBeGreaterThan(300)
+    await keepStudents(world, 40)
   })
 
   it('with three bad lines takes over the others, tells the three, and is taken back', async () => {
