@@ -13,6 +13,8 @@ const FIRST = /\/app\/(?:pages\/students\/\[id\](?:\/today)?|ui\/ClockBar)\.vue$
 /** Small controls that most of the later places have some of. */
 const CONTROLS =
   /\/vuetify\/lib\/components\/(?:VCheckbox|VDialog|VTable|VTextField|VField|VInput|VCard|VMessages|VCounter|VRadio|VForm|VAlert|VLabel)\//
+/** What the two places share in which courses and sections are looked for. */
+const SEARCHES = /\/app\/ui\/Filter(?!Choices)\w+\.vue|\/sections\/useTermFacts/
 const SHARED =
   /\/app\/ui\/(?:[^/.]+\.ts$|(?:SidePanel|NoteLine|HowAnswered|ToldOnce)\.vue)|\/core\/(?!find|fill)|(?<!\/app\/pages)\/shared\/|\/app\/features\/(?:record|accounts|news)\/[^/.]+\.ts$/
 /** Packages that only some of the later places need, and that are large: whatever imports them stays with those places. */
@@ -20,7 +22,7 @@ const LARGE =
   /\/node_modules\/(?:zod|@regle|@codemirror|papaparse|yaml|minisearch|echarts|zrender|fflate|@atlaskit)\//
 /** The same of our own. */
 const APART =
-  /programText|programCompletion|registration\/morning|\/Filter\w+\.vue|shared\/help|shared\/file(?:s|Shapes)|writtenFiles|auditFile|trial|filling|solver|oneRoster|sectionQuery|courseQuery|guidanceWords/
+  /programText|programCompletion|registration\/morning|\/Filter\w+\.vue|shared\/help|shared\/file(?:s|Shapes)|writtenFiles|auditFile|trial|filling|solver|oneRoster|sectionQuery|courseQuery|guidanceWords|registration\/typed|degree\/graduation|advising\/askingTexts/
 
 /** What the entry and the first pages import, directly or by others, without waiting. */
 function seenFirst(read: Set<string>, modules: Modules): Set<string> {
@@ -62,6 +64,7 @@ export function chunks() {
       first ??= seenFirst(read, modules)
       if (first.has(id)) return 'first'
       if (CONTROLS.test(id)) return 'later'
+      if (SEARCHES.test(id)) return 'searches'
       if (id.includes('node_modules') || !SHARED.test(id) || APART.test(id)) return undefined
       return bringsLarge(id, modules, large) ? undefined : 'later'
     }

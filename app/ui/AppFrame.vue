@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import { useOnline } from '@vueuse/core'
-import { ROLE_WORDS, STANDING_WORDS } from '#shared/words'
 
 const props = defineProps<{ places: Place[] }>()
 const session = useWho()
 const college = useCollege()
-const student = useStudent()
 const route = useRoute()
-const { choice, choose } = useThemeChoice()
 
 const demo = useRuntimeConfig().public.demo
 const search = ref<{ focus: () => void }>()
@@ -26,28 +23,6 @@ function find() {
   else search.value?.focus()
 }
 useKeys(() => props.places, { search: find, help: () => (help.value = true) })
-
-const initials = computed(() =>
-  (session.who?.name ?? '')
-    .split(/[\s-]/)
-    .map((part) => part[0])
-    .slice(0, 2)
-    .join('')
-)
-const role = computed(() => {
-  const own = student.own ? student.view : undefined
-  if (own) return own.programs[0]?.spec.shortTitle ?? STANDING_WORDS[own.student.standing]
-  return ROLE_WORDS[session.who?.role ?? 'student']
-})
-const THEMES = [
-  { value: 'system', title: 'As the system' },
-  { value: 'light', title: 'Light' },
-  { value: 'dark', title: 'Dark' }
-] as const
-async function leave() {
-  await session.signOut()
-  await navigateTo('/sign-in')
-}
 </script>
 
 <template>
@@ -71,34 +46,7 @@ async function leave() {
     </nav>
     <CourseSearch v-if="college.catalogContext && !onCourses" ref="search" class="search" />
     <NuxtLink v-else-if="college.catalogContext" class="search here" :to="base">Courses</NuxtLink>
-    <v-menu location="bottom end">
-      <template #activator="{ props: menu }">
-        <v-bare-btn class="person" v-bind="menu" :aria-label="`${session.who?.name}, ${role}: menu`">
-          <span class="who">
-            <strong>{{ session.who?.name }}</strong>
-            <span>{{ role }}</span>
-          </span>
-          <span class="avatar" aria-hidden="true">{{ initials }}</span>
-        </v-bare-btn>
-      </template>
-      <div class="menu card">
-        <fieldset>
-          <legend>Theme</legend>
-          <label v-for="theme in THEMES" :key="theme.value">
-            <v-radio
-              name="theme"
-              :value="theme.value"
-              :model-value="choice === theme.value"
-              @update:model-value="choose(theme.value)"
-            />
-            {{ theme.title }}
-          </label>
-        </fieldset>
-        <v-bare-btn class="row" @click="help = true">How to read this, and keys</v-bare-btn>
-        <NuxtLink class="row" to="/account">Signing in</NuxtLink>
-        <v-bare-btn class="row" @click="leave">Sign out</v-bare-btn>
-      </div>
-    </v-menu>
+    <AccountMenu @help="help = true" />
   </header>
   <div v-if="!online" class="strip offline" role="status">
     You are offline. You see what the server said last; changes wait until you are back.
@@ -208,68 +156,6 @@ nav {
   font-weight: 650;
   text-decoration: none;
 }
-.person {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  background: none;
-  border: 0;
-  color: inherit;
-  font: inherit;
-  cursor: pointer;
-  text-align: right;
-}
-.who {
-  display: flex;
-  flex-direction: column;
-}
-.who span {
-  font-size: 12px;
-  color: var(--band-quiet);
-}
-.avatar {
-  display: grid;
-  place-items: center;
-  width: 34px;
-  height: 34px;
-  border-radius: 10px;
-  background: #ebb771;
-  color: #2b2036;
-  font-weight: 700;
-}
-.menu {
-  padding: 8px;
-  min-width: 180px;
-  color: var(--ink);
-}
-.menu fieldset {
-  border: 0;
-  padding: 4px 8px 8px;
-  border-bottom: 1px solid var(--rule);
-  margin-bottom: 6px;
-}
-.menu legend {
-  color: var(--quiet);
-  font-size: 12px;
-}
-.menu label {
-  display: block;
-  padding: 3px 0;
-}
-.row {
-  display: block;
-  width: 100%;
-  text-align: left;
-  padding: 6px 8px;
-  border-radius: 6px;
-}
-a.row {
-  color: inherit;
-  text-decoration: none;
-}
-.row:hover {
-  background: var(--dusk-tint);
-}
 .strip {
   background: var(--ember);
   color: var(--card);
@@ -279,11 +165,6 @@ a.row {
 main {
   flex: 1;
   outline: none;
-}
-@media (max-width: 1100px) {
-  .who {
-    display: none;
-  }
 }
 @media (max-width: 720px) {
   .band {

@@ -63,7 +63,7 @@ export function useArranging<Thing>(
       })
     )
   }
-  watch([() => things().length, isFixed], () => nextTick(arrange), { immediate: true })
+  watch([list, () => things().length, isFixed], arrange, { flush: 'post', immediate: true })
   onUnmounted(() => end?.())
 
   /** Moves what stands at a place by so many, and keeps the focus on its grip. */

@@ -166,9 +166,13 @@ test('the first load of Today is small, and asks for few things', async ({ site 
   expect(requests).toBeLessThanOrEqual(30)
 })
 
-test('no place brings along what only others need @long', async ({ site }) => {
-  for (const place of ['degree', 'degree/record', 'route', 'week', 'week/sections', 'register'])
-    expect((await firstLoad(site, place)).bytes, place).toBeLessThan(320 * 1024)
+test('no place brings along what only others need, or asks often @long', async ({ site }) => {
+  const places = ['degree', 'degree/record', 'route', 'week', 'week/find', 'week/sections', 'register']
+  for (const place of places) {
+    const { bytes, requests } = await firstLoad(site, place)
+    expect(bytes, place).toBeLessThan(320 * 1024)
+    expect(requests, place).toBeLessThanOrEqual(30)
+  }
 })
 
 test('Degree tells where each course counts, what moving it costs, and what the GPA asks for', async ({

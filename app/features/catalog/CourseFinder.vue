@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import type { Course } from '#core/catalog'
 import { GENERAL_REFUSALS } from '#core/registration'
-import type { FoundGroup } from './useFoundCourses'
 import { COURSE_SORTS, courseAddress, readCourseQuery, type CourseQuery } from '#shared/catalog/courseQuery'
-import { count, creditsText } from '#shared/words'
+import { count } from '#shared/words'
 import { refusalText } from '#shared/registration/texts'
 
 /** The catalog and a term's offer at once: words, what is asked, and what is found, by subject. */
@@ -37,17 +36,6 @@ function turn(subject: string) {
   if (!next.delete(subject)) next.add(subject)
   folded.value = next
 }
-/** Where nothing is asked: the subjects of each college, with what there is of use for the student. */
-const byCollege = computed(() => {
-  const colleges = new Map<string, FoundGroup[]>()
-  for (const group of groups.value) {
-    const name = group.lines[0]!.college
-    colleges.set(name, [...(colleges.get(name) ?? []), group])
-  }
-  return [...colleges].map(([name, list]) => ({ name, groups: list }))
-})
-const useful = (group: FoundGroup) =>
-  group.lines.filter((line) => !line.there && line.needs.some((need) => !need.free)).length
 const SORT_WORDS: Record<(typeof COURSE_SORTS)[number], string> = {
   best: 'best match first',
   code: 'by code',
@@ -69,7 +57,6 @@ function choose(course: Course, on: boolean) {
   else next.delete(course)
   chosen.value = next
 }
-const credits = computed(() => [...chosen.value].reduce((sum, course) => sum + course.credits, 0))
 const place = usePlacing()
 const target = ref('')
 const futures = place.terms
@@ -206,22 +193,11 @@ function dropCostliest() {
         >· seats and what is in the way as of {{ term.name }}</span
       >
     </p>
-    <div v-if="asksNothing" class="shelves">
-      <section v-for="shelf in byCollege" :key="shelf.name" class="card shelf">
-        <h2>{{ shelf.name }}</h2>
-        <ul>
-          <li v-for="group in shelf.groups" :key="group.subject">
-            <v-bare-btn @click="change({ ...query, filter: { ...query.filter, subjects: [group.subject] } })">
-              <span class="name">{{ group.name }}</span>
-              <span class="quiet small">{{ group.subject }} · {{ count(group.lines.length, 'course') }}</span>
-              <span v-if="useful(group)" class="use small"
-                >{{ useful(group) }} for {{ student.say('your') }} needs</span
-              >
-            </v-bare-btn>
-          </li>
-        </ul>
-      </section>
-    </div>
+    <CourseShelves
+      v-if="asksNothing"
+      :groups="groups"
+      @choose="change({ ...query, filter: { ...query.filter, subjects: [$event] } })"
+    />
     <div v-else ref="results">
       <section v-for="group in groups" :key="group.subject" class="card group">
         <h2>
@@ -260,16 +236,14 @@ function dropCostliest() {
         <template v-else-if="text.trim()">Try a code such as ENVI 310, or fewer words.</template>
       </p>
     </div>
-    <div v-if="chosen.size" class="placing card" role="region" aria-label="Chosen courses">
-      <strong>{{ [...chosen].map((course) => course.code).join(', ') }}</strong>
-      <span class="quiet">{{ creditsText(credits) }}</span>
-      <label
-        >Term
-        <v-select v-model="target" :items="futures" item-value="code" item-title="name" />
-      </label>
-      <v-btn variant="flat" color="primary" @click="put([...chosen])">Put on the route</v-btn>
-      <v-text-btn @click="chosen = new Set()">Choose none</v-text-btn>
-    </div>
+    <ChosenCourses
+      v-if="chosen.size"
+      v-model:target="target"
+      :courses="[...chosen]"
+      :terms="futures"
+      @put="put([...chosen])"
+      @none="chosen = new Set()"
+    />
   </div>
 </template>
 
@@ -298,39 +272,6 @@ function dropCostliest() {
 .found {
   margin-bottom: 8px;
 }
-.shelves {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
-  gap: 12px;
-  align-items: start;
-}
-.shelf {
-  padding: 10px 0 4px;
-}
-.shelf h2 {
-  padding: 0 14px 6px;
-}
-.shelf ul {
-  list-style: none;
-  padding: 0;
-}
-.shelf button {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto 104px;
-  gap: 10px;
-  align-items: baseline;
-  width: 100%;
-  padding: 6px 14px;
-  border-top: 1px solid var(--rule);
-}
-.shelf button:hover .name {
-  text-decoration: underline;
-}
-.use {
-  grid-column: 3;
-  text-align: right;
-  color: var(--dusk);
-}
 .group {
   margin-bottom: 8px;
   overflow: hidden;
@@ -351,20 +292,5 @@ function dropCostliest() {
 }
 .none {
   padding: 16px;
-}
-.placing {
-  position: sticky;
-  bottom: 12px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 14px;
-  align-items: center;
-  padding: 9px 14px;
-  box-shadow: 0 6px 24px rgb(0 0 0 / 18%);
-}
-@media (max-width: 720px) {
-  .placing {
-    bottom: 66px;
-  }
 }
 </style>

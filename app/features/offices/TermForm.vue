@@ -1,3 +1,4 @@
+<!-- Above 300 lines: one form; its parts are checked and sent as one body. -->
 <script setup lang="ts">
 import { termBody, type TermPlan } from '#shared/offices/terms'
 import { untilText } from '#shared/offices/termTexts'

@@ -1,3 +1,4 @@
+<!-- Above 300 lines: what is drawn on the board, and what it hears there, share one geometry. -->
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import type { CourseCode } from '#core/ids'

@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { coursesBefore, differenceOf, type PlanDifference } from '#core/route'
+import { differenceOf, type PlanDifference } from '#core/route'
 import type { RouteView, RouteVersion } from '#shared/route/responses'
 import { routeFigures } from '#shared/degree/figures'
 import { readStudent } from '#shared/reading'
 import { ago } from '#shared/when'
-import { changesText, changeText } from '#shared/route/texts'
 import { count } from '#shared/words'
 
-/** All routes of the student: looked at, made, copied, named, compared, chosen; and the versions of one. */
+/** All routes of the student: looked at, made, copied, named, compared, chosen. */
 const emit = defineEmits<{ close: [] }>()
 const student = useStudent()
 const routeChanges = useRouteChanges()
@@ -55,39 +54,6 @@ async function showVersions(route: RouteView) {
     `/api/students/${student.view!.student.id}/routes/${route.id}/versions`
   )
   versions.value = { route, list: found }
-}
-/** What changed from an instant or a version to now; undefined where it is not kept as far back. */
-function changedSince(isLater: (one: RouteVersion) => boolean): string | undefined {
-  const { route, list } = versions.value!
-  const later = list.filter(isLater)
-  if (later.length === list.length && list.length > 0 && list.at(-1)!.version > 1) return undefined
-  const before = coursesBefore(
-    route.courses,
-    later.toReversed().map((one) => one.change)
-  )
-  return changesText(differenceOf(before, route.courses), college.shortTerm) || 'nothing'
-}
-const WEEK_MS = 7 * 24 * 60 * 60 * 1000
-/** Since last week, and since each sign-off: in words. */
-const since = computed(() => {
-  if (!versions.value) return []
-  const moments = [
-    { title: 'Since a week ago', at: clock.now - WEEK_MS },
-    ...(versions.value.route.chosen
-      ? student.view!.signOffs.map(({ term, by, at }) => ({
-          title: `Since ${by} signed off ${college.termName(term)}`,
-          at
-        }))
-      : [])
-  ]
-  return moments.map(({ title, at }) => ({
-    title,
-    text: changedSince((one) => one.at > at) ?? 'more than is kept'
-  }))
-})
-const compared = ref<number>()
-async function returnTo(version: number) {
-  if (await routeChanges.returnRoute(version)) versions.value = undefined
 }
 function differenceText({ added, removed, moved }: PlanDifference): string {
   return [
@@ -189,39 +155,12 @@ function differenceText({ added, removed, moved }: PlanDifference): string {
       <v-btn type="submit" size="small">Keep</v-btn>
       <v-text-btn type="button" @click="naming = undefined">Cancel</v-text-btn>
     </form>
-    <template v-if="versions">
-      <h3>Versions of {{ versions.route.name }}</h3>
-      <dl v-if="versions.list.length" class="since">
-        <template v-for="one in since" :key="one.title">
-          <dt>{{ one.title }}</dt>
-          <dd>{{ one.text }}</dd>
-        </template>
-      </dl>
-      <ol v-if="versions.list.length" class="versions">
-        <li v-for="one in versions.list" :key="one.version">
-          <span>{{ ago(one.at, clock.minute, college.zone) }}, {{ one.by }}:</span>
-          {{ one.kind === 'undo' ? 'took back, ' : one.kind === 'redo' ? 'did again, ' : ''
-          }}{{ changeText(one.change, college.shortTerm) }}
-          <v-text-btn
-            v-if="one.version !== versions.route.version"
-            :aria-expanded="compared === one.version"
-            @click="compared = compared === one.version ? undefined : one.version"
-          >
-            What changed since
-          </v-text-btn>
-          <v-text-btn
-            v-if="student.own && isShown(versions.route) && one.version !== versions.route.version"
-            @click="returnTo(one.version)"
-          >
-            Return to this
-          </v-text-btn>
-          <p v-if="compared === one.version" class="quiet">
-            {{ changedSince((other) => other.version > one.version) }}
-          </p>
-        </li>
-      </ol>
-      <p v-else class="quiet">Nothing has been changed yet.</p>
-    </template>
+    <RouteVersions
+      v-if="versions"
+      v-bind="versions"
+      :shown="isShown(versions.route)"
+      @returned="versions = undefined"
+    />
     <div v-if="student.own" class="line">
       <form class="line" @submit.prevent="make(shown.id)">
         <label>New route <v-text-field v-model="name" maxlength="60" placeholder="With an exchange" /></label>
@@ -289,23 +228,5 @@ label {
 }
 .wide .v-input {
   flex: 1;
-}
-.since {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
-  gap: 2px 14px;
-  margin-bottom: 6px;
-}
-.since dt {
-  font-weight: 600;
-}
-.versions {
-  list-style: none;
-  padding: 0;
-  max-height: 240px;
-  overflow-y: auto;
-}
-.versions li {
-  padding: 3px 0;
 }
 </style>

@@ -2,8 +2,9 @@
 import type { SectionQuestion } from '#core/search'
 import { WEEKDAYS, minutes, type Weekday } from '#core/time'
 import type { SectionQuery } from '#shared/sections/sectionQuery'
-import { clockTime, DAY_NAMES, hours, LONG_DAY_NAMES, timeField } from '#shared/when'
+import { clockTime, DAY_NAMES, LONG_DAY_NAMES, timeField } from '#shared/when'
 import { MODE_WORDS } from '#shared/words'
+import { patternText } from './queryWords'
 import type { FoundNeed } from '~/features/degree/useOpenNeeds'
 
 /** Everything that can be asked of sections. */
@@ -24,11 +25,6 @@ const filter = computed(() => props.query.filter)
 const ask = (part: SectionQuery['filter']) =>
   emit('change', { ...props.query, filter: { ...filter.value, ...part } })
 
-function patternText(pattern: string): string {
-  const [days, span] = pattern.split(' ')
-  const [start, end] = span!.split('-').map(Number)
-  return `${[...days!].map((one) => DAY_NAMES[Number(one) as Weekday]).join(' ')} ${hours(start!, end!)}`
-}
 const subjectName = (code: string) => college.view?.subjects.find((one) => one.code === code)?.name ?? code
 const LISTS = computed(() => {
   const own: [keyof typeof props.occurring, string, (value: string) => string][] = [

@@ -1,5 +1,7 @@
 import type { SectionQuestion } from '#core/search'
+import type { Weekday } from '#core/time'
 import type { SECTION_SORTS } from '#shared/sections/sectionQuery'
+import { DAY_NAMES, hours } from '#shared/when'
 
 export const SORT_WORDS: Record<(typeof SECTION_SORTS)[number], string> = {
   best: 'best first',
@@ -32,4 +34,11 @@ export const QUESTION_WORDS: Record<SectionQuestion, string> = {
   serves: 'that it counts toward two needs at once',
   takable: 'that you can take it',
   fits: 'that it fits your week'
+}
+
+/** A pattern of hours, as `135 570-645`: Mon Wed Fri 9:30–10:45 am. */
+export function patternText(pattern: string): string {
+  const [days, span] = pattern.split(' ')
+  const [start, end] = span!.split('-').map(Number)
+  return `${[...days!].map((one) => DAY_NAMES[Number(one) as Weekday]).join(' ')} ${hours(start!, end!)}`
 }

@@ -1,120 +1,63 @@
 <script setup lang="ts">
-import { unbeaten } from '#core/find'
-import { clockTime } from '#shared/when'
+import { useElementSize } from '@vueuse/core'
 import { count } from '#shared/words'
 import type { FoundCard } from './finding'
+import { AXES, ticksOf, tradeOffPoints, type AxisName, type TradeOffPoint } from './tradeOff'
 
 /** Two measures of the weeks that were found against each other; the weeks that nothing beats on both stand out. */
 const props = defineProps<{ cards: readonly FoundCard[]; pointed: number | undefined; chosen: number }>()
 const emit = defineEmits<{ point: [number: number | undefined]; choose: [number: number] }>()
 
-interface Axis {
-  title: string
-  value: (card: FoundCard) => number
-  /** Whether more of it is better. */
-  more?: boolean
-  text: (value: number) => string
-  /** Marks stand at whole multiples of it. */
-  step: number
+const names = Object.keys(AXES) as AxisName[]
+const across = ref<AxisName>('between')
+const up = ref<AxisName>('first')
+const x = computed(() => AXES[across.value])
+const y = computed(() => AXES[up.value])
+const points = computed(() => tradeOffPoints(props.cards, across.value, up.value))
+const corners = computed(() => points.value.filter((one) => one.unbeaten))
+
+const HEIGHT = 250
+const SIDES = { left: 66, right: 22, top: 12, bottom: 40 }
+const place = ref<SVGElement>()
+const { width } = useElementSize(place)
+const right = computed(() => Math.max(SIDES.left + 1, width.value - SIDES.right))
+const bottom = HEIGHT - SIDES.bottom
+
+function scale(ticks: readonly number[], from: number, to: number) {
+  const [first, last] = [ticks[0]!, ticks.at(-1)!]
+  return (value: number) => from + ((value - first) / (last - first)) * (to - from)
 }
-const hoursText = (minutes: number) =>
-  `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60}` : ''}`
-const AXES: Record<string, Axis> = {
-  between: { title: 'hours between classes', value: (one) => one.figures.between, text: hoursText, step: 60 },
-  first: {
-    title: 'first class',
-    value: (one) => one.figures.firstStart ?? 24 * 60,
-    more: true,
-    text: clockTime,
-    step: 60
-  },
-  last: { title: 'last class over', value: (one) => one.figures.lastEnd ?? 0, text: clockTime, step: 60 },
-  days: { title: 'days', value: (one) => one.figures.days, text: String, step: 1 },
-  fullest: { title: 'fullest day', value: (one) => one.fullest, text: hoursText, step: 60 },
-  campus: { title: 'campus changes', value: (one) => one.figures.campusChanges, text: String, step: 1 },
-  risky: { title: 'sections at risk', value: (one) => one.risky, text: String, step: 1 },
-  fees: { title: 'fees', value: (one) => one.fees, text: (value) => value.toFixed(0), step: 20 }
-}
-const names = Object.keys(AXES)
-const x = ref('between')
-const y = ref('first')
-const axes = computed(() => ({ x: AXES[x.value]!, y: AXES[y.value]! }))
-const cost = ({ value, more }: Axis, card: FoundCard) => (more ? -value(card) : value(card))
-const front = computed(() =>
-  unbeaten(props.cards.map((card) => [cost(axes.value.x, card), cost(axes.value.y, card)] as const)).map(
-    (i) => props.cards[i]!
+const ticksAcross = computed(() =>
+  ticksOf(
+    across.value,
+    points.value.map((one) => one.x)
   )
 )
-/** Of weeks at the same point one stands for all. */
-const points = computed(() => {
-  const found = new Map<string, FoundCard[]>()
-  for (const card of props.cards) {
-    const key = `${axes.value.x.value(card)} ${axes.value.y.value(card)}`
-    found.set(key, [...(found.get(key) ?? []), card])
-  }
-  return [...found.values()]
-})
-const corners = computed(() => points.value.filter((list) => front.value.includes(list[0]!)))
-
-const place = ref<HTMLElement>()
-const { colors, axis, dashed, FONT } = useChart(
-  place,
-  () => ({
-    grid: { left: 66, right: 16, top: 12, bottom: 40 },
-    xAxis: { ...axisOf(axes.value.x), nameGap: 26 },
-    yAxis: { ...axisOf(axes.value.y), nameGap: 52 },
-    series: [
-      dashed(
-        corners.value.map((list) => at(list[0]!)),
-        colors.value.dusk
-      ),
-      { type: 'scatter', data: points.value.map(spotOf) }
-    ]
-  }),
-  (chart) => {
-    chart.on('mouseover', (event) => emit('point', Number(event.name)))
-    chart.on('mouseout', () => emit('point', undefined))
-    chart.on('click', (event) => emit('choose', Number(event.name)))
-  }
+const ticksUp = computed(() =>
+  ticksOf(
+    up.value,
+    points.value.map((one) => one.y)
+  )
 )
-const at = (card: FoundCard) => [axes.value.x.value(card), axes.value.y.value(card)]
-const axisOf = (one: Axis) => ({
-  ...axis.value,
-  ...rangeOf(one),
-  name: one.title,
-  axisLabel: { ...axis.value.axisLabel, formatter: one.text, hideOverlap: true }
-})
-/** The point of weeks that are alike in both; the one that is pointed at, or chosen, has its number beside it. */
-function spotOf(list: readonly FoundCard[]) {
-  const isCorner = front.value.includes(list[0]!)
-  const lit =
-    list.find((one) => one.number === props.pointed) ?? list.find((one) => one.number === props.chosen)
-  return {
-    value: at(list[0]!),
-    name: String(list[0]!.number),
-    symbolSize: lit ? 17 : isCorner ? 12 : 9,
-    itemStyle: {
-      color: isCorner ? colors.value.dusk : colors.value.rule,
-      borderColor: lit ? colors.value.ember : colors.value.quiet,
-      borderWidth: lit ? 2.5 : 0.5
-    },
-    label: {
-      show: lit !== undefined,
-      formatter: `week ${lit?.number ?? ''}`,
-      position: 'right',
-      color: colors.value.ink,
-      fontFamily: FONT
-    }
-  }
-}
-/** From mark to mark, about four of them, with room at both ends. */
-function rangeOf({ value, step }: Axis) {
-  const values = props.cards.map(value)
-  const [least, most] = [Math.min(...values), Math.max(...values)]
-  const interval = step * Math.max(1, Math.ceil((most - least) / step / 4))
-  const min = Math.max(0, Math.floor(least / interval - 0.2) * interval)
-  return { interval, min, max: Math.ceil(most / interval + 0.2) * interval }
-}
+const left = computed(() => scale(ticksAcross.value, SIDES.left, right.value))
+const top = computed(() => scale(ticksUp.value, bottom, SIDES.top))
+const front = computed(() =>
+  [...corners.value]
+    .sort((a, b) => a.x - b.x || a.y - b.y)
+    .map((one) => `${left.value(one.x)},${top.value(one.y)}`)
+    .join(' ')
+)
+
+/** The week of a point that is pointed at, or chosen. */
+const litOf = ({ cards }: TradeOffPoint) =>
+  cards.find((one) => one.number === props.pointed) ?? cards.find((one) => one.number === props.chosen)
+const lit = computed(() =>
+  points.value.flatMap((point) => {
+    const week = litOf(point)
+    const atEnd = left.value(point.x) > right.value - 60
+    return week ? [{ point, week, atEnd }] : []
+  })
+)
 </script>
 
 <template>
@@ -122,28 +65,86 @@ function rangeOf({ value, step }: Axis) {
     <h2 id="trade-title">
       Nothing beats {{ corners.length === 1 ? 'this one' : `these ${corners.length}` }}
     </h2>
-    <p class="quiet small">on both {{ axes.x.title }} and {{ axes.y.title }}, among the weeks shown</p>
-    <div
+    <p class="quiet small">on both {{ x.title }} and {{ y.title }}, among the weeks shown</p>
+    <svg
       ref="place"
       class="place"
       role="img"
-      :aria-label="`${axes.x.title} against ${axes.y.title}, ${count(cards.length, 'week')}`"
-    />
+      :aria-label="`${x.title} against ${y.title}, ${count(cards.length, 'week')}`"
+    >
+      <template v-if="width">
+        <path class="frame" :d="`M${SIDES.left} ${SIDES.top}V${bottom}H${right}`" />
+        <text
+          v-for="tick in ticksAcross"
+          :key="`x${tick}`"
+          :x="left(tick)"
+          :y="bottom + 16"
+          text-anchor="middle"
+        >
+          {{ x.text(tick) }}
+        </text>
+        <text
+          v-for="tick in ticksUp"
+          :key="`y${tick}`"
+          :x="SIDES.left - 8"
+          :y="top(tick) + 4"
+          text-anchor="end"
+        >
+          {{ y.text(tick) }}
+        </text>
+        <text class="title" :x="(SIDES.left + right) / 2" :y="bottom + 34" text-anchor="middle">
+          {{ x.title }}
+        </text>
+        <text
+          class="title"
+          :transform="`translate(12 ${(SIDES.top + bottom) / 2}) rotate(-90)`"
+          text-anchor="middle"
+        >
+          {{ y.title }}
+        </text>
+        <polyline class="front" :points="front" />
+        <circle
+          v-for="point in points"
+          :key="`${point.x} ${point.y}`"
+          :class="{ corner: point.unbeaten, lit: litOf(point) }"
+          :cx="left(point.x)"
+          :cy="top(point.y)"
+          :r="litOf(point) ? 8 : point.unbeaten ? 6 : 4.5"
+          @mouseenter="emit('point', point.cards[0].number)"
+          @mouseleave="emit('point', undefined)"
+          @click="emit('choose', point.cards[0].number)"
+        />
+        <text
+          v-for="{ point, week, atEnd } in lit"
+          :key="week.number"
+          class="named"
+          :x="left(point.x) + (atEnd ? -12 : 12)"
+          :y="top(point.y) + 4"
+          :text-anchor="atEnd ? 'end' : 'start'"
+        >
+          week {{ week.number }}
+        </text>
+      </template>
+    </svg>
     <p class="axes">
-      <label>across <v-select v-model="x" :items="names" :item-title="(name) => AXES[name]!.title" /></label>
-      <label>up <v-select v-model="y" :items="names" :item-title="(name) => AXES[name]!.title" /></label>
+      <label
+        >across <v-select v-model="across" :items="names" :item-title="(name: AxisName) => AXES[name].title"
+      /></label>
+      <label
+        >up <v-select v-model="up" :items="names" :item-title="(name: AxisName) => AXES[name].title"
+      /></label>
     </p>
     <ul>
-      <li v-for="list in corners" :key="list[0]!.number">
+      <li v-for="{ cards: alike, x: atX, y: atY } in corners" :key="alike[0].number">
         <v-text-btn
-          @click="emit('choose', list[0]!.number)"
-          @focus="emit('point', list[0]!.number)"
+          @click="emit('choose', alike[0].number)"
+          @focus="emit('point', alike[0].number)"
           @blur="emit('point', undefined)"
         >
-          Week {{ list[0]!.number }}
+          Week {{ alike[0].number }}
         </v-text-btn>
-        <template v-if="list.length > 1"> and {{ list.length - 1 }} more</template>:
-        {{ axes.x.text(axes.x.value(list[0]!)) }}, {{ axes.y.text(axes.y.value(list[0]!)) }}
+        <template v-if="alike.length > 1"> and {{ alike.length - 1 }} more</template>: {{ x.text(atX) }},
+        {{ y.text(atY) }}
       </li>
     </ul>
   </section>
@@ -154,7 +155,46 @@ function rangeOf({ value, step }: Axis) {
   padding: 10px 14px;
 }
 .place {
+  display: block;
+  width: 100%;
   height: 250px;
+}
+text {
+  font-size: 11px;
+  fill: var(--quiet);
+}
+.title {
+  font-size: 12px;
+}
+.named {
+  font-size: 12px;
+  fill: var(--ink);
+  stroke: var(--card);
+  stroke-width: 3px;
+  paint-order: stroke;
+  pointer-events: none;
+}
+.frame {
+  fill: none;
+  stroke: var(--rule);
+}
+.front {
+  fill: none;
+  stroke: var(--dusk);
+  stroke-dasharray: 4 4;
+}
+circle {
+  fill: var(--rule);
+  stroke: var(--quiet);
+  stroke-width: 0.5;
+  cursor: pointer;
+}
+.corner {
+  fill: var(--dusk);
+}
+.lit {
+  stroke: var(--ember);
+  stroke-width: 2.5;
 }
 .axes {
   display: flex;

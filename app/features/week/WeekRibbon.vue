@@ -1,3 +1,4 @@
+<!-- Above 300 lines: what is drawn on the rows of a week, and what it hears there, share one geometry. -->
 <script setup lang="ts">
 import { ribbonOf, type Bar, type Section, type ShortWay, type SincePicked } from '#core/week'
 import type { Weekday } from '#core/time'

@@ -1,3 +1,4 @@
+<!-- Above 300 lines: one picture; its columns, averages and names share one geometry. -->
 <script setup lang="ts">
 import type { RecordLine } from '#core/degree'
 import type { CourseCode } from '#core/ids'

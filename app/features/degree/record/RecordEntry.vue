@@ -13,6 +13,7 @@ import {
   type Entry
 } from '#shared/record/entries'
 import { STANDING_WORDS } from '#shared/words'
+import { ENTRY_KINDS } from './entryKinds'
 
 /** The registrar enters something on the record: one thing, with its reason, its effect seen before. */
 const student = useStudent()
@@ -22,16 +23,6 @@ const { busy, problem, fields, attempt } = useAttempt()
 const open = ref(false)
 const heading = useId()
 
-const KINDS: { value: Entry['kind']; title: string }[] = [
-  { value: 'grade', title: 'A grade, posted or put right' },
-  { value: 'credit', title: 'Credit from elsewhere, or for a test' },
-  { value: 'dropCredit', title: 'Credit from elsewhere, taken off' },
-  { value: 'test', title: 'The score of a test' },
-  { value: 'status', title: 'Standing, attendance, residency, block' },
-  { value: 'addProgram', title: 'A program, or another version of one' },
-  { value: 'dropProgram', title: 'A program, taken off' },
-  { value: 'advisor', title: 'Who advises' }
-]
 const kind = ref<Entry['kind']>('grade')
 const reason = ref('')
 const grades = computed(() => college.catalogContext!.catalog.scale.grades.map((one) => one.grade))
@@ -161,7 +152,7 @@ const enter = () =>
   <v-dialog v-model="open" max-width="620" :aria-labelledby="heading">
     <form class="card entry" @submit.prevent="seen ? enter() : look()">
       <h2 :id="heading">Enter on the record of {{ student.view!.student.name }}</h2>
-      <v-select v-model="kind" label="what" :items="KINDS" />
+      <v-select v-model="kind" label="what" :items="ENTRY_KINDS" />
       <div class="fields">
         <template v-if="kind === 'grade'">
           <v-autocomplete v-model="draft.taken" label="course taken" :items="taken" auto-select-first />

@@ -86,7 +86,7 @@ async function make(number: number) {
           @make="make"
         />
         <div class="right">
-          <LazyTradeOff
+          <TradeOff
             v-if="finding.cards.length"
             :cards="finding.cards"
             :pointed="pointed"
