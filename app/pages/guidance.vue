@@ -43,8 +43,8 @@ function aboutOf({ about, key }: GuidanceText): string {
         <div class="page-head">
           <h1>Guidance</h1>
           <span class="quiet"
-            >{{ count(texts.length, 'text') }} of {{ college.name }}, each read where it is about
-            something</span
+            >{{ count(texts.length, 'text') }} of {{ college.name }}, each read where it is about something;
+            on public pages too, but for those on findings</span
           >
           <v-btn class="push" variant="flat" color="primary" @click="writing = 'new'">Write a text</v-btn>
         </div>

@@ -1,4 +1,5 @@
 /** What the college itself is: written part by part, from nothing on; what something rests on stays. */
+import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { whoIs } from '#server/features/accounts/accounts'
 import { collegeBody, type CollegePage, type CollegeSaid } from '#shared/offices/college'
@@ -157,6 +158,22 @@ describe('the college of the demo', () => {
     const before = await readCollege(world.db)
     await expect(write(part, over)).rejects.toMatchObject({ fields: [{ field }] })
     expect(await readCollege(world.db)).toEqual(before)
+  })
+
+  it('keeps a campus that a published program asks for', async () => {
+    const quay = { id: null, code: 'QUAY', name: 'Old Quay' }
+    const { campuses } = await write('frame', (page) => ({ campuses: [...page.campuses, quay] }))
+    await world.db.execute(
+      sql`update program_version set rules = replace(rules, 'campus HARBOUR', 'campus QUAY')`
+    )
+    const without = () => ({ campuses: campuses.filter((one) => one.code !== 'QUAY') })
+    await expect(write('frame', without)).rejects.toMatchObject({
+      fields: [{ field: 'campuses', message: 'has to keep Old Quay: a published program asks for it' }]
+    })
+    await world.db.execute(
+      sql`update program_version set rules = replace(rules, 'campus QUAY', 'campus HARBOUR')`
+    )
+    expect((await write('frame', without)).campuses.map((one) => one.code)).not.toContain('QUAY')
   })
 
   it('is not written over by who has not read it as it is', async () => {

@@ -5,7 +5,11 @@ import { readCatalog } from '#server/features/catalog/catalog'
 import * as t from '#server/db/schema/index'
 import { guidanceOn } from '#shared/catalog/guidance'
 import { guidanceBody } from '#shared/catalog/guidanceRequests'
-import { eq } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
+import { coursePage } from '#server/features/publicPages/courses'
+import { offerPage } from '#server/features/publicPages/offer'
+import { writtenPage } from '#server/features/publicPages/parts'
+import { forgetKept } from '#server/http/kept'
 import { at, demoWorld, person, within, type World } from './world'
 
 let world: World
@@ -29,8 +33,23 @@ const make = async (over: object = {}) => {
 const texts = async () => (await readCatalog(world.db)).guidance
 
 describe('guidance', () => {
+  it('is read on public pages too, on those about it, and as text', async () => {
+    await make({ text: 'It is <b>wet</b> there.', link: 'https://boots.example/' })
+    await make({ about: 'term', key: 'AU27', title: 'Autumn', text: 'Come early.' })
+    forgetKept(world.db)
+    const course = await writtenPage(await coursePage(world.db, 'ENDA 310'))
+    expect(course).toContain('<strong>Bring boots.</strong> It is &lt;b&gt;wet&lt;/b&gt; there.')
+    expect(course).toContain('href="https://boots.example/"')
+    expect(await writtenPage(await coursePage(world.db, 'ENDA 410'))).not.toContain('Bring boots')
+    const offer = await writtenPage(await offerPage(world.db, { term: 'AU27', q: '', subject: undefined }))
+    expect(offer).toContain('Come early.')
+    expect(offer).not.toContain('Bring boots')
+    await world.db.delete(t.guidance).where(inArray(t.guidance.title, ['Bring boots', 'Autumn']))
+  })
+
   it('is read about what it is about, is changed, and is gone when it is taken away', async () => {
     const before = await texts()
+    const loggedBefore = await world.db.$count(t.eventLog, eq(t.eventLog.action, 'guidance.changed'))
     const { guidance } = await make()
     expect(guidanceOn(await texts(), 'course', ['ENDA 310'])).toMatchObject([{ title: 'Bring boots' }])
     expect(guidanceOn(await texts(), 'course', ['ENDA 410'])).toEqual([])
@@ -46,7 +65,7 @@ describe('guidance', () => {
       .select({ before: t.eventLog.before, after: t.eventLog.after })
       .from(t.eventLog)
       .where(eq(t.eventLog.action, 'guidance.changed'))
-    expect(logged.map((one) => [one.before !== null, one.after !== null])).toEqual([
+    expect(logged.slice(loggedBefore).map((one) => [one.before !== null, one.after !== null])).toEqual([
       [false, true],
       [true, true],
       [true, false]

@@ -44,8 +44,13 @@ export async function makeList(
 const wrong = (field: string, message: string) =>
   new Refused(422, 'faults', `The list cannot be so: ${field} ${message}.`, [{ field, message }])
 
-/** The last published version of a program, of a catalog year or after it, whose rules ask for a list or a category. */
-export async function lastAskingFor(db: Reader, kind: 'list' | 'category', name: string, fromYear = '') {
+/** The last published version of a program, of a catalog year or after it, whose rules ask for a list, a category or a campus. */
+export async function lastAskingFor(
+  db: Reader,
+  kind: 'list' | 'category' | 'campus',
+  name: string,
+  fromYear = ''
+) {
   const named = new RegExp(String.raw`\b${kind} ${name}(?![\w-])`)
   const rows = await db
     .select({

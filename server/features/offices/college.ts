@@ -2,23 +2,19 @@
 import { asc, eq, isNotNull } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
-import { Catalog } from '#core/catalog'
-import { checkProgram, faultsBrought } from '#core/checking'
-import { scaleOf, type GradeScale, type GradeSpec } from '#core/grades'
+import { scaleOf } from '#core/grades'
 import type { Instant } from '#core/time'
 import type { Reader, Transaction } from '#server/db/connect'
 import { groupBy } from '#server/db/groupBy'
 import { logEvent } from '#server/db/log'
 import { isReferenced, isTwice } from '#server/db/referenced'
 import * as t from '#server/db/schema/index'
-import { readCatalog } from '#server/features/catalog/catalog'
-import { PROGRAM_COLUMNS, programSpec } from '#server/features/catalog/programs'
 import { lastAskingFor } from '#server/features/catalog/lists'
 import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
-import { listsFor } from '#shared/catalog/context'
 import type { CollegePage, CollegeSaid } from '#shared/offices/college'
-import { faultText } from '#shared/route/texts'
+import { writeGrades } from './collegeGrades'
+import { refusedCollege as refuse } from './collegeRefused'
 
 export async function readCollege(db: Reader): Promise<CollegePage> {
   const [institution] = await db.select().from(t.institution).limit(1)
@@ -68,9 +64,6 @@ export async function readCollege(db: Reader): Promise<CollegePage> {
     given: given.flatMap((one) => one.grade ?? [])
   }
 }
-
-const refuse = (field: string, message: string) =>
-  new Refused(422, 'faults', `The college cannot be so: ${field} ${message}.`, [{ field, message }])
 
 /**
  * Writes a part of what the college is. The first is its frame, by which there is one.
@@ -169,6 +162,10 @@ async function writeFrame(
   const [made] =
     known === undefined ? await tx.insert(t.institution).values({ name, timeZone }).$returningId() : []
   const institutionId = known ?? made!.id
+  const stays = new Set(campuses.map((one) => one.code))
+  for (const { code, name: called } of before.campuses)
+    if (!stays.has(code) && (await lastAskingFor(tx, 'campus', code)))
+      throw refuse('campuses', `has to keep ${called}: a published program asks for it`)
   await tx.delete(t.campusTravel).where(isNotNull(t.campusTravel.fromId))
   await dropMissing(tx, [t.campus, t.campus.id], before.campuses, campuses, 'campuses')
   for (const { id, code, name: called } of campuses) {
@@ -256,42 +253,4 @@ async function writeCategories(
   for (const { id, ...values } of categories)
     if (id === null) await tx.insert(t.category).values(values)
     else await tx.update(t.category).set(values).where(eq(t.category.id, id))
-}
-
-async function writeGrades(tx: Transaction, grades: GradeSpec[], before: CollegePage): Promise<void> {
-  const said = new Map(grades.map((one) => [one.grade, one]))
-  for (const grade of before.given) {
-    const old = before.grades.find((one) => one.grade === grade)
-    const now = said.get(grade)
-    if (!now) throw refuse('grades', `has to keep ${grade}: somebody has it`)
-    if (old && (now.points !== old.points || now.result !== old.result || now.rank !== old.rank))
-      throw refuse('grades', `has to leave ${grade} as it is: somebody has it`)
-  }
-  await mustServeRules(tx, scaleOf(before.grades), scaleOf(grades))
-  await tx.update(t.institution).set({ grades }).where(isNotNull(t.institution.id))
-}
-
-/** @throws Refused where a rule names a grade that would be gone */
-async function mustServeRules(db: Reader, before: GradeScale, after: GradeScale): Promise<void> {
-  const { courses, lists, terms } = await readCatalog(db)
-  const [old, fresh] = [new Catalog(courses, before), new Catalog(courses, after)]
-  const [fault] = faultsBrought(old, fresh)
-  if (fault)
-    throw refuse(
-      'grades',
-      `has to serve the rule of ${fault.path.replace('courses/', '')}: ${faultText(fault)}`
-    )
-  const term = terms.find((one) => one.repeatBelow !== null && !after.has(one.repeatBelow))
-  if (term) throw refuse('grades', `has to keep ${term.repeatBelow!}: ${term.name} names it for repeats`)
-  const versions = await db
-    .select(PROGRAM_COLUMNS)
-    .from(t.programVersion)
-    .innerJoin(t.program, eq(t.program.id, t.programVersion.programId))
-  for (const spec of versions.map(programSpec)) {
-    const faultsWith = (scale: GradeScale, catalog: Catalog) =>
-      checkProgram(spec, catalog, { lists: listsFor(lists, spec.catalogYear), scale }).map(faultText)
-    const known = new Set(faultsWith(before, old))
-    const brought = faultsWith(after, fresh).find((one) => !known.has(one))
-    if (brought) throw refuse('grades', `has to serve ${spec.code} ${spec.catalogYear}: ${brought}`)
-  }
 }

@@ -6,7 +6,7 @@ import { ruleOf } from '#core/requisites'
 import { patternText, ruleText } from '#shared/catalog/texts'
 import { count, creditsText, LEVEL_WORDS } from '#shared/words'
 import type { Database } from '#server/db/connect'
-import { frameOf, notThere, publicData, publicOffer, termsShown } from './data'
+import { frameOf, guidanceIn, notThere, publicData, publicOffer, termsShown } from './data'
 import { addressOfCourse, choices, courseLink, searchForm, table, type PageParts } from './parts'
 import { sectionTable } from './sectionTable'
 
@@ -115,6 +115,7 @@ export async function coursePage(db: Database, text: string): Promise<PageParts>
     beside: h('span', { class: 'pill' }, creditsText(course.credits)),
     body: [
       h('p', { class: 'text' }, data.descriptions[course.code] || 'Nothing is written about it yet.'),
+      guidanceIn(data, 'course', [course.code]),
       h(
         'dl',
         facts.flatMap(([name, value]) => [h('dt', name), h('dd', value)])

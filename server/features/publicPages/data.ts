@@ -4,6 +4,7 @@ import type { TermCode } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Section } from '#core/week'
 import { CourseSearch } from '#shared/catalog/courseSearch'
+import type { GuidanceAbout } from '#shared/catalog/guidance'
 import type { CatalogView, TermView } from '#shared/catalog/responses'
 import { catalogContextOf, type CatalogContext } from '#shared/catalog/context'
 import { campusDate } from '#shared/when'
@@ -15,6 +16,7 @@ import { offerOf } from '#server/features/sections/sections'
 import { campusNow } from '#server/gateways/clock'
 import { kept } from '#server/http/kept'
 import { Refused } from '#server/http/problem'
+import { guidanceNotes } from './parts'
 
 export interface PublicData {
   catalog: CatalogView
@@ -67,5 +69,9 @@ export const frameOf = ({ catalog: { institution } }: PublicData) => ({
   institution: institution.name,
   zone: institution.timeZone
 })
+
+/** What the institution says about something of the catalog. */
+export const guidanceIn = ({ catalog }: PublicData, about: GuidanceAbout, keys?: readonly string[]) =>
+  guidanceNotes(catalog.guidance, catalog.institution.name, about, keys)
 
 export const notThere = (what: string) => new Refused(404, 'notThere', what)

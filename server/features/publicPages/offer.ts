@@ -5,7 +5,7 @@ import type { Section } from '#core/week'
 import { sectionName } from '#shared/week/texts'
 import { count } from '#shared/words'
 import type { Database } from '#server/db/connect'
-import { frameOf, notThere, publicData, publicOffer, termsShown, type PublicData } from './data'
+import { frameOf, guidanceIn, notThere, publicData, publicOffer, termsShown, type PublicData } from './data'
 import { choices, searchForm, type PageParts } from './parts'
 import { sectionTable } from './sectionTable'
 
@@ -32,11 +32,12 @@ export async function offerPage(
     throw notThere(`${term.name} has no sections of ${subject.slice(0, 20)}.`)
   const named = new Map(data.catalog.subjects.map((one) => [one.code, one.name]))
   const found = q ? sectionsLike(q, sections, data) : undefined
-  const body: VNode[] = [
+  const body: (VNode | '')[] = [
     choices(
       'Terms',
       terms.map((one) => ({ to: `/public/offer/${one.code}`, title: one.name, isHere: one === term }))
     ),
+    guidanceIn(data, 'term', [term.code]),
     searchForm(here, 'Course, words of its title, instructor', q),
     choices(
       'Subjects',

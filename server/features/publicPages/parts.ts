@@ -1,6 +1,7 @@
 /** What public pages are put together from. They are written out here whole, and load no script. */
 import { h, type VNode, type VNodeArrayChildren } from 'vue'
 import { renderToString } from 'vue/server-renderer'
+import { guidanceOn, type GuidanceAbout, type GuidanceText } from '#shared/catalog/guidance'
 
 type Inner = VNode | string | VNodeArrayChildren
 
@@ -110,6 +111,30 @@ export const choices = (
       ])
     )
   ])
+
+/** What the institution itself says about something. */
+export const guidanceNotes = (
+  all: readonly GuidanceText[],
+  institution: string,
+  about: GuidanceAbout,
+  keys?: readonly string[]
+): VNode | '' => {
+  const texts = guidanceOn(all, about, keys)
+  if (!texts.length) return ''
+  return h(
+    'aside',
+    { class: 'guidance', 'aria-label': `From ${institution}` },
+    texts.map(({ title, text, link }) =>
+      h('p', [
+        h('strong', `${title}.`),
+        ` ${text} `,
+        link
+          ? h('a', { href: link, rel: 'noreferrer', 'aria-label': `Read more about ${title}` }, 'Read more')
+          : ''
+      ])
+    )
+  )
+}
 
 export const addressOfCourse = (code: string): string => `/public/courses/${code.replace(' ', '-')}`
 export const courseLink = (code: string): VNode => h('a', { href: addressOfCourse(code) }, code)

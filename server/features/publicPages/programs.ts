@@ -13,7 +13,7 @@ import {
 import { hueGiver, OUTSIDE_HUE } from '#shared/tokens'
 import { creditsText } from '#shared/words'
 import type { Database } from '#server/db/connect'
-import { frameOf, notThere, publicData } from './data'
+import { frameOf, guidanceIn, notThere, publicData } from './data'
 import { addressOfCourse, table, type PageParts } from './parts'
 
 const KINDS = { degree: 'Degrees', minor: 'Minors', certificate: 'Certificates' } as const
@@ -52,6 +52,7 @@ export async function programPage(db: Database, code: string): Promise<PageParts
     ],
     body: [
       spec.note ? h('p', { class: 'text' }, spec.note) : '',
+      guidanceIn(data, 'program', [spec.code]),
       h('div', { class: 'sheet' }, [byArea(spec, hues, data.catalog.lists), byTerm(terms, hues)])
     ]
   }

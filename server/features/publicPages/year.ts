@@ -8,7 +8,7 @@ import { campusDate, dayMonth, dayText, deadlineText, instantText, MONTHS } from
 import type { Database } from '#server/db/connect'
 import { calendarOf } from '#server/features/route/calendar'
 import { campusNow } from '#server/gateways/clock'
-import { frameOf, publicData, publicOpenings, termsShown } from './data'
+import { frameOf, guidanceIn, publicData, publicOpenings, termsShown } from './data'
 import { table, type PageParts } from './parts'
 
 export async function yearPage(db: Database): Promise<PageParts> {
@@ -30,7 +30,11 @@ export async function yearPage(db: Database): Promise<PageParts> {
     title: 'The year',
     beside: h('a', { href: '/public/calendar.ics' }, 'As a calendar (.ics)'),
     body: terms.length
-      ? [drawn(terms, openings, today, zone), table(['When', 'What', ''], rows, 'Dates ahead')]
+      ? [
+          guidanceIn(data, 'everybody'),
+          drawn(terms, openings, today, zone),
+          table(['When', 'What', ''], rows, 'Dates ahead')
+        ]
       : h('p', 'No term is published at the moment.')
   }
 }
