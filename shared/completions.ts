@@ -37,6 +37,7 @@ const RULE_WORDS: readonly Completion[] = [
   { label: 'of', detail: 'so many of these: 2 of (A, B, C)' },
   { label: 'with', detail: 'in the same term or before' },
   { label: 'test', detail: 'a test score: test MATH >= 70' },
+  { label: 'average', detail: 'of grades: average 2.5, average 2.5 of (A, B)' },
   { label: 'standing', detail: 'from a standing on' },
   { label: 'credits', detail: 'so many earned: 60 credits' },
   { label: 'program', detail: 'those of a program' },

@@ -3,6 +3,7 @@
  * said here once, in Zod; the published JSON Schemas are made from it.
  */
 import { SEASONS } from '#core/catalog'
+import { GRADE_RESULTS } from '#core/grades'
 import { TERM_CODE } from '#core/ids'
 import { MODES } from '#core/week'
 import { z } from 'zod'
@@ -67,7 +68,7 @@ export const listShape = z.strictObject({ name: id, catalogYear: year, title: ti
 const gradeShape = z.strictObject({
   grade,
   points: z.number().min(0).max(20).nullable(),
-  result: z.enum(['earned', 'failed', 'withdrawn', 'open']),
+  result: z.enum(GRADE_RESULTS),
   rank: z.number().min(0).max(20)
 })
 

@@ -10,6 +10,7 @@ import {
   type OutsideCourse,
   type PlannedCourse,
   type ProgramSpec,
+  gradedAttempts,
   type Attempts
 } from '#core/degree'
 import type { Finding } from '#core/findings'
@@ -97,7 +98,7 @@ export function readStudent(student: ReadableStudent, catalogContext: CatalogCon
     catalog: catalogContext.catalog,
     terms: catalogContext.terms,
     plannable,
-    student: studentFacts(student),
+    student: studentFacts(student, gradedAttempts(attempts)),
     attempts,
     planned,
     running: catalogContext.running,

@@ -178,8 +178,9 @@ class EarliestTerms {
         return STANDINGS.indexOf(standing) >= STANDINGS.indexOf(leaf.standing)
           ? { term: 0, after: undefined }
           : whenCredits(standingCredits(leaf.standing))
-      // What a test, a program or a permission takes is not a matter of terms.
+      // What a test, an average, a program or a permission takes is not a matter of terms.
       case 'test':
+      case 'average':
       case 'program':
       case 'permission':
         return { term: 0, after: undefined }

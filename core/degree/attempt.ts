@@ -75,10 +75,10 @@ export interface Apart {
   why: 'again' | 'exclusive'
 }
 
-/** An attempt that gives no credits: failed, withdrawn, replaced by another, or excluded by another course. */
+/** An attempt that gives no credits: failed, withdrawn, audited, replaced by another, or excluded by another course. */
 export interface IdleAttempt {
   entry: RecordEntry
-  why: 'failed' | 'withdrawn' | 'repeated' | 'exclusive'
+  why: 'failed' | 'withdrawn' | 'audited' | 'repeated' | 'exclusive'
   /** The course that counts instead; of what was failed, itself or an equivalent, once it is passed. */
   by?: CourseCode
 }

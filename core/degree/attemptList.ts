@@ -87,7 +87,7 @@ class AttemptList {
     )
     for (const entry of best) {
       const result = this.resultOf(entry)
-      if (result === 'withdrawn') this.idle.push({ entry, why: result })
+      if (result === 'withdrawn' || result === 'audited') this.idle.push({ entry, why: result })
       else if (result === 'failed') {
         const passed = this.there.get(this.groupOf(entry.course))
         this.idle.push({ entry, why: result, ...(passed?.status === 'earned' && { by: passed.course }) })
@@ -212,7 +212,7 @@ class AttemptList {
         (other) =>
           this.groupOf(other.course) === this.groupOf(entry.course) &&
           this.placeOf(other.term) > this.placeOf(entry.term) &&
-          !['withdrawn', 'open'].includes(this.resultOf(other))
+          !['withdrawn', 'audited', 'open'].includes(this.resultOf(other))
       )
     return new Set(record.filter((entry) => this.mayRepeat(entry.course) || !isReplaced(entry)))
   }

@@ -119,6 +119,7 @@ class Left {
         return !this.beside || (this.beside.tests[rule.test] ?? -Infinity) >= rule.least
       case 'program':
         return this.programs.some(({ spec }) => spec.code === rule.program)
+      case 'average':
       case 'standing':
       case 'credits':
       case 'permission':

@@ -24,8 +24,8 @@ export function gradedAttempts({ counted, idle, policy, stillAveraged }: Attempt
     const isKept = stillAveraged.has(entry) && why !== 'exclusive'
     return isOpen || isKept || policy === 'all' ? [{ ...entry, why }] : []
   })
-  return [...counted, ...others.filter(({ why }) => why !== 'withdrawn')].flatMap((one) =>
-    one.origin === 'here' && one.grade !== null ? [{ ...one, grade: one.grade }] : []
+  return [...counted, ...others.filter(({ why }) => why !== 'withdrawn' && why !== 'audited')].flatMap(
+    (one) => (one.origin === 'here' && one.grade !== null ? [{ ...one, grade: one.grade }] : [])
   )
 }
 
@@ -57,7 +57,7 @@ export function averageNeeded(so: GradeTotals, remaining: number, target: number
 /**
  * Pace of progress: credits completed over credits attempted, as 34 CFR 668.34(b) defines it.
  * Undefined while nothing was attempted. Transferred credits count on both sides, as 668.34(a)(6) says;
- * an incomplete is attempted and not completed; courses still running are neither.
+ * an incomplete is attempted and not completed; courses still running are neither, nor what was sat in on.
  */
 export function paceOfProgress({
   counted,
@@ -69,7 +69,7 @@ export function paceOfProgress({
     if (attempt.status === 'earned') completed += attempt.credits
     if (attempt.status === 'earned' || attempt.detail === 'incomplete') attempted += attempt.credits
   }
-  for (const { entry } of idle) attempted += entry.credits
+  for (const { entry, why } of idle) if (why !== 'audited') attempted += entry.credits
   return attempted > 0 ? { completed, attempted, pace: completed / attempted } : undefined
 }
 

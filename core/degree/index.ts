@@ -25,6 +25,7 @@ export {
   enrolmentOf,
   FULL_TIME,
   gradedAttempts,
+  type CourseAttempt,
   paceOfProgress,
   type Enrolment,
   type Forecast

@@ -68,7 +68,7 @@ export function recordTerms(
     return {
       term: code,
       lines,
-      attempted: sum(lines),
+      attempted: sum(lines.filter((line) => line.why !== 'audited')),
       earned: sum(lines.filter((line) => line.state === 'earned')),
       average: scale.average(
         own.flatMap((entry) =>

@@ -453,6 +453,39 @@ describe('grades of all kinds', () => {
     expect(list.counted.map((t) => t.course)).toEqual(['STAT 101'])
     expect(catalog.scale.average(gradedAttempts(list))).toBeUndefined()
   })
+  it('what was sat in on gives nothing, takes nothing away, and is in no figure', () => {
+    const list = attempts([entry('STAT 101', 'C'), entry('STAT 101', 'AU', { term: termCode('SP27') })])
+    expect(list.counted.map((t) => t.grade)).toEqual(['C'])
+    expect(list.idle.map((one) => one.why)).toEqual(['audited'])
+    expect(paceOfProgress(list)).toEqual({ completed: 3, attempted: 3, pace: 1 })
+    const last = attemptsOf(
+      {
+        ...{ catalog, held: [], planned: [] },
+        record: [entry('STAT 101', 'C'), entry('STAT 101', 'AU', { term: termCode('SP27') })],
+        repeats: 'last'
+      },
+      terms
+    )
+    expect(last.counted.map((t) => t.grade)).toEqual(['C'])
+    expect(read({}, [entry('STAT 101', 'AU')]).amounts.earned).toBe(0)
+  })
+  // Points as registrars commonly publish them on a 4.0 scale (common practice).
+  it.each([
+    ['A+', 4, 'earned'],
+    ['D-', 0.7, 'earned'],
+    ['WF', 0, 'failed'],
+    ['S', null, 'earned'],
+    ['U', null, 'failed'],
+    ['IP', null, 'open'],
+    ['AU', null, 'audited']
+  ])('%s carries %s points and is %s', (grade, points, result) => {
+    expect(COMMON_SCALE.meaning(grade)).toMatchObject({ points, result })
+  })
+  it('an A+ is more than an A where that is asked, a D- less than a D', () => {
+    expect(['A+', 'A'].map((grade) => COMMON_SCALE.atLeast(grade, 'A+'))).toEqual([true, false])
+    expect(['D', 'D-', 'F'].map((grade) => COMMON_SCALE.atLeast(grade, 'D-'))).toEqual([true, true, false])
+    expect(COMMON_SCALE.atLeast('D-', 'D')).toBe(false)
+  })
   it('passes without a letter are limited where a program says so', () => {
     const over = { limits: [{ title: 'Passes', from: 'any', credits: 3, grades: ['P'] }] }
     const result = read(over, [entry('ENVI 101', 'P'), entry('ENVI 102', 'P'), entry('ENVI 201', 'B')])

@@ -15,26 +15,10 @@ import {
   type Program
 } from '../degree'
 import type { CourseCode } from '../ids'
-import {
-  evaluateRule,
-  isBranch,
-  leastOf,
-  ruleOf,
-  someOf,
-  STANDINGS,
-  standingCredits,
-  type Rule
-} from '../requisites'
-import { asOfTerm, blockers, plan, type RouteContext } from '../route'
+import { blockers, plan, type RouteContext } from '../route'
 import { FillTerms, orderIn } from './fillTerms'
-import {
-  NOT_TAKEN,
-  type FillCourse,
-  type Filling,
-  type FillProblem,
-  type FillRule,
-  type Holder
-} from './problem'
+import { NOT_TAKEN, type FillCourse, type Filling, type FillProblem, type Holder } from './problem'
+import { FillRules } from './rules'
 import { CoursesThere } from './there'
 import { attemptOf, UsefulCourses } from './useful'
 import { CourseTaste, type FillWish } from './wish'
@@ -48,8 +32,6 @@ export interface FillQuestion {
   terms: readonly Term[]
 }
 
-const TRUE: FillRule = { kind: 'all', of: [] }
-const FALSE: FillRule = { kind: 'any', of: [] }
 export function fillQuestion(context: RouteContext, wish: FillWish): FillQuestion {
   return new Question(context, wish).made()
 }
@@ -74,6 +56,7 @@ class Question {
   private readonly there: CoursesThere
   /** What stands in a term ahead, by its number. */
   private readonly standing: { code: CourseCode; number: number }[] = []
+  private readonly rules: FillRules
 
   constructor(
     private readonly context: RouteContext,
@@ -83,6 +66,9 @@ class Question {
     this.taste = new CourseTaste(context, wish, this.terms.list)
     this.there = new CoursesThere(context.catalog, context.attempts)
     this.programs = context.audits.map((audit) => audit.program)
+    this.rules = new FillRules(context, this.terms.list[0]?.code, this.there, this.standing, (course) =>
+      this.candidate(course)
+    )
   }
 
   made(): FillQuestion {
@@ -103,7 +89,8 @@ class Question {
       if (!idle.has(`${planned.course}@${planned.term}`)) this.mend(planned)
     for (let c = 0; c < this.courses.length; c++) {
       const { of } = this.courses[c]!
-      if (of) this.courses[c] = { ...this.courses[c]!, rule: this.ruleFor(of), excludes: this.excludesOf(of) }
+      if (of)
+        this.courses[c] = { ...this.courses[c]!, rule: this.rules.of(of), excludes: this.excludesOf(of) }
     }
     const added = this.courses.flatMap(({ of }, c) => (of ? [{ of, c }] : []))
     const there = allAttempts(attempts)
@@ -181,7 +168,7 @@ class Question {
     const lacks = blockers(this.context, course, at).some(
       ({ code }) => code === 'prerequisite' || code === 'corequisite'
     )
-    if (lacks) this.courses[number] = { ...this.courses[number]!, rule: this.ruleFor(wanted) }
+    if (lacks) this.courses[number] = { ...this.courses[number]!, rule: this.rules.of(wanted) }
   }
 
   /** The number of a course as a candidate. */
@@ -217,75 +204,6 @@ class Question {
       const alike = other !== course.code && this.groupOf(other) === this.groupOf(course.code)
       return excluded.has(other) || (alike && !course.repeatable) ? [number] : []
     })
-  }
-
-  /** The rule of a candidate; a course that it could not do without is undefined where nothing can be done. */
-  private ruleFor(course: Course): FillRule | undefined {
-    const rule = ruleOf(course.prerequisite)
-    if (!rule || this.context.student.waived?.has(course.code)) return undefined
-    const made = this.translate(rule)
-    return made === TRUE ? undefined : made
-  }
-
-  private translate(rule: Rule): FillRule {
-    if (isBranch(rule)) {
-      const parts = rule.of.map((one) => this.translate(one))
-      const of = parts.filter((one) => one !== TRUE && one !== FALSE)
-      const least = leastOf(rule) - parts.filter((one) => one === TRUE).length
-      if (least <= 0) return TRUE
-      if (of.length < least) return FALSE
-      return someOf(least, of)!
-    }
-    const { catalog, student, terms, attempts } = this.context
-    switch (rule.kind) {
-      case 'course': {
-        const first = this.terms.list[0]
-        if (!first) return FALSE
-        const settled = evaluateRule(
-          rule,
-          asOfTerm(first.code, terms, allAttempts(attempts), student, catalog)
-        )
-        if (
-          settled.met &&
-          !(rule.sameTerm && attempts.counted.some((t) => t.course === rule.course && t.term === first.code))
-        )
-          return TRUE
-        // What stands on the route, and what could be added: each course that counts as the one asked for.
-        const numbers = [
-          ...this.standing
-            .filter(({ code }) => catalog.sameAs(code).includes(rule.course))
-            .map(({ number }) => number),
-          ...catalog
-            .countingAs(rule.course)
-            .filter(
-              (course) =>
-                !this.there.isTaken(course) ||
-                (rule.leastGrade && this.there.isTooLow(course, rule.leastGrade))
-            )
-            .flatMap((course) => this.candidate(course) ?? [])
-        ]
-        const of = numbers.map((course): FillRule => ({ kind: 'course', course, same: rule.sameTerm }))
-        return of.length > 1 ? { kind: 'any', of } : (of[0] ?? FALSE)
-      }
-      case 'credits':
-        return { kind: 'credits', credits: rule.credits }
-      case 'standing': {
-        if (STANDINGS.indexOf(student.standing) >= STANDINGS.indexOf(rule.standing)) return TRUE
-        const least = standingCredits(rule.standing)
-        return Number.isFinite(least) ? { kind: 'credits', credits: least } : FALSE
-      }
-      case 'test':
-      case 'program': {
-        const first = this.terms.list[0]
-        const met =
-          first &&
-          evaluateRule(rule, asOfTerm(first.code, terms, allAttempts(attempts), student, catalog)).met
-        return met ? TRUE : FALSE
-      }
-      // Permission is given for a section; it does not speak against planning the course.
-      case 'permission':
-        return TRUE
-    }
   }
 
   private groupOf(code: CourseCode): string {

@@ -142,7 +142,7 @@ export class UsefulCourses {
   /** Where credits are asked for before a course and no area takes any course: courses for their credits alone, plain ones first. */
   private fillers(open: readonly Course[]): Course[] {
     const credits = this.context.catalog.courses.some(({ prerequisite }) =>
-      leavesOf(ruleOf(prerequisite)).some((leaf) => leaf.kind === 'credits' || leaf.kind === 'standing')
+      leavesOf(ruleOf(prerequisite)).some((leaf) => ['credits', 'standing', 'average'].includes(leaf.kind))
     )
     if (!credits) return []
     const isPlain = (course: Course) => Number(course.prerequisite === '')

@@ -1,5 +1,6 @@
 export {
   COMMON_SCALE,
+  GRADE_RESULTS,
   GradeScale,
   hundredths,
   scaleOf,

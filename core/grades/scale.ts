@@ -1,12 +1,14 @@
+/**
+ * `earned`: the credits are given. `failed` and `withdrawn`: they are not. `audited`: it was sat in on, for no credits.
+ * `open`: not finished yet, such as an incomplete; it counts as under way.
+ */
+export const GRADE_RESULTS = ['earned', 'failed', 'withdrawn', 'audited', 'open'] as const
+
 /** A grade scale: data, with the meaning of each grade. An institution may load its own. */
 export interface GradeMeaning {
   /** Points per credit; null when the grade does not enter an average. */
   points: number | null
-  /**
-   * `earned`: the credits are given. `failed` and `withdrawn`: they are not. `open`: not finished yet,
-   * such as an incomplete; it counts as under way.
-   */
-  result: 'earned' | 'failed' | 'withdrawn' | 'open'
+  result: (typeof GRADE_RESULTS)[number]
   /** Where the grade stands when a rule asks for a least grade. */
   rank: number
 }
@@ -108,7 +110,8 @@ const letters: [string, number][] = [
   ['C', 2.0],
   ['C-', 1.7],
   ['D+', 1.3],
-  ['D', 1.0]
+  ['D', 1.0],
+  ['D-', 0.7]
 ]
 
 /** An institution's own scale; the common one where it has none. */
@@ -117,14 +120,22 @@ export const scaleOf = (grades: readonly GradeSpec[] | null | undefined): GradeS
 
 /** Points on the common 4.0 scale (common practice). */
 export const COMMON_SCALE = new GradeScale([
+  // Carries no more points than an A, and is more where a least grade is asked for.
+  { grade: 'A+', points: 4.0, result: 'earned', rank: 4.3 },
   ...letters.map(([grade, points]): GradeSpec => ({ grade, points, result: 'earned', rank: points })),
   { grade: 'F', points: 0, result: 'failed', rank: 0 },
+  // Stayed away too late to withdraw: a failure in every average.
+  { grade: 'WF', points: 0, result: 'failed', rank: 0 },
   // Passed without a letter: no more is known than that it is no failure.
   { grade: 'P', points: null, result: 'earned', rank: 1.0 },
+  { grade: 'S', points: null, result: 'earned', rank: 1.0 },
   // Transferred, by test: counts as a C where a least grade is asked for.
   { grade: 'TR', points: null, result: 'earned', rank: 2.0 },
   { grade: 'CR', points: null, result: 'earned', rank: 2.0 },
   { grade: 'NP', points: null, result: 'failed', rank: 0 },
+  { grade: 'U', points: null, result: 'failed', rank: 0 },
   { grade: 'W', points: null, result: 'withdrawn', rank: 0 },
-  { grade: 'I', points: null, result: 'open', rank: 0 }
+  { grade: 'AU', points: null, result: 'audited', rank: 0 },
+  { grade: 'I', points: null, result: 'open', rank: 0 },
+  { grade: 'IP', points: null, result: 'open', rank: 0 }
 ])

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '../catalog'
 import type { RefusalCode } from '../findings'
+import type { RecordEntry } from '../degree'
 import { courseCode, termCode, type CourseCode, type SectionCode } from '../ids'
 import { course, entry, meeting, section, term } from '../testing/build'
 import { factsIn } from '../testing/facts'
@@ -20,7 +21,8 @@ const catalog = new Catalog([
   course('HYDR 331', { prerequisite: 'with HYDR 332' }),
   course('HYDR 332', { prerequisite: 'with HYDR 331' }),
   course('FELD 390', { prerequisite: 'permission' }),
-  course('SOIL 220', { credits: 4 })
+  course('SOIL 220', { credits: 4 }),
+  course('HONR 300', { prerequisite: 'average 3 of (STAT 110, SOIL 220)' })
 ])
 const terms = ['AU26', 'SP27', 'AU27'].map((code) => term(code))
 const OPENS = Date.parse('2027-04-12T11:00:00Z')
@@ -42,6 +44,25 @@ const one = (...sections: Section[]): Option => optionsAmong(sections)[0]!
 const codes = (option: Option, over: Partial<RegistrationFacts> = {}): RefusalCode[] =>
   decide(facts(over), [option])[0]!.refusals.map((refusal) => refusal.code)
 const plain = one(section('STAT 110', [meeting('MW', '9:30', '10:45')]))
+
+describe('an average that is asked for', () => {
+  const asked = one(section('HONR 300', [meeting('MW', '9:30', '10:45')]))
+  const of = (...record: RecordEntry[]) => {
+    const graded = record.flatMap((entry) => (entry.grade === null ? [] : [{ ...entry, grade: entry.grade }]))
+    const student = { standing: 'junior' as const, programs: [], tests: {}, graded }
+    return decide(facts({ record, student }), [asked])[0]!
+  }
+  it('refuses where the grades do not reach it, and assumes it while one of them is to come', () => {
+    // (2.0 x 3 + 3.7 x 4) / 7 = 2.97, (2.3 x 3 + 3.7 x 4) / 7 = 3.1: the definition of a grade point average.
+    const below = [entry('STAT 110', 'C'), entry('SOIL 220', 'A-', { credits: 4 })]
+    expect(of(...below).refusals).toMatchObject([{ code: 'prerequisite', missing: { kind: 'average' } }])
+    expect(of(entry('STAT 110', 'C+'), below[1]!)).toMatchObject({ refusals: [], assumed: [] })
+    const toCome = of(below[0]!, entry('SOIL 220', null, { credits: 4, term: termCode('SP27') }))
+    expect(toCome.refusals).toEqual([])
+    expect(toCome.assumed).toMatchObject([{ kind: 'average', least: 3 }])
+    expect(of().refusals).toMatchObject([{ code: 'prerequisite' }])
+  })
+})
 
 describe('a course that is earned', () => {
   const again = (

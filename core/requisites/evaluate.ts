@@ -14,7 +14,7 @@ import {
   type Standing,
   type Branch
 } from './rule'
-import { COMMON_SCALE, type GradeScale } from '../grades'
+import { COMMON_SCALE, hundredths, type GradeScale } from '../grades'
 import type { CourseCode } from '../ids'
 
 export interface AsOf {
@@ -22,6 +22,10 @@ export interface AsOf {
   finishedBefore(course: CourseCode): readonly (string | null)[]
   inSameTerm(course: CourseCode): boolean
   testScore(test: string): number | undefined
+  /** The average of what was graded here, of all of it or of these courses; undefined while nothing of it was. Unrounded. */
+  average(of?: readonly CourseCode[]): number | undefined
+  /** Whether a grade that would enter it is still to come by then. */
+  gradeToCome(of?: readonly CourseCode[]): boolean
   standing: Standing
   creditsByThen: number
   programs: readonly string[]
@@ -56,6 +60,12 @@ function judge(leaf: RuleLeaf, asOf: AsOf): { met: boolean; assumed: boolean } {
     }
     case 'test':
       return sure((asOf.testScore(leaf.test) ?? -Infinity) >= leaf.least)
+    case 'average': {
+      const average = asOf.average(leaf.courses)
+      if (average !== undefined && hundredths(average) >= hundredths(leaf.least)) return sure(true)
+      const assumed = asOf.gradeToCome(leaf.courses)
+      return { met: assumed, assumed }
+    }
     case 'standing':
       return sure(STANDINGS.indexOf(asOf.standing) >= STANDINGS.indexOf(leaf.standing))
     case 'credits':
@@ -126,7 +136,8 @@ export function assumedLeaves(result: RuleResult): RuleLeaf[] {
 
 /** Every course that the rule names; with `sameTerm`, those only that may be taken along with it. */
 export function coursesIn(rule: Rule | undefined, only: { sameTerm?: boolean } = {}): CourseCode[] {
-  return leavesOf(rule).flatMap((leaf) =>
-    leaf.kind === 'course' && (!only.sameTerm || leaf.sameTerm) ? [leaf.course] : []
-  )
+  return leavesOf(rule).flatMap((leaf) => {
+    if (leaf.kind === 'average') return only.sameTerm ? [] : (leaf.courses ?? [])
+    return leaf.kind === 'course' && (!only.sameTerm || leaf.sameTerm) ? [leaf.course] : []
+  })
 }

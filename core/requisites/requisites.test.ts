@@ -7,6 +7,8 @@ const nothing: AsOf = {
   finishedBefore: () => [],
   inSameTerm: () => false,
   testScore: () => undefined,
+  average: () => undefined,
+  gradeToCome: () => false,
   standing: 'freshman',
   creditsByThen: 0,
   programs: [],
@@ -121,6 +123,39 @@ describe('judging a prerequisite', () => {
     })
     expect(missingPart(judge('MATH 125 and 60 credits', sixty))).toMatchObject({ course: 'MATH 125' })
     expect(missingPart(judge('60 credits', sixty))).toBeUndefined()
+  })
+  it('reads an average, of everything or of some courses, and refuses one that nobody can have', () => {
+    expect(parseRule('average 2.5')).toEqual({ kind: 'average', least: 2.5 })
+    expect(parseRule('average 3 of (STAT 110, STAT 212) and MATH 125')).toMatchObject({
+      kind: 'all',
+      of: [{ kind: 'average', least: 3, courses: ['STAT 110', 'STAT 212'] }, { course: 'MATH 125' }]
+    })
+    for (const [rule, fault] of [
+      ['average 4.5', 'an average of 4.5 cannot be asked for at position 9'],
+      ['average 0', 'an average of 0 cannot be asked for'],
+      ['average of (STAT 110)', 'expected an average such as 2.5'],
+      ['average 2 of STAT 110', 'expected "("'],
+      ['average 2 of (STAT)', 'expected a course number']
+    ] as const)
+      expect(() => parseRule(rule)).toThrow(fault)
+    expect(coursesIn(parseRule('average 3 of (STAT 110, STAT 212)'))).toEqual(['STAT 110', 'STAT 212'])
+  })
+  it('holds an average in hundredths; below it a grade still to come is enough, and assumed', () => {
+    const rule = 'average 2.5 of (STAT 110, STAT 212)'
+    const asOf = (average: number | undefined, toCome = false): AsOf => ({
+      ...nothing,
+      average: () => average,
+      gradeToCome: () => toCome
+    })
+    const held = (found: AsOf) => {
+      const { met, assumed } = judge(rule, found)
+      return { met, assumed }
+    }
+    expect(held(asOf(2.495))).toEqual({ met: true, assumed: false })
+    expect(held(asOf(2.494))).toEqual({ met: false, assumed: false })
+    expect(held(asOf(2.494, true))).toEqual({ met: true, assumed: true })
+    expect(held(asOf(undefined))).toEqual({ met: false, assumed: false })
+    expect(held(asOf(undefined, true))).toEqual({ met: true, assumed: true })
   })
   it('takes apart what has to come before and what may be taken along', () => {
     const split = (rule: string) => splitMissing(missingPart(judge(rule, nothing)))

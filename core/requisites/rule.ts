@@ -4,7 +4,8 @@
  *     rule   := branch ('or' branch)*
  *     branch := leaf ('and' leaf)*
  *     leaf   := '(' rule ')' | NUMBER 'of' '(' rule (',' rule)* ')' | ['with'] COURSE ['(' GRADE ')'] | 'test' NAME '>=' NUMBER
- *             | 'standing' WORD | NUMBER 'credits' | 'program' CODE | 'permission'
+ *             | 'average' NUMBER ['of' '(' COURSE (',' COURSE)* ')'] | 'standing' WORD | NUMBER 'credits' | 'program' CODE
+ *             | 'permission'
  *
  * `with` may be taken in the same term, its grade is then still to come; any other course has to be finished before.
  */
@@ -18,6 +19,8 @@ export type Standing = (typeof STANDINGS)[number]
 export type RuleLeaf =
   | { kind: 'course'; course: CourseCode; leastGrade?: string; sameTerm: boolean }
   | { kind: 'test'; test: string; least: number }
+  /** Of all that was graded here, or of these courses. */
+  | { kind: 'average'; least: number; courses?: readonly CourseCode[] }
   | { kind: 'standing'; standing: Standing }
   | { kind: 'credits'; credits: number }
   | { kind: 'program'; program: string }
@@ -124,7 +127,22 @@ function leaf(reader: RuleReader, depth: number): Rule {
     reader.expect('>=')
     return { kind: 'test', test, least: Number(reader.number('a score').text) }
   }
+  if (reader.accept('average')) return averageLeaf(reader)
   return courseLeaf(reader, false)
+}
+
+function averageLeaf(reader: RuleReader): RuleLeaf {
+  const { text, at } = reader.number('an average such as 2.5')
+  const least = Number(text)
+  const most = reader.scale?.most ?? Infinity
+  if (!(least > 0 && least <= most))
+    throw new RuleError(`an average of ${text} cannot be asked for`, reader.rule, at)
+  if (!reader.accept('of')) return { kind: 'average', least }
+  reader.expect('(')
+  const courses = [readCourse(reader)]
+  while (reader.accept(',')) courses.push(readCourse(reader))
+  reader.expect(')')
+  return { kind: 'average', least, courses }
 }
 
 function listedOf(reader: RuleReader, least: number, at: number, depth: number): Rule {

@@ -11,7 +11,7 @@ export interface TermResult {
   average: number | undefined
 }
 
-/** The result of a term, from the graded courses of it; an incomplete is attempted and not earned. Averages are of grades given here. */
+/** The result of a term, from the graded courses of it; an incomplete is attempted and not earned, what was sat in on neither. Averages are of grades given here. */
 export function termResult(
   record: readonly RecordEntry[],
   term: TermCode,
@@ -22,7 +22,7 @@ export function termResult(
   )
   const sum = (list: typeof graded) => list.reduce((total, one) => total + one.credits, 0)
   return {
-    attempted: sum(graded),
+    attempted: sum(graded.filter(({ grade }) => scale.meaning(grade).result !== 'audited')),
     earned: sum(graded.filter(({ grade }) => scale.meaning(grade).result === 'earned')),
     average: scale.average(graded.filter(({ origin }) => origin === 'here'))
   }

@@ -36,7 +36,7 @@ function context(
     catalog,
     terms,
     plannable: new Set(['SU27', 'AU27', 'SP28', 'SU28', 'AU28', 'SP29']),
-    student: { standing: 'sophomore', programs: ['TEST'], tests: {} },
+    student: { standing: 'sophomore', programs: ['TEST'], tests: {}, graded: [] },
     attempts,
     planned: plan,
     running: new Map(),
@@ -67,6 +67,7 @@ describe('a waived prerequisite', () => {
       standing: 'sophomore' as const,
       programs: ['TEST'],
       tests: {},
+      graded: [],
       waived: new Set(waived.map((code) => courseCode(code)))
     }
   })
@@ -225,7 +226,7 @@ describe('checks of a route', () => {
   })
   it('count credits of earlier terms toward standing', () => {
     const record = [entry('STAT 330', 'B', { credits: 60 })]
-    const student = { standing: 'freshman' as const, programs: [], tests: {} }
+    const student = { standing: 'freshman' as const, programs: [], tests: {}, graded: [] }
     expect(check([planned('ENDA 410', 'AU27')], record, { student })).toEqual([])
   })
   it('know the season, and the sections once they are published', () => {

@@ -62,7 +62,7 @@ function contextOf(
     catalog,
     terms,
     plannable: new Set(terms.filter((one) => one.start > '2027-06-01').map((one) => one.code)),
-    student: { standing: 'freshman', programs: ['TEST'], tests: {} },
+    student: { standing: 'freshman', programs: ['TEST'], tests: {}, graded: [] },
     attempts,
     planned: plan,
     running: new Map(),

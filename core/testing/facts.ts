@@ -16,7 +16,7 @@ export function factsIn(
     closes: ends,
     drop: { freeUntil: ends, ends: Date.parse('2027-11-20T05:00:00Z') },
     sessions: new Map(),
-    student: { standing: 'junior', programs: ['ENVD'], tests: {} },
+    student: { standing: 'junior', programs: ['ENVD'], tests: {}, graded: [] },
     holds: [],
     record: [],
     held: [],

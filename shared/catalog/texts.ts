@@ -21,6 +21,8 @@ export function leafText(leaf: RuleLeaf): string {
       ].join('')
     case 'test':
       return `a ${leaf.test.toLowerCase()} test score of ${leaf.least}`
+    case 'average':
+      return `an average of ${leaf.least}${leaf.courses ? ` in ${leaf.courses.join(', ')}` : ''}`
     case 'standing':
       return leaf.standing === 'graduate' ? 'graduate standing' : `${STANDING_WORDS[leaf.standing]} standing`
     case 'credits':

@@ -1,6 +1,13 @@
 /** A record from a file, read against programs, without a student behind it. */
 import type { Catalog, Term } from '#core/catalog'
-import { auditRecord, type PlannedCourse, type Audit, type Program, type Attempts } from '#core/degree'
+import {
+  auditRecord,
+  gradedAttempts,
+  type PlannedCourse,
+  type Audit,
+  type Program,
+  type Attempts
+} from '#core/degree'
 import type { CourseCode } from '#core/ids'
 import type { RouteContext } from '#core/route'
 import type { RecordContent } from '#shared/files'
@@ -65,7 +72,8 @@ export function trialContext(
     student: {
       standing: content.standing,
       programs: programs.map((program) => program.spec.code),
-      tests: content.tests
+      tests: content.tests,
+      graded: gradedAttempts(attempts)
     },
     attempts,
     planned,

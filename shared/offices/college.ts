@@ -1,5 +1,5 @@
 /** What the college itself is, as the registrar says it: its places, departments, categories and grades. */
-import type { GradeSpec } from '#core/grades'
+import { GRADE_RESULTS, type GradeSpec } from '#core/grades'
 import { GRADE } from '#shared/oneRoster/tables'
 import { z } from 'zod'
 
@@ -166,7 +166,7 @@ export const gradesBody = z.object({
       z.object({
         grade: z.string('has to be a text').regex(GRADE, 'has to be capital letters, such as A, B+ or WF'),
         points: points.nullable(),
-        result: z.enum(['earned', 'failed', 'withdrawn', 'open']),
+        result: z.enum(GRADE_RESULTS),
         rank: points
       })
     )

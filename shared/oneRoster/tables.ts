@@ -6,7 +6,7 @@
 import { parseDayLetters } from '#core/formats'
 import { maybeCourseCode, TERM_CODE } from '#core/ids'
 import { SEASONS } from '#core/catalog'
-import { GradeScale, type GradeSpec } from '#core/grades'
+import { GRADE_RESULTS, GradeScale, type GradeSpec } from '#core/grades'
 import { parseRule, STANDINGS } from '#core/requisites'
 import { RuleError } from '#core/rules'
 
@@ -134,7 +134,7 @@ export const COLUMNS: Readonly<Record<Table, readonly Column[]>> = {
     }),
     // Empty where the grade does not enter an average.
     kept('points', number(0, 20)),
-    needed('result', { check: oneOf('earned', 'failed', 'withdrawn', 'open'), isKept: true }),
+    needed('result', { check: oneOf(...GRADE_RESULTS), isKept: true }),
     needed('rank', { check: number(0, 20), isKept: true })
   ],
   academicSessions: [

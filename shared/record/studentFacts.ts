@@ -4,11 +4,13 @@ import type { StudentRecord } from './responses'
 
 /** What the rules of courses ask of the student beside courses. */
 export const studentFacts = (
-  student: Pick<StudentRecord, 'student' | 'programs' | 'tests' | 'requests'>
+  student: Pick<StudentRecord, 'student' | 'programs' | 'tests' | 'requests'>,
+  graded: StudentFacts['graded']
 ): StudentFacts => ({
   standing: student.student.standing,
   programs: student.programs.map((p) => p.spec.code),
   tests: student.tests,
+  graded,
   waived: waivedOf(student)
 })
 

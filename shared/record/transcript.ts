@@ -23,6 +23,7 @@ export function recordTermsOf(
 const REASONS: Record<NonNullable<RecordLine['why']>, string> = {
   failed: 'no credit',
   withdrawn: 'withdrawn',
+  audited: 'audited, no credit',
   repeated: 'repeated',
   exclusive: 'excluded by another course'
 }

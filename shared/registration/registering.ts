@@ -1,5 +1,6 @@
 /** What the registration decision asks, put together from what is known of a student: here and nowhere else. */
 import type { CourseCode, TermCode } from '#core/ids'
+import { attemptsOf, gradedAttempts, type CourseAttempt } from '#core/degree'
 import type { RegistrationFacts } from '#core/registration'
 import { dayNumber, type Instant } from '#core/time'
 import type { Section } from '#core/week'
@@ -44,7 +45,7 @@ export function registrationFacts(
     closes: term.addEndsAt,
     drop: { freeUntil: term.dropFreeEndsAt, ends: term.dropEndsAt },
     sessions: new Map(term.sessions.flatMap(({ code, dates }) => (dates ? [[code, dates] as const] : []))),
-    student: studentFacts(studentRecord),
+    student: studentFacts(studentRecord, gradedOf(studentRecord, catalogContext)),
     holds: holdsFor(studentRecord, catalogContext.terms, term, momentOf(now, catalogContext.zone).today),
     record: studentRecord.record,
     held: studentRecord.held,
@@ -89,4 +90,15 @@ export function waitingIn(
   term: TermCode
 ): Set<CourseCode> {
   return new Set([...waiting, ...offers].filter((one) => one.term === term).map((one) => one.course))
+}
+
+/** What of the record enters an average, as the student's first program has it. */
+function gradedOf(
+  { record, programs }: Pick<StudentRecord, 'record' | 'programs'>,
+  { catalog, terms }: Pick<CatalogContext, 'catalog' | 'terms'>
+): CourseAttempt[] {
+  const repeats = programs[0]?.spec.repeats
+  return gradedAttempts(
+    attemptsOf({ catalog, record, held: [], planned: [], ...(repeats && { repeats }) }, terms)
+  )
 }

@@ -5,7 +5,7 @@
 import loadHighs from 'highs'
 import { beforeAll, expect, it } from 'vitest'
 import { Catalog } from '#core/catalog'
-import { auditRecord, compileProgram, NOTHING_BESIDE, type PlannedCourse } from '#core/degree'
+import { auditRecord, compileProgram, gradedAttempts, NOTHING_BESIDE, type PlannedCourse } from '#core/degree'
 import { fillQuestion, type Solve } from '#core/fill'
 import { checkRoute, type RouteContext } from '#core/route'
 import { dice } from '../../core/degree/best/testing/cases'
@@ -42,7 +42,11 @@ function caseOf(seed: number): RecordCase & { load: number } {
               ? { prerequisite: `with ${other}` }
               : kind === 3 && others.length > 2
                 ? { prerequisite: `2 of (${others.join(', ')})` }
-                : {}
+                : kind === 4
+                  ? { prerequisite: `average ${[1.5, 2, 2.5, 3][below(4)]}` }
+                  : kind === 5 && others.length
+                    ? { prerequisite: `average ${[1, 2, 2.5, 3][below(4)]} of (${others.join(', ')})` }
+                    : {}
       return { ...own, ...more, offered: { seasons, years: 'every' as const } }
     })
   )
@@ -93,6 +97,24 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   const counted = judge
     .with([])
     .filter((one, i, all) => !all.slice(0, i).some((other) => excludes(one.code, other.code)))
+  /** What adds credits before a term: there, or added. */
+  const adding = (t: number, at: ReadonlyMap<string, number>) => [
+    ...counted
+      .filter((one) => !one.repeat && (one.level < 3 || ahead.some((p) => p.course === one.code && p.at < t)))
+      .map(({ code, credits, grade }) => ({ code, credits, isOpen: grade === null })),
+    ...[...at]
+      .filter(([other, s]) => s < t && !passed.some((p) => alike(p.course, other)))
+      .map(([code]) => ({ code, credits: course(code).credits, isOpen: true }))
+  ]
+  const here = record.filter((one) => one.grade !== null && one.origin === 'here')
+  /** What enters an average: of what was taken here and counts as one the best; what was failed until one of it is passed. */
+  const averaged = here.filter((one, i) =>
+    here.every((other, k) => {
+      if (k === i || !alike(other.course, one.course)) return true
+      const [own, others] = [points[one.grade!] ?? 0, points[other.grade!] ?? 0]
+      return own > others || (own === others && (own === 0 || i < k))
+    })
+  )
   /** Whether what a course asks for is there when its term begins; `at` says where the courses added stand. */
   const holds = (code: string, t: number, at: ReadonlyMap<string, number>): boolean => {
     const rule = course(code).prerequisite
@@ -104,14 +126,17 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   const has = (rule: string, t: number, at: ReadonlyMap<string, number>): boolean => {
     if (!rule) return true
     if (rule.startsWith('test')) return false
-    if (rule === '6 credits') {
-      const earlier = [...at].filter(([other, s]) => s < t && !passed.some((p) => alike(p.course, other)))
-      const before = counted.filter(
-        (one) => !one.repeat && (one.level < 3 || ahead.some((p) => p.course === one.code && p.at < t))
-      )
-      const credits = [...before, ...earlier.map(([other]) => course(other))]
-      return credits.reduce((sum, one) => sum + one.credits, 0) >= 6
+    const average = /^average ([\d.]+)(?: of \((.+)\))?$/.exec(rule)
+    if (average) {
+      const of = average[2]?.split(', ')
+      const isOf = (code: string) => !of || of.some((one) => code === one || names(code, one))
+      const graded = averaged.filter((one) => isOf(one.course))
+      const credits = graded.reduce((sum, one) => sum + one.credits, 0)
+      const sum = graded.reduce((all, one) => all + one.credits * (points[one.grade!] ?? 0), 0)
+      if (credits && Math.round((100 * sum) / credits + 1e-9) >= 100 * Number(average[1])) return true
+      return adding(t, at).some((one) => one.isOpen && isOf(one.code))
     }
+    if (rule === '6 credits') return adding(t, at).reduce((sum, one) => sum + one.credits, 0) >= 6
     const along = rule.startsWith('with ')
     const [, asked, , least] = /^(?:with )?([A-Z]+ \d+)( \((.)\))?/.exec(rule)!
     const is = (other: string) => other === asked || names(other, asked!)
@@ -149,6 +174,16 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   return best
 }
 
+function hasAverageOfExcluded({ catalog, record }: RecordCase): boolean {
+  const passed = new Set(
+    record.filter((one) => one.grade !== null && one.grade !== 'F').map((one) => one.course)
+  )
+  return (
+    catalog.courses.some((one) => one.prerequisite.startsWith('average')) &&
+    catalog.courses.some((one) => passed.has(one.code) && one.exclusive.some((other) => passed.has(other)))
+  )
+}
+
 let solve: Solve
 beforeAll(async () => {
   solve = solverOf(await loadHighs())
@@ -171,7 +206,12 @@ it(
           catalog: one.catalog,
           terms: TERMS,
           plannable: new Set(AHEAD),
-          student: { standing: 'freshman', programs: programs.map(({ spec }) => spec.code), tests: {} },
+          student: {
+            standing: 'freshman',
+            programs: programs.map(({ spec }) => spec.code),
+            tests: {},
+            graded: gradedAttempts(attempts)
+          },
           attempts,
           planned,
           running: new Map(),
@@ -183,7 +223,12 @@ it(
       const best = judged(one)
       const before = reread(one.planned).context
       // What is planned without its prerequisite asks for it too: another question than how early.
-      if (best === -1 || checkRoute(before).some((found) => found.code.endsWith('requisite'))) {
+      // Of courses that exclude each other the reading says which one counts, and so is in an average.
+      if (
+        best === -1 ||
+        hasAverageOfExcluded(one) ||
+        checkRoute(before).some((found) => found.code.endsWith('requisite'))
+      ) {
         seen.done++
         continue
       }

@@ -175,7 +175,7 @@ function worldOf({ courses, earned, needs, load, slots }: Case) {
       catalog,
       terms: TERMS,
       plannable: new Set(TERMS.map((one) => one.code)),
-      student: { standing: 'freshman', programs: ['TEST'], tests: {} },
+      student: { standing: 'freshman', programs: ['TEST'], tests: {}, graded: [] },
       attempts,
       planned,
       running: new Map([['AU27', new Set<string>(slots.keys())]]),

@@ -52,7 +52,7 @@ function filled(program: ProgramSpec, placed: PlannedCourse[], over: Partial<Fil
       catalog,
       terms,
       plannable: new Set(terms.map((one) => one.code)),
-      student: { standing: 'freshman', programs: [], tests: {} },
+      student: { standing: 'freshman', programs: [], tests: {}, graded: [] },
       attempts,
       planned: plan,
       running: new Map(),

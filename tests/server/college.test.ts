@@ -78,9 +78,9 @@ describe('the college of the demo', () => {
     })
     expect(categories.categories.at(-1)).toMatchObject({ code: 'tidal' })
     const grades = await write('grades', (page) => ({
-      grades: [...page.grades, { grade: 'A+', points: 4.3, result: 'earned', rank: 4.3 }]
+      grades: [...page.grades, { grade: 'AA', points: 4.3, result: 'earned', rank: 4.3 }]
     }))
-    expect(grades.grades.at(-1)).toEqual({ grade: 'A+', points: 4.3, result: 'earned', rank: 4.3 })
+    expect(grades.grades.at(-1)).toEqual({ grade: 'AA', points: 4.3, result: 'earned', rank: 4.3 })
   })
 
   it.each<[string, Part, string, (page: CollegePage) => object]>([

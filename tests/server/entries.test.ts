@@ -56,7 +56,7 @@ describe('a grade', () => {
     await expect(put({ ...wrong, term: 'AU27' })).rejects.toMatchObject({ code: 'termAhead' })
     await expect(put({ ...wrong, grade: 'Q' })).rejects.toMatchObject({
       status: 400,
-      fields: [{ field: 'entry.grade', message: 'has to be a grade such as A, A-, B+, B' }]
+      fields: [{ field: 'entry.grade', message: 'has to be a grade such as A+, A, A-, B+' }]
     })
     expect(
       entryBody.safeParse({ reason: 'none given', entry: { ...wrong, grade: 'TOO GOOD' } }).success

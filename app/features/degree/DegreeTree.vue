@@ -51,6 +51,7 @@ function point(event: Event) {
 const IDLE: Record<IdleAttempt['why'], string> = {
   failed: 'failed: gives no credits',
   withdrawn: 'withdrawn: gives no credits',
+  audited: 'sat in on: gives no credits',
   repeated: 'repeated: another attempt counts',
   exclusive: 'gives no credit beside another course'
 }

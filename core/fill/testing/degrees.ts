@@ -157,7 +157,7 @@ export function rereadOf({ courses, needs, load }: Degree) {
       catalog,
       terms: DEGREE_TERMS,
       plannable: new Set(DEGREE_TERMS.map((one) => one.code)),
-      student: { standing: 'freshman', programs: [], tests: {} },
+      student: { standing: 'freshman', programs: [], tests: {}, graded: [] },
       attempts,
       planned,
       running: new Map(),

@@ -14,6 +14,7 @@ const RESULTS = [
   { value: 'earned', title: 'earns the credits' },
   { value: 'failed', title: 'earns none' },
   { value: 'withdrawn', title: 'dropped late' },
+  { value: 'audited', title: 'sat in on' },
   { value: 'open', title: 'not finished yet' }
 ]
 const isGiven = (grade: string) => props.page.given.includes(grade)
