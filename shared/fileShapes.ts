@@ -229,6 +229,7 @@ export const recordFile = z.strictObject({
           kind: z.literal('waiver'),
           program: z.string(),
           need: id,
+          amount: z.number().positive().max(400).optional(),
           reason: z.string().max(400)
         }),
         z.strictObject({

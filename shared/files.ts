@@ -181,6 +181,7 @@ export function recordFrom(file: z.infer<typeof recordFile>, scale: GradeScale):
       kind: one.kind,
       program: one.program,
       need: one.need,
+      amount: one.kind === 'waiver' ? (one.amount ?? null) : null,
       course: one.kind === 'substitution' ? courseCode(one.course) : null,
       reason: one.reason,
       by: '',

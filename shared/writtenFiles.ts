@@ -32,10 +32,10 @@ export function recordFileOf(
     })),
     tests: student.tests,
     milestones: student.milestones,
-    exceptions: student.exceptions.map(({ kind, program, need: of, course: code, reason }) =>
+    exceptions: student.exceptions.map(({ kind, program, need: of, amount, course: code, reason }) =>
       kind === 'substitution' && code
         ? { kind, program, need: of, course: code, reason }
-        : { kind: 'waiver', program, need: of, reason }
+        : { kind: 'waiver', program, need: of, ...(amount && { amount }), reason }
     )
   }
 }

@@ -5,6 +5,7 @@
 import type { Catalog } from '../catalog'
 import { hundredths } from '../grades'
 import { gradedAttempts } from './forecast'
+import type { ExceptionGrant } from './exceptions'
 import type { Condition, Program } from './program'
 import { STATUS_ORDER, type AttemptStatus, type Attempt, type Attempts } from './attempt'
 
@@ -52,6 +53,8 @@ export interface ConditionResult {
   unknown: number
   /** The average or the score there is. */
   value: number | undefined
+  /** The exception by which it is met. */
+  waived?: ExceptionGrant | undefined
 }
 
 /** What the record holds beside courses. */
@@ -72,7 +75,10 @@ export function judgeConditions(
   beside: BesideCourses,
   catalog: Catalog
 ): ConditionResult[] {
-  return program.conditions.map((condition) => judge(condition, attempts, counts, beside, catalog))
+  return program.conditions.map((condition) => {
+    const result = judge(condition, attempts, counts, beside, catalog)
+    return condition.waived ? { ...result, status: 'earned', waived: condition.waived } : result
+  })
 }
 
 function judge(

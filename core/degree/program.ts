@@ -121,6 +121,8 @@ export interface Need extends Omit<NeedSpec, 'including' | 'atMost'> {
   atMost: readonly (MostSpec & { set: CourseSet })[]
   /** The exception by which it is not asked for. */
   waived?: ExceptionGrant | undefined
+  /** The exceptions by which it asks for less than the program says. */
+  lessened?: readonly ExceptionGrant[] | undefined
   /** Courses taken for it by exception. */
   substituted: readonly { course: CourseCode; grant: ExceptionGrant }[]
 }
@@ -133,6 +135,8 @@ export interface Limit extends Omit<LimitSpec, 'from' | 'areas'> {
 export interface Condition {
   spec: ConditionSpec
   set: CourseSet
+  /** The exception by which it is not asked for. */
+  waived?: ExceptionGrant | undefined
 }
 
 export interface Program {

@@ -284,8 +284,8 @@ class QuestionBuilder {
   /** What the conditions ask of what counts. */
   private demands(): Demand[] {
     return this.programs.flatMap((program, i) =>
-      program.conditions.flatMap(({ spec, set }): Demand[] => {
-        if (spec.asks !== 'credits' || !spec.counting) return []
+      program.conditions.flatMap(({ spec, set, waived }): Demand[] => {
+        if (spec.asks !== 'credits' || !spec.counting || waived) return []
         const own = this.piecesOf(
           (course, attempt) =>
             !isPossible(attempt) && set.surely(course, attempt) && (!spec.here || attempt.origin === 'here')

@@ -18,7 +18,7 @@ import type { CourseCode } from '../ids'
 import { blockers, plan, type RouteContext } from '../route'
 import { FillTerms, orderIn } from './fillTerms'
 import { NOT_TAKEN, type FillCourse, type Filling, type FillProblem, type Holder } from './problem'
-import { FillRules } from './rules'
+import { FillRules, type StandingCourse } from './rules'
 import { CoursesThere } from './there'
 import { attemptOf, UsefulCourses } from './useful'
 import { CourseTaste, type FillWish } from './wish'
@@ -55,7 +55,7 @@ class Question {
   private readonly numbers = new Map<string, number>()
   private readonly there: CoursesThere
   /** What stands in a term ahead, by its number. */
-  private readonly standing: { code: CourseCode; number: number }[] = []
+  private readonly standing: StandingCourse[] = []
   private readonly rules: FillRules
 
   constructor(
@@ -77,7 +77,7 @@ class Question {
     for (const attempt of attempts.counted) {
       const at = this.timeOf(attempt)
       if (at < 0 && !attempt.again) before += attempt.credits
-      this.stand(attempt.course, at, attempt.credits)
+      this.stand(attempt, at)
     }
     for (const { course } of attempts.spare) this.there.add(course)
     const { context, wish, terms, taste } = this
@@ -141,10 +141,10 @@ class Question {
     return term === null ? -1 : orderIn(this.terms.list, term)
   }
 
-  private stand(course: CourseCode, at: number, credits: number): void {
+  private stand({ course, credits, again }: Attempt, at: number): void {
     this.there.add(course)
     if (at < 0) return
-    this.standing.push({ code: course, number: this.courses.length })
+    this.standing.push({ code: course, number: this.courses.length, again: again ?? false })
     this.courses.push({
       credits,
       adds: 0,

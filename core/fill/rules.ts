@@ -21,16 +21,23 @@ const FALSE: FillRule = { kind: 'any', of: [] }
 /** Fewer than any course gives. */
 const LEAST_CREDITS = 0.01
 
+/** What stands in a term ahead, by its number. */
+export interface StandingCourse {
+  code: CourseCode
+  number: number
+  /** It repeats one that is earned, or is excluded by one: it adds no credits. */
+  again: boolean
+}
+
 export class FillRules {
   /**
-   * @param standing what stands in a term ahead, by its number
    * @param candidate the number of a course as one that may be added; undefined where it may not
    */
   constructor(
     private readonly context: RouteContext,
     private readonly first: TermCode | undefined,
     private readonly there: CoursesThere,
-    private readonly standing: readonly { code: CourseCode; number: number }[],
+    private readonly standing: readonly StandingCourse[],
     private readonly candidate: (course: Course) => number | undefined
   ) {}
 
@@ -108,7 +115,7 @@ export class FillRules {
     const { catalog } = this.context
     const enters = (code: CourseCode) => catalog.sameAs(code).some((one) => rule.courses!.includes(one))
     const numbers = [
-      ...this.standing.filter(({ code }) => enters(code)).map(({ number }) => number),
+      ...this.standing.filter(({ code, again }) => !again && enters(code)).map(({ number }) => number),
       ...catalog.courses
         .filter((course) => enters(course.code) && !this.there.isTaken(course))
         .flatMap((course) => this.candidate(course) ?? [])

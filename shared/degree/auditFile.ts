@@ -52,6 +52,8 @@ interface NeedLine {
     beyond: boolean
   } | null
   waived: { by: string; reason: string } | null
+  /** What of it is waived, in its measure. */
+  lessened: { amount: number; by: string; reason: string }[]
   courses: (CourseLine & { substituted: boolean })[]
 }
 
@@ -70,6 +72,7 @@ interface ConditionLine {
   status: string | null
   credits: ConditionResult['amounts'] | null
   value: number | null
+  waived: { by: string; reason: string } | null
 }
 
 export function auditFile(audits: readonly Audit[], attempts: Attempts, name = ''): AuditFile {
@@ -146,6 +149,7 @@ function needLine({ need, state, amounts, missing, lacks, evidence, beyond }: Ne
     amounts,
     missing: state === 'needed' ? { amount: missing, ...lacks, beyond } : null,
     waived: need.waived ? { by: need.waived.by, reason: need.waived.reason } : null,
+    lessened: (need.lessened ?? []).map(({ amount, by, reason }) => ({ amount: amount!, by, reason })),
     courses: evidence.map((attempt) => ({
       ...courseLine(attempt),
       substituted: need.substituted.some((one) => one.course === attempt.course)
@@ -157,13 +161,14 @@ function courseLine({ course, term, credits, status, grade, origin }: Attempt): 
   return { course, term, credits, status, grade, origin }
 }
 
-function conditionLine({ spec, status, amounts, value }: ConditionResult): ConditionLine {
+function conditionLine({ spec, status, amounts, value, waived }: ConditionResult): ConditionLine {
   return {
     id: spec.id,
     title: spec.title,
     status: status ?? null,
     credits: amounts ?? null,
-    value: value ?? null
+    value: value ?? null,
+    waived: waived ? { by: waived.by, reason: waived.reason } : null
   }
 }
 

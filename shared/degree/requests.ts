@@ -22,7 +22,16 @@ const named = {
 }
 
 export const exceptionBody = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('waiver'), ...named }),
+  z.object({
+    kind: z.literal('waiver'),
+    ...named,
+    /** So many of its courses or credits; all of it without. */
+    amount: z
+      .number('has to be a number')
+      .positive('has to be more than 0')
+      .max(400, 'has to be 400 or less')
+      .optional()
+  }),
   z.object({ kind: z.literal('substitution'), course, ...named })
 ])
 

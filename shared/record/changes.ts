@@ -118,7 +118,7 @@ export type Change =
   | {
       kind: 'grantException'
       said: { program: string; need: string; reason: string } & (
-        | { kind: 'waiver' }
+        | { kind: 'waiver'; amount?: number }
         | { kind: 'substitution'; course: string }
       )
     }

@@ -174,13 +174,14 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   return best
 }
 
-function hasAverageOfExcluded({ catalog, record }: RecordCase): boolean {
-  const passed = new Set(
-    record.filter((one) => one.grade !== null && one.grade !== 'F').map((one) => one.course)
+/** Whether a prerequisite asks for credits or an average while courses that are there exclude each other. */
+function restsOnExcluded({ catalog, record, held, planned }: RecordCase): boolean {
+  const there = new Set(
+    [...record.filter((one) => one.grade !== 'F'), ...held, ...planned].map((one) => one.course)
   )
   return (
-    catalog.courses.some((one) => one.prerequisite.startsWith('average')) &&
-    catalog.courses.some((one) => passed.has(one.code) && one.exclusive.some((other) => passed.has(other)))
+    catalog.courses.some((one) => /^average|credits$/.test(one.prerequisite)) &&
+    catalog.courses.some((one) => there.has(one.code) && one.exclusive.some((other) => there.has(other)))
   )
 }
 
@@ -190,12 +191,14 @@ beforeAll(async () => {
 })
 
 const CASES = LONG ? 4000 : 40
+/** On which the search was wrong once. */
+const ONCE_WRONG = [14_915]
 it(
   `the earliest finish is that of trying everything (${CASES} small records, from seed 1)`,
   { timeout: 900_000 },
   () => {
     const seen = { done: 0, filled: 0, late: 0, impossible: 0, unproved: 0 }
-    for (let seed = 1; seed <= CASES; seed++) {
+    for (const seed of [...Array.from({ length: CASES }, (_, i) => i + 1), ...ONCE_WRONG]) {
       const one = caseOf(seed)
       const programs = one.specs.map((spec) => compileProgram(spec))
       const reread = (planned: readonly PlannedCourse[]) => {
@@ -223,10 +226,10 @@ it(
       const best = judged(one)
       const before = reread(one.planned).context
       // What is planned without its prerequisite asks for it too: another question than how early.
-      // Of courses that exclude each other the reading says which one counts, and so is in an average.
+      // Of courses that exclude each other the reading says which one counts, and so gives credits and is in an average.
       if (
         best === -1 ||
-        hasAverageOfExcluded(one) ||
+        restsOnExcluded(one) ||
         checkRoute(before).some((found) => found.code.endsWith('requisite'))
       ) {
         seen.done++

@@ -100,6 +100,32 @@ describe('exceptions', () => {
       (await look()).studentRecord.exceptions.filter((one) => one.need === 'place-credits')
     ).toHaveLength(1)
   })
+  it('waive part of a requirement, no more than there is of it, and a condition as a whole', async () => {
+    const { advisor, student, grant, look } = await setting()
+    const part = (amount: number, need = 'free-credits') => grant({ ...waiver, need, amount })
+    const before = needOf((await look()).reading, 'free-credits')
+    await part(2)
+    const after = needOf((await look()).reading, 'free-credits')
+    expect(after.need).toMatchObject({ amount: before.need.amount - 2 })
+    await expect(part(before.need.amount - 2)).rejects.toMatchObject({
+      code: 'noPart',
+      fields: [{ field: 'amount', message: expect.stringContaining('has to be less than') }]
+    })
+    await expect(part(1.5, 'data-foundations')).rejects.toMatchObject({
+      fields: [{ field: 'amount', message: 'has to be whole: it is measured in courses' }]
+    })
+    await expect(part(1, 'envd-portfolio')).rejects.toMatchObject({ code: 'noPart' })
+    await grant({ ...waiver, need: 'envd-portfolio' })
+    const { studentRecord, reading } = await look()
+    expect(reading.audits[0]!.conditions.find((one) => one.spec.id === 'envd-portfolio')).toMatchObject({
+      status: 'earned',
+      waived: { by: 'Orla Denholt' }
+    })
+    for (const { id, need } of studentRecord.exceptions)
+      if (['free-credits', 'envd-portfolio'].includes(need))
+        await inTransaction(world.db, (tx) => withdrawException(tx, advisor, student, id, NOW))
+    expect(needOf((await look()).reading, 'free-credits').need.amount).toBe(before.need.amount)
+  })
   it('are withdrawn once, and only from their own record', async () => {
     const { advisor, student, grant, look } = await setting()
     await grant({ ...waiver, need: 'project-both' })

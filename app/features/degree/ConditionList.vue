@@ -15,7 +15,8 @@ const mayNote = computed(
   () => props.real && ['programAdvisor', 'registrar'].includes(student.view?.relation ?? '')
 )
 
-function stateOf({ spec, status, amounts, unknown }: ConditionResult): string {
+function stateOf({ spec, status, amounts, unknown, waived }: ConditionResult): string {
+  if (waived) return 'waived'
   if (status === 'earned') return 'met'
   if (status !== undefined) return 'met if all goes well'
   const sure = amounts ? Object.values(amounts).reduce((sum, one) => sum + one, 0) : 0
@@ -64,12 +65,13 @@ const entryOpen = computed(() => entry.value.filter((one) => !one.met))
         <span class="quiet">{{ conditionText(one) }}</span>
         <strong class="state">{{ stateOf(one) }}</strong>
         <v-text-btn
-          v-if="mayNote && one.spec.asks === 'milestone'"
+          v-if="mayNote && one.spec.asks === 'milestone' && !one.waived"
           class="no-print"
           :aria-label="`${one.spec.title}: ${one.status ? 'take back' : 'note as reached'}`"
           @click="changes.noteMilestone(one.spec.id, !one.status)"
           >{{ one.status ? 'take back' : 'note as reached' }}</v-text-btn
         >
+        <ConditionException v-if="real" :program="audit.program.spec.code" :result="one" />
       </li>
       <li v-for="one in limits" :key="one.title">
         <span class="mark limit" aria-hidden="true" />

@@ -2,6 +2,7 @@
 import type { NeedResult } from '#core/degree'
 import { maybeCourseCode } from '#core/ids'
 import { shortDay } from '#shared/when'
+import { count, creditsText } from '#shared/words'
 
 /** Exceptions where they apply; whoever may, grants and withdraws them here, with a reason. */
 const props = defineProps<{ program: string; result: NeedResult }>()
@@ -11,14 +12,18 @@ const college = useCollege()
 const granting = ref(false)
 const kind = ref<'waiver' | 'substitution'>('waiver')
 const course = ref('')
+/** How much of it is waived; all of it where it is empty. */
+const amount = ref('')
 const reason = ref('')
 const busy = ref(false)
 const field = useId()
 
 const standing = computed(() => {
-  const { waived, substituted } = props.result.need
+  const { waived, lessened = [], substituted, measure } = props.result.need
+  const part = (amount: number) => (measure === 'credits' ? creditsText(amount) : count(amount, 'course'))
   return [
     ...(waived ? [{ grant: waived, text: 'Waived' }] : []),
+    ...lessened.map((grant) => ({ grant, text: `${part(grant.amount!)} of it waived` })),
     ...substituted.map(({ course: code, grant }) => ({ grant, text: `${code} taken for it` }))
   ]
 })
@@ -35,7 +40,18 @@ const why = computed(() => {
     !(code.value && college.catalogContext?.catalog.maybeCourse(code.value))
   )
     return 'Name the course, such as ENVI 310.'
+  if (kind.value === 'waiver' && part.value === null)
+    return `Say how many ${props.result.need.measure} are waived, fewer than ${props.result.need.amount}; nothing for all.`
   return reason.value.trim().length < 5 ? 'Say why, in a few words.' : ''
+})
+/** Undefined for all of it; null where that is no part of it. */
+const part = computed(() => {
+  const text = amount.value.trim()
+  if (!mayGrant.value || !text) return undefined
+  const { measure, amount: most } = props.result.need
+  const said = Number(text.replace(',', '.'))
+  const isPart = said > 0 && said < most && (measure === 'credits' || Number.isInteger(said))
+  return isPart ? said : null
 })
 
 /** What was asked for here, but for what is granted: that stands as an exception. */
@@ -67,13 +83,13 @@ async function grant() {
   const common = { program: props.program, need: props.result.need.id, reason: reason.value.trim() }
   const done = await advisingChanges.grantException(
     kind.value === 'waiver'
-      ? { kind: 'waiver', ...common }
+      ? { kind: 'waiver', ...common, ...(part.value && { amount: part.value }) }
       : { kind: 'substitution', course: code.value!, ...common }
   )
   busy.value = false
   if (!done) return
   granting.value = false
-  reason.value = course.value = ''
+  reason.value = course.value = amount.value = ''
 }
 </script>
 
@@ -110,6 +126,10 @@ async function grant() {
         <label><v-radio v-model="kind" value="waiver" /> not asked for (waiver)</label>
         <label><v-radio v-model="kind" value="substitution" /> met by another course</label>
       </fieldset>
+      <label v-if="kind === 'waiver' && mayGrant && result.need.amount > 1">
+        {{ result.need.measure === 'credits' ? 'Credits of it' : 'Courses of it' }}
+        <v-text-field v-model="amount" class="part" inputmode="decimal" maxlength="5" placeholder="all" />
+      </label>
       <label v-if="kind === 'substitution'">
         Course
         <v-text-field v-model="course" :list="`${field}-list`" maxlength="12" size="10" />
@@ -145,6 +165,9 @@ async function grant() {
 }
 .ask {
   font-weight: 400;
+}
+.part {
+  width: 84px;
 }
 fieldset {
   border: 0;

@@ -4,12 +4,12 @@ import { check, index, int, json, mysqlEnum, mysqlTable, varchar } from 'drizzle
 import type { Refusal } from '#core/findings'
 import { DECIDERS, REQUEST_KINDS } from '#shared/advising/asking'
 import { course } from './catalog'
-import { id, instant } from './columns'
+import { credits, id, instant } from './columns'
 import { section } from './offer'
 import { account, student } from './people'
 import { programVersion } from './program'
 
-/** A waiver of a need, or a course taken for one. */
+/** A waiver of a need, of part of it or of a condition, or a course taken for a need. */
 export const exception = mysqlTable(
   'exception',
   {
@@ -22,6 +22,8 @@ export const exception = mysqlTable(
       .notNull()
       .references(() => programVersion.id),
     needId: varchar({ length: 40 }).notNull(),
+    /** So many courses or credits of the need; all of it without. */
+    amount: credits(),
     courseId: int().references(() => course.id),
     reason: varchar({ length: 400 }).notNull(),
     byId: int()
@@ -32,7 +34,8 @@ export const exception = mysqlTable(
   },
   (t) => [
     index('exception_student').on(t.studentId),
-    check('exception_course', sql`(${t.kind} = 'substitution') = (${t.courseId} is not null)`)
+    check('exception_course', sql`(${t.kind} = 'substitution') = (${t.courseId} is not null)`),
+    check('exception_amount', sql`${t.amount} is null or (${t.kind} = 'waiver' and ${t.amount} > 0)`)
   ]
 )
 

@@ -1,6 +1,6 @@
-/** Exceptions: an advisor or the registrar grants and withdraws a waiver or a substitution, with a reason. */
+/** Exceptions: an advisor or the registrar grants and withdraws a waiver, whole or in part, or a substitution, with a reason. */
 import { eq, isNull } from 'drizzle-orm'
-import { isChoice, takes, type ProgramSpec, type RequirementSpec } from '#core/degree'
+import { isChoice, takes, type Need, type ProgramSpec, type RequirementSpec } from '#core/degree'
 import type { CourseCode, StudentId } from '#core/ids'
 import type { Instant } from '#core/time'
 import type { Who } from '#shared/accounts/responses'
@@ -14,7 +14,7 @@ import { Refused } from '#server/http/problem'
 import { lockStudent } from '#server/features/record/lock'
 
 type Excepted = { program: string; need: string } & (
-  | { kind: 'waiver' }
+  | { kind: 'waiver'; amount?: number | undefined }
   | { kind: 'substitution'; course: CourseCode }
 )
 export type ExceptionBody = { reason: string } & Excepted
@@ -31,28 +31,51 @@ export async function mayHaveException(
   catalogContext: CatalogContext
 ): Promise<{ versionId: number; courseId: number | null; title: string }> {
   const { versionId, spec } = await programOn(tx, student, body.program)
-  const need = needIn(spec, body.need)
-  if (!need)
+  const compiled = programOf(spec, catalogContext).needs.find((one) => one.id === body.need)
+  const condition = body.kind === 'waiver' && spec.conditions?.find((one) => one.id === body.need)
+  const of = compiled ?? condition
+  if (!of)
     throw new Refused(422, 'noNeed', `${spec.title} has no requirement "${body.need}".`, [
       { field: 'need', message: 'has to be a requirement of the program' }
     ])
   const course = body.kind === 'substitution' ? body.course : undefined
   const courseId = course ? (await courseIds(tx, [course])).get(course)! : null
-  if (course) {
-    const compiled = programOf(spec, catalogContext).needs.find((one) => one.id === body.need)
-    if (compiled && takes(compiled, catalogContext.catalog.course(course)))
-      throw new Refused(422, 'fitsAlready', `${course} fits "${need.title}" without an exception.`, [
-        { field: 'course', message: 'has to be a course that the requirement does not take' }
-      ])
-  }
+  if (course && compiled && takes(compiled, catalogContext.catalog.course(course)))
+    throw new Refused(422, 'fitsAlready', `${course} fits "${of.title}" without an exception.`, [
+      { field: 'course', message: 'has to be a course that the requirement does not take' }
+    ])
   await lockStudent(tx, student)
   const standing = await tx
-    .select({ kind: t.exception.kind, courseId: t.exception.courseId })
+    .select({ kind: t.exception.kind, courseId: t.exception.courseId, amount: t.exception.amount })
     .from(t.exception)
     .where(all(ofNeed(student, versionId, body.need), isNull(t.exception.withdrawnAt)))
-  if (standing.some((one) => one.kind === 'waiver' || (courseId !== null && one.courseId === courseId)))
-    throw new Refused(409, 'grantedAlready', `An exception for "${need.title}" is granted already.`)
-  return { versionId, courseId, title: need.title }
+  const isWhole = standing.some((one) => one.kind === 'waiver' && one.amount === null)
+  if (isWhole || standing.some((one) => courseId !== null && one.courseId === courseId))
+    throw new Refused(409, 'grantedAlready', `An exception for "${of.title}" is granted already.`)
+  if (body.kind === 'waiver' && body.amount !== undefined)
+    mustBePart(
+      body.amount,
+      compiled,
+      standing.reduce((sum, one) => sum + (one.amount ?? 0), 0)
+    )
+  return { versionId, courseId, title: of.title }
+}
+
+/** @throws Refused where it is not part of what the requirement still asks for */
+function mustBePart(amount: number, need: Need | undefined, before: number): void {
+  const refuse = (message: string) =>
+    new Refused(422, 'noPart', `That is no part of it: the amount ${message}.`, [
+      { field: 'amount', message }
+    ])
+  if (!need) throw refuse('has to be left out: a condition is waived as a whole')
+  if (need.measure === 'courses' && !Number.isInteger(amount))
+    throw refuse('has to be whole: it is measured in courses')
+  if (amount + before >= need.amount)
+    throw refuse(
+      before
+        ? `has to be less than ${need.amount - before}, ${before} are waived; all of it is waived without an amount`
+        : `has to be less than ${need.amount}; all of it is waived without an amount`
+    )
 }
 
 const ofNeed = (student: StudentId, versionId: number, need: string) =>
@@ -76,6 +99,7 @@ export async function grantException(
     programVersionId: versionId,
     needId: body.need,
     courseId,
+    amount: body.kind === 'waiver' ? (body.amount ?? null) : null,
     reason: body.reason,
     byId: who.id,
     at: new Date(at.now)
@@ -95,10 +119,10 @@ export async function takeBackException(
   const courseId =
     body.kind === 'substitution' ? (await courseIds(tx, [body.course])).get(body.course)! : null
   const standing = await tx
-    .select({ id: t.exception.id, courseId: t.exception.courseId })
+    .select({ id: t.exception.id, courseId: t.exception.courseId, amount: t.exception.amount })
     .from(t.exception)
     .where(all(ofNeed(student, versionId, body.need), isNull(t.exception.withdrawnAt)))
-  const own = standing.find((one) => one.courseId === courseId)
+  const own = standing.find((one) => one.courseId === courseId && one.amount === null)
   if (own) await withdrawException(tx, who, student, own.id, now)
 }
 

@@ -55,6 +55,7 @@ export function exceptionOf({ grant, program, course, by }: Row<typeof exception
     kind: grant.kind,
     program,
     need: grant.needId,
+    amount: grant.amount,
     course: course === null ? null : courseCode(course),
     reason: grant.reason,
     by,

@@ -1,0 +1,2 @@
+ALTER TABLE `exception` ADD `amount` decimal(4,1);--> statement-breakpoint
+ALTER TABLE `exception` ADD CONSTRAINT `exception_amount` CHECK (`exception`.`amount` is null or (`exception`.`kind` = 'waiver' and `exception`.`amount` > 0));
