@@ -86,19 +86,26 @@ export class Catalog {
   private readonly groups = new Map<string, string>()
   /** By code, the courses that count as it; made when first asked for. */
   private counting: Map<string, Course[]> | undefined
-  /** By code, courses that exclude each other, whichever of them says so. */
+  /** By code, courses that exclude each other, whichever of them says so; courses that are one exclude the same ones. */
   private readonly excludes = new Map<string, Set<CourseCode>>()
 
   constructor(
     readonly courses: readonly Course[],
     readonly scale: GradeScale = COMMON_SCALE
   ) {
-    for (const { code, exclusive } of courses)
-      for (const other of exclusive) {
-        this.excludes.set(code, (this.excludes.get(code) ?? new Set()).add(other))
-        this.excludes.set(other, (this.excludes.get(other) ?? new Set()).add(code))
-      }
     this.byCode = new Map(courses.map((course) => [course.code, course]))
+    for (const { code, exclusive } of courses)
+      for (const other of exclusive)
+        for (const one of this.oneWith(code))
+          for (const excluded of this.oneWith(other)) {
+            this.excludes.set(one, (this.excludes.get(one) ?? new Set()).add(excluded))
+            this.excludes.set(excluded, (this.excludes.get(excluded) ?? new Set()).add(one))
+          }
+  }
+
+  /** The course and those that are one course with it: each counts as the other. */
+  private oneWith(code: CourseCode): CourseCode[] {
+    return this.sameAs(code).filter((one) => this.groupOf(one) === this.groupOf(code))
   }
 
   /** The same catalog with a course that is new, or written anew. */

@@ -60,8 +60,9 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   const course = (code: string) => catalog.courses.find((one) => one.code === code)!
   const names = (a: string, b: string) => course(a).equivalents.some((code) => code === b)
   const alike = (a: string, b: string) => a === b || (names(a, b) && names(b, a))
-  const excludes = (a: string, b: string) =>
-    course(a).exclusive.some((code) => code === b) || course(b).exclusive.some((code) => code === a)
+  const bars = (a: string, b: string) =>
+    catalog.courses.some((one) => alike(one.code, a) && one.exclusive.some((code) => alike(code, b)))
+  const excludes = (a: string, b: string) => bars(a, b) || bars(b, a)
   const passed = record.filter((one) => one.grade !== null && one.grade !== 'F')
   const ahead = [
     ...record.filter((one) => one.grade === null).map((one) => ({ ...one, at: -1 })),

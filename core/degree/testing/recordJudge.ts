@@ -92,7 +92,12 @@ export class RecordJudge {
   }
 
   private excludes(a: string, b: string): boolean {
-    const names = (one: string, other: string) => this.course(one).exclusive.some((c) => c === other)
+    const { courses } = this.given.catalog
+    // Two that are one course exclude the same ones.
+    const names = (one: string, other: string) =>
+      courses.some(
+        ({ code, exclusive }) => this.alike(code, one) && exclusive.some((c) => this.alike(c, other))
+      )
     return names(a, b) || names(b, a)
   }
 
