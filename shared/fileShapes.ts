@@ -5,7 +5,6 @@
 import { SEASONS } from '#core/catalog'
 import { GRADE_RESULTS } from '#core/grades'
 import { TERM_CODE } from '#core/ids'
-import { MODES } from '#core/week'
 import { z } from 'zod'
 
 export const course = z
@@ -16,7 +15,9 @@ export const term = z.string().regex(TERM_CODE, 'has to be a term code such as A
 
 export const date = z.iso.date('has to be a date such as 2027-08-30')
 
-const id = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'has to be lower-case letters, digits and hyphens')
+export const id = z
+  .string()
+  .regex(/^[a-z][a-z0-9-]{0,39}$/, 'has to be lower-case letters, digits and hyphens')
 
 const title = z.string().min(1, 'is needed').max(160, 'has to be 160 characters or less')
 
@@ -30,7 +31,7 @@ const year = z.string().regex(/^\d{4}-\d{2}$/, 'has to be a catalog year such as
 
 export const credits = z.number().min(0, 'has to be zero or more').max(400, 'has to be 400 or less')
 
-const grade = z.string().min(1, 'is needed').max(3, 'has to be three characters or less')
+export const grade = z.string().min(1, 'is needed').max(3, 'has to be three characters or less')
 
 const many = 20_000
 
@@ -198,51 +199,6 @@ export const programShape = z.strictObject({
 export const programFile = z.strictObject({
   format: z.literal('ridgeway program 1'),
   program: programShape
-})
-
-export const recordFile = z.strictObject({
-  format: z.literal('ridgeway record 1'),
-  name: z.string().max(160).optional(),
-  standing: z.enum(['freshman', 'sophomore', 'junior', 'senior', 'graduate']).optional(),
-  record: z
-    .array(
-      z.strictObject({
-        course,
-        term: term.nullable(),
-        credits,
-        grade: grade.nullable(),
-        origin: z.enum(['here', 'transfer', 'test']).optional(),
-        campus: z.string().max(24).nullable().optional(),
-        mode: z.enum(MODES).nullable().optional(),
-        /** The categories it counts in, where they were others than its course's. */
-        categories: z.array(z.string().min(1).max(24)).max(20).nullable().optional()
-      })
-    )
-    .max(1000),
-  planned: z.array(z.strictObject({ course, term, credits })).max(400).optional(),
-  tests: z.record(z.string(), z.number()).optional(),
-  milestones: z.array(id).max(100).optional(),
-  exceptions: z
-    .array(
-      z.discriminatedUnion('kind', [
-        z.strictObject({
-          kind: z.literal('waiver'),
-          program: z.string(),
-          need: id,
-          amount: z.number().positive().max(400).optional(),
-          reason: z.string().max(400)
-        }),
-        z.strictObject({
-          kind: z.literal('substitution'),
-          program: z.string(),
-          need: id,
-          course,
-          reason: z.string().max(400)
-        })
-      ])
-    )
-    .max(100)
-    .optional()
 })
 
 export const listsFile = z.strictObject({

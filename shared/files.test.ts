@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { Catalog } from '#core/catalog'
-import { studentId } from '#core/ids'
+import { courseCode, studentId, termCode, type SectionCode } from '#core/ids'
 import { course, entry, planned } from '../core/testing/build'
-import { recordFile } from './fileShapes'
+import { recordFile } from './record/recordShape'
 import { recordFrom } from './files'
 import { recordFileOf } from './writtenFiles'
 
@@ -12,6 +12,10 @@ const record = [
   entry('STAT 110', null, { campus: null, mode: null, categories: null }),
   entry('WRIT 101', 'TR', { term: null, origin: 'transfer', campus: null, mode: null, categories: null })
 ]
+const seat = (course: string, term: string) => ({
+  ...{ course: courseCode(course), term: termCode(term), section: 'QX2K7' as SectionCode, credits: 4 },
+  ...{ campus: 'HILL', mode: 'inPerson', placedByOffice: false, components: [] }
+})
 const student = {
   student: {
     id: studentId(1),
@@ -28,11 +32,12 @@ const student = {
   route: { courses: [planned('SOIL 220', 'AU27')] } as never,
   tests: { mathematics: 61 },
   milestones: ['workshop'],
-  exceptions: []
+  exceptions: [],
+  held: [seat('ENDA 310', 'AU27'), seat('HYDR 205', 'SP27')]
 }
 
 describe('a record as a file', () => {
-  const written = JSON.stringify(recordFileOf(student))
+  const written = JSON.stringify(recordFileOf(student, (_, term) => (term === 'SP27' ? 'current' : 'future')))
   const read = recordFile.safeParse(JSON.parse(written))
 
   it('is one that can be read again', () => {
@@ -40,7 +45,11 @@ describe('a record as a file', () => {
   })
   it('says the same when it is read again: where, how and by which categories each course was held', () => {
     const again = recordFrom(read.data!, scale)
-    expect(again.record).toEqual(record)
+    const underWay = { course: 'HYDR 205', term: 'SP27', grade: null, credits: 4, campus: 'HILL' }
+    expect(again.record).toMatchObject([...record, underWay])
+    expect(again.held).toMatchObject([
+      { course: 'ENDA 310', term: 'AU27', section: 'QX2K7', mode: 'inPerson' }
+    ])
     expect(again.planned.map((one) => `${one.course} ${one.term}`)).toEqual(['SOIL 220 AU27'])
     expect([again.standing, again.tests, again.milestones]).toEqual([
       'junior',

@@ -3,11 +3,12 @@
  * `fileShapes.ts`; unknown fields are faults.
  */
 import { byStart, Catalog, type Course, type Term } from '#core/catalog'
-import type { ExceptionGrant, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
+import type { ExceptionGrant, HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
 import { COMMON_SCALE, GradeScale } from '#core/grades'
-import { courseCode, termCode } from '#core/ids'
+import { courseCode, termCode, type SectionCode } from '#core/ids'
 import type { Carry } from '#shared/route/responses'
-import type { catalogFile, limitsFile, listShape, programFile, recordFile, routeFile } from './fileShapes'
+import type { catalogFile, limitsFile, listShape, programFile, routeFile } from './fileShapes'
+import type { recordFile } from './record/recordShape'
 import type { z } from 'zod'
 
 /** A fault of a file's shape: where, and what has to be there instead. */
@@ -118,6 +119,8 @@ export interface RecordContent {
   name: string
   standing: 'freshman' | 'sophomore' | 'junior' | 'senior' | 'graduate'
   record: RecordEntry[]
+  /** Seats held; a term of theirs has not begun. */
+  held: HeldSeat[]
   planned: PlannedCourse[]
   tests: Record<string, number>
   milestones: string[]
@@ -166,6 +169,13 @@ export function recordFrom(file: z.infer<typeof recordFile>, scale: GradeScale):
       course: courseCode(one.course),
       term: one.term === null ? null : termCode(one.term),
       origin: one.origin ?? 'here'
+    })),
+    held: (file.registered ?? []).map((one) => ({
+      ...one,
+      course: courseCode(one.course),
+      term: termCode(one.term),
+      section: (one.section ?? '') as SectionCode,
+      placedByOffice: false
     })),
     planned: (file.planned ?? []).map((one) => ({
       course: courseCode(one.course),

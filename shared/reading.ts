@@ -175,9 +175,9 @@ function pickedSections({ drafts, sections }: ReadableStudent): ReadonlyMap<stri
 }
 
 /** Where the days of a student's course in a term lie today: of a seat those of its session, else of the term. */
-function phaseOfCourse(
-  { held, sections }: ReadableStudent,
-  catalogContext: CatalogContext,
+export function phaseOfCourse(
+  { held, sections }: Pick<ReadableStudent, 'held' | 'sections'>,
+  catalogContext: Pick<CatalogContext, 'terms'>,
   today: IsoDate
 ): (course: CourseCode, term: TermCode) => TermPhase {
   const sessions = new Map<string, string>()

@@ -247,6 +247,7 @@ const filling = demoPrograms
     const content = {
       name: 'Nobody',
       record: [],
+      held: [],
       planned: [],
       tests: {},
       milestones: [],
@@ -351,6 +352,7 @@ const contexts = people
         name: student.name,
         standing: student.standing,
         record: recordOf(student),
+        held: [],
         planned: [],
         tests: {},
         milestones: [],

@@ -5,7 +5,8 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { pathToFileURL } from 'node:url'
 import { z } from 'zod'
-import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#shared/fileShapes'
+import { catalogFile, limitsFile, listsFile, programFile, routeFile } from '#shared/fileShapes'
+import { recordFile } from '#shared/record/recordShape'
 import { transcriptFile } from '#shared/record/transcriptShape'
 import { sectionsFile, wantFile } from '#shared/week/weekFiles'
 

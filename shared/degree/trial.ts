@@ -27,13 +27,13 @@ export function readTrial(
   catalog: Catalog,
   terms: readonly Pick<Term, 'code'>[]
 ): Trial {
-  const { record, planned, tests, milestones, exceptions } = content
+  const { record, held, planned, tests, milestones, exceptions } = content
   const repeats = programs[0]?.spec.repeats ?? 'best'
-  const { attempts, audits } = auditRecord(programs, { catalog, record, held: [], planned, repeats }, terms, {
+  const { attempts, audits } = auditRecord(programs, { catalog, record, held, planned, repeats }, terms, {
     exceptions,
     beside: { tests, milestones: new Set(milestones) }
   })
-  const unknown = [...record, ...planned]
+  const unknown = [...record, ...held, ...planned]
     .map((one) => one.course)
     .filter((code) => !catalog.maybeCourse(code))
   return { attempts, audits, unknown: [...new Set(unknown)] }
@@ -100,6 +100,6 @@ const LOAD_MOST = 18
 export function termsNamed(content: RecordContent): Pick<Term, 'code'>[] {
   const order = { SP: 0, SU: 1, AU: 2 }
   const rank = (code: string) => Number(code.slice(2)) * 3 + order[code.slice(0, 2) as keyof typeof order]
-  const codes = [...content.record, ...content.planned].flatMap((one) => one.term ?? [])
+  const codes = [...content.record, ...content.held, ...content.planned].flatMap((one) => one.term ?? [])
   return [...new Set(codes)].sort((a, b) => rank(a) - rank(b)).map((code) => ({ code }))
 }

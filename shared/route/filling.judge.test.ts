@@ -71,16 +71,19 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
   ]
   const there = [...passed.map((one) => one.course), ...ahead.map((one) => one.course)]
   const ofCode = (code: string) => judge.with([]).find((one) => one.code === code)
-  const isTooLow = (code: string) =>
+  /** Whether a course that is earned has too low a grade where another, as which it counts, would do. */
+  const isTooLow = (code: string, again: string) =>
     // For a course that asks for a grade of it,
     catalog.courses.some(({ prerequisite }) => {
       const asked = /^([A-Z]+ \d+) \(.\)$/.exec(prerequisite)?.[1]
-      return asked !== undefined && (asked === code || names(code, asked))
+      const is = (one: string) => asked === one || names(one, asked!)
+      return asked !== undefined && is(code) && is(again)
     }) ||
     // or for a need.
     judge.needs.some((need) => {
-      const one = ofCode(code)
-      return one && need.leastGrade && judge.accepts({ ...need, leastGrade: undefined }, one)
+      const both = [ofCode(code), judge.with([again]).find((one) => one.code === again)]
+      const takes = both.every((one) => one && judge.accepts({ ...need, leastGrade: undefined }, one))
+      return need.leastGrade && takes
     })
   const left = catalog.courses
     .map((one) => one.code)
@@ -89,7 +92,7 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
         !ahead.some((one) => alike(one.course, code)) &&
         !there.some((one) => excludes(one, code)) &&
         // Repeated is what is not good enough for some need that would take it.
-        !passed.some((one) => alike(one.course, code) && (one.grade !== 'D' || !isTooLow(one.course)))
+        !passed.some((one) => alike(one.course, code) && (one.grade !== 'D' || !isTooLow(one.course, code)))
     )
   const room = AHEAD.map(
     (_, t) => load - ahead.filter((one) => one.at === t).reduce((sum, one) => sum + one.credits, 0)

@@ -4,7 +4,8 @@ import type { z } from 'zod'
 import { readTrial } from '#shared/degree/trial'
 import { compileProgram } from '#core/degree'
 import { catalogFrom, programFrom, readFileText, recordFrom } from '#shared/files'
-import { catalogFile, listsFile, programFile, recordFile } from '#shared/fileShapes'
+import { catalogFile, listsFile, programFile } from '#shared/fileShapes'
+import { recordFile } from '#shared/record/recordShape'
 import { listsFor } from '#shared/catalog/context'
 import { readStudent } from '#shared/reading'
 import { exportOwn } from '#server/features/files/ownFiles'
@@ -60,15 +61,19 @@ describe('the files of a college', () => {
       const content = recordFrom(read(`records/${record.student.number}.json`, recordFile), catalog.scale)
       const { audits } = readTrial(content, programs, catalog, terms)
       const here = readStudent(record, world.catalogContext, now)
-      // A seat that is held is a planned course in a file, by which another course may count in its place; and a file has no
-      // clock by which grades are due.
-      const holds = here.audits.some((one) => one.amounts.registered > 0)
+      // A file has no clock by which grades are due.
       const of = (all: typeof audits) =>
         all.map(({ program, amounts, areas }) => {
           const { earned, underWay, gradesDue, registered, planned, needed } = amounts
           return {
-            ...{ code: program.spec.code, needed, all: earned + underWay + gradesDue + registered + planned },
-            ...(holds ? {} : { earned, planned, underWay: underWay + gradesDue }),
+            ...{
+              code: program.spec.code,
+              needed,
+              earned,
+              registered,
+              planned,
+              underWay: underWay + gradesDue
+            },
             needs: areas.flatMap((area) => area.needs.map((one) => [one.need.id, one.state === 'needed']))
           }
         })

@@ -4,7 +4,8 @@ import type { z } from 'zod'
 import { checkCatalog, checkProgram } from '#core/checking'
 import { Catalog } from '#core/catalog'
 import { compileProgram, type PlannedCourse, type Program, type ProgramSpec } from '#core/degree'
-import { catalogFile, limitsFile, listsFile, programFile, recordFile, routeFile } from '#shared/fileShapes'
+import { catalogFile, limitsFile, listsFile, programFile, routeFile } from '#shared/fileShapes'
+import { recordFile } from '#shared/record/recordShape'
 import {
   catalogFrom,
   limitsFrom,

@@ -55,7 +55,9 @@ export function readCall(
   const carry = limits === undefined ? NO_LIMITS : readLimits(limits, textOf(limits), complaints)
   if (!question || !content || !carry || complaints.lines.length) return complaints.lines
   const planned = given ?? content.planned
-  const named = [...content.record, ...content.planned, ...planned].flatMap((one) => one.term ?? [])
+  const named = [...content.record, ...content.held, ...content.planned, ...planned].flatMap(
+    (one) => one.term ?? []
+  )
   const strange = [...named, ...(from === undefined ? [] : [from])].find(
     (code) => !USUAL.test(code) && !question.terms.some((term) => term.code === code)
   )

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { auditFile, auditRows } from '#shared/degree/auditFile'
+import { phaseOfCourse } from '#shared/reading'
 import { recordFileOf } from '#shared/writtenFiles'
 
 /** Print, the program by itself, files to take along, and reading a trial record. */
@@ -12,8 +13,11 @@ const file = () => auditFile(student.reading!.audits, student.reading!.attempts,
 function save(text: string, type: string, ending: string, what = 'degree') {
   saveFile(`${what}-${student.view!.student.number}-${college.today}.${ending}`, text, type)
 }
-const saveRecord = () =>
-  save(`${JSON.stringify(recordFileOf(student.view!), null, 2)}\n`, 'application/json', 'json', 'record')
+function saveRecord() {
+  const view = student.view!
+  const written = recordFileOf(view, phaseOfCourse(view, college.catalogContext!, college.today))
+  save(`${JSON.stringify(written, null, 2)}\n`, 'application/json', 'json', 'record')
+}
 const saveJson = () => save(`${JSON.stringify(file(), null, 2)}\n`, 'application/json', 'json')
 const saveCsv = () =>
   saveTable(`degree-${student.view!.student.number}-${college.today}.csv`, auditRows(file()))

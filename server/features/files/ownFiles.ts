@@ -4,10 +4,14 @@ import { studentId } from '#core/ids'
 import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import { readCatalog } from '#server/features/catalog/catalog'
+import { readCatalogContext } from '#server/features/catalog/context'
 import { PROGRAM_COLUMNS, programSpec } from '#server/features/catalog/programs'
 import { readStudentRecords } from '#server/features/record/studentRecords'
+import { campusNow } from '#server/gateways/clock'
 import { pause } from '#server/pause'
+import { momentOf } from '#shared/catalog/context'
 import type { OwnFiles } from '#shared/oneRoster/responses'
+import { phaseOfCourse } from '#shared/reading'
 import { catalogFileOf, listsFileOf, programFileOf, recordFileOf } from '#shared/writtenFiles'
 
 /** Students whose records are in one answer. */
@@ -30,8 +34,12 @@ export async function exportOwn(db: Reader, after: number): Promise<OwnFiles> {
       .orderBy(asc(t.student.id))
       .limit(LOT)
   ).map((one) => studentId(one.id))
-  for (const record of ids.length ? await readStudentRecords(db, ids, 'registrar') : [])
-    files.push(written(`records/${record.student.number}.json`, recordFileOf(record)))
+  const catalogContext = await readCatalogContext(db)
+  const { today } = momentOf(await campusNow(db), catalogContext.zone)
+  for (const record of ids.length ? await readStudentRecords(db, ids, 'registrar') : []) {
+    const file = recordFileOf(record, phaseOfCourse(record, catalogContext, today))
+    files.push(written(`records/${record.student.number}.json`, file))
+  }
   await pause()
   return { files, next: ids.length === LOT ? ids.at(-1)! : null }
 }
