@@ -1,6 +1,8 @@
 /** `ridgeway audit …`: one record, or a folder of them. */
-import { auditFile } from '#shared/degree/auditFile'
+import Papa from 'papaparse'
+import { auditFile, auditRows } from '#shared/degree/auditFile'
 import { readTrial, termsNamed } from '#shared/degree/trial'
+import { tableText } from '#shared/tableText'
 import { batch } from './batch'
 import { Complaints, readRecord, textOf } from './files'
 import { CallError, options } from './options'
@@ -15,9 +17,10 @@ export async function audit(args: readonly string[]): Promise<number> {
     record: { type: 'string' },
     batch: { type: 'string' },
     workers: { type: 'string' },
-    json: { type: 'boolean' }
+    json: { type: 'boolean' },
+    csv: { type: 'boolean' }
   })
-  const { catalog, program, lists = [], record, batch: folder, json = false } = values
+  const { catalog, program, lists = [], record, batch: folder, json = false, csv = false } = values
   if (!catalog?.length) throw new CallError('Name a catalog with --catalog.')
   if (!program?.length) throw new CallError('Name a program with --program.')
   if ((record === undefined) === (folder === undefined))
@@ -37,7 +40,8 @@ export async function audit(args: readonly string[]): Promise<number> {
     terms.length ? terms : termsNamed(content)
   )
   const file = auditFile(audits, attempts, content.name)
-  console.log(json ? JSON.stringify(file, null, 2) : tree(file))
+  if (csv) console.log(tableText(auditRows(file), Papa).trimEnd())
+  else console.log(json ? JSON.stringify(file, null, 2) : tree(file))
   for (const code of unknown) console.error(`${record}: the catalog has no course ${code}; it counts nowhere`)
   return 0
 }

@@ -1,6 +1,7 @@
 /** `ridgeway check FILES…` */
 import {
   Complaints,
+  isTable,
   judgeProgram,
   readCatalog,
   readLists,
@@ -23,7 +24,7 @@ export function check(args: readonly string[]): number {
   const byKind = new Map<Kind, { file: string; text: string }[]>(KINDS.map((kind) => [kind, []]))
   for (const file of files) {
     const text = textOf(file)
-    const kind = kindOf(text)
+    const kind = isTable(file) ? 'record' : kindOf(text)
     if (kind) byKind.get(kind)!.push({ file, text })
     else
       complaints.add(

@@ -13,9 +13,11 @@ import {
   readFileText,
   recordFrom,
   routeFrom,
+  shapeFaults,
   type CatalogContent,
   type RecordContent
 } from '#shared/files'
+import { recordTable, type TableValue } from '#shared/tableFiles'
 import type { Carry } from '#shared/route/responses'
 import { listsFor } from '#shared/catalog/context'
 import { faultText } from '#shared/route/texts'
@@ -56,6 +58,29 @@ export function shaped<T>(
   return undefined
 }
 
+/** Whether a file is a table, by its name. */
+export const isTable = (file: string) => file.toLowerCase().endsWith('.csv')
+
+/** The same of a file that may be a table; what is wrong there is told by its row. */
+export function shapedOrTable<T>(
+  file: string,
+  text: string,
+  { shape, table }: { shape: z.ZodType<T>; table: (text: string) => TableValue },
+  complaints: Complaints
+): { value: T; placeOf: (path: string) => string } | undefined {
+  if (!isTable(file)) {
+    const value = shaped(file, text, shape, complaints)
+    return value && { value, placeOf: (path) => path }
+  }
+  const { value, faults, rowOf } = table(text)
+  for (const { path, message } of faults) complaints.add(file, path, message)
+  if (faults.length) return undefined
+  const read = shape.safeParse(value)
+  if (read.success) return { value: read.data, placeOf: rowOf }
+  for (const { path, message } of shapeFaults(read.error, value)) complaints.add(file, rowOf(path), message)
+  return undefined
+}
+
 export function readCatalog(file: string, text: string, complaints: Complaints): CatalogContent | undefined {
   const shape = shaped(file, text, catalogFile, complaints)
   if (!shape) return undefined
@@ -79,13 +104,13 @@ export function readRecord(
   catalog: Catalog,
   complaints: Complaints
 ): RecordContent | undefined {
-  const shape = shaped(file, text, recordFile, complaints)
-  if (!shape) return undefined
+  const read = shapedOrTable(file, text, { shape: recordFile, table: recordTable }, complaints)
+  if (!read) return undefined
   try {
-    return recordFrom(shape, catalog.scale)
+    return recordFrom(read.value, catalog.scale)
   } catch (error) {
     if (!(error instanceof RangeError)) throw error
-    complaints.add(file, '', error.message)
+    complaints.add(file, '', read.placeOf(error.message))
     return undefined
   }
 }

@@ -20,9 +20,9 @@ const COMMANDS: Record<string, Command> = {
   },
   audit: {
     run: audit,
-    help: `ridgeway audit --catalog C.json --program P.json [--program …] --record R.json [--lists L.json] [--json]
-  Reads a record against programs, the first of them the degree, and prints the result; with --json
-  as "ridgeway audit 1".
+    help: `ridgeway audit --catalog C.json --program P.json [--program …] --record R.json [--lists L.json] [--json | --csv]
+  Reads a record (R.json, or a table R.csv) against programs, the first of them the degree, and prints the result;
+  with --json as "ridgeway audit 1", with --csv as a table.
 
 ridgeway audit --catalog C.json --program P.json [--program …] --batch DIR [--workers N] [--json]
   The same for every record in a folder: a line each, with --json a JSON line each.`
@@ -42,9 +42,10 @@ ridgeway audit --catalog C.json --program P.json [--program …] --batch DIR [--
   },
   weeks: {
     run: weeks,
-    help: `ridgeway weeks --sections S.json --want W.json [--top 50] [--json]
+    help: `ridgeway weeks --sections S.json --want W.json [--top 50] [--json | --csv]
   Finds the weeks in which nothing clashes, the best of them first as the wishes are ordered, and says how
-  many there are; or what cannot hold together, and what letting go of one thing would give.`
+  many there are; or what cannot hold together, and what letting go of one thing would give. The sections may be a
+  table, S.csv; with --csv the weeks are one.`
   }
 }
 

@@ -12,10 +12,13 @@ import {
 import type { CourseCode } from '#core/ids'
 import { figuresOf, sectionsOf, type Holidays, type Option, type Section } from '#core/week'
 import { sectionsFrom, wantFrom, sectionsFile, wantFile } from '#shared/week/weekFiles'
-import { clockTime } from '#shared/when'
+import { tableText } from '#shared/tableText'
+import { sectionsTable } from '#shared/tableFiles'
+import { clockTime, timeField } from '#shared/when'
 import { conflictText, reliefText } from '#shared/week/texts'
 import { count } from '#shared/words'
-import { Complaints, shaped, textOf } from './files'
+import Papa from 'papaparse'
+import { Complaints, shaped, shapedOrTable, textOf } from './files'
 import { CallError, DONE, NOT_ALL, options } from './options'
 
 const TOP = 50
@@ -25,7 +28,8 @@ export function weeks(args: readonly string[]): number {
     sections: { type: 'string' },
     want: { type: 'string' },
     top: { type: 'string' },
-    json: { type: 'boolean' }
+    json: { type: 'boolean' },
+    csv: { type: 'boolean' }
   })
   if (values.sections === undefined) throw new CallError('Name the sections of a term with --sections.')
   if (values.want === undefined) throw new CallError('Name what is wanted with --want.')
@@ -33,19 +37,25 @@ export function weeks(args: readonly string[]): number {
   if (!(Number.isInteger(top) && top >= 1 && top <= 1000))
     throw new CallError('--top has to be a whole number from 1 to 1000.')
   const complaints = new Complaints()
-  const offer = shaped(values.sections, textOf(values.sections), sectionsFile, complaints)
+  const offer = shapedOrTable(
+    values.sections,
+    textOf(values.sections),
+    { shape: sectionsFile, table: sectionsTable },
+    complaints
+  )
   const wanted = shaped(values.want, textOf(values.want), wantFile, complaints)
   if (!offer || !wanted) {
     for (const line of complaints.lines) console.error(line)
     return 1
   }
-  const { sections, holidays } = sectionsFrom(offer)
+  const { sections, holidays } = sectionsFrom(offer.value)
   const asked = wantFrom(wanted)
   const fixed = fixedIn(sections, asked, values.want)
   const want = { ...asked, groups: settledGroups(asked.groups, (course) => fixed.has(course)) }
   const question = findQuestion(sections, want, holidays)
   const answer = answerOf(question, want, top)
-  if (values.json) console.log(JSON.stringify(asJson(answer), null, 2))
+  if (values.csv) console.log(tableText(asRows(answer, holidays), Papa).trimEnd())
+  else if (values.json) console.log(JSON.stringify(asJson(answer), null, 2))
   else for (const line of asLines(answer, holidays)) console.log(line)
   return answer.found.weeks.length ? DONE : NOT_ALL
 }
@@ -89,6 +99,24 @@ function asJson({ want, question, found, number, none }: WeeksAnswer): object {
       reliefs: none.relief.map((one) => ({ ...one, ...namesOf(want, asDemands(one.of)) }))
     })
   }
+}
+
+/** A row for each week, the best first. */
+function asRows({ question, found }: WeeksAnswer, holidays: Holidays): object[] {
+  return found.weeks.map((week, i) => {
+    const options = weekOf(question, week)
+    const sections = options.flatMap(sectionsOf)
+    const { days, between, firstStart, lastEnd } = figuresOf(sections, holidays)
+    return {
+      week: i + 1,
+      courses: options.map(nameOf).join('; '),
+      sections: sections.map((one) => one.code).join(' '),
+      days,
+      'first start': firstStart === null ? '' : timeField(firstStart),
+      'last end': lastEnd === null ? '' : timeField(lastEnd),
+      'minutes between': between
+    }
+  })
 }
 
 function asLines({ want, question, found, number, none }: WeeksAnswer, holidays: Holidays): string[] {
@@ -156,8 +184,8 @@ function lineOf(week: readonly Option[], holidays: Holidays): string {
   const sections = week.flatMap(sectionsOf)
   const { days, between, firstStart, lastEnd } = figuresOf(sections, holidays)
   const hours = firstStart === null ? 'no hours' : `${clockTime(firstStart)} to ${clockTime(lastEnd!)}`
-  const names = week.map(
-    (option) => `${option.course}-${[option.main, ...option.components].map((one) => one.number).join('+')}`
-  )
-  return `${names.join('  ')}   ${count(days, 'day')}, ${hours}, ${between} min between`
+  return `${week.map(nameOf).join('  ')}   ${count(days, 'day')}, ${hours}, ${between} min between`
 }
+
+const nameOf = ({ course, main, components }: Option): string =>
+  `${course}-${[main, ...components].map((one) => one.number).join('+')}`

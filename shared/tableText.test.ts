@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
-import { tableText } from './saveTable'
+import { tableText } from './tableText'
 
 describe('a table that is saved', () => {
   it('is read as it was, whatever stands in its cells', () => {
