@@ -92,7 +92,10 @@ function judged({ catalog, record, held, planned, load, specs }: ReturnType<type
         !ahead.some((one) => alike(one.course, code)) &&
         !there.some((one) => excludes(one, code)) &&
         // Repeated is what is not good enough for some need that would take it.
-        !passed.some((one) => alike(one.course, code) && (one.grade !== 'D' || !isTooLow(one.course, code)))
+        !passed
+          // Of two that are one course one counts.
+          .filter((one) => ofCode(one.course))
+          .some((one) => alike(one.course, code) && (one.grade !== 'D' || !isTooLow(one.course, code)))
     )
   const room = AHEAD.map(
     (_, t) => load - ahead.filter((one) => one.at === t).reduce((sum, one) => sum + one.credits, 0)
