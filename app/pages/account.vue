@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { KeptOfPerson } from '#shared/accounts/kept'
 import type { WaysIn } from '#shared/accounts/responses'
 import { instantText } from '#shared/when'
 import { count } from '#shared/words'
@@ -32,6 +33,10 @@ async function attempt(work: () => Promise<void>, said: string) {
   } finally {
     busy.value = false
   }
+}
+async function takeKept() {
+  const kept = await api<KeptOfPerson>('/api/account/kept')
+  saveFile(`kept-${college.today}.json`, `${JSON.stringify(kept, null, 2)}\n`, 'application/json')
 }
 const changing = ref(false)
 function begin() {
@@ -97,6 +102,18 @@ function changed() {
             <v-btn v-if="!changing" @click="begin">Change the password</v-btn>
             <LazyPasswordForm v-else @done="changed" />
           </section>
+          <section class="card part" aria-labelledby="kept">
+            <h2 id="kept">What is kept of you</h2>
+            <p class="quiet small keeps">
+              Everything that the college keeps here of you, as one file: what is on record, what you did, who
+              did what with it. Keys are left out{{
+                session.who?.student ? ', and what advisors say among each other' : ''
+              }}.
+            </p>
+            <v-btn :disabled="busy" @click="attempt(takeKept, 'The file is with your downloads.')"
+              >Take it along</v-btn
+            >
+          </section>
         </div>
         <RecordReads v-if="session.who?.student" :student="session.who.student" />
         <MailChoice />
@@ -107,6 +124,9 @@ function changed() {
 </template>
 
 <style scoped>
+.keeps {
+  margin-bottom: 8px;
+}
 .said {
   margin-bottom: 12px;
 }

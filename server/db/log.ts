@@ -104,6 +104,7 @@ export type Action =
   | 'appointment.prepared'
   | 'appointment.cancelled'
   | 'appointment.reminded'
+  | 'kept.taken'
   | 'talk.recorded'
   | 'agreed.made'
   | 'agreed.ticked'

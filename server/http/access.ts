@@ -93,6 +93,7 @@ export const ACCESS = {
   'DELETE /api/account/sessions': { roles: EVERYBODY },
   'DELETE /api/account/sessions/:session': { roles: EVERYBODY },
   'POST /api/account/password': { roles: EVERYBODY },
+  'GET /api/account/kept': { roles: EVERYBODY },
   'GET /api/account/mails': { roles: EVERYBODY },
   'GET /api/account/mail-choices': { roles: EVERYBODY },
   'POST /api/account/mail-choices': { roles: EVERYBODY },
