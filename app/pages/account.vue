@@ -102,6 +102,7 @@ function changed() {
             <v-btn v-if="!changing" @click="begin">Change the password</v-btn>
             <LazyPasswordForm v-else @done="changed" />
           </section>
+          <LazySecondStep v-if="ways?.passwords" />
           <section class="card part" aria-labelledby="kept">
             <h2 id="kept">What is kept of you</h2>
             <p class="quiet small keeps">

@@ -6,7 +6,15 @@ useHead({ title: 'Sign in · Ridgeway' })
 const session = useWho()
 const route = useRoute()
 const { demo, demoPassword } = useRuntimeConfig().public
-const { values, errorsOf, submit, busy, problem } = useForm(signInBody, { name: '', password: '' })
+const { values, errorsOf, submit, busy, problem } = useForm(signInBody, {
+  name: '',
+  password: '',
+  code: ''
+})
+/** The password was right, and a code is asked for. */
+const asksCode = computed(() => ['secondStep', 'wrongCode', 'codeTaken'].includes(problem.value?.code ?? ''))
+const wasAsked = ref(false)
+watch(asksCode, (asks) => asks && (wasAsked.value = true))
 const people = ref<{ name: string; signIn: string; role: Role; situation: string }[]>([])
 const peopleFailure = ref<string>()
 
@@ -32,11 +40,13 @@ const staff = computed(() => people.value.filter((p) => p.role !== 'student'))
 
 async function enter() {
   // Names are small letters; a telephone likes to begin with a capital.
-  const isIn = await submit(({ name, password }) => session.signIn(name.trim().toLowerCase(), password))
+  const isIn = await submit(({ name, password, code }) =>
+    session.signIn({ name: name.trim().toLowerCase(), password, ...(code && { code }) })
+  )
   if (isIn && session.who) await navigateTo(placeWanted(route.query.next, session.who))
 }
 function enterAs(name: string) {
-  values.value = { name, password: demoPassword }
+  values.value = { name, password: demoPassword, code: '' }
   void enter()
 }
 </script>
@@ -73,7 +83,24 @@ function enterAs(name: string) {
           name="password"
           :error-messages="errorsOf('password')"
         />
-        <p v-if="problem" class="stops" role="alert">{{ problem.message }}</p>
+        <v-text-field
+          v-if="wasAsked"
+          v-model="values.code"
+          label="Code"
+          autocomplete="one-time-code"
+          inputmode="text"
+          hint="six digits of your app, or one that you wrote down"
+          persistent-hint
+          :error="asksCode && problem?.code !== 'secondStep'"
+          @vue:mounted="focusIn"
+        />
+        <p v-if="problem && !asksCode" class="stops" role="alert">{{ problem.message }}</p>
+        <p v-else-if="asksCode" :class="problem?.code === 'secondStep' ? undefined : 'stops'" role="alert">
+          {{ problem?.message }}
+        </p>
+        <p v-else-if="route.query.set" role="status">
+          The password is set. Sign in with it, and with a code.
+        </p>
         <v-btn type="submit" variant="flat" color="primary" :disabled="busy" block>Sign in</v-btn>
       </form>
       <LostPassword v-if="ways?.passwords" class="card lost" :name="values.name" />

@@ -36,6 +36,7 @@ p {
 code {
   overflow-wrap: anywhere;
   user-select: all;
+  white-space: pre-line;
 }
 .acts {
   display: flex;

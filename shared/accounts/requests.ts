@@ -5,7 +5,17 @@ import { z } from 'zod'
 
 export const signInBody = z.object({
   name: z.string().min(1, 'is needed').max(60, 'has to be 60 characters or less'),
-  password: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less')
+  password: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less'),
+  /** Of the second step, where the account asks for one. */
+  code: z.string().trim().max(20, 'has to be 20 characters or less').optional()
+})
+
+/** A code of the app that the second step is set up with. */
+export const codeBody = z.object({
+  code: z
+    .string('is needed')
+    .transform((text) => text.replace(/\s/g, ''))
+    .pipe(z.string().regex(/^\d{6}$/, 'has to be the six digits that the app shows'))
 })
 
 /** Long enough without rules on what it is made of (NIST SP 800-63B). */
@@ -17,10 +27,12 @@ const nextPassword = z
 /** Who lost the password, by the name to sign in with. */
 export const lostBody = z.object({ name: signInBody.shape.name })
 
-export const passwordBody = z.object({
-  present: z.string().min(1, 'is needed').max(200, 'has to be 200 characters or less'),
-  next: nextPassword
+/** Whoever changes how they sign in gives the present password. */
+export const presentBody = z.object({
+  present: z.string('is needed').min(1, 'is needed').max(200, 'has to be 200 characters or less')
 })
+
+export const passwordBody = presentBody.extend({ next: nextPassword })
 
 /** The first password, or another one in place of one that was lost. */
 export const welcomeBody = z.object({ next: nextPassword })

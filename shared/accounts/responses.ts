@@ -34,6 +34,22 @@ export interface WaysIn {
   passwords: boolean
 }
 
+/** Whether signing in asks for a code as well. */
+export interface SecondStepView {
+  /** When it was turned on, by the machine's time; null where it is off. */
+  since: number | null
+  /** Codes that are written down and not used yet. */
+  spareLeft: number
+}
+
+/** What an app of codes is set up by. */
+export interface SecondStepBegun {
+  /** In base 32, to be typed. */
+  secret: string
+  /** The same as an address, which such apps open and read from a picture. */
+  address: string
+}
+
 /** Why somebody who comes from the sign-on is not signed in. */
 export const REFUSED_SIGN_ON = {
   signOnUnknown:

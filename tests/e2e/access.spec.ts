@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import { Secret, TOTP } from 'otpauth'
 import { ACCESS } from '#server/http/access'
 import { clean, settled } from './axe'
 import { freePort } from '../../tools/mariadb'
@@ -268,6 +269,49 @@ test('one sees where one is signed in, ends it there, and changes the password, 
   await page.keyboard.press('Enter')
   await expect(page.getByText('The password is changed.')).toBeVisible()
   await leave(other)
+  await leave(page)
+})
+
+test('a second step is set up with an app, asked for at the door, and taken off @long', async ({ site }) => {
+  const page = await enterAnew(site, 'casimir.boyle')
+  await page.goto('/account')
+  await settled(page)
+  const part = page.getByRole('region', { name: 'A second step' })
+  await part.getByRole('button', { name: 'Set it up' }).click()
+  await expect(part.getByText('is needed')).toHaveCount(0)
+  await part.getByLabel('Present password').fill('harrowmere')
+  await page.keyboard.press('Enter')
+  const secret = Secret.fromBase32((await part.locator('.secret').innerText()).replace(/\s/g, ''))
+  const codeAt = (at: number) => new TOTP({ secret }).generate({ timestamp: at })
+  await expect(part.getByRole('img', { name: 'The secret, for the camera of your app' })).toBeVisible()
+  await expect(part.getByText('has to be the six digits')).toHaveCount(0)
+  await clean(page, 'a second step that is set up')
+  await part.getByLabel('Code').fill(codeAt(Date.now()))
+  await page.keyboard.press('Enter')
+  await expect(part.getByText('Eight codes, told here once')).toBeVisible()
+  const [spare] = (await part.locator('code').innerText()).split('\n')
+
+  const door = await visit(site)
+  await door.goto('/sign-in')
+  await door.getByLabel('Name').fill('casimir.boyle')
+  await door.getByLabel('Password', { exact: true }).fill('harrowmere')
+  await door.keyboard.press('Enter')
+  await expect(door.getByLabel('Code')).toBeFocused()
+  await clean(door, 'the door with a code')
+  await door.keyboard.type('000000')
+  await door.keyboard.press('Enter')
+  await expect(door.getByText('This is not the code of this moment')).toBeVisible()
+  await door.getByLabel('Code').fill(spare!)
+  await door.keyboard.press('Enter')
+  await expect(door).toHaveURL(/\/desk$/)
+  await leave(door)
+
+  await page.reload()
+  await expect(part.getByText('7 written codes left')).toBeVisible()
+  await part.getByRole('button', { name: 'Take it off' }).click()
+  await part.getByLabel('Present password').fill('harrowmere')
+  await page.keyboard.press('Enter')
+  await expect(part.getByRole('button', { name: 'Set it up' })).toBeVisible()
   await leave(page)
 })
 

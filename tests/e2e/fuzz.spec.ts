@@ -36,6 +36,9 @@ const RIGHT: Record<string, unknown[]> = {
   'POST /api/session': [{ name: 'nobody', password: 'guess' }],
   'POST /api/session/link': [{ name: 'imke.varga' }],
   'POST /api/clock': [{ mode: 'standing', at: '2027-04-09T13:00:00Z' }, { mode: 'real' }],
+  'POST /api/account/second-step/begin': [{ present: 'guess' }],
+  'POST /api/account/second-step/off': [{ present: 'guess' }],
+  'POST /api/account/second-step': [{ code: '123 456' }],
   'POST /api/account/password': [{ present: 'guess', next: 'five long words here' }],
   'POST /api/terms/:code/grades': [{ seed: 7 }],
   'POST /api/students/:id/route': [

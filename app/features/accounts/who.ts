@@ -29,13 +29,13 @@ export const useWho = defineStore('who', () => {
     return answer !== null && answer.id === who.value?.id
   }
 
-  async function signIn(name: string, password: string): Promise<void> {
-    take(await api<SignedIn>('/api/session', { method: 'POST', body: { name, password } }))
+  async function signIn(given: { name: string; password: string; code?: string | undefined }): Promise<void> {
+    take(await api<SignedIn>('/api/session', { method: 'POST', body: given }))
   }
 
-  /** By a link, which sets the password. @throws Failure */
+  /** By a link, which sets the password; nobody is in yet where a second step is asked for. @throws Failure */
   async function join(key: string, next: string): Promise<void> {
-    take(await api<SignedIn>(`/api/welcome/${key}`, { method: 'POST', body: { next } }))
+    take(await api<SignedIn | null>(`/api/welcome/${key}`, { method: 'POST', body: { next } }))
   }
 
   async function signOut(): Promise<void> {

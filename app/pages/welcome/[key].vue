@@ -19,7 +19,8 @@ onMounted(async () => {
   }
 })
 async function join() {
-  if (await submit(({ next }) => session.join(key.value, next))) await navigateTo(session.home)
+  if (await submit(({ next }) => session.join(key.value, next)))
+    await navigateTo(session.who ? session.home : '/sign-in?set=yes')
 }
 </script>
 

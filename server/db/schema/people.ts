@@ -1,8 +1,6 @@
 import { sql } from 'drizzle-orm'
 import {
-  bigint,
   boolean,
-  char,
   check,
   date,
   index,
@@ -52,49 +50,6 @@ export const account = mysqlTable(
     check('account_office', sql`${t.office} is null or ${t.role} = 'office'`)
   ]
 )
-
-/** A link by which somebody sets the password of an account, once; times are the machine's. */
-export const invitation = mysqlTable(
-  'invitation',
-  {
-    accountId: int()
-      .primaryKey()
-      .references(() => account.id),
-    /** SHA-256 of the key in the link. */
-    keyHash: char({ length: 64 }).notNull(),
-    expiresAt: instant().notNull()
-  },
-  (t) => [uniqueIndex('invitation_key').on(t.keyHash)]
-)
-
-/** Where an account is signed in; times are the machine's. */
-export const signedIn = mysqlTable(
-  'signed_in',
-  {
-    id: id(),
-    accountId: int()
-      .notNull()
-      .references(() => account.id),
-    /** SHA-256 of the key that the browser holds. */
-    keyHash: char({ length: 64 }).notNull(),
-    signedInAt: instant().notNull(),
-    /** The last request, to the minute. */
-    seenAt: instant().notNull(),
-    browser: varchar({ length: 80 }).notNull()
-  },
-  (t) => [
-    uniqueIndex('signed_in_key').on(t.keyHash),
-    index('signed_in_account').on(t.accountId),
-    index('signed_in_at').on(t.signedInAt)
-  ]
-)
-
-/** Wrong passwords, counted by hashes of name and address; written by the rate limiter's package in its own form. */
-export const signInAttempt = mysqlTable('sign_in_attempt', {
-  key: varchar({ length: 255 }).primaryKey(),
-  points: int().notNull().default(0),
-  expire: bigint({ mode: 'number', unsigned: true })
-})
 
 export const student = mysqlTable(
   'student',

@@ -11,12 +11,13 @@ import { logAlone, logEvent } from '#server/db/log'
 import { Refused } from '#server/http/problem'
 import type { SignInAttempts } from './attempts'
 import { checkPassword, newHash } from './password'
+import { mustPassSecondStep } from './secondStep'
 
 /** Signs somebody in who gives the right password. The time it takes does not tell whether there is such a name. */
 export async function signIn(
   db: Database,
   attempts: Pick<SignInAttempts, 'begin' | 'wasRight'>,
-  given: { name: string; password: string; address: string }
+  given: { name: string; password: string; code?: string | undefined; address: string }
 ): Promise<Who> {
   const { name } = given
   const [row] = await db.select().from(account).where(eq(account.signIn, name))
@@ -37,6 +38,10 @@ export async function signIn(
       [{ field: 'password', message: 'does not belong to this name' }]
     )
   }
+  await mustPassSecondStep(db, known.id, given.code).catch(async (error: unknown) => {
+    if (error instanceof Refused) await note(db, 'signIn.refused', known.id, { code: error.code })
+    throw error
+  })
   await attempts.wasRight(name, given.address)
   if (renewed)
     await untilThrough(() =>
@@ -70,6 +75,24 @@ export async function changePassword(
   who: Who,
   { present, next, address }: { present: string; next: string; address: string }
 ): Promise<void> {
+  const row = await mustBePassword(db, attempts, who, { present, address })
+  const guessed = next === present ? 'is the present one' : await easyToGuess(db, row, next)
+  if (guessed) throw weakPassword(guessed)
+  const passwordHash = await newHash(next)
+  await inTransaction(db, async (tx) => {
+    await tx.update(account).set({ passwordHash }).where(eq(account.id, who.id))
+    const at = await campusNow(tx)
+    await logEvent(tx, { at, account: who.id, student: null, action: 'password.changed' })
+  })
+}
+
+/** Passes where somebody gives their present password. @throws Refused where it is another one */
+export async function mustBePassword(
+  db: Database,
+  attempts: Pick<SignInAttempts, 'begin' | 'wasRight'>,
+  who: Who,
+  { present, address }: { present: string; address: string }
+): Promise<typeof account.$inferSelect> {
   const [row] = await db.select().from(account).where(eq(account.id, who.id))
   const { isRight } = await checkPassword(present, row?.passwordHash, () =>
     attempts.begin(row!.signIn, address)
@@ -79,14 +102,7 @@ export async function changePassword(
       { field: 'present', message: 'is not the password of this account' }
     ])
   await attempts.wasRight(row.signIn, address)
-  const guessed = next === present ? 'is the present one' : await easyToGuess(db, row, next)
-  if (guessed) throw weakPassword(guessed)
-  const passwordHash = await newHash(next)
-  await inTransaction(db, async (tx) => {
-    await tx.update(account).set({ passwordHash }).where(eq(account.id, who.id))
-    const at = await campusNow(tx)
-    await logEvent(tx, { at, account: who.id, student: null, action: 'password.changed' })
-  })
+  return row
 }
 
 /** What makes a password of somebody easy to guess, as the end of a sentence. */

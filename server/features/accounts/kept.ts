@@ -25,7 +25,7 @@ export const PARTS: readonly (readonly [part: MySqlTable, by: AnyMySqlColumn, wh
 ]
 
 /** What nobody is told: whoever has it could act as the person, or look in as they do. */
-const isSecret = (name: string) => /(?:hash|secret|^key|[a-z]Key)$/i.test(name) && name !== 'aboutKey'
+const isSecret = (name: string) => /hash|secret|^key$|[a-z]Key$/i.test(name) && name !== 'aboutKey'
 
 /** What students are not told of what is kept of them. */
 const AMONG_ADVISORS = ['remark.amongAdvisors', 'thread.settledAmongAdvisors'] as const

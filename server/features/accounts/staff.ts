@@ -14,6 +14,7 @@ import { count as counted } from '#shared/words'
 import { easyToGuess, weakPassword, whoIs } from './accounts'
 import { hashOf } from './keyHash'
 import { linkFor, readStudentSignIns } from './links'
+import { dropSecondStep } from './secondStep'
 import { newHash } from './password'
 
 /** The name to sign in with of the first of the office. */
@@ -145,8 +146,8 @@ export async function inviteFirst(db: Database): Promise<string | undefined> {
 }
 
 /**
- * A new link for an account: for somebody whose link has run out, who lost the password, or who comes back. A student is told
- * that there is one.
+ * A new link for an account: for somebody whose link has run out, who lost the password, or who comes back; the second step is
+ * off by it. A student is told that there is one.
  */
 export async function inviteAgain(tx: Transaction, who: Who, id: number): Promise<string> {
   const account = await mustBePersonal(tx, id)
@@ -157,6 +158,8 @@ export async function inviteAgain(tx: Transaction, who: Who, id: number): Promis
     ...{ at: await campusNow(tx), account: who.id, student: student?.id ?? null, action: 'account.invited' },
     after: { account: id, name: account.name, signIn: account.signIn, role: account.role }
   })
+  // The office knows whom it hands the link to: who lost the app with the password comes in again.
+  await dropSecondStep(tx, id, who.id)
   return linkFor(tx, id)
 }
 

@@ -4,10 +4,11 @@ import { keyParams } from '#shared/requests'
 import { openEndpoint } from '#server/http/endpoint'
 import { theNews } from '#server/http/thisServer'
 import { endAll } from '#server/features/accounts/sessions'
+import { hasSecondStep } from '#server/features/accounts/secondStep'
 import { join } from '#server/features/accounts/staff'
 import { beginSession } from '#server/http/session'
 
-/** Sets the password, and signs in. Whoever was signed in by the one before is signed out. */
+/** Sets the password, and signs in, but where a second step is asked for. Whoever was signed in by the one before is signed out. */
 export default openEndpoint(
   'POST /api/welcome/:key',
   { params: keyParams, body: welcomeBody },
@@ -15,6 +16,8 @@ export default openEndpoint(
     mustTakePasswords()
     const who = await join(db, params.key, body.next)
     await endAll(db, who.id)
+    // A link that was mailed is no second step.
+    if (await hasSecondStep(db, who.id)) return null
     await beginSession(event, db, who)
     return { ...who, news: await theNews().head() }
   }
