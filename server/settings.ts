@@ -39,6 +39,8 @@ const settings = z.object({
   RIDGEWAY_SIGN_ON_ROLES: z.string().optional(),
   /** Whether one may sign in with a password of this database. */
   RIDGEWAY_PASSWORDS: z.enum(['on', 'off']).default('on'),
+  /** Of whom a second step is asked before anything else, where they sign in with a password. */
+  RIDGEWAY_SECOND_STEP: z.enum(['nobody', 'staff']).default('nobody'),
   RIDGEWAY_DEMO: z.literal('1').optional()
 })
 
@@ -67,6 +69,7 @@ export interface Settings {
   metrics: { host: string; port: number } | undefined
   signOn: SignOnSettings | undefined
   passwords: boolean
+  secondStep: 'nobody' | 'staff'
   demo: boolean
 }
 
@@ -154,6 +157,7 @@ export function settingsIn(surroundings: NodeJS.ProcessEnv): Settings {
     metrics: hostAndPort(metrics),
     signOn: signOnIn(read.data),
     passwords: read.data.RIDGEWAY_PASSWORDS === 'on',
+    secondStep: read.data.RIDGEWAY_SECOND_STEP,
     demo: demo === '1'
   }
 }

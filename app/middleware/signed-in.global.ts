@@ -11,6 +11,7 @@ export default defineNuxtRouteMiddleware(async (to) => {
   }
   if (!session.who && to.path !== '/sign-in')
     return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.fullPath } })
+  if (session.who && session.needsSecondStep && to.path !== '/account') return navigateTo('/account')
   // Students read the catalog beside their own degree.
   if (session.who?.student && /^\/courses(\/|$)/.test(to.path))
     return navigateTo({ path: `/students/${session.who.student}${to.path}`, query: to.query })

@@ -1,7 +1,6 @@
 import { openEndpoint } from '#server/http/endpoint'
-import { theNews } from '#server/http/thisServer'
 import { sessionOf } from '#server/features/accounts/sessions'
-import { dropKey, keyOf } from '#server/http/session'
+import { dropKey, keyOf, signedInAs } from '#server/http/session'
 
 /** Who is signed in, and from where on they hear news; null when nobody is. */
 export default openEndpoint('GET /api/session', {}, async ({ event, db }) => {
@@ -9,5 +8,5 @@ export default openEndpoint('GET /api/session', {}, async ({ event, db }) => {
   if (!key) return null
   const session = await sessionOf(db, key)
   if (!session) dropKey(event)
-  return session ? { ...session.who, news: await theNews().head() } : null
+  return session ? await signedInAs(db, session.who) : null
 })

@@ -28,7 +28,7 @@ export async function mustBeAdmitted(
   line: RoleLine | StudentLine
 ): Promise<Who> {
   const token = tokenIn(event)
-  if (token === undefined) return (await mustBeSignedIn(event, db)).who
+  if (token === undefined) return mustBeWhole(db, await mustBeSignedIn(event, db), line)
   const known = await whoseToken(db, token, Date.now())
   if (!known) {
     setResponseHeader(event, 'www-authenticate', 'Bearer error="invalid_token"')
@@ -47,6 +47,18 @@ export async function mustBeAdmitted(
     )
   })
   return known.who
+}
+
+/** What is answered before a second step is set up: what the page takes on which that is done, all of it public or one's own. */
+const MEANWHILE =
+  /^(?:GET|POST|DELETE) \/api\/(?:(?:account|session|clock|catalog)(?:\/|$)|terms\/:\w+\/(?:offer|seats)$)/
+
+/** @throws Refused where a second step has to be set up before anything else */
+function mustBeWhole(db: Database, { who, needsSecondStep }: Session, line: string): Promise<Who> {
+  return noted(db, who, line, null, () => {
+    if (!needsSecondStep || MEANWHILE.test(line)) return who
+    throw new Refused(403, 'secondStepNeeded', 'First set up a second step, under Signing in.')
+  })
 }
 
 /** What is refused to somebody is logged, with the line that they tried. */

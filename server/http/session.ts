@@ -1,9 +1,11 @@
 /** The cookie that holds the key of a session, and what a request says of its browser. */
 import type { Database } from '#server/db/connect'
 import { endSession, keptFor, openSession, sessionOf } from '#server/features/accounts/sessions'
-import type { Who } from '#shared/accounts/responses'
+import { needsSecondStep } from '#server/features/accounts/secondStep'
+import type { SignedIn, Who } from '#shared/accounts/responses'
 import Bowser from 'bowser'
 import { deleteCookie, getCookie, getRequestHeader, setCookie, type H3Event } from 'h3'
+import { theNews } from '#server/http/thisServer'
 import { theSettings } from '#server/settings'
 
 /** Behind https the name says that the cookie is of this host alone (RFC 6265bis). */
@@ -24,6 +26,13 @@ export async function beginSession(event: H3Event, db: Database, { id, role }: W
   if (session) await endSession(db, session.who.id, session.id)
   keepKey(event, await openSession(db, id, browserOf(event)), keptFor(role))
 }
+
+/** Who has signed in, as the browser is told. */
+export const signedInAs = async (db: Database, who: Who): Promise<SignedIn> => ({
+  ...who,
+  needsSecondStep: await needsSecondStep(db, who),
+  news: await theNews().head()
+})
 
 export function dropKey(event: H3Event): void {
   deleteCookie(event, cookieName(), attributes())

@@ -62,6 +62,8 @@ export type SignOnRefusal = keyof typeof REFUSED_SIGN_ON
 
 /** Somebody who is signed in. */
 export interface SignedIn extends Who {
+  /** A second step has to be set up before anything else. */
+  needsSecondStep: boolean
   /** The mark after which news is to be heard: what is read later has all that was told before. */
   news: number
 }

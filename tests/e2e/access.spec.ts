@@ -315,6 +315,41 @@ test('a second step is set up with an app, asked for at the door, and taken off 
   await leave(page)
 })
 
+test('where a second step is asked of the staff, nothing else is answered to them before it is set up', async ({
+  site
+}) => {
+  const strict = await startSite(ROOT, await freePort(), site.url, {
+    demo: true,
+    env: { RIDGEWAY_SECOND_STEP: 'staff' }
+  })
+  try {
+    const page = await visit(site)
+    const ask = (path: string) => page.request.get(strict.address + path).then((one) => one.status())
+    const post = (path: string, data: object) => page.request.post(strict.address + path, { data })
+    const enter = async (name: string) =>
+      (await (await post('/api/session', { name, password: 'harrowmere' })).json()) as object
+    expect(await enter('imke.varga')).toMatchObject({ needsSecondStep: false })
+    expect(await ask('/api/students/1')).toBe(200)
+    expect(await enter('casimir.boyle')).toMatchObject({ needsSecondStep: true })
+    expect(await Promise.all(['/api/desk', '/api/students/1', '/api/advisors'].map(ask))).toEqual([
+      403, 403, 403
+    ])
+    expect(await Promise.all(['/api/catalog', '/api/account/sessions'].map(ask))).toEqual([200, 200])
+    await page.goto(`${strict.address}/desk`)
+    await expect(page).toHaveURL(/\/account$/)
+    await expect(page.getByText('asks it of everybody who works here')).toBeVisible()
+    const begun = await post('/api/account/second-step/begin', { present: 'harrowmere' })
+    const { secret } = (await begun.json()) as { secret: string }
+    const code = new TOTP({ secret: Secret.fromBase32(secret) }).generate()
+    expect((await post('/api/account/second-step', { code })).ok()).toBe(true)
+    expect(await ask('/api/desk')).toBe(200)
+    await post('/api/account/second-step/off', { present: 'harrowmere' })
+    await leave(page)
+  } finally {
+    await strict.stop()
+  }
+})
+
 test('wrong passwords make wait, and say how long', async ({ site }) => {
   const guess = () =>
     fetch(`${site.address}/api/session`, {

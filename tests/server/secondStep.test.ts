@@ -9,10 +9,12 @@ import {
   beginSecondStep,
   confirmSecondStep,
   dropSecondStep,
+  needsSecondStep,
   readSecondStep,
   stepOf
 } from '#server/features/accounts/secondStep'
 import { inviteAgain } from '#server/features/accounts/staff'
+import { settingsIn } from '#server/settings'
 import type { Who } from '#shared/accounts/responses'
 import { demoWorld, person, within, type World } from './world'
 
@@ -100,6 +102,24 @@ describe('the second step', () => {
     expect(both.filter((one) => one.status === 'fulfilled')).toHaveLength(1)
     expect(await readSecondStep(world.db, orla.id)).toMatchObject({ spareLeft: 6 })
     await off()
+  })
+
+  it('is asked of the staff where that is set, of those with a password', async () => {
+    const staff = settingsIn({ RIDGEWAY_SECOND_STEP: 'staff' })
+    const asked = (who: Who, of = staff) => needsSecondStep(world.db, who, of)
+    const imke = await person(world.db, 'Imke Varga')
+    expect([await asked(orla), await asked(imke), await asked(orla, settingsIn({}))]).toEqual([
+      true,
+      false,
+      false
+    ])
+    await setUp()
+    expect(await asked(orla)).toBe(false)
+    await off()
+    const [before] = await world.db.select().from(t.account).where(eq(t.account.id, orla.id))
+    await world.db.update(t.account).set({ passwordHash: '' }).where(eq(t.account.id, orla.id))
+    expect(await asked(orla)).toBe(false)
+    await world.db.update(t.account).set(before!).where(eq(t.account.id, orla.id))
   })
 
   it('is set up once, and taken off by the office with a new link', async () => {

@@ -13,6 +13,7 @@ describe('what the configuration says', () => {
       proxies: 0,
       log: 'warn',
       passwords: true,
+      secondStep: 'nobody',
       demo: false
     })
     expect(settingsIn({}).signOn).toBeUndefined()
@@ -36,6 +37,7 @@ describe('what the configuration says', () => {
     [{ RIDGEWAY_PROXIES: 'many' }, /^RIDGEWAY_PROXIES: /],
     [{ RIDGEWAY_METRICS: '9464' }, /^RIDGEWAY_METRICS: has to be HOST:PORT/],
     [{ RIDGEWAY_LOG: 'loud' }, /^RIDGEWAY_LOG: /],
+    [{ RIDGEWAY_SECOND_STEP: 'students' }, /^RIDGEWAY_SECOND_STEP: /],
     [{ RIDGEWAY_PASSWORDS: 'off' }, /^RIDGEWAY_PASSWORDS: nobody could sign in/],
     [{ RIDGEWAY_SIGN_ON: SIGN_ON.RIDGEWAY_SIGN_ON }, /^RIDGEWAY_ORIGIN: is needed/],
     [{ ...SIGN_ON, RIDGEWAY_SIGN_ON: 'http://id.harrowmere.example' }, /^RIDGEWAY_SIGN_ON: has to be https/],

@@ -6,6 +6,7 @@ import { count } from '#shared/words'
 
 /** A code beside the password: set up with an app, shown to be on, taken off. */
 const college = useCollege()
+const session = useWho()
 const notice = useNotice()
 const { known, failure, read } = useRead(() => api<SecondStepView>('/api/account/second-step'))
 onMounted(read)
@@ -40,6 +41,7 @@ async function confirm() {
   })
   if (!done) return
   begun.value = undefined
+  session.needsSecondStep = false
   await read()
 }
 async function turnOff() {
@@ -61,6 +63,9 @@ const grouped = computed(() => begun.value?.secret.match(/.{1,4}/g)?.join(' '))
       {{ failure }} <v-text-btn @click="read">Try again</v-text-btn>
     </p>
     <template v-else-if="known">
+      <p v-if="session.needsSecondStep" role="status">
+        <strong>{{ college.name }} asks it of everybody who works here. Set it up to go on.</strong>
+      </p>
       <p class="quiet small">
         <template v-if="known.since !== null">
           On since {{ instantText(known.since, college.zone) }}: signing in asks for a code of your app too.

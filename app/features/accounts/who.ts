@@ -4,6 +4,8 @@ import type { SignedIn, Who } from '#shared/accounts/responses'
 export const useWho = defineStore('who', () => {
   const who = ref<Who | null>(null)
   const asked = ref(false)
+  /** Nothing else is answered until a second step is set up. */
+  const needsSecondStep = ref(false)
 
   /** Asks the server once. */
   async function know(): Promise<void> {
@@ -18,7 +20,8 @@ export const useWho = defineStore('who', () => {
       useNews().leave()
       return
     }
-    const { news, ...person } = answer
+    const { news, needsSecondStep: needs, ...person } = answer
+    needsSecondStep.value = needs
     if (who.value?.id !== person.id) who.value = person
     useNews().listen(person.id, news)
   }
@@ -46,5 +49,5 @@ export const useWho = defineStore('who', () => {
 
   const home = computed(() => homeOf(who.value))
 
-  return { who, home, know, stillThere, signIn, join, signOut }
+  return { who, needsSecondStep, home, know, stillThere, signIn, join, signOut }
 })

@@ -5,12 +5,13 @@
 import { randomBytes } from 'node:crypto'
 import { eq, isNotNull, lt } from 'drizzle-orm'
 import { Secret, TOTP } from 'otpauth'
-import type { SecondStepBegun, SecondStepView } from '#shared/accounts/responses'
+import type { SecondStepBegun, SecondStepView, Who } from '#shared/accounts/responses'
 import { all, inTransaction, type Database, type Reader, type Transaction } from '#server/db/connect'
 import { logEvent } from '#server/db/log'
 import { account, institution, secondStep } from '#server/db/schema/index'
 import { campusNow } from '#server/gateways/clock'
 import { Refused } from '#server/http/problem'
+import { theSettings } from '#server/settings'
 import { hashOf } from './keyHash'
 
 const PERIOD_S = 30
@@ -42,6 +43,17 @@ const confirmed = (id: number) => all(eq(secondStep.accountId, id), isNotNull(se
 /** Whether an account asks for one. */
 export async function hasSecondStep(db: Reader, id: number): Promise<boolean> {
   return (await db.$count(secondStep, confirmed(id))) > 0
+}
+
+/** Whether somebody signs in with a password alone who, as it is set here, has to have a second step. */
+export async function needsSecondStep(
+  db: Reader,
+  { id, role }: Who,
+  { secondStep: of } = theSettings()
+): Promise<boolean> {
+  if (of !== 'staff' || role === 'student') return false
+  const [row] = await db.select({ hash: account.passwordHash }).from(account).where(eq(account.id, id))
+  return row?.hash !== '' && !(await hasSecondStep(db, id))
 }
 
 export async function readSecondStep(db: Reader, id: number): Promise<SecondStepView> {

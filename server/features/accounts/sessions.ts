@@ -12,6 +12,7 @@ import { all, untilThrough, type Reader } from '#server/db/connect'
 import { signedIn } from '#server/db/schema/index'
 import { findWho } from './accounts'
 import { hashOf } from './keyHash'
+import { needsSecondStep } from './secondStep'
 
 const HOUR = 3_600_000
 /** How long somebody stays signed in without a request, and in all: from one evening over the morning for students. */
@@ -35,6 +36,8 @@ export interface Session {
   who: Who
   signedInAt: number
   seenAt: number
+  /** Until a second step is set up nothing else is answered. */
+  needsSecondStep: boolean
 }
 
 const remembered = new Map<string, { session: Session; readAt: number }>()
@@ -74,7 +77,10 @@ export async function sessionOf(
   const [row] = await db.select().from(signedIn).where(eq(signedIn.keyHash, hash))
   const who = row && (await findWho(db, row.accountId))
   if (!who) return undefined
-  const session = { id: row.id, who, signedInAt: row.signedInAt.getTime(), seenAt: row.seenAt.getTime() }
+  const session: Session = {
+    ...{ id: row.id, who, signedInAt: row.signedInAt.getTime(), seenAt: row.seenAt.getTime() },
+    needsSecondStep: await needsSecondStep(db, who)
+  }
   if (!isOpen(session, now)) {
     await endSessions(db, eq(signedIn.id, row.id))
     return undefined
@@ -104,6 +110,11 @@ function isOpen({ who, signedInAt, seenAt }: Session, now: number): boolean {
 function forgetOld(now: number): void {
   for (const [hash, { readAt }] of remembered) if (now - readAt >= REMEMBERED_MS) remembered.delete(hash)
   for (const [hash, at] of ended) if (now - at >= NOTED_MS) ended.delete(hash)
+}
+
+/** What was read of an account's sessions is read anew. */
+export function forgetSessions(account: number): void {
+  for (const [hash, { session }] of remembered) if (session.who.id === account) remembered.delete(hash)
 }
 
 /** The longest that a browser has to keep its key, in seconds. */

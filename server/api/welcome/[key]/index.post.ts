@@ -2,11 +2,10 @@ import { mustTakePasswords } from '#server/features/accounts/ways'
 import { welcomeBody } from '#shared/accounts/requests'
 import { keyParams } from '#shared/requests'
 import { openEndpoint } from '#server/http/endpoint'
-import { theNews } from '#server/http/thisServer'
 import { endAll } from '#server/features/accounts/sessions'
 import { hasSecondStep } from '#server/features/accounts/secondStep'
 import { join } from '#server/features/accounts/staff'
-import { beginSession } from '#server/http/session'
+import { beginSession, signedInAs } from '#server/http/session'
 
 /** Sets the password, and signs in, but where a second step is asked for. Whoever was signed in by the one before is signed out. */
 export default openEndpoint(
@@ -19,6 +18,6 @@ export default openEndpoint(
     // A link that was mailed is no second step.
     if (await hasSecondStep(db, who.id)) return null
     await beginSession(event, db, who)
-    return { ...who, news: await theNews().head() }
+    return signedInAs(db, who)
   }
 )
