@@ -28,7 +28,7 @@ test('a student is found by name, number or program, and the record opened @long
   await leave(edda)
 })
 
-test('holds are placed on a list, told to the student at once, and lifted', async ({ site }) => {
+test('holds are placed on a list, told to the student at once, and lifted @long', async ({ site }) => {
   const edda = await enter(site, 'edda.whitlock')
   const imke = await enter(site, 'imke.varga')
   await open(imke, '/students/1/register')

@@ -111,7 +111,7 @@ test('a hold stops transcripts and says who lifts it; the record is read on a ph
   await clean(jonas, 'an empty record')
 })
 
-test('the registrar enters something on a record: its effect before, its reason after, and the student sees it', async ({
+test('the registrar enters something on a record: its effect before, its reason after, and the student sees it @long', async ({
   site
 }) => {
   const imke = await enter(site, 'imke.varga')
