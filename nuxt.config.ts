@@ -99,6 +99,10 @@ export default defineNuxtConfig({
       crossOriginEmbedderPolicy: false,
       // Said behind https only, by the server itself.
       strictTransportSecurity: false,
+      // Of browsers that are gone.
+      xDownloadOptions: false,
+      xPermittedCrossDomainPolicies: false,
+      xXSSProtection: false,
       contentSecurityPolicy: {
         'default-src': ["'self'"],
         // The solver that fills routes is compiled in its worker.

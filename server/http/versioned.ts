@@ -1,7 +1,7 @@
 /** Answers on their way out: compressed where that is worth it, and not sent again to whoever has them (RFC 9110). */
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
-import { gzip } from 'node:zlib'
+import { brotliCompress, constants, gzip } from 'node:zlib'
 import {
   appendResponseHeader,
   getRequestHeader,
@@ -10,7 +10,15 @@ import {
   type H3Event
 } from 'h3'
 
-const compress = promisify(gzip)
+/** Codings of content, the smaller one first. */
+const CODINGS = ['br', 'gzip'] as const
+type Coding = (typeof CODINGS)[number]
+const [brotli, zip] = [promisify(brotliCompress), promisify(gzip)]
+/** With little work for what is sent once, with much for what is kept. */
+const compress = (text: string, coding: Coding, isKept: boolean): Promise<Buffer> =>
+  coding === 'gzip'
+    ? zip(text, isKept ? { level: 9 } : {})
+    : brotli(text, { params: { [constants.BROTLI_PARAM_QUALITY]: isKept ? 9 : 4 } })
 /** Shorter ones fit into a packet or two as they are. */
 const WORTH_BYTES = 1024
 
@@ -29,7 +37,7 @@ export const CALENDAR = 'text/calendar; charset=utf-8'
 export class Versioned<T = unknown> {
   declare readonly of?: T
   readonly etag: string
-  #gzipped: Promise<Buffer> | undefined
+  readonly #packed = new Map<Coding, Promise<Buffer>>()
 
   constructor(
     readonly text: string,
@@ -49,8 +57,10 @@ export class Versioned<T = unknown> {
     return next.etag === this.etag ? this : next
   }
 
-  gzipped(): Promise<Buffer> {
-    return (this.#gzipped ??= compress(this.text, { level: 9 }))
+  packed(coding: Coding): Promise<Buffer> {
+    let known = this.#packed.get(coding)
+    if (!known) this.#packed.set(coding, (known = compress(this.text, coding, true)))
+    return known
   }
 }
 
@@ -62,7 +72,14 @@ export async function written(event: H3Event, answer: unknown): Promise<unknown>
   if (event.handled) return answer
   const text = JSON.stringify(answer)
   setResponseHeader(event, 'content-type', 'application/json')
-  return takesGzip(event) && text.length > WORTH_BYTES ? packed(event, await compress(text)) : text
+  return packedText(event, text)
+}
+
+/** A text that is sent once, compressed where that is worth it and understood. */
+export async function packedText(event: H3Event, text: string): Promise<string | Buffer> {
+  appendResponseHeader(event, 'vary', 'accept-encoding')
+  const coding = codingFor(event, text)
+  return coding ? packed(event, coding, await compress(text, coding, false)) : text
 }
 
 async function versioned(event: H3Event, answer: Versioned): Promise<unknown> {
@@ -74,12 +91,12 @@ async function versioned(event: H3Event, answer: Versioned): Promise<unknown> {
     return ''
   }
   setResponseHeader(event, 'content-type', answer.kind.type)
-  if (!takesGzip(event) || answer.text.length <= WORTH_BYTES) return answer.text
-  return packed(event, await answer.gzipped())
+  const coding = codingFor(event, answer.text)
+  return coding ? packed(event, coding, await answer.packed(coding)) : answer.text
 }
 
-function packed(event: H3Event, bytes: Buffer): Buffer {
-  setResponseHeader(event, 'content-encoding', 'gzip')
+function packed(event: H3Event, coding: Coding, bytes: Buffer): Buffer {
+  setResponseHeader(event, 'content-encoding', coding)
   return bytes
 }
 
@@ -88,11 +105,12 @@ function has(event: H3Event, etag: string): boolean {
   return known.split(',').some((one) => one.trim() === etag)
 }
 
-/** A coding is refused by a weight of nought. */
-function takesGzip(event: H3Event): boolean {
-  const said = (getRequestHeader(event, 'accept-encoding') ?? '').split(',')
-  return said.some((one) => {
+/** How a text is written for whoever asks; undefined where it is sent as it is. A coding is refused by a weight of nought. */
+function codingFor(event: H3Event, text: string): Coding | undefined {
+  if (text.length <= WORTH_BYTES) return undefined
+  const said = (getRequestHeader(event, 'accept-encoding') ?? '').split(',').map((one) => {
     const [coding, weight] = one.trim().split(/\s*;\s*q=/)
-    return coding === 'gzip' && (weight === undefined || Number(weight) > 0)
+    return { coding, isTaken: weight === undefined || Number(weight) > 0 }
   })
+  return CODINGS.find((coding) => said.some((one) => one.coding === coding && one.isTaken))
 }

@@ -174,6 +174,27 @@ test('a body is counted as it comes, and half of a character is refused with its
   await leave(page)
 })
 
+test('pages and answers are compressed as far as whoever asks understands it, and say the same', async ({
+  site
+}) => {
+  for (const path of ['/sign-in', '/public', '/public/openapi.json']) {
+    const texts = new Set<string>()
+    for (const [taken, coding] of [
+      ['gzip, br', 'br'],
+      ['br;q=0, gzip', 'gzip'],
+      ['gzip;q=0', null],
+      ['identity', null]
+    ] as const) {
+      const answer = await fetch(site.address + path, { headers: { 'accept-encoding': taken } })
+      expect([path, taken, answer.headers.get('content-encoding')]).toEqual([path, taken, coding])
+      expect(answer.headers.get('vary')).toContain('accept-encoding')
+      // Each page has a nonce of its own.
+      texts.add((await answer.text()).replace(/nonce="[^"]*"/g, ''))
+    }
+    expect(texts.size, path).toBe(1)
+  }
+})
+
 test('an address that nothing answers says so, and a monitor is answered', async ({ request, site }) => {
   for (const path of ['/api/nothing', '/api/students/1/nothing']) {
     const answer = await request.get(site.address + path)
