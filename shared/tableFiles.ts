@@ -44,7 +44,7 @@ function rowsOf(text: string, needed: readonly string[], optional: readonly stri
 }
 
 /** A number where it is one; else the text, of which the shape says what is wrong. */
-const numeric = (cell: string) => (cell !== '' && Number.isFinite(Number(cell)) ? Number(cell) : cell)
+const numeric = (cell: string) => (/^-?\d+(?:\.\d+)?$/.test(cell) ? Number(cell) : cell)
 /** What of a row is said. */
 const said = (row: Row, names: readonly string[], read: (cell: string) => unknown = (cell) => cell) =>
   Object.fromEntries(names.flatMap((name) => (row[name] ? [[name, read(row[name])]] : [])))

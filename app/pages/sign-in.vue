@@ -92,11 +92,11 @@ function enterAs(name: string) {
           hint="six digits of your app, or one that you wrote down"
           persistent-hint
           :error="asksCode && problem?.code !== 'secondStep'"
+          :error-messages="asksCode ? [] : errorsOf('code')"
           @vue:mounted="focusIn"
         />
-        <p v-if="problem && !asksCode" class="stops" role="alert">{{ problem.message }}</p>
-        <p v-else-if="asksCode" :class="problem?.code === 'secondStep' ? undefined : 'stops'" role="alert">
-          {{ problem?.message }}
+        <p v-if="problem" :class="{ stops: problem.code !== 'secondStep' }" role="alert">
+          {{ problem.message }}
         </p>
         <p v-else-if="route.query.set" role="status">
           The password is set. Sign in with it, and with a code.

@@ -21,6 +21,12 @@ const FALSE: FillRule = { kind: 'any', of: [] }
 /** Fewer than any course gives. */
 const LEAST_CREDITS = 0.01
 
+/** That one of these courses is there; in the same term too where `same` says so. */
+function anyOf(courses: readonly number[], same: boolean): FillRule {
+  const of = courses.map((course): FillRule => ({ kind: 'course', course, same }))
+  return of.length > 1 ? { kind: 'any', of } : (of[0] ?? FALSE)
+}
+
 /** What stands in a term ahead, by its number. */
 export interface StandingCourse {
   code: CourseCode
@@ -84,8 +90,7 @@ export class FillRules {
             )
             .flatMap((course) => this.candidate(course) ?? [])
         ]
-        const of = numbers.map((course): FillRule => ({ kind: 'course', course, same: rule.sameTerm }))
-        return of.length > 1 ? { kind: 'any', of } : (of[0] ?? FALSE)
+        return anyOf(numbers, rule.sameTerm)
       }
       case 'credits':
         return { kind: 'credits', credits: rule.credits }
@@ -95,9 +100,8 @@ export class FillRules {
         return Number.isFinite(least) ? { kind: 'credits', credits: least } : FALSE
       }
       case 'test':
-      case 'program': {
+      case 'program':
         return this.first && evaluateRule(rule, this.asOf(this.first)).met ? TRUE : FALSE
-      }
       case 'average':
         return this.averageRule(rule)
       // Permission is given for a section; it does not speak against planning the course.
@@ -120,8 +124,7 @@ export class FillRules {
         .filter((course) => enters(course.code) && !this.there.isTaken(course))
         .flatMap((course) => this.candidate(course) ?? [])
     ]
-    const of = numbers.map((course): FillRule => ({ kind: 'course', course, same: false }))
-    return of.length > 1 ? { kind: 'any', of } : (of[0] ?? FALSE)
+    return anyOf(numbers, false)
   }
 
   private asOf(first: TermCode) {

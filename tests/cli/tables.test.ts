@@ -105,6 +105,7 @@ describe('a record as a table', () => {
     ],
     ['course,term,credits,course\n', 'R.csv: row 1: has the column course twice'],
     [`${TABLE}\r\nSTAT 110,SP28,three,,,`, 'R.csv: row 8/credits: '],
+    [`${TABLE}\r\nSTAT 110,SP28,0x3,,,`, 'R.csv: row 8/credits: '],
     [`${TABLE}\r\nSTAT 110,SP28,,,,`, 'R.csv: row 8/credits: '],
     [`${TABLE}\r\nSTAT,SP28,3,,,`, 'R.csv: row 8/course: '],
     [`${TABLE}\r\nSTAT 110,SP28,3,Q,,`, 'R.csv: row 8/grade: the grade scale has no "Q"'],
