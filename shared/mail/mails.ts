@@ -331,7 +331,9 @@ const TOLD: Record<string, Teller> = {
 }
 
 /** Said among advisors: of it the student is told nothing. */
-export const isAmongAdvisors = (action: string): boolean => action === 'remark.amongAdvisors'
+export const isAmongAdvisors = (action: string): boolean => AMONG_ADVISORS.some((one) => one === action)
+/** What is logged of what advisors say among each other. */
+export const AMONG_ADVISORS = ['remark.amongAdvisors', 'thread.settledAmongAdvisors'] as const
 
 export const isMailed = (action: string): boolean => action in TOLD
 

@@ -353,7 +353,9 @@ test('where a second step is asked of the staff, nothing else is answered to the
     const code = new TOTP({ secret: Secret.fromBase32(secret) }).generate()
     expect((await post('/api/account/second-step', { code })).ok()).toBe(true)
     expect(await ask('/api/desk')).toBe(200)
-    await post('/api/account/second-step/off', { present: 'harrowmere' })
+    const off = await post('/api/account/second-step/off', { present: 'harrowmere' })
+    expect(await off.json()).toEqual({ needsSecondStep: true })
+    expect(await ask('/api/desk')).toBe(403)
     await leave(page)
   } finally {
     await strict.stop()

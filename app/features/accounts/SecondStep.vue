@@ -45,11 +45,17 @@ async function confirm() {
   await read()
 }
 async function turnOff() {
-  const off = () => api('/api/account/second-step/off', { method: 'POST', body: password.values.value })
-  if (!(await password.submit(async () => void (await off())))) return
+  const done = await password.submit(async (body) => {
+    const answer = await api<{ needsSecondStep: boolean }>('/api/account/second-step/off', {
+      method: 'POST',
+      body
+    })
+    session.needsSecondStep = answer.needsSecondStep
+  })
+  if (!done) return
   asking.value = undefined
   spare.value = undefined
-  notice.say('A password is enough again.')
+  if (!session.needsSecondStep) notice.say('A password is enough again.')
   await read()
 }
 /** In groups of four, as one types it. */

@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import type { ConditionResult } from '#core/degree'
-import { shortDay } from '#shared/when'
 
 /** A condition that is waived, by whom and why; whoever may, waives it here and takes that back. */
 const props = defineProps<{ program: string; result: ConditionResult }>()
 const student = useStudent()
 const advisingChanges = useAdvisingChanges()
-const college = useCollege()
 const granting = ref(false)
 const reason = ref('')
 const busy = ref(false)
@@ -25,19 +23,13 @@ async function grant() {
 </script>
 
 <template>
-  <p v-if="result.waived" class="exception small">
-    <strong>Waived</strong> by {{ result.waived.by }}, {{ shortDay(result.waived.at, college.zone) }}: “{{
-      result.waived.reason
-    }}”
-    <v-text-btn
-      v-if="student.mayGrant"
-      class="no-print"
-      :aria-label="`Withdraw the waiver of ${result.spec.title}`"
-      @click="advisingChanges.withdrawException(result.waived.id)"
-    >
-      Withdraw
-    </v-text-btn>
-  </p>
+  <ExceptionGiven
+    v-if="result.waived"
+    class="exception small"
+    text="Waived"
+    :grant="result.waived"
+    :of="result.spec.title"
+  />
   <div v-else-if="mayGrant" class="exception no-print">
     <v-text-btn
       v-if="!granting"

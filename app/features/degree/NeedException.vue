@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { NeedResult } from '#core/degree'
 import { maybeCourseCode } from '#core/ids'
-import { shortDay } from '#shared/when'
 import { count, creditsText } from '#shared/words'
 
 /** Exceptions where they apply; whoever may, grants and withdraws them here, with a reason. */
@@ -20,10 +19,10 @@ const field = useId()
 
 const standing = computed(() => {
   const { waived, lessened = [], substituted, measure } = props.result.need
-  const part = (amount: number) => (measure === 'credits' ? creditsText(amount) : count(amount, 'course'))
+  const amountOf = (amount: number) => (measure === 'credits' ? creditsText(amount) : count(amount, 'course'))
   return [
     ...(waived ? [{ grant: waived, text: 'Waived' }] : []),
-    ...lessened.map((grant) => ({ grant, text: `${part(grant.amount!)} of it waived` })),
+    ...lessened.map((grant) => ({ grant, text: `${amountOf(grant.amount!)} of it waived` })),
     ...substituted.map(({ course: code, grant }) => ({ grant, text: `${code} taken for it` }))
   ]
 })
@@ -95,12 +94,14 @@ async function grant() {
 
 <template>
   <div v-if="standing.length || mayGrant || mayAsk || asked.length" class="exception">
-    <p v-for="{ grant: one, text } in standing" :key="one.id" class="given">
-      <strong>{{ text }}</strong> by {{ one.by }}, {{ shortDay(one.at, college.zone) }}: “{{ one.reason }}”
-      <v-text-btn v-if="student.mayGrant" class="no-print" @click="advisingChanges.withdrawException(one.id)">
-        Withdraw
-      </v-text-btn>
-    </p>
+    <ExceptionGiven
+      v-for="{ grant: one, text } in standing"
+      :key="one.id"
+      class="given"
+      :grant="one"
+      :text="text"
+      :of="result.need.title"
+    />
     <p v-if="asked.some((one) => one.kind === 'need')" class="small no-print">
       <RequestAsk :said="{ kind: 'need', ...about }" />
     </p>

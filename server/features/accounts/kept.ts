@@ -5,6 +5,7 @@ import type { Reader } from '#server/db/connect'
 import * as t from '#server/db/schema/index'
 import type { Who } from '#shared/accounts/responses'
 import type { KeptOfPerson } from '#shared/accounts/kept'
+import { AMONG_ADVISORS } from '#shared/mail/mails'
 
 /** Held for the working of the server, and worked out or made anew from the rest. */
 export const LEFT_OUT: ReadonlySet<MySqlTable> = new Set<MySqlTable>([t.deskReading, t.madeChange, t.news])
@@ -26,9 +27,6 @@ export const PARTS: readonly (readonly [part: MySqlTable, by: AnyMySqlColumn, wh
 
 /** What nobody is told: whoever has it could act as the person, or look in as they do. */
 const isSecret = (name: string) => /hash|secret|^key$|[a-z]Key$/i.test(name) && name !== 'aboutKey'
-
-/** What students are not told of what is kept of them. */
-const AMONG_ADVISORS = ['remark.amongAdvisors', 'thread.settledAmongAdvisors'] as const
 
 type Row = Record<string, unknown>
 
