@@ -24,6 +24,12 @@ export default defineNuxtConfig({
   hooks: {
     'build:manifest': (manifest) => {
       for (const file of Object.values(manifest)) file.dynamicImports = []
+    },
+    // What endpoints answer has types of its own; those that would be drawn from the code are most of a check of types.
+    'nitro:init': (nitro) => {
+      nitro.hooks.hook('types:extend', (types) => {
+        types.routes = {}
+      })
     }
   },
   experimental: {
