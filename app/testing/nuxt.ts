@@ -2,6 +2,7 @@
 import { createPinia, defineStore, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
 import * as vue from 'vue'
+import { heldByViews } from '../ui/heldByViews'
 import { newestAnswer } from '../ui/newestAnswer'
 import type { Failure as TheFailure } from '../ui/useApi'
 import { useRead } from '../ui/useRead'
@@ -22,6 +23,7 @@ const ALWAYS = {
   ...{ computed, ref, shallowRef, watch, watchEffect, onMounted, toRef },
   onUnmounted: () => undefined,
   defineStore,
+  heldByViews,
   newestAnswer,
   useRead,
   Failure

@@ -5,6 +5,14 @@ import {
 } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine'
 
+interface Arranged<Thing> {
+  things: () => readonly Thing[]
+  isFixed: () => boolean
+  change: (next: Thing[]) => void
+  /** Tells the new order at each step of a drag, too. */
+  atOnce?: boolean
+}
+
 /**
  * A list that is put in order by dragging and by keys: its elements carry their place as `data-place`, and each has a
  * grip that the keys are pressed on. `change` is told the new order; while something is dragged, at each step where
@@ -12,17 +20,7 @@ import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine'
  */
 export function useArranging<Thing>(
   list: Ref<HTMLElement | undefined>,
-  {
-    things,
-    isFixed,
-    change,
-    atOnce = false
-  }: {
-    things: () => readonly Thing[]
-    isFixed: () => boolean
-    change: (next: Thing[]) => void
-    atOnce?: boolean
-  }
+  { things, isFixed, change, atOnce = false }: Arranged<Thing>
 ) {
   /** The place of what is dragged. */
   const lifted = ref<number>()
@@ -30,12 +28,12 @@ export function useArranging<Thing>(
   const lying = shallowRef<readonly Thing[]>()
   const shown = computed(() => lying.value ?? things())
   const own = Symbol('list')
+  const placeOf = (element: Element) => Number((element as HTMLElement).dataset.place)
 
   let end: (() => void) | undefined
   function arrange() {
     end?.()
     const elements = isFixed() ? [] : [...(list.value?.querySelectorAll<HTMLElement>('[data-place]') ?? [])]
-    const placeOf = (element: Element) => Number((element as HTMLElement).dataset.place)
     end = combine(
       ...elements.flatMap((element) => [
         draggable({ element, getInitialData: () => ({ own, place: placeOf(element) }) }),

@@ -8,6 +8,67 @@ import type { AwayTime, HoursView } from '#shared/appointments/appointments'
 import type { Desk } from '#shared/advising/responses'
 import type { OpeningView } from '#shared/responses'
 
+/** Changes something of the desk. @returns whether it went through */
+type DeskChange = (where: string, how: { method: 'POST' | 'DELETE'; body?: object }) => Promise<boolean>
+
+function useGroupSessions(change: DeskChange) {
+  /** Groups that were planned with; read when they are looked at. */
+  const groups = shallowRef<GroupSession[]>()
+  async function readGroups(): Promise<void> {
+    groups.value = await api<GroupSession[]>('/api/groups')
+  }
+  /** Offers the same to several students. @returns whether it went through */
+  async function planWithGroup(said: GroupSaid): Promise<boolean> {
+    const made = await change('/api/groups', { method: 'POST', body: said })
+    await readGroups()
+    return made
+  }
+  return { groups, readGroups, planWithGroup }
+}
+
+const requestAnswers = (change: DeskChange) => {
+  /** Decides requests with one answer. @returns whether it went through */
+  const answer = (
+    requests: number[],
+    said: {
+      answer: 'given' | 'declined'
+      until: string | null
+      words: string | null
+      version?: number | null
+    }
+  ): Promise<boolean> => change('/api/requests/answers', { method: 'POST', body: { requests, ...said } })
+  /** Hands a request on. @returns whether it went through */
+  const handOn = (request: number, said: { to: Decider; words: string | null }): Promise<boolean> =>
+    change(`/api/requests/${request}/hand-on`, { method: 'POST', body: said })
+  return { answer, handOn }
+}
+
+const hoursChanges = (change: DeskChange) => {
+  /** Offers other hours from now on. @returns whether it went through */
+  async function offer({ times, away }: { times: OfferedTime[]; away: AwayTime[] }): Promise<boolean> {
+    const body = { times, away: away.map((one) => ({ ...one, standIn: one.standIn?.id ?? null })) }
+    return change('/api/hours', { method: 'POST', body })
+  }
+  /** Makes a private calendar address, or withdraws it. */
+  const setAddress = (wanted: boolean): Promise<boolean> =>
+    change('/api/hours/calendar-address', {
+      method: wanted ? 'POST' : 'DELETE',
+      ...(wanted ? { body: {} } : {})
+    })
+  return { offer, setAddress }
+}
+
+const deskChanges = (change: DeskChange) => {
+  /** Hands students over to another advisor. @returns whether it went through */
+  const handOver = (said: { students: number[]; to: number; note: string | null }): Promise<boolean> =>
+    change('/api/desk/hand-over', { method: 'POST', body: said })
+  /** Keeps a view of the desk by a name, and lets one go. */
+  const keepView = (said: DeskViewSaid): Promise<boolean> =>
+    change('/api/desk/views', { method: 'POST', body: said })
+  const dropView = (view: number): Promise<boolean> => change(`/api/desk/views/${view}`, { method: 'DELETE' })
+  return { handOver, keepView, dropView }
+}
+
 /** What an advisor or the registrar sees beside single records. */
 export const useStaff = defineStore('staff', () => {
   const desk = shallowRef<Desk>()
@@ -29,16 +90,14 @@ export const useStaff = defineStore('staff', () => {
     return readOnce()
   }
   async function read(): Promise<void> {
-    const session = useWho()
-    const isAdvisor = session.who?.role === 'programAdvisor' || session.who?.role === 'supportAdvisor'
+    const role = useWho().who?.role ?? 'student'
+    const isAdvisor = role === 'programAdvisor' || role === 'supportAdvisor'
     try {
-      const role = session.who?.role ?? 'student'
-      const decides = asDecider(role) !== undefined
       const teaches = role === 'instructor' || role === 'department'
       const [all, mine, waiting, offered, taught] = await Promise.all([
         api<OpeningView[]>('/api/openings'),
         isAdvisor ? api<Desk>('/api/desk') : undefined,
-        decides ? api<DeskRequest[]>('/api/requests') : undefined,
+        asDecider(role) ? api<DeskRequest[]>('/api/requests') : undefined,
         isAdvisor ? api<HoursView>('/api/hours') : undefined,
         teaches ? api<TaughtSection[]>('/api/teaching') : undefined,
         useCollege().load(),
@@ -56,81 +115,24 @@ export const useStaff = defineStore('staff', () => {
       failure.value = error.message
     }
   }
-  /** Groups that were planned with; read when they are looked at. */
-  const groups = shallowRef<GroupSession[]>()
-  async function readGroups(): Promise<void> {
-    groups.value = await api<GroupSession[]>('/api/groups')
-  }
-  /** Offers the same to several students. @returns whether it went through */
-  async function planWithGroup(said: GroupSaid): Promise<boolean> {
-    const made = await change('/api/groups', { method: 'POST', body: said })
-    await readGroups()
-    return made
-  }
-  /** Hands students over to another advisor. @returns whether it went through */
-  const handOver = (said: { students: number[]; to: number; note: string | null }): Promise<boolean> =>
-    change('/api/desk/hand-over', { method: 'POST', body: said })
-  /** Decides requests with one answer. @returns whether it went through */
-  const answer = (
-    requests: number[],
-    said: {
-      answer: 'given' | 'declined'
-      until: string | null
-      words: string | null
-      version?: number | null
-    }
-  ): Promise<boolean> => change('/api/requests/answers', { method: 'POST', body: { requests, ...said } })
-  /** Hands a request on. @returns whether it went through */
-  const handOn = (request: number, said: { to: Decider; words: string | null }): Promise<boolean> =>
-    change(`/api/requests/${request}/hand-on`, { method: 'POST', body: said })
-  /** Offers other hours from now on. @returns whether it went through */
-  async function offer({ times, away }: { times: OfferedTime[]; away: AwayTime[] }): Promise<boolean> {
-    const body = { times, away: away.map((one) => ({ ...one, standIn: one.standIn?.id ?? null })) }
-    return change('/api/hours', { method: 'POST', body })
-  }
-  /** Keeps a view of the desk by a name, and lets one go. */
-  const keepView = (said: DeskViewSaid): Promise<boolean> =>
-    change('/api/desk/views', { method: 'POST', body: said })
-  const dropView = (view: number): Promise<boolean> => change(`/api/desk/views/${view}`, { method: 'DELETE' })
-  /** Makes a private calendar address, or withdraws it. */
-  const setAddress = (wanted: boolean): Promise<boolean> =>
-    change('/api/hours/calendar-address', {
-      method: wanted ? 'POST' : 'DELETE',
-      ...(wanted ? { body: {} } : {})
-    })
-
-  async function change(where: string, how: { method: 'POST' | 'DELETE'; body?: object }): Promise<boolean> {
+  const change: DeskChange = async (where, how) => {
+    let isMade = true
     try {
       await api(where, how)
-      if (isAsked.value) await load()
-      return true
     } catch (error) {
       if (!(error instanceof Failure)) throw error
       useNotice().say(error.message)
-      // What was refused may be another by now.
-      if (isAsked.value) await load()
-      return false
+      isMade = false
     }
+    // What was refused may be another by now.
+    if (isAsked.value) await load()
+    return isMade
   }
   return {
-    desk,
-    hours,
-    offer,
-    setAddress,
-    requests,
-    answer,
-    handOn,
-    groups,
-    readGroups,
-    planWithGroup,
-    handOver,
-    keepView,
-    dropView,
-    sections,
-    openings,
-    failure,
-    isAsked,
-    ready,
-    load
+    ...{ desk, hours, requests, sections, openings, failure, isAsked, ready, load },
+    ...hoursChanges(change),
+    ...requestAnswers(change),
+    ...useGroupSessions(change),
+    ...deskChanges(change)
   }
 })

@@ -1,7 +1,42 @@
 import { useThrottleFn } from '@vueuse/core'
+import type { DeskRequest } from '#shared/advising/asking'
 import { waitsAtTheGate } from '#shared/advising/desk'
 import { timeLeft } from '#shared/when'
 import { count } from '#shared/words'
+
+/** Requests, for whoever answers any. */
+function requestPlaces(all: readonly DeskRequest[] | undefined): Place[] {
+  const asked = all?.filter((one) => one.state === 'asked')
+  return asked
+    ? [
+        {
+          to: '/requests',
+          name: 'Requests',
+          key: 'r',
+          state: asked.length ? `${asked.length} to answer` : 'none wait'
+        }
+      ]
+    : []
+}
+
+/** The places of an advisor. */
+function advisorPlaces(staff: ReturnType<typeof useStaff>): Place[] {
+  const rows = staff.desk?.rows
+  const waiting = rows?.filter((r) => r.reviews.length > 0 || r.requestsAsked > 0 || waitsAtTheGate(r))
+  const ahead = staff.hours?.appointments.length
+  // Nothing is said before it is known.
+  const state = !waiting ? '' : waiting.length ? `${waiting.length} to answer` : 'nothing waits'
+  return [
+    { to: '/desk', name: 'Desk', key: 't', state },
+    { to: '/students', name: 'Students', key: 'd', state: rows ? String(rows.length) : '' },
+    {
+      to: '/hours',
+      name: 'Hours',
+      key: 'h',
+      state: ahead === undefined ? '' : ahead ? `${ahead} ahead` : 'nobody booked'
+    }
+  ]
+}
 
 /** The places of advisors and of the registrar, with their state lines. */
 export function useStaffPlaces() {
@@ -24,17 +59,7 @@ export function useStaffPlaces() {
     return ahead.length ? `next in ${timeLeft(Math.min(...ahead) - clock.minute)}` : 'none ahead'
   })
   return computed((): Place[] => {
-    const asked = staff.requests?.filter((one) => one.state === 'asked')
-    const requests: Place[] = asked
-      ? [
-          {
-            to: '/requests',
-            name: 'Requests',
-            key: 'r',
-            state: asked.length ? `${asked.length} to answer` : 'none wait'
-          }
-        ]
-      : []
+    const requests = requestPlaces(staff.requests)
     const demand: Place = { to: '/demand', name: 'Demand', key: 'm', state: 'what is wanted' }
     const openings: Place = { to: '/openings', name: 'Openings', key: 'e', state: next.value }
     if (session.who?.role === 'registrar') {
@@ -65,22 +90,6 @@ export function useStaffPlaces() {
         ...(session.who.role === 'department' ? [demand] : []),
         ...requests
       ]
-    const rows = staff.desk?.rows
-    const waiting = rows?.filter((r) => r.reviews.length > 0 || r.requestsAsked > 0 || waitsAtTheGate(r))
-    const ahead = staff.hours?.appointments.length
-    // Nothing is said before it is known.
-    const state = !waiting ? '' : waiting.length ? `${waiting.length} to answer` : 'nothing waits'
-    return [
-      { to: '/desk', name: 'Desk', key: 't', state },
-      { to: '/students', name: 'Students', key: 'd', state: rows ? String(rows.length) : '' },
-      {
-        to: '/hours',
-        name: 'Hours',
-        key: 'h',
-        state: ahead === undefined ? '' : ahead ? `${ahead} ahead` : 'nobody booked'
-      },
-      ...requests,
-      openings
-    ]
+    return [...advisorPlaces(staff), ...requests, openings]
   })
 }

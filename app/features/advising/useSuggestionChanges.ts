@@ -5,12 +5,35 @@ import type { Change } from '#shared/record/changes'
 import { changeText } from '#shared/route/texts'
 import { count } from '#shared/words'
 
+/** Accepts or declines suggestions for the route on screen; what could not be accepted is said. */
+async function answerSuggestions(
+  suggestions: number[],
+  answer: 'accepted' | 'declined',
+  words: string | null = null
+): Promise<boolean> {
+  const notice = useNotice()
+  const { send, sayWaits, byMe } = useChanges()
+  const { id, version } = useStudent().view!.route
+  const change: Change = { kind: 'answerSuggestions', route: id, suggestions, answer, words, ...byMe() }
+  const outcome = await send(change, version)
+  if (outcome.is === 'refused') return false
+  if (outcome.is === 'waits') sayWaits(change)
+  else {
+    const { gone, made } = outcome.answer as SuggestionsAnswer
+    const left = gone.length ? ` ${gone.length} could not be made and still wait.` : ''
+    const text = `${count(suggestions.length - gone.length, 'suggestion')} ${answer}.${left}`
+    if (made) notice.say(text, useRouteChanges().undoStep('Undo the last'))
+    else notice.say(text)
+  }
+  return true
+}
+
 /** What an advisor proposes of a route and of a week, and what the student answers. */
 export function useSuggestionChanges() {
   const student = useStudent()
   const college = useCollege()
   const notice = useNotice()
-  const { send, make, sayWaits, byMe } = useChanges()
+  const { send, make, byMe } = useChanges()
 
   const isWaiting = (all: readonly { id: number; state: string }[] | undefined, id: number) =>
     all?.some((one) => one.id === id && one.state === 'waiting') ?? false
@@ -48,27 +71,6 @@ export function useSuggestionChanges() {
         act: () => make({ kind: 'withdrawSections', suggestion }),
         holds: () => isWaiting(student.view?.sectionSuggestions, suggestion)
       })
-    }
-    return true
-  }
-
-  /** Accepts or declines suggestions for the route on screen; what could not be accepted is said. */
-  async function answerSuggestions(
-    suggestions: number[],
-    answer: 'accepted' | 'declined',
-    words: string | null = null
-  ): Promise<boolean> {
-    const { id, version } = student.view!.route
-    const change: Change = { kind: 'answerSuggestions', route: id, suggestions, answer, words, ...byMe() }
-    const outcome = await send(change, version)
-    if (outcome.is === 'refused') return false
-    if (outcome.is === 'waits') sayWaits(change)
-    else {
-      const { gone, made } = outcome.answer as SuggestionsAnswer
-      const left = gone.length ? ` ${gone.length} could not be made and still wait.` : ''
-      const text = `${count(suggestions.length - gone.length, 'suggestion')} ${answer}.${left}`
-      if (made) notice.say(text, useRouteChanges().undoStep('Undo the last'))
-      else notice.say(text)
     }
     return true
   }

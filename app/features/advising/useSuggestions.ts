@@ -29,19 +29,10 @@ interface Step {
   reading: Reading
 }
 
-/** Suggestions for the route on screen that wait: drawn in place, each with what it changes after the ones before it. */
-export const useSuggestions = defineStore('suggestions', () => {
+/** The route with the suggestions up to each, read one after the other: the page answers in between. */
+function useSteps(placed: Ref<readonly PlacedSuggestion[]>) {
   const student = useStudent()
   const college = useCollege()
-
-  const placed = computed((): PlacedSuggestion[] => {
-    const { view, reading } = student
-    if (!view || !reading) return []
-    const own = view.suggestions.filter((one) => one.route === view.route.id)
-    return placeSuggestions(own, view.route.courses, (term) => reading.context.plannable.has(term))
-  })
-
-  /** Read one after the other: the page answers in between. */
   const steps = shallowRef<Step[]>([])
   watch([placed, () => student.reading], persistently(follow), { immediate: true })
   async function follow(): Promise<void> {
@@ -69,7 +60,13 @@ export const useSuggestions = defineStore('suggestions', () => {
     }
     steps.value = kept
   }
+  return steps
+}
 
+/** What each suggestion changes after the ones before it, and all of them together. */
+function useEffects(placed: Ref<readonly PlacedSuggestion[]>, steps: Ref<readonly Step[]>) {
+  const student = useStudent()
+  const college = useCollege()
   /** The route with all that waits, once it is read. */
   const last = computed(() =>
     placed.value.length && steps.value.length === placed.value.length
@@ -89,23 +86,28 @@ export const useSuggestions = defineStore('suggestions', () => {
   const together = computed((): Effect[] =>
     last.value && student.reading ? effectsOf(student.reading, last.value, [], college.shortTerm) : []
   )
+  return { effects, together }
+}
 
-  const ghosts = computed((): Ghost[] =>
-    placed.value.flatMap((one) => {
-      if (one.now.is !== 'applies') return []
-      return singles(one.now.change).flatMap((change): Ghost[] => {
-        if (change.kind === 'add') {
-          const { course, term, credits } = change.planned
-          return [{ placed: one, course, term, credits, from: undefined }]
-        }
-        if (change.kind !== 'move') return []
-        const { course, from, to: term } = change
-        const credits =
-          one.after.find((other) => other.course === course && other.term === term)?.credits ?? 0
-        return [{ placed: one, course, term, credits, from }]
-      })
-    })
-  )
+/** The courses that a suggestion would put somewhere. */
+function ghostsOf(one: PlacedSuggestion): Ghost[] {
+  if (one.now.is !== 'applies') return []
+  return singles(one.now.change).flatMap((change): Ghost[] => {
+    if (change.kind === 'add') {
+      const { course, term, credits } = change.planned
+      return [{ placed: one, course, term, credits, from: undefined }]
+    }
+    if (change.kind !== 'move') return []
+    const { course, from, to: term } = change
+    const credits = one.after.find((other) => other.course === course && other.term === term)?.credits ?? 0
+    return [{ placed: one, course, term, credits, from }]
+  })
+}
+
+/** Where suggestions would put courses on the board: in which row each stands. */
+function useGhosts(placed: Ref<readonly PlacedSuggestion[]>, steps: Ref<readonly Step[]>) {
+  const student = useStudent()
+  const ghosts = computed(() => placed.value.flatMap(ghostsOf))
   /** The row in which a ghost stands: where the course would count, once that is read; else where it stands now. */
   const rowOf = computed(() => {
     const found = new Map<string, string>()
@@ -122,32 +124,45 @@ export const useSuggestions = defineStore('suggestions', () => {
   const ghostsIn = (row: string, term: string): Ghost[] =>
     ghosts.value.filter((one) => one.term === term && rowOfGhost(one) === row)
   const hasOutside = computed(() => ghosts.value.some((one) => rowOfGhost(one) === 'outside'))
+  return { ghosts, ghostsIn, hasOutside }
+}
 
-  const touched = computed(() => {
-    const found = new Map<string, Touched[]>()
-    const put = (course: string, term: string, one: Touched) => {
-      const key = `${course}@${term}`
-      found.set(key, [...(found.get(key) ?? []), one])
+/** What stands on the route and would be changed, by course and term. */
+function touchedBy(placed: readonly PlacedSuggestion[]): ReadonlyMap<string, Touched[]> {
+  const found = new Map<string, Touched[]>()
+  const put = (course: string, term: string, one: Touched) => {
+    const key = `${course}@${term}`
+    found.set(key, [...(found.get(key) ?? []), one])
+  }
+  for (const one of placed) {
+    if (one.now.is !== 'applies') continue
+    for (const change of singles(one.now.change)) {
+      if (change.kind === 'move') put(change.course, change.from, { placed: one, as: 'moves' })
+      else if (change.kind === 'remove')
+        put(change.planned.course, change.planned.term, { placed: one, as: 'goes' })
+      else if (change.kind === 'edit') put(change.course, change.term, { placed: one, as: 'changes' })
     }
-    for (const one of placed.value) {
-      if (one.now.is !== 'applies') continue
-      for (const change of singles(one.now.change)) {
-        if (change.kind === 'move') put(change.course, change.from, { placed: one, as: 'moves' })
-        else if (change.kind === 'remove')
-          put(change.planned.course, change.planned.term, { placed: one, as: 'goes' })
-        else if (change.kind === 'edit') put(change.course, change.term, { placed: one, as: 'changes' })
-      }
-    }
-    return found
+  }
+  return found
+}
+
+/** Suggestions for the route on screen that wait: drawn in place, each with what it changes after the ones before it. */
+export const useSuggestions = defineStore('suggestions', () => {
+  const student = useStudent()
+
+  const placed = computed((): PlacedSuggestion[] => {
+    const { view, reading } = student
+    if (!view || !reading) return []
+    const own = view.suggestions.filter((one) => one.route === view.route.id)
+    return placeSuggestions(own, view.route.courses, (term) => reading.context.plannable.has(term))
   })
 
+  const steps = useSteps(placed)
+  const touched = computed(() => touchedBy(placed.value))
   return {
     placed,
-    effects,
-    together,
-    ghosts,
-    ghostsIn,
-    hasOutside,
+    ...useEffects(placed, steps),
+    ...useGhosts(placed, steps),
     touchedAt: (key: string) => touched.value.get(key) ?? []
   }
 })

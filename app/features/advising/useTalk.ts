@@ -20,11 +20,65 @@ export type TalkEntry = { key: string; number: number } & (
   | { sections: SectionSuggestion; thread?: undefined; suggestion?: undefined }
 )
 
+/** What of the record can be spoken of, and what each is called. */
+function useSubjects(about: Ref<string | undefined>) {
+  const student = useStudent()
+  const college = useCollege()
+  const needs = computed((): NeedResult[] =>
+    (student.reading?.audits ?? []).flatMap((audit) => audit.areas.flatMap((area) => area.needs))
+  )
+  function titleOf({ is, key }: ThreadSubject): string {
+    if (is === 'route' || key === null) return 'the whole route'
+    if (is === 'term') return college.termName(key)
+    if (is === 'need') return needs.value.find((one) => one.need.id === key)?.need.title ?? 'a requirement'
+    if (is === 'section') {
+      const section = student.view?.sections.find((one) => one.code === key)
+      return section ? `${section.course}-${section.number}` : `section ${key}`
+    }
+    if (is === 'finding') return `the finding: ${key}`
+    return key
+  }
+  /** Everything of the route that can be spoken of. */
+  const subjects = computed((): { title: string; value: string }[] => {
+    const planned = student.view?.route.courses ?? []
+    const held = (student.view?.held ?? []).filter((one) =>
+      student.alive.some(({ term }) => term.code === one.term)
+    )
+    const courses = [...new Set<CourseCode>([...planned, ...held].map((one) => one.course))].sort()
+    const terms = new Set<string>([...planned, ...held].map((one) => one.term))
+    const found: ThreadSubject[] = [
+      { is: 'route' as const, key: null },
+      ...(college.catalogContext?.terms ?? [])
+        .filter((term) => terms.has(term.code))
+        .map((term) => ({ is: 'term' as const, key: term.code })),
+      ...courses.map((course) => ({ is: 'course' as const, key: course })),
+      ...needs.value
+        .filter((one) => one.state !== 'met')
+        .map((one) => ({ is: 'need' as const, key: one.need.id }))
+    ]
+    const values = new Set([...found.map(valueOf), ...(about.value ? [about.value] : [])])
+    return [...values].map((value) => ({ title: titleOf(subjectOf(value)), value }))
+  })
+  return { titleOf, subjects }
+}
+
+/** Who can be asked to read a remark, but for whoever writes it. */
+function usePeopleToAsk() {
+  const student = useStudent()
+  const session = useWho()
+  return computed((): { value: Named; title: string }[] => [
+    ...(student.view && !student.own
+      ? [{ value: 'student' as const, title: student.view.student.name }]
+      : []),
+    ...(student.view?.advisors ?? [])
+      .filter((one) => one.name !== session.who?.name)
+      .map((one) => ({ value: one.id, title: one.name }))
+  ])
+}
+
 /** The talk about the student on screen: its matters by number, and what a new one may be about. */
 export const useTalk = defineStore('talk', () => {
   const student = useStudent()
-  const college = useCollege()
-  const session = useWho()
 
   const all = computed(() => student.view?.talk ?? [])
   const about = ref<string>()
@@ -53,51 +107,6 @@ export const useTalk = defineStore('talk', () => {
   const lit = ref<string>()
   const unread = computed(() => all.value.filter((one) => one.unread).length)
 
-  const needs = computed((): NeedResult[] =>
-    (student.reading?.audits ?? []).flatMap((audit) => audit.areas.flatMap((area) => area.needs))
-  )
-  function titleOf({ is, key }: ThreadSubject): string {
-    if (is === 'route' || key === null) return 'the whole route'
-    if (is === 'term') return college.termName(key)
-    if (is === 'need') return needs.value.find((one) => one.need.id === key)?.need.title ?? 'a requirement'
-    if (is === 'section') {
-      const section = student.view?.sections.find((one) => one.code === key)
-      return section ? `${section.course}-${section.number}` : `section ${key}`
-    }
-    if (is === 'finding') return `the finding: ${key}`
-    return key
-  }
-  /** Who can be asked to read a remark, but for whoever writes it. */
-  const people = computed((): { value: Named; title: string }[] => [
-    ...(student.view && !student.own
-      ? [{ value: 'student' as const, title: student.view.student.name }]
-      : []),
-    ...(student.view?.advisors ?? [])
-      .filter((one) => one.name !== session.who?.name)
-      .map((one) => ({ value: one.id, title: one.name }))
-  ])
-  /** Everything of the route that can be spoken of. */
-  const subjects = computed((): { title: string; value: string }[] => {
-    const planned = student.view?.route.courses ?? []
-    const held = (student.view?.held ?? []).filter((one) =>
-      student.alive.some(({ term }) => term.code === one.term)
-    )
-    const courses = [...new Set<CourseCode>([...planned, ...held].map((one) => one.course))].sort()
-    const terms = new Set<string>([...planned, ...held].map((one) => one.term))
-    const found: ThreadSubject[] = [
-      { is: 'route' as const, key: null },
-      ...(college.catalogContext?.terms ?? [])
-        .filter((term) => terms.has(term.code))
-        .map((term) => ({ is: 'term' as const, key: term.code })),
-      ...courses.map((course) => ({ is: 'course' as const, key: course })),
-      ...needs.value
-        .filter((one) => one.state !== 'met')
-        .map((one) => ({ is: 'need' as const, key: one.need.id }))
-    ]
-    const values = new Set([...found.map(valueOf), ...(about.value ? [about.value] : [])])
-    return [...values].map((value) => ({ title: titleOf(subjectOf(value)), value }))
-  })
-
   /** What a new matter is about, while somebody begins one between student and advisors. */
   function begin(subject: ThreadSubject): void {
     about.value = valueOf(subject)
@@ -121,9 +130,8 @@ export const useTalk = defineStore('talk', () => {
     shared,
     amongAdvisors,
     unread,
-    titleOf,
-    subjects,
-    people,
+    ...useSubjects(about),
+    people: usePeopleToAsk(),
     about,
     mayTalk,
     begin,

@@ -3,6 +3,41 @@ import { officeTerm } from '#core/calendar'
 import type { CourseSearch } from '#shared/catalog/courseSearch'
 import { momentOf } from '#shared/catalog/context'
 
+/** The index of words, made anew with descriptions and with the sections of a term once they are there. */
+function useIndex(
+  isWanted: Ref<boolean>,
+  descriptions: Ref<Record<string, string> | undefined>,
+  usual: Ref<TermCode | undefined>
+) {
+  const college = useCollege()
+  const offers = useOffers()
+  const index = shallowRef<CourseSearch>()
+  const offered = computed(() => usual.value && offers.byTerm.get(usual.value)?.what)
+  let making = 0
+  watch(
+    [() => college.catalogContext, descriptions, offered, isWanted],
+    async ([catalogContext, described, sections, wanted]) => {
+      if (!catalogContext || !wanted) return
+      const mine = ++making
+      const { CourseSearch, wordsOfOffer } = await import('#shared/catalog/courseSearch')
+      const subjects = new Map(college.view?.subjects.map((one) => [one.code, one.name]))
+      const words = wordsOfOffer(sections ?? [])
+      const made = await CourseSearch.make(
+        catalogContext.catalog.courses,
+        ({ code }) => ({
+          ...words.get(code),
+          subject: subjects.get(code.split(' ')[0]!),
+          description: described?.[code]
+        }),
+        () => new Promise((resolve) => setTimeout(resolve))
+      )
+      if (mine === making) index.value = made
+    },
+    { immediate: true }
+  )
+  return index
+}
+
 /** Finding courses: the index of words, and what is offered in a term, read when first asked for. */
 export const useFinder = defineStore('finder', () => {
   const college = useCollege()
@@ -51,30 +86,5 @@ export const useFinder = defineStore('finder', () => {
     await Promise.all([loadDescriptions(), term && loadOffer(term)])
   }
 
-  const index = shallowRef<CourseSearch>()
-  const offered = computed(() => usual.value && offers.byTerm.get(usual.value)?.what)
-  let making = 0
-  watch(
-    [() => college.catalogContext, descriptions, offered, isWanted],
-    async ([catalogContext, described, sections, wanted]) => {
-      if (!catalogContext || !wanted) return
-      const mine = ++making
-      const { CourseSearch, wordsOfOffer } = await import('#shared/catalog/courseSearch')
-      const subjects = new Map(college.view?.subjects.map((one) => [one.code, one.name]))
-      const words = wordsOfOffer(sections ?? [])
-      const made = await CourseSearch.make(
-        catalogContext.catalog.courses,
-        ({ code }) => ({
-          ...words.get(code),
-          subject: subjects.get(code.split(' ')[0]!),
-          description: described?.[code]
-        }),
-        () => new Promise((resolve) => setTimeout(resolve))
-      )
-      if (mine === making) index.value = made
-    },
-    { immediate: true }
-  )
-
-  return { index, usual, failure, warm, loadOffer }
+  return { index: useIndex(isWanted, descriptions, usual), usual, failure, warm, loadOffer }
 })

@@ -9,6 +9,7 @@ import {
 } from '#core/search'
 import { optionsAmong, seatsAmong, type Option, type Section } from '#core/week'
 import type { CourseQuery, CourseSort } from '#shared/catalog/courseQuery'
+import type { TermView } from '#shared/catalog/responses'
 import type { Served } from '~/features/degree/useServing'
 
 /** A course found, with everything a line about it shows; the decision is made when it is first looked at. */
@@ -26,18 +27,31 @@ export interface FoundGroup {
   lines: FoundLine[]
 }
 
-/** The courses that a query finds, and what each of its filters hides. */
-export function useFoundCourses(query: Ref<CourseQuery>) {
+/** Courses by subject, in an order. */
+function groupedBySubject(lines: readonly FoundLine[], sort: CourseSort): FoundGroup[] {
+  const kept = [...lines]
+  const order = ORDERS[sort]
+  // Stable: equals stay in the order of the search, which is that of the codes where nothing is typed.
+  if (order) kept.sort(order)
+  const names = new Map(useCollege().view?.subjects.map((one) => [one.code, one.name]))
+  const found = new Map<string, FoundGroup>()
+  for (const line of kept) {
+    const subject = subjectOf(line.course.code)
+    const group = found.get(subject) ?? { subject, name: names.get(subject) ?? subject, lines: [] }
+    group.lines.push(line)
+    found.set(subject, group)
+  }
+  return [...found.values()]
+}
+
+/** All courses with what is said of each in a term; a decision is made when somebody looks. */
+function useCourseLines(
+  term: Ref<TermView | undefined>,
+  offer: Ref<{ sections: readonly Section[] } | undefined>,
+  facts: ReturnType<typeof useTermFacts>
+) {
   const college = useCollege()
   const student = useStudent()
-  const finder = useFinder()
-  const offers = useOffers()
-
-  const term = computed(() =>
-    college.catalogContext?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
-  )
-  watch(term, (now) => now && finder.loadOffer(now.code), { immediate: true })
-  const offer = computed(() => (term.value ? offers.byTerm.get(term.value.code) : undefined))
   const byCourse = computed(() => {
     const sections = new Map<string, Section[]>()
     for (const section of offer.value?.sections ?? [])
@@ -45,9 +59,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     return sections
   })
 
-  const openNeeds = useOpenNeeds()
   const served = useServing()
-  const facts = useTermFacts(term, () => offer.value?.sections ?? [])
 
   const everything = computed((): FoundLine[] => {
     const { catalogContext, view } = college
@@ -84,6 +96,18 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
       }
     })
   })
+  return everything
+}
+
+/** The courses that a query finds, and what each of its filters hides. */
+export function useFoundCourses(query: Ref<CourseQuery>) {
+  const student = useStudent()
+  const finder = useFinder()
+
+  const { term, offer } = useOfferOfTerm(() => query.value.term)
+  const openNeeds = useOpenNeeds()
+  const facts = useTermFacts(term, () => offer.value?.sections ?? [])
+  const everything = useCourseLines(term, offer, facts)
   const lines = computed(() => new Map(everything.value.map((line) => [line.course, line])))
 
   /** In the order of the search; everything where nothing is typed. */
@@ -101,21 +125,7 @@ export function useFoundCourses(query: Ref<CourseQuery>) {
     filterByFacets<FoundLine, CourseQuestion>(worded.value, courseTests(filter.value))
   )
 
-  const groups = computed((): FoundGroup[] => {
-    const kept = [...faceted.value.kept]
-    const order = ORDERS[query.value.sort]
-    // Stable: equals stay in the order of the search, which is that of the codes where nothing is typed.
-    if (order) kept.sort(order)
-    const names = new Map(college.view?.subjects.map((one) => [one.code, one.name]))
-    const found = new Map<string, FoundGroup>()
-    for (const line of kept) {
-      const subject = subjectOf(line.course.code)
-      const group = found.get(subject) ?? { subject, name: names.get(subject) ?? subject, lines: [] }
-      group.lines.push(line)
-      found.set(subject, group)
-    }
-    return [...found.values()]
-  })
+  const groups = computed(() => groupedBySubject(faceted.value.kept, query.value.sort))
 
   return { term, offer, openNeeds, filter, faceted, groups, lines, facts }
 }

@@ -35,7 +35,18 @@ export const useNews = defineStore('news', () => {
     const others = new BroadcastChannel(name)
     others.onmessage = ({ data }: MessageEvent<Said>) => hear(data)
     const leaving = new AbortController()
-    const hold = () => holdStream((said) => (hear(said), others.postMessage(said)), leaving.signal)
+    const hold = async () => {
+      const how = await holdStream(
+        {
+          mark: () => mark,
+          say: (said) => (hear(said), others.postMessage(said)),
+          isLive: (is) => (live.value = is),
+          missed: () => void missed.trigger(undefined)
+        },
+        leaving.signal
+      )
+      if (how === 'ended') void ended.trigger(undefined)
+    }
     // Where pages are not served safely a browser has no locks: every tab holds a stream of its own.
     if ('locks' in navigator)
       void navigator.locks.request(name, { signal: leaving.signal }, hold).catch(() => undefined)
@@ -59,62 +70,72 @@ export const useNews = defineStore('news', () => {
     if (news) void told.trigger(news)
   }
 
-  /** Keeps a stream open until it is left, or the session has ended. */
-  function holdStream(say: (said: Said) => void, leaving: AbortSignal): Promise<void> {
-    return new Promise((resolve) => {
-      let source: EventSource | undefined
-      let silence: ReturnType<typeof setTimeout> | undefined
-      const close = () => {
-        clearTimeout(silence)
-        source?.close()
-      }
-      const again = () => {
-        close()
-        live.value = false
-        if (!leaving.aborted) silence = setTimeout(open, AGAIN_MS)
-      }
-      const heard = () => {
-        clearTimeout(silence)
-        silence = setTimeout(again, SILENT_MS)
-      }
-      function open(): void {
-        source = new EventSource(`/api/news?after=${mark}`)
-        source.addEventListener('still', () => {
-          heard()
-          say({ mark })
-        })
-        source.addEventListener('news', ({ data, lastEventId }: MessageEvent<string>) => {
-          heard()
-          say({ mark: Number(lastEventId), news: JSON.parse(data) as News })
-        })
-        source.addEventListener('anew', ({ lastEventId }: MessageEvent) => {
-          heard()
-          say({ mark: Number(lastEventId) })
-          void missed.trigger(undefined)
-        })
-        source.addEventListener('error', () => {
-          live.value = false
-          // A stream that is refused is not tried again by the browser.
-          if (source?.readyState !== EventSource.CLOSED) return
-          again()
-          void useWho()
-            .stillThere()
-            .then((there) => {
-              if (there) return
-              close()
-              void ended.trigger(undefined)
-              resolve()
-            })
-            .catch(() => undefined)
-        })
-      }
-      leaving.addEventListener('abort', () => {
-        close()
-        resolve()
-      })
-      open()
-    })
-  }
-
   return { live, listen, leave, onNews: told.on, onMissed: missed.on, onEnded: ended.on }
 })
+
+/** What a stream is asked and tells. */
+interface StreamHeard {
+  /** The last that was heard, wherever. */
+  mark: () => number
+  say: (said: Said) => void
+  /** Whether it is there. */
+  isLive: (live: boolean) => void
+  /** More was missed than can be told. */
+  missed: () => void
+}
+
+/** Keeps a stream open until it is left, or the session has ended. */
+function holdStream(of: StreamHeard, leaving: AbortSignal): Promise<'left' | 'ended'> {
+  return new Promise((resolve) => {
+    let source: EventSource | undefined
+    let silence: ReturnType<typeof setTimeout> | undefined
+    const close = () => {
+      clearTimeout(silence)
+      source?.close()
+    }
+    const again = () => {
+      close()
+      of.isLive(false)
+      if (!leaving.aborted) silence = setTimeout(open, AGAIN_MS)
+    }
+    const heard = () => {
+      clearTimeout(silence)
+      silence = setTimeout(again, SILENT_MS)
+    }
+    function open(): void {
+      source = new EventSource(`/api/news?after=${of.mark()}`)
+      source.addEventListener('still', () => {
+        heard()
+        of.say({ mark: of.mark() })
+      })
+      source.addEventListener('news', ({ data, lastEventId }: MessageEvent<string>) => {
+        heard()
+        of.say({ mark: Number(lastEventId), news: JSON.parse(data) as News })
+      })
+      source.addEventListener('anew', ({ lastEventId }: MessageEvent) => {
+        heard()
+        of.say({ mark: Number(lastEventId) })
+        of.missed()
+      })
+      source.addEventListener('error', () => {
+        of.isLive(false)
+        // A stream that is refused is not tried again by the browser.
+        if (source?.readyState !== EventSource.CLOSED) return
+        again()
+        void useWho()
+          .stillThere()
+          .then((there) => {
+            if (there) return
+            close()
+            resolve('ended')
+          })
+          .catch(() => undefined)
+      })
+    }
+    leaving.addEventListener('abort', () => {
+      close()
+      resolve('left')
+    })
+    open()
+  })
+}

@@ -11,41 +11,12 @@ import { capital } from '#shared/words'
 
 type Marked = Extract<Change, { kind: 'mark' }>['said']
 
-/** What can be changed of the record on screen, and what is said when it was, when it waits and when it was refused. */
-export const useChanges = defineStore('changes', () => {
+/** Says of changes that were refused, and that what waited has gone through. */
+function tellOutcomes(title: (change: Change) => string): void {
   const student = useStudent()
   const college = useCollege()
-  const clock = useClock()
-  const session = useWho()
   const queue = useQueue()
   const notice = useNotice()
-
-  const title = (change: Change) => titleOf(change, college.shortTerm)
-
-  /**
-   * Makes a change of the record on screen; once it is made, all that comes of it is on screen. What is offered about
-   * the change before it goes: a press on the way would be for this one.
-   */
-  async function send(change: Change, seen = 0): Promise<Outcome> {
-    const { id, name } = student.view!.student
-    if (change.kind !== 'mark' && notice.offers.length) notice.close()
-    const outcome = await queue.add({ student: id, name, seen }, change)
-    if (outcome.is === 'made') await student.caughtUp()
-    return outcome
-  }
-  /** The same; whether it was made, or waits to be. */
-  async function make(change: Change): Promise<boolean> {
-    return (await outcome(change)) !== 'refused'
-  }
-  /** The same; what came of it. */
-  async function outcome(change: Change): Promise<Outcome['is']> {
-    const { is } = await send(change)
-    if (is === 'waits') sayWaits(change)
-    return is
-  }
-  const sayWaits = (change: Change) =>
-    notice.say(`${capital(title(change))}: it waits until the server can be reached.`)
-
   /** The student whose changes waited for the server. */
   let waited: number | undefined
   queue.onRefused(async ({ pending, problem, late }) => {
@@ -84,7 +55,44 @@ export const useChanges = defineStore('changes', () => {
       }
     }
   )
+}
 
+/** What can be changed of the record on screen, and what is said when it was, when it waits and when it was refused. */
+export const useChanges = defineStore('changes', () => {
+  const student = useStudent()
+  const college = useCollege()
+  const clock = useClock()
+  const session = useWho()
+  const queue = useQueue()
+  const notice = useNotice()
+
+  const title = (change: Change) => titleOf(change, college.shortTerm)
+
+  /**
+   * Makes a change of the record on screen; once it is made, all that comes of it is on screen. What is offered about
+   * the change before it goes: a press on the way would be for this one.
+   */
+  async function send(change: Change, seen = 0): Promise<Outcome> {
+    const { id, name } = student.view!.student
+    if (change.kind !== 'mark' && notice.offers.length) notice.close()
+    const outcome = await queue.add({ student: id, name, seen }, change)
+    if (outcome.is === 'made') await student.caughtUp()
+    return outcome
+  }
+  /** The same; whether it was made, or waits to be. */
+  async function make(change: Change): Promise<boolean> {
+    return (await outcome(change)) !== 'refused'
+  }
+  /** The same; what came of it. */
+  async function outcome(change: Change): Promise<Outcome['is']> {
+    const { is } = await send(change)
+    if (is === 'waits') sayWaits(change)
+    return is
+  }
+  const sayWaits = (change: Change) =>
+    notice.say(`${capital(title(change))}: it waits until the server can be reached.`)
+
+  tellOutcomes(title)
   return {
     send,
     make,

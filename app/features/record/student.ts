@@ -3,18 +3,9 @@ import type { StudentView } from '#shared/record/responses'
 import { READ_KEYS, readStudent, type Reading } from '#shared/reading'
 import { shareStructure } from '#shared/structuralSharing'
 
-/** The student on screen: what the server said last, with the changes that are on their way to it. */
-export const useStudent = defineStore('student', () => {
-  /** What the server said last. */
-  const latest = shallowRef<StudentView>()
+/** The record with the changes that are on their way to the server, and the route on screen among its routes. */
+function useWithPending(latest: Ref<StudentView | undefined>, shown: Ref<number | undefined>) {
   const queue = useQueue()
-  const notice = useNotice()
-  /** The route on screen where it is not the chosen one, by its id. */
-  const shown = ref<number>()
-  const failure = ref<string>()
-  const college = useCollege()
-  const clock = useClock()
-
   /** Changes on their way, and why they wait. */
   const onTheWay = computed(() => latest.value && queue.byStudent.get(latest.value.student.id))
   /** The record with them; what is not touched by any is the same as before. */
@@ -31,7 +22,14 @@ export const useStudent = defineStore('student', () => {
     const other = routes.value.find((route) => route.id === shown.value)
     return withPending.value && other ? { ...withPending.value, route: other } : withPending.value
   })
+  return { onTheWay, routes, view }
+}
 
+/** Reads records: what was asked for last is on screen, and never what was read before a change that is made since. */
+function useRecordRead(latest: Ref<StudentView | undefined>, of: { first: () => void; another: () => void }) {
+  const college = useCollege()
+  const clock = useClock()
+  const failure = ref<string>()
   /** The student whose record was asked for last. */
   let wanted: number | undefined
   /** Counts readings asked for and changes answered: what was read before a change does not have it. */
@@ -40,7 +38,7 @@ export const useStudent = defineStore('student', () => {
 
   const newest = newestAnswer()
   async function load(id: number): Promise<void> {
-    if (latest.value && latest.value.student.id !== id) forget()
+    if (latest.value && latest.value.student.id !== id) of.another()
     wanted = id
     const turn = newest.ask()
     let why: string | undefined
@@ -62,27 +60,76 @@ export const useStudent = defineStore('student', () => {
     readAt = mine
     const isNew = latest.value === undefined
     latest.value = found
-    if (isNew) term.takeUp()
+    if (isNew) of.first()
   }
 
   const reload = (): Promise<void> => (wanted === undefined ? Promise.resolve() : load(wanted))
-
-  /** Views on screen that show the record. */
-  let views = 0
-  /** Keeps the record for the view that asks, until none is left: one may come before the other goes. */
-  function hold(): void {
-    views++
-    onUnmounted(() => {
-      if (!--views) forget()
-    })
+  return {
+    failure,
+    load,
+    reload,
+    readAgain: async () => {
+      if (wanted !== undefined) await read(wanted)
+    },
+    isWanted: (id: number) => id === wanted,
+    /** A change was answered: what is being read may not have it. */
+    changed: () => void (changedAt = ++moment),
+    letGo: () => {
+      wanted = undefined
+      failure.value = undefined
+    }
   }
+}
+
+/** The record as it is read and audited, anew only when something that is read of it has changed. */
+function useReading(view: Ref<StudentView | undefined>) {
+  const college = useCollege()
+  /** The midnights, deadlines and openings that have passed matter to the checks, the second does not. */
+  const stage = college.stageFor(() => (view.value?.openings ?? []).map((one) => one.opens))
+  /** The view, the same as before while nothing that is read of it has changed. */
+  const readable = computed<StudentView | undefined>((before) =>
+    before && view.value && readsAlike(before, view.value) ? before : view.value
+  )
+  const reading = computed<Reading | undefined>((before) => {
+    if (!readable.value || !college.catalogContext) return undefined
+    const now = readStudent(readable.value, college.catalogContext, stage.value.at)
+    if (before) now.audits.forEach((audit, i) => shareStructure(before.audits[i]?.areas, audit.areas))
+    return now
+  })
+  return { stage, reading }
+}
+
+/** Puts the seats that are told of a term into the sections of the record. */
+function followSeats(latest: Ref<StudentView | undefined>): void {
+  const offers = useOffers()
+  watch(
+    () => offers.byTerm,
+    (known) => {
+      if (!latest.value) return
+      const now = new Map([...known.values()].flatMap((one) => one.sections.map((s) => [s.code, s] as const)))
+      const sections = latest.value.sections.map((one) => now.get(one.code) ?? one)
+      latest.value = { ...latest.value, sections: shareStructure(latest.value.sections, sections) }
+    }
+  )
+}
+
+/** The student on screen: what the server said last, with the changes that are on their way to it. */
+export const useStudent = defineStore('student', () => {
+  /** What the server said last. */
+  const latest = shallowRef<StudentView>()
+  const queue = useQueue()
+  const notice = useNotice()
+  /** The route on screen where it is not the chosen one, by its id. */
+  const shown = ref<number>()
+  const record = useRecordRead(latest, { first: () => term.takeUp(), another: forget })
+  const { onTheWay, routes, view } = useWithPending(latest, shown)
+
   function forget(): void {
-    wanted = undefined
+    record.letGo()
     latest.value = undefined
     shown.value = undefined
     rights.suggests.value = false
     term.forgetChosen()
-    failure.value = undefined
     notice.close()
   }
 
@@ -96,69 +143,36 @@ export const useStudent = defineStore('student', () => {
   let catchingUp = Promise.resolve()
   queue.onMade(({ pending, answer }) => {
     if (latest.value?.student.id !== pending.student) return
-    changedAt = ++moment
+    record.changed()
     latest.value = settledWith(latest.value, pending.change, answer)
-    if (!isSettledByItself(pending.change)) catchingUp = reload()
+    if (!isSettledByItself(pending.change)) catchingUp = record.reload()
   })
 
   useFollowedRecord({
-    isShown: (id) => id === wanted,
-    read: async () => {
-      if (wanted !== undefined) await read(wanted)
-    },
+    isShown: record.isWanted,
+    read: record.readAgain,
     route: () => view.value?.route,
     routes: () => routes.value
   })
 
-  const offers = useOffers()
-  watch(
-    () => offers.byTerm,
-    (known) => {
-      if (!latest.value) return
-      const now = new Map([...known.values()].flatMap((one) => one.sections.map((s) => [s.code, s] as const)))
-      const sections = latest.value.sections.map((one) => now.get(one.code) ?? one)
-      latest.value = { ...latest.value, sections: shareStructure(latest.value.sections, sections) }
-    }
-  )
+  followSeats(latest)
 
-  /** The midnights, deadlines and openings that have passed matter to the checks, the second does not. */
-  const stage = college.stageFor(() => (view.value?.openings ?? []).map((one) => one.opens))
-  /** The view, the same as before while nothing that is read of it has changed. */
-  const readable = computed<StudentView | undefined>((before) =>
-    before && view.value && readsAlike(before, view.value) ? before : view.value
-  )
-  const reading = computed<Reading | undefined>((before) => {
-    if (!readable.value || !college.catalogContext) return undefined
-    const now = readStudent(readable.value, college.catalogContext, stage.value.at)
-    if (before) now.audits.forEach((audit, i) => shareStructure(before.audits[i]?.areas, audit.areas))
-    return now
-  })
+  const { stage, reading } = useReading(view)
   const term = useWorkingTerm(
     () => latest.value?.student.id,
     () => reading.value
   )
   const rights = useRights(view)
 
+  const { alive, work, planning, chooseTerm, coming } = term
   return {
-    view,
-    failure,
-    reading,
-    stage,
-    alive: term.alive,
-    work: term.work,
-    planning: term.planning,
-    chooseTerm: term.chooseTerm,
-    coming: term.coming,
+    ...{ view, failure: record.failure, reading, stage },
+    ...{ alive, work, planning, chooseTerm, coming },
     ...rights,
-    load,
-    reload,
-    hold,
-    forget,
-    onTheWay,
-    shown,
-    routes,
-    lastSaid,
-    caughtUp: () => catchingUp
+    ...{ load: record.load, reload: record.reload, forget },
+    /** Keeps the record for the view that asks, until none is left. */
+    hold: heldByViews(forget),
+    ...{ onTheWay, shown, routes, lastSaid, caughtUp: () => catchingUp }
   }
 })
 

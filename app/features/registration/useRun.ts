@@ -44,6 +44,31 @@ export function useRunFromElsewhere() {
 const FIRST_WAIT_MS = 500
 const LONGEST_WAIT_MS = 8_000
 
+/** Its answer did not arrive, so what came of it is not known. */
+const isLost = ({ status }: Failure) => status === 0 || status === 429 || status >= 500
+
+/** Waits until what was changed just before has been sent: it belongs to a run. */
+async function sentBefore(): Promise<void> {
+  const student = useStudent()
+  await until(() => Boolean(student.onTheWay?.pending.length) && student.onTheWay?.state === 'sending').toBe(
+    false
+  )
+}
+
+/** The run on its way, as far as it is of what is on screen. */
+function useRunOnScreen(asked: Ref<AskedRun | null>) {
+  const student = useStudent()
+  const standing = useStanding()
+  const mayRun = computed(() => student.own || student.view?.relation === 'registrar')
+  /** The run of the student and term on screen that has no answer yet. */
+  const mine = computed(() => {
+    const run = asked.value
+    const isHere = run?.student === student.view?.student.id && run?.term === standing.term?.code
+    return run && isHere && mayRun.value ? run : null
+  })
+  return { mine, mayRun }
+}
+
 /**
  * Makes a run. Where its answer does not arrive the same run is asked for again, over a reload too, until it does: the
  * receipt says what came of it, and no line is tried twice.
@@ -52,13 +77,7 @@ export function useRun(after: () => Promise<void>) {
   const student = useStudent()
   const standing = useStanding()
   const asked = useAskedRun()
-  const mayRun = computed(() => student.own || student.view?.relation === 'registrar')
-  /** The run of the student and term on screen that has no answer yet. */
-  const mine = computed(() => {
-    const run = asked.value
-    const isHere = run?.student === student.view?.student.id && run?.term === standing.term?.code
-    return run && isHere && mayRun.value ? run : null
-  })
+  const { mine, mayRun } = useRunOnScreen(asked)
   const running = computed(() => mine.value !== null)
   const receipt = shallowRef<Receipt>()
   const message = ref<string>()
@@ -70,16 +89,10 @@ export function useRun(after: () => Promise<void>) {
     if (!run || sending) return
     sending = true
     try {
-      // What was changed just before belongs to it.
-      await until(
-        () => Boolean(student.onTheWay?.pending.length) && student.onTheWay?.state === 'sending'
-      ).toBe(false)
-      const answer = await api<Receipt>(`/api/students/${run.student}/${run.path}`, {
-        method: 'POST',
-        body: run.body,
-        key: run.key
-      })
-      if (mine.value?.key === run.key) receipt.value = answer
+      await sentBefore()
+      const { path, body, key } = run
+      const answer = await api<Receipt>(`/api/students/${run.student}/${path}`, { method: 'POST', body, key })
+      if (mine.value?.key === key) receipt.value = answer
       message.value = undefined
       await after()
       asked.value = null
@@ -92,8 +105,6 @@ export function useRun(after: () => Promise<void>) {
       sending = false
     }
   }
-  /** Its answer did not arrive, so what came of it is not known. */
-  const isLost = ({ status }: Failure) => status === 0 || status === 429 || status >= 500
   const again = useTimeoutFn(send, () => wait, { immediate: false })
   function askAgain() {
     message.value =

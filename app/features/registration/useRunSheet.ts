@@ -2,13 +2,11 @@ import type { CourseCode } from '#core/ids'
 import { inOrder, preparedOf, type PreparedSheet } from '#shared/registration/prepared'
 import type { RunSheet, SheetLine } from '#shared/registration/responses'
 
-/** The run sheet of the term on screen, as the server judges it, and what of it is chosen. */
-export function useRunSheet() {
+/** The sheet as the server judges it: read again when anything that it rests on has changed. */
+function useJudgedSheet() {
   const student = useStudent()
-  const sheetChanges = useSheetChanges()
   const clock = useClock()
   const standing = useStanding()
-
   const {
     known: sheet,
     failure,
@@ -27,6 +25,23 @@ export function useRunSheet() {
   watch(useSeatsOn(sheet), (_, before) => before && load())
 
   const closed = computed(() => sheet.value !== undefined && clock.now >= sheet.value.closes)
+  return { sheet, failure, load, opened, closed }
+}
+
+/** Refused as things stand, with a place in line as the first that can be had instead. */
+const waitsFor = ({ refusals, fallbacks, line }: SheetLine) =>
+  refusals.length > 0 &&
+  fallbacks.find((one) => one.fallback.kind === 'line' || !one.refusals.length)?.fallback.kind === 'line' &&
+  line?.refusals.length === 0
+const creditsOf = (list: readonly { credits: number }[]) => list.reduce((sum, line) => sum + line.credits, 0)
+
+/** The run sheet of the term on screen, as the server judges it, and what of it is chosen. */
+export function useRunSheet() {
+  const student = useStudent()
+  const sheetChanges = useSheetChanges()
+  const standing = useStanding()
+
+  const { sheet, failure, load, opened, closed } = useJudgedSheet()
   /** As the student has prepared it; the server keeps it. */
   const prepared = computed(() => preparedOf(student.view?.prepared ?? [], standing.term!.code))
   const prepare = (said: Partial<PreparedSheet>) => void sheetChanges.prepare({ ...prepared.value, ...said })
@@ -56,11 +71,6 @@ export function useRunSheet() {
           .map((line) => line.course)
       )
   )
-  /** Refused as things stand, with a place in line as the first that can be had instead. */
-  const waitsFor = ({ refusals, fallbacks, line }: SheetLine) =>
-    refusals.length > 0 &&
-    fallbacks.find((one) => one.fallback.kind === 'line' || !one.refusals.length)?.fallback.kind === 'line' &&
-    line?.refusals.length === 0
   const credits = computed(() => {
     const added = chosen.value.filter((line) => !waitsFor(line))
     const gone = new Set([
@@ -69,8 +79,6 @@ export function useRunSheet() {
     ])
     return creditsOf(standing.heldSections.filter((one) => !gone.has(one.course))) + creditsOf(added)
   })
-  const creditsOf = (list: readonly { credits: number }[]) =>
-    list.reduce((sum, line) => sum + line.credits, 0)
   function toggle(course: CourseCode) {
     const next = new Set(left.value)
     if (!next.delete(course)) next.add(course)
@@ -78,22 +86,8 @@ export function useRunSheet() {
   }
   const inLine = computed(() => chosen.value.filter(waitsFor))
   return {
-    sheet,
-    failure,
-    load,
-    opened,
-    closed,
-    lines,
-    registered,
-    ready,
-    prepared,
-    prepare,
-    left,
-    chosen,
-    inLine,
-    drops,
-    credits,
-    toggle
+    ...{ sheet, failure, load, opened, closed },
+    ...{ lines, registered, ready, prepared, prepare, left, chosen, inLine, drops, credits, toggle }
   }
 }
 

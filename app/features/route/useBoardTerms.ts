@@ -21,6 +21,27 @@ export interface BoardTerm {
   result: TermResult | undefined
 }
 
+/** Courses of past terms, by row, folded into one column; those of no term, where past terms have their own. */
+function useBehind(reading: Readonly<Ref<Reading | undefined>>, past: Readonly<Ref<boolean>>) {
+  const college = useCollege()
+  return computed(() => {
+    const over = new Set(
+      past.value
+        ? []
+        : (college.catalogContext?.terms ?? [])
+            .filter((t) => phaseOf(t, college.today) === 'past')
+            .map((t) => t.code)
+    )
+    const isBehind = (t: Attempt) => t.term === null || over.has(t.term)
+    const attempts = (reading.value?.attempts.counted ?? []).filter(isBehind)
+    return {
+      isBehind,
+      terms: new Set(attempts.flatMap((t) => t.term ?? [])).size,
+      credits: attempts.reduce((sum, t) => sum + t.credits, 0)
+    }
+  })
+}
+
 /** The columns of the board: the terms ahead, and those that are over, each for itself or folded into one. */
 export function useBoardTerms(reading: Readonly<Ref<Reading | undefined>>, past: Readonly<Ref<boolean>>) {
   const student = useStudent()
@@ -77,25 +98,7 @@ export function useBoardTerms(reading: Readonly<Ref<Reading | undefined>>, past:
     return student.say(termNote(reading.value?.standings.find((one) => one.term.code === term.code)))
   }
 
-  /** Courses of past terms, by row, folded into one column; those of no term, where past terms have their own. */
-  const behind = computed(() => {
-    const over = new Set(
-      past.value
-        ? []
-        : (college.catalogContext?.terms ?? [])
-            .filter((t) => phaseOf(t, college.today) === 'past')
-            .map((t) => t.code)
-    )
-    const isBehind = (t: Attempt) => t.term === null || over.has(t.term)
-    const attempts = (reading.value?.attempts.counted ?? []).filter(isBehind)
-    return {
-      isBehind,
-      terms: new Set(attempts.flatMap((t) => t.term ?? [])).size,
-      credits: attempts.reduce((sum, t) => sum + t.credits, 0)
-    }
-  })
-
-  return { terms, behind, summers }
+  return { terms, behind: useBehind(reading, past), summers }
 }
 
 /** Where a term that is not over stands for the student. */

@@ -4,20 +4,46 @@ import type { BoardTerm } from './useBoardTerms'
 import type { BoardCourse } from './useRouteBoard'
 import { blockerText } from '#shared/route/texts'
 
+/** What is changed of a course where it stands. */
+function useCourseChanges() {
+  const routeChanges = useRouteChanges()
+  async function remove({ attempt: { course, credits, term }, note, locked }: BoardCourse) {
+    await routeChanges.changeRoute({
+      kind: 'remove',
+      planned: { course, credits, term: term!, note, locked }
+    })
+  }
+  async function edit(
+    { attempt, note, locked }: BoardCourse,
+    detail: { note?: string | null; locked?: boolean }
+  ) {
+    const from = { credits: attempt.credits, note, locked }
+    await routeChanges.changeRoute({
+      kind: 'edit',
+      course: attempt.course,
+      term: attempt.term!,
+      from,
+      to: { ...from, ...detail }
+    })
+  }
+  return { edit, remove }
+}
+
+/** Why a course may not stand in a term; undefined where it may. */
+function reasonIn(course: BoardCourse, term: Term): string | undefined {
+  const { reading } = useStudent()
+  if (!reading || course.attempt.term === term.code) return undefined
+  const found = blockers(reading.context, course.attempt.course, term)[0]
+  return found && blockerText(found, useCollege().shortTerm(term.code))
+}
+
 /** A course in the hand: where it may go, where it may not and why, and putting it down by keyboard. */
 export function useLift(terms: Ref<BoardTerm[]>) {
-  const student = useStudent()
   const routeChanges = useRouteChanges()
   const college = useCollege()
   const lifted = ref<{ course: BoardCourse; row: string; over: string }>()
   const future = computed(() => terms.value.filter((t) => t.plannable).map((t) => t.term))
 
-  function reasonIn(course: BoardCourse, term: Term): string | undefined {
-    const reading = student.reading
-    if (!reading || course.attempt.term === term.code) return undefined
-    const found = blockers(reading.context, course.attempt.course, term)[0]
-    return found && blockerText(found, college.shortTerm(term.code))
-  }
   const reasons = computed(() => {
     const found = new Map<string, string | undefined>()
     const held = lifted.value
@@ -55,24 +81,17 @@ export function useLift(terms: Ref<BoardTerm[]>) {
     if (target && from !== target.code)
       await routeChanges.changeRoute({ kind: 'move', course: course.attempt.course, from, to: target.code })
   }
-  async function remove({ attempt: { course, credits, term }, note, locked }: BoardCourse) {
-    await routeChanges.changeRoute({
-      kind: 'remove',
-      planned: { course, credits, term: term!, note, locked }
-    })
+  return {
+    lifted,
+    reasons,
+    spoken,
+    lift,
+    leave,
+    step,
+    putDown,
+    move,
+    ...useCourseChanges(),
+    reasonIn,
+    future
   }
-  async function edit(
-    { attempt, note, locked }: BoardCourse,
-    detail: { note?: string | null; locked?: boolean }
-  ) {
-    const from = { credits: attempt.credits, note, locked }
-    await routeChanges.changeRoute({
-      kind: 'edit',
-      course: attempt.course,
-      term: attempt.term!,
-      from,
-      to: { ...from, ...detail }
-    })
-  }
-  return { lifted, reasons, spoken, lift, leave, step, putDown, move, edit, remove, reasonIn, future }
 }

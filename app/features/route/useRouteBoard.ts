@@ -1,4 +1,5 @@
 import type { AreaResult, Attempt, Audit, NeedResult, PlannedCourse } from '#core/degree'
+import type { Finding } from '#core/findings'
 import { slackOf, type Slack } from '#core/route'
 import { OUTSIDE_HUE, type AreaHue } from '#shared/tokens'
 import { areaKey } from '~/ui/useHues'
@@ -30,17 +31,11 @@ export interface BoardRow {
   open: NeedResult[]
 }
 
-/** The matrix: requirement areas down, terms across, every course once; `past` terms too, or folded into one. */
-export function useRouteBoard(past = ref(false)) {
+/** Courses as they stand on the board, with what is known of each. */
+function useBoardCourses(findings: Ref<readonly Finding[]>, slack: Ref<ReadonlyMap<string, Slack>>) {
   const student = useStudent()
   const college = useCollege()
-  const { hues } = useHues()
   const filling = useFilling()
-  const suggestions = useSuggestions()
-  /** With what is kept of a proposal, while there is one. */
-  const reading = computed(() => filling.preview ?? student.reading)
-
-  const findings = computed(() => reading.value?.findings ?? [])
   const withFinding = computed(
     () => new Set(findings.value.flatMap((f) => ('course' in f ? [`${f.course} ${f.term}`] : [])))
   )
@@ -49,13 +44,6 @@ export function useRouteBoard(past = ref(false)) {
   const proposed = computed(() => (filling.proposal ? filling.kept : new Set<string>()))
   const onRoute = computed(
     () => new Map((student.view?.route.courses ?? []).map((planned) => [keyOf(planned), planned]))
-  )
-
-  /** By planned course, how far it could move. */
-  const slack = computed(() =>
-    reading.value
-      ? new Map(slackOf(reading.value.context).map((one) => [one.course, one]))
-      : new Map<string, Slack>()
   )
 
   function boardCourse(attempt: Attempt, also?: string, need?: NeedResult): BoardCourse {
@@ -74,6 +62,27 @@ export function useRouteBoard(past = ref(false)) {
       need
     }
   }
+  return boardCourse
+}
+
+/** The matrix: requirement areas down, terms across, every course once; `past` terms too, or folded into one. */
+export function useRouteBoard(past = ref(false)) {
+  const student = useStudent()
+  const { hues } = useHues()
+  const filling = useFilling()
+  const suggestions = useSuggestions()
+  /** With what is kept of a proposal, while there is one. */
+  const reading = computed(() => filling.preview ?? student.reading)
+
+  const findings = computed(() => reading.value?.findings ?? [])
+  /** By planned course, how far it could move. */
+  const slack = computed(() =>
+    reading.value
+      ? new Map(slackOf(reading.value.context).map((one) => [one.course, one]))
+      : new Map<string, Slack>()
+  )
+
+  const boardCourse = useBoardCourses(findings, slack)
 
   const rows = computed((): BoardRow[] => {
     const now = reading.value

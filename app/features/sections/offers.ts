@@ -62,14 +62,31 @@ export const useOffers = defineStore('offers', () => {
     }
   }
 
+  followChanges({
+    isRead: (term) => byTerm.value.has(term) || asking.has(term),
+    allRead: () => [...byTerm.value.keys(), ...asking.keys()],
+    readAgain: (term, other) => {
+      if (other) known.delete(term)
+      return known.has(term) ? readSeats(term) : read(term)
+    }
+  })
+
+  return { byTerm, load }
+})
+
+/** Reads terms again as there is news of them: their seats, or all of it where sections or hours are others. */
+function followChanges(offers: {
+  isRead: (term: string) => boolean
+  allRead: () => readonly string[]
+  readAgain: (term: string, other: boolean) => Promise<void>
+}): void {
   /** Terms of which the seats have changed since they were read, and those with other sections or hours. */
   const changed = new Set<string>()
   const other = new Set<string>()
   const follow = persistently(async () => {
     for (const term of changed) {
       changed.delete(term)
-      if (other.delete(term)) known.delete(term)
-      await (known.has(term) ? readSeats(term) : read(term)).catch((error: unknown) => {
+      await offers.readAgain(term, other.delete(term)).catch((error: unknown) => {
         changed.add(term)
         throw error
       })
@@ -78,21 +95,19 @@ export const useOffers = defineStore('offers', () => {
   useNews().onNews(({ kind, term }) => {
     if ((kind !== 'seats' && kind !== 'term') || !term) return
     // What is being read for the first time may not know of it.
-    if (!byTerm.value.has(term) && !asking.has(term)) return
+    if (!offers.isRead(term)) return
     if (kind === 'term') other.add(term)
     changed.add(term)
     follow()
   })
   useNews().onMissed(() => {
-    for (const term of new Set([...byTerm.value.keys(), ...asking.keys()])) {
+    for (const term of new Set(offers.allRead())) {
       changed.add(term)
       other.add(term)
     }
     follow()
   })
-
-  return { byTerm, load }
-})
+}
 
 /** Sections as their seats stand now; of those before, which differ in seats alone, the ones with the same seats are kept. */
 function withSeats(

@@ -19,6 +19,7 @@ import {
   type SectionQuery,
   type SectionSort
 } from '#shared/sections/sectionQuery'
+import type { TermView } from '#shared/catalog/responses'
 import type { Served } from '~/features/degree/useServing'
 import { fitsInto } from './useSectionActs'
 
@@ -33,23 +34,20 @@ export interface SectionLine extends FoundSection {
   blocked: boolean
 }
 
-/** The sections of a term that a query finds, and what each of its filters hides. */
-export function useFoundSections(query: Ref<SectionQuery>) {
+/** Labs and the like, by the code of what they belong to. */
+function partsOf(sections: readonly Section[]): ReadonlyMap<string, Section[]> {
+  const parts = new Map<string, Section[]>()
+  for (const one of sections)
+    if (one.parent !== null) parts.set(one.parent, [...(parts.get(one.parent) ?? []), one])
+  return parts
+}
+
+/** All sections of a term with what is said of each; a decision is made when somebody looks. */
+function useSectionLines(term: Ref<TermView | undefined>, sections: Ref<readonly Section[]>) {
   const college = useCollege()
-  const finder = useFinder()
-  const offers = useOffers()
   const standing = useStanding()
   const weeks = useWeeks()
-  const student = useStudent()
-
-  const term = computed(() =>
-    college.catalogContext?.terms.find((one) => one.code === (query.value.term ?? finder.usual))
-  )
-  watch(term, (now) => now && finder.loadOffer(now.code, true), { immediate: true })
-  const offer = computed(() => (term.value ? offers.byTerm.get(term.value.code) : undefined))
-  const sections = computed(() => offer.value?.sections ?? [])
   const facts = useTermFacts(term, () => sections.value)
-  const openNeeds = useOpenNeeds()
   const served = useServing()
   const mustStayFree = computed(() => weeks.keepFree.filter((one) => one.hard))
 
@@ -57,9 +55,7 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     const { catalogContext, view } = college
     if (!catalogContext || !view) return []
     const subjects = new Map(view.subjects.map((one) => [one.code, one]))
-    const parts = new Map<string, Section[]>()
-    for (const one of sections.value)
-      if (one.parent !== null) parts.set(one.parent, [...(parts.get(one.parent) ?? []), one])
+    const parts = partsOf(sections.value)
     /** What is said of a course whatever its sections. */
     const generally = new Map<string, readonly Refusal[]>()
     const [judged, holidays, hard] = [facts.value, standing.holidays, mustStayFree.value]
@@ -107,7 +103,11 @@ export function useFoundSections(query: Ref<SectionQuery>) {
       ]
     })
   })
+  return everything
+}
 
+/** Those that somebody typed, in their order. */
+function useWorded(everything: Ref<readonly SectionLine[]>, query: Ref<SectionQuery>) {
   // Each part of the question by itself: what is typed sorts nothing anew.
   const sort = computed(() => query.value.sort)
   const words = computed(() => query.value.text)
@@ -126,19 +126,14 @@ export function useFoundSections(query: Ref<SectionQuery>) {
     const all = readAllTyped(text)
     return ordered.value.filter((one) => all.some((typed) => isTyped(one.haystack, one.main, typed)))
   })
-  const isOffice = (one: SectionLine) => one.main.officeOnly
-  const office = computed(() => worded.value.filter(isOffice).length)
-  const faceted = computed(() =>
-    filterByFacets<SectionLine, SectionQuestion>(
-      query.value.office ? worded.value : worded.value.filter((one) => !isOffice(one)),
-      sectionTests(query.value.filter)
-    )
-  )
-  const lines = computed(() => faceted.value.kept)
+  return worded
+}
 
+/** What occurs in the term, with how often: the choices of the filters. */
+function useOccurring(everything: Ref<readonly SectionLine[]>) {
+  const student = useStudent()
   const isHome = (campus: string) => campus === student.view?.student.campus
-  /** What occurs in the term, with how often: the choices of the filters. */
-  const occurring = computed(() => {
+  return computed(() => {
     const tally = (of: (one: SectionLine) => string | null | undefined) => {
       const found = new Map<string, number>()
       for (const one of everything.value) {
@@ -157,8 +152,26 @@ export function useFoundSections(query: Ref<SectionQuery>) {
       blocks: tally((one) => one.main.block)
     }
   })
+}
 
-  return { term, offer, sections, openNeeds, faceted, lines, office, occurring }
+/** The sections of a term that a query finds, and what each of its filters hides. */
+export function useFoundSections(query: Ref<SectionQuery>) {
+  const { term, offer } = useOfferOfTerm(() => query.value.term, true)
+  const sections = computed(() => offer.value?.sections ?? [])
+  const openNeeds = useOpenNeeds()
+  const everything = useSectionLines(term, sections)
+  const worded = useWorded(everything, query)
+  const isOffice = (one: SectionLine) => one.main.officeOnly
+  const office = computed(() => worded.value.filter(isOffice).length)
+  const faceted = computed(() =>
+    filterByFacets<SectionLine, SectionQuestion>(
+      query.value.office ? worded.value : worded.value.filter((one) => !isOffice(one)),
+      sectionTests(query.value.filter)
+    )
+  )
+  const lines = computed(() => faceted.value.kept)
+
+  return { term, offer, sections, openNeeds, faceted, lines, office, occurring: useOccurring(everything) }
 }
 
 const byCourse = (a: SectionLine, b: SectionLine) =>

@@ -32,18 +32,13 @@ export function fitsInto(
   )
 }
 
-/** What may be done at once with a section of a term that was found: picked, registered, and what is against it. */
-export function useSectionActs(term: Ref<TermView | undefined>) {
+/** How a section that was found goes with the week. */
+function useSectionsInWeek(isComing: Ref<boolean>) {
   const student = useStudent()
   const college = useCollege()
   const standing = useStanding()
   const weeks = useWeeks()
-  const notice = useNotice()
-  const runFromHere = useRunFromElsewhere()
-
-  const isComing = computed(() => term.value?.code === standing.term?.code)
   const inDraft = ({ main }: ActedSection) => weeks.picked.some((one) => one.code === main.code)
-  const isHeld = ({ main }: ActedSection) => standing.heldSections.some((one) => one.code === main.code)
   /** The choice of its parts that fits best: without a clash, then with seats. */
   function choiceOf({ options, course }: ActedSection): Option | undefined {
     const week = weeks.all
@@ -52,6 +47,34 @@ export function useSectionActs(term: Ref<TermView | undefined>) {
       Number(seatsLeft(option) <= 0)
     return options.length ? options.reduce((a, b) => (rank(b) < rank(a) ? b : a)) : undefined
   }
+  /** The one thing in the way, or what it would clash with. */
+  function against(section: ActedSection): string | undefined {
+    if (section.main.officeOnly) return 'only an office places students in it'
+    const refusal = inTheWay(section.refusals.filter((one) => one.code !== 'clash' && one.code !== 'full'))
+    if (refusal) return student.say(refusalText(refusal, college.zone))
+    if (section.fits || !isComing.value || !section.options.length || inDraft(section)) return undefined
+    const option = choiceOf(section)!
+    const [clash] = clashesWith(
+      { course: section.course.code, sections: sectionsOf(option) },
+      weeks.all,
+      standing.holidays
+    )
+    return clash ? clashText(clash) : student.say('in hours that you keep free')
+  }
+  return { inDraft, choiceOf, against }
+}
+
+/** What may be done at once with a section of a term that was found: picked, registered, and what is against it. */
+export function useSectionActs(term: Ref<TermView | undefined>) {
+  const student = useStudent()
+  const standing = useStanding()
+  const weeks = useWeeks()
+  const notice = useNotice()
+  const runFromHere = useRunFromElsewhere()
+
+  const isComing = computed(() => term.value?.code === standing.term?.code)
+  const { inDraft, choiceOf, against } = useSectionsInWeek(isComing)
+  const isHeld = ({ main }: ActedSection) => standing.heldSections.some((one) => one.code === main.code)
   const isPlaced = ({ main }: ActedSection) =>
     standing.held.some((one) => one.course === main.course && one.placedByOffice)
   const mayPick = (section: ActedSection) =>
@@ -94,20 +117,6 @@ export function useSectionActs(term: Ref<TermView | undefined>) {
           holds: weeks.untilPicked()
         }
       )
-  }
-  /** The one thing in the way, or what it would clash with. */
-  function against(section: ActedSection): string | undefined {
-    if (section.main.officeOnly) return 'only an office places students in it'
-    const refusal = inTheWay(section.refusals.filter((one) => one.code !== 'clash' && one.code !== 'full'))
-    if (refusal) return student.say(refusalText(refusal, college.zone))
-    if (section.fits || !isComing.value || !section.options.length || inDraft(section)) return undefined
-    const option = choiceOf(section)!
-    const [clash] = clashesWith(
-      { course: section.course.code, sections: sectionsOf(option) },
-      weeks.all,
-      standing.holidays
-    )
-    return clash ? clashText(clash) : student.say('in hours that you keep free')
   }
   return { inDraft, isHeld, mayPick, mayRegister, pick, register, against }
 }

@@ -2,6 +2,7 @@ import { SAFE_SEATS, settledGroups, type Wish } from '#core/find'
 import type { CourseCode } from '#core/ids'
 import { figuresOf, optionsAmong, sectionsFor, type Section, type WeekFigures } from '#core/week'
 import type { FindCall, Must } from '#shared/week/finding'
+import type { KeepFree } from '#shared/week/responses'
 import { takerOf } from '#shared/reading'
 
 /** A week that was found, with what is compared. */
@@ -25,36 +26,34 @@ const USUAL_WISHES: Wish[] = [
   { kind: 'seatsSafe' }
 ]
 
-/** Weeks that fit: what is asked, searched in a worker, and what was found. */
-export const useFinding = defineStore('finding', () => {
+/** Sections of the courses asked about that are for this student; a week of others could not be registered. */
+function useOwnSections(sections: Ref<readonly Section[]>) {
   const student = useStudent()
   const standing = useStanding()
-  const college = useCollege()
-  const weeks = useWeeks()
-
-  /** Sections of the courses asked about. */
-  const sections = shallowRef<readonly Section[]>([])
-  /** Those of them that are for this student; a week of others could not be registered. */
-  const mine = computed(() => {
+  return computed(() => {
     const { view, reading } = student
     if (!view || !reading) return []
     const held = new Set(standing.heldSections.map((one) => one.code))
     return sectionsFor(sections.value, takerOf(view, reading.now), held, standing.holidays)
   })
+}
+
+/** Courses that a week is searched of: which of them, which for one another, and whose pick stays. */
+function useAskedCourses(mine: Ref<readonly Section[]>) {
+  const student = useStudent()
+  const standing = useStanding()
   const added = ref<CourseCode[]>([])
   const left = ref(new Set<CourseCode>())
   const either = ref(new Set<CourseCode>())
   const take = ref(1)
   /** Courses of which the pick stays. */
   const stays = ref(new Set<CourseCode>())
-  const seatsLeft = ref(false)
 
   /** What is said belongs to a term and a student. */
   watch([() => standing.term?.code, () => student.view?.student.id], () => {
     added.value = []
     left.value = either.value = stays.value = new Set()
     take.value = 1
-    seatsLeft.value = false
   })
 
   const courses = computed(() => [...new Set([...standing.courses, ...added.value])])
@@ -82,6 +81,39 @@ export const useFinding = defineStore('finding', () => {
     const chosen = { courses: choice.value, take: Math.min(take.value, choice.value.length) }
     return settledGroups([...all, chosen], (course) => stays.value.has(course))
   })
+  return { added, left, either, take, stays, courses, hasOptions, choice, groups }
+}
+
+/** The weeks that were found, with what is compared. */
+function useFoundCards(found: ReturnType<typeof useWeekSearch>['found'], mine: Ref<readonly Section[]>) {
+  const standing = useStanding()
+  return computed((): FoundCard[] => {
+    const known = new Map<string, Section>(mine.value.map((one) => [one.code, one]))
+    const held = new Set<string>(standing.heldSections.map((one) => one.code))
+    return (found.value?.weeks ?? []).map((codes, i) => {
+      const own = codes.flatMap((code) => known.get(code) ?? [])
+      const figures = figuresOf(own, standing.holidays)
+      return {
+        number: i + 1,
+        sections: own,
+        figures,
+        risky: own.filter((one) => !held.has(one.code) && one.capacity - one.taken < SAFE_SEATS).length,
+        fullest: figures.fullest,
+        fees: own.reduce((sum, one) => sum + one.fee, 0)
+      }
+    })
+  })
+}
+
+/** What is asked of the search: the courses, what must hold, and what is wished for. */
+function useQuestion(
+  mine: Ref<readonly Section[]>,
+  { groups, stays }: ReturnType<typeof useAskedCourses>,
+  seatsLeft: Ref<boolean>
+) {
+  const college = useCollege()
+  const standing = useStanding()
+  const weeks = useWeeks()
   const wishes = computed<Wish[]>(() => (weeks.habits.wishes.length ? weeks.habits.wishes : USUAL_WISHES))
   const hard = computed(() => weeks.keepFree.filter((one) => one.hard))
   const fixed = computed(() => [
@@ -103,43 +135,23 @@ export const useFinding = defineStore('finding', () => {
     travel: college.catalogContext?.travel ?? [],
     top: TOP
   }))
+  return { wishes, hard, call }
+}
 
-  const { found, counted, steps, failure, begin, none, goOn, hold, end } = useWeekSearch()
-
-  function ask(): void {
-    if (!groups.value.length || !mine.value.length) return none()
-    const { want, ...rest } = call.value
-    begin({ call: { ...rest, want: { ...want, wishes: wishes.value } } })
-  }
-  /** Only the order of the wishes, or one of them, is another. */
-  function rank(): void {
-    if (!goOn({ wishes: wishes.value })) ask()
-  }
-
-  const cards = computed((): FoundCard[] => {
-    const known = new Map<string, Section>(mine.value.map((one) => [one.code, one]))
-    const held = new Set<string>(standing.heldSections.map((one) => one.code))
-    return (found.value?.weeks ?? []).map((codes, i) => {
-      const own = codes.flatMap((code) => known.get(code) ?? [])
-      const figures = figuresOf(own, standing.holidays)
-      return {
-        number: i + 1,
-        sections: own,
-        figures,
-        risky: own.filter((one) => !held.has(one.code) && one.capacity - one.taken < SAFE_SEATS).length,
-        fullest: figures.fullest,
-        fees: own.reduce((sum, one) => sum + one.fee, 0)
-      }
-    })
-  })
-
-  /** Lets go of something that must hold. */
-  function letGo(must: Must): void {
+/** Lets go of something that must hold. */
+function lettingGo(
+  asked: ReturnType<typeof useAskedCourses>,
+  mine: Ref<readonly Section[]>,
+  seatsLeft: Ref<boolean>,
+  hard: Ref<readonly KeepFree[]>
+) {
+  const weeks = useWeeks()
+  return function letGo(must: Must): void {
     if (must.kind === 'travel') void weeks.setHabits({ travelHolds: false })
     else if (must.kind === 'seats') seatsLeft.value = false
     else if (must.kind === 'fixed') {
       const course = mine.value.find((one) => one.code === must.section)?.course
-      stays.value = new Set([...stays.value].filter((one) => one !== course))
+      asked.stays.value = new Set([...asked.stays.value].filter((one) => one !== course))
     } else if (must.kind === 'kept') {
       const gone = hard.value[must.number]
       void weeks.setKeepFree(
@@ -147,24 +159,43 @@ export const useFinding = defineStore('finding', () => {
         `${gone?.name} is kept free if possible.`
       )
     } else {
-      const group = groups.value[must.number]!
-      if (group.courses.length === 1) left.value = new Set([...left.value, group.courses[0]!])
-      else take.value = Math.max(0, group.take - 1)
+      const group = asked.groups.value[must.number]!
+      if (group.courses.length === 1) asked.left.value = new Set([...asked.left.value, group.courses[0]!])
+      else asked.take.value = Math.max(0, group.take - 1)
     }
   }
+}
+
+/** Weeks that fit: what is asked, searched in a worker, and what was found. */
+export const useFinding = defineStore('finding', () => {
+  const student = useStudent()
+  const standing = useStanding()
+
+  /** Sections of the courses asked about. */
+  const sections = shallowRef<readonly Section[]>([])
+  const mine = useOwnSections(sections)
+  const asked = useAskedCourses(mine)
+  const seatsLeft = ref(false)
+  watch([() => standing.term?.code, () => student.view?.student.id], () => (seatsLeft.value = false))
+  const { wishes, hard, call } = useQuestion(mine, asked, seatsLeft)
+
+  const { found, counted, steps, failure, begin, none, goOn, hold, end } = useWeekSearch()
+
+  function ask(): void {
+    if (!asked.groups.value.length || !mine.value.length) return none()
+    const { want, ...rest } = call.value
+    begin({ call: { ...rest, want: { ...want, wishes: wishes.value } } })
+  }
+  /** Only the order of the wishes, or one of them, is another. */
+  function rank(): void {
+    if (!goOn({ wishes: wishes.value })) ask()
+  }
+  const cards = useFoundCards(found, mine)
 
   return {
     sections,
-    courses,
-    added,
-    hasOptions,
-    left,
-    either,
-    take,
-    choice,
-    stays,
+    ...asked,
     seatsLeft,
-    groups,
     wishes,
     hard,
     call,
@@ -177,6 +208,6 @@ export const useFinding = defineStore('finding', () => {
     rank,
     hold,
     end,
-    letGo
+    letGo: lettingGo(asked, mine, seatsLeft, hard)
   }
 })

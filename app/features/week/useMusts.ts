@@ -2,6 +2,35 @@ import type { Must } from '#shared/week/finding'
 import { conflictText, daysAndHours } from '#shared/week/texts'
 import { count } from '#shared/words'
 
+/** What cannot hold together: one by one, and in a sentence. */
+function useMustConflict(mustText: (must: Must) => string) {
+  const standing = useStanding()
+  const finding = useFinding()
+  /** What cannot hold together, one by one. */
+  const inConflict = computed((): Must[] => {
+    const { kept = [], groups = [] } = finding.counted?.conflict ?? {}
+    return [
+      ...kept.map((number): Must => ({ kind: 'kept', number })),
+      ...groups
+        .filter(
+          (number) => !finding.groups[number]?.courses.some((course) => standing.heldCourses.has(course))
+        )
+        .map((number): Must => ({ kind: 'group', number }))
+    ]
+  })
+  const conflict = computed(() => {
+    const found = finding.counted?.conflict
+    return (
+      found &&
+      conflictText({
+        courses: found.groups.map((number) => mustText({ kind: 'group', number })),
+        hours: found.kept.map((number) => finding.hard[number]?.name ?? '')
+      })
+    )
+  })
+  return { inConflict, conflict }
+}
+
 /** What must hold of the weeks that are found: in words, what each of it takes away, and what cannot hold together. */
 export function useMusts() {
   const standing = useStanding()
@@ -44,28 +73,5 @@ export function useMusts() {
       ? 'takes away more than can be counted'
       : `takes away ${count(without.fit - fit, 'week')}`
   }
-  /** What cannot hold together, one by one. */
-  const inConflict = computed((): Must[] => {
-    const { kept = [], groups = [] } = finding.counted?.conflict ?? {}
-    return [
-      ...kept.map((number): Must => ({ kind: 'kept', number })),
-      ...groups
-        .filter(
-          (number) => !finding.groups[number]?.courses.some((course) => standing.heldCourses.has(course))
-        )
-        .map((number): Must => ({ kind: 'group', number }))
-    ]
-  })
-  const conflict = computed(() => {
-    const found = finding.counted?.conflict
-    return (
-      found &&
-      conflictText({
-        courses: found.groups.map((number) => mustText({ kind: 'group', number })),
-        hours: found.kept.map((number) => finding.hard[number]?.name ?? '')
-      })
-    )
-  })
-
-  return { mustText, takesAway, openers, inConflict, conflict }
+  return { mustText, takesAway, openers, ...useMustConflict(mustText) }
 }

@@ -50,39 +50,35 @@ export interface OptionGroup {
 /** What the seats and the hours on a card say already. */
 const SEEN = new Set<Refusal['code']>(['full', 'reserved', 'clash'])
 
-/** All options of the courses of the week on screen, judged and in order: the best first. */
-export function useWeekOptions(sections: Ref<readonly Section[]>) {
-  const student = useStudent()
-  const college = useCollege()
-  const standing = useStanding()
-  const weeks = useWeeks()
+const isOffice = (option: Option) => sectionsOf(option).some((one) => one.officeOnly)
+/** How well it fits beside the other courses: less is better. A pick does not move it under the pointer. */
+function rank({ apart, repair, refusal, left, kept, ways }: JudgedOption): number {
+  if (refusal) return 7
+  if (apart) return repair && !kept.some((one) => one.hard) ? 5 : 6
+  if (left <= 0) return 4
+  return kept.length || ways.length ? 2 : 1
+}
+const byFit = (home: string | undefined) => (a: JudgedOption, b: JudgedOption) =>
+  rank(a) - rank(b) ||
+  Number(b.option.main.campus === home) - Number(a.option.main.campus === home) ||
+  (a.option.main.number < b.option.main.number ? -1 : a.option.main.number > b.option.main.number ? 1 : 0)
 
+type Travel = (from: string, to: string) => number | undefined
+type OptionsByCourse = Readonly<Ref<ReadonlyMap<CourseCode, Option[]>>>
+
+/** What the student holds, may take and is refused, of an option. */
+function useSeatsOfOptions(sections: Ref<readonly Section[]>) {
+  const student = useStudent()
+  const standing = useStanding()
   const facts = useTermFacts(
     computed(() => standing.term),
     () => sections.value
   )
-  const travel = (from: string, to: string) =>
-    college.catalogContext?.travel.find((one) => one.from === from && one.to === to)?.minutes
-  const byCourse = computed(() => {
-    const found = new Map<CourseCode, Option[]>()
-    for (const course of standing.courses) {
-      const own = sections.value.filter((one) => one.course === course)
-      found.set(course, optionsAmong(own, standing.holidays))
-    }
-    return found
-  })
-  const isPicked = (option: Option) =>
-    sectionsOf(option).every((one) => weeks.picked.some((other) => other.code === one.code))
-  /** What is picked, by course, as options. */
-  const pickedOptions = computed(() => [...byCourse.value.values()].flat().filter(isPicked))
-
-  const mustStayFree = computed(() => weeks.keepFree.filter((one) => one.hard))
   const refusalOf = (option: Option): Refusal | undefined => {
     if (!facts.value) return undefined
     const [line] = decide(facts.value, [option])
     return inTheWay(line!.refusals.filter(({ code }) => !SEEN.has(code)))
   }
-  const isOffice = (option: Option) => sectionsOf(option).some((one) => one.officeOnly)
   const leftFor = (option: Option): number => {
     const view = student.view!
     const who = {
@@ -95,7 +91,33 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
   const held = computed(() => new Set<string>(standing.heldSections.map((one) => one.code)))
   /** The seat that is held, where it may be exchanged. */
   const isYours = (option: Option) => sectionsOf(option).every((one) => held.value.has(one.code))
+  return { refusalOf, leftFor, isYours }
+}
 
+/** Everything that speaks for and against an option in the week on screen. */
+function useJudgedOptions(sections: Ref<readonly Section[]>, byCourse: OptionsByCourse, travel: Travel) {
+  const standing = useStanding()
+  const weeks = useWeeks()
+  const { refusalOf, leftFor, isYours } = useSeatsOfOptions(sections)
+  const isPicked = (option: Option) =>
+    sectionsOf(option).every((one) => weeks.picked.some((other) => other.code === one.code))
+  /** What is picked, by course, as options. */
+  const pickedOptions = computed(() => [...byCourse.value.values()].flat().filter(isPicked))
+
+  const mustStayFree = computed(() => weeks.keepFree.filter((one) => one.hard))
+  /** Picks that would have to move for an option, where some can. */
+  const repairFor = (wanted: Option) =>
+    repairOf({
+      wanted,
+      picked: pickedOptions.value,
+      fixed: weeks.week.staying,
+      others: (code) =>
+        (byCourse.value.get(code) ?? []).filter(
+          (one) =>
+            !isOffice(one) && mustStayFree.value.every((hours) => !fallsIn(one, hours, standing.holidays))
+        ),
+      holidays: standing.holidays
+    })
   function judge(option: Option): JudgedOption {
     const { course } = option
     const own = sectionsOf(option)
@@ -107,21 +129,7 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
       (one) => mine.has(one.from) || mine.has(one.to)
     )
     const isHeldOut = kept.some((one) => one.hard)
-    const repair =
-      clashes.length && !isHeldOut
-        ? repairOf({
-            wanted: option,
-            picked: pickedOptions.value,
-            fixed: weeks.week.staying,
-            others: (code) =>
-              (byCourse.value.get(code) ?? []).filter(
-                (one) =>
-                  !isOffice(one) &&
-                  mustStayFree.value.every((hours) => !fallsIn(one, hours, standing.holidays))
-              ),
-            holidays: standing.holidays
-          })
-        : undefined
+    const repair = clashes.length && !isHeldOut ? repairFor(option) : undefined
     return {
       option,
       picked: isPicked(option),
@@ -135,23 +143,31 @@ export function useWeekOptions(sections: Ref<readonly Section[]>) {
       apart: clashes.length > 0 || isHeldOut || (weeks.habits.travelHolds && ways.length > 0)
     }
   }
+  return judge
+}
 
-  /** How well it fits beside the other courses: less is better. A pick does not move it under the pointer. */
-  function rank({ apart, repair, refusal, left, kept, ways }: JudgedOption): number {
-    if (refusal) return 7
-    if (apart) return repair && !kept.some((one) => one.hard) ? 5 : 6
-    if (left <= 0) return 4
-    return kept.length || ways.length ? 2 : 1
-  }
-  const home = computed(() => student.view?.student.campus)
-  const compare = (a: JudgedOption, b: JudgedOption) =>
-    rank(a) - rank(b) ||
-    Number(b.option.main.campus === home.value) - Number(a.option.main.campus === home.value) ||
-    (a.option.main.number < b.option.main.number ? -1 : a.option.main.number > b.option.main.number ? 1 : 0)
+/** All options of the courses of the week on screen, judged and in order: the best first. */
+export function useWeekOptions(sections: Ref<readonly Section[]>) {
+  const student = useStudent()
+  const college = useCollege()
+  const standing = useStanding()
+  const weeks = useWeeks()
+
+  const travel: Travel = (from, to) =>
+    college.catalogContext?.travel.find((one) => one.from === from && one.to === to)?.minutes
+  const byCourse = computed(() => {
+    const found = new Map<CourseCode, Option[]>()
+    for (const course of standing.courses) {
+      const own = sections.value.filter((one) => one.course === course)
+      found.set(course, optionsAmong(own, standing.holidays))
+    }
+    return found
+  })
+  const judge = useJudgedOptions(sections, byCourse, travel)
 
   const rows = computed(() =>
     standing.courses.map((course) => {
-      const judged = (byCourse.value.get(course) ?? []).map(judge).sort(compare)
+      const judged = (byCourse.value.get(course) ?? []).map(judge).sort(byFit(student.view?.student.campus))
       const open = judged.filter((one) => !isOffice(one.option))
       const seat = standing.heldSections.filter((one) => one.course === course)
       const isFixed = weeks.isFixed(course)

@@ -10,16 +10,9 @@ export interface WeekRemark {
   grave: boolean
 }
 
-/** What the student should know of the week on screen: one sentence each. */
-export function useWeekRemarks(
-  sections: Ref<readonly Section[]>,
-  { now, picked, week, ways, since, clashesAmong }: ReturnType<typeof useShownWeek>
-) {
-  const standing = useStanding()
-  const weeks = useWeeks()
-
-  /** Picks beside a block that has a section of their course as well. */
-  const leftBlocks = computed(() => {
+/** Picks beside a block that has a section of their course as well. */
+function useLeftBlocks(sections: Ref<readonly Section[]>, picked: Ref<readonly Section[]>) {
+  return computed(() => {
     const blocks = new Set(picked.value.flatMap((one) => one.block ?? []))
     return picked.value.flatMap(({ course, block: own, parent }) =>
       parent !== null
@@ -32,7 +25,17 @@ export function useWeekRemarks(
             .map((block) => ({ course, block }))
     )
   })
+}
 
+/** What the student should know of the week on screen: one sentence each. */
+export function useWeekRemarks(
+  sections: Ref<readonly Section[]>,
+  { now, picked, week, ways, since, clashesAmong }: ReturnType<typeof useShownWeek>
+) {
+  const standing = useStanding()
+  const weeks = useWeeks()
+
+  const leftBlocks = useLeftBlocks(sections, picked)
   /** The sections of a course that are not in the other list, by number: what an exchange is about. */
   function namesOf(list: readonly Section[], course: CourseCode): string {
     const other = list === picked.value ? standing.heldSections : picked.value

@@ -47,16 +47,6 @@ export function useWeekSearch() {
     steps.value = undefined
   }
 
-  /** Views on screen that show what is found. */
-  let views = 0
-  /** Finds for the view that asks, until none is left. */
-  function hold(): void {
-    views++
-    onUnmounted(() => {
-      if (!--views) end()
-    })
-  }
-
   /** Begins anew; how many weeks there are is counted after the best are found. */
   function begin(message: WeeksAsked): void {
     counted.value = undefined
@@ -76,6 +66,8 @@ export function useWeekSearch() {
     return true
   }
 
+  /** Finds for the view that asks, until none is left. */
+  const hold = heldByViews(end)
   return { found, counted, steps, failure, begin, none, goOn, hold, end }
 }
 
