@@ -82,6 +82,11 @@ describe('ridgeway', () => {
   it('takes no command from what every object has', async () => {
     expect((await ridgeway('constructor')).code).toBe(2)
   })
+  it('ends in silence where nobody reads on', () => {
+    const command = `"${process.execPath}" "${join(ROOT, 'tools/ridgeway.mjs')}" help | true; echo "${'$'}{PIPESTATUS[0]}"`
+    const done = spawnSync('bash', ['-c', command], { encoding: 'utf8', cwd: ROOT })
+    expect({ out: done.stdout, err: done.stderr }).toEqual({ out: '0\n', err: '' })
+  })
 })
 
 describe('ridgeway check', () => {
