@@ -1,8 +1,8 @@
 import type { Page } from '@playwright/test'
 import { clean, settled } from './axe'
-import { PHONE, enter, expect, go, leave, test } from './site'
+import { enter, expect, go, leave, PHONE, scenarioOfReading, test } from './site'
 
-test.use({ scenario: 'courses' })
+test.use({ scenario: scenarioOfReading('courses') })
 
 const found = (page: Page) => page.locator('.found strong')
 const line = (page: Page, code: string) =>

@@ -2,9 +2,9 @@
 import { readFile } from 'node:fs/promises'
 import Papa from 'papaparse'
 import type { AuditFile } from '#shared/degree/auditFile'
-import { choose, enter, expect, test, leave } from './site'
+import { choose, enter, expect, leave, scenarioOfReading, test } from './site'
 
-test.use({ scenario: 'degree' })
+test.use({ scenario: scenarioOfReading('degree') })
 
 test('the advisor grants an exception in place, the student sees it, it is withdrawn @long', async ({
   site

@@ -1,9 +1,9 @@
 /** What anybody may read without signing in: light, the same for everybody, and nothing of anybody's record. */
 import ICAL from 'ical.js'
 import { clean } from './axe'
-import { expect, leave, PHONE, test, visit } from './site'
+import { expect, leave, PHONE, scenarioOfReading, test, visit } from './site'
 
-test.use({ scenario: 'public' })
+test.use({ scenario: scenarioOfReading('public') })
 
 const PAGES = [
   '/public',

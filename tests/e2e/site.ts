@@ -13,6 +13,7 @@ import mysql from 'mysql2/promise'
 import { DEMO_PASSWORD } from '../../demo/staff'
 import { copyDatabase } from '../../tools/copyDatabase'
 import { startSite } from '../../tools/site'
+import { LONG } from '../long'
 import { faultOf, patternOf } from './described'
 import { Browsers, PHONE, type Screen } from './browsers'
 
@@ -75,6 +76,12 @@ export const test = base.extend<
   ]
 })
 export { expect, PHONE }
+
+/**
+ * Files that mostly read share a server where what takes long, and changes more, is left out. Each writes for students
+ * of its own.
+ */
+export const scenarioOfReading = (name: string): string => (LONG ? name : 'reading')
 
 /** What all files of a run share. */
 export interface TestRun {

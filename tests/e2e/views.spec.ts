@@ -1,8 +1,20 @@
 import { gzipSync } from 'node:zlib'
 import { clean, settled, wellMade } from './axe'
-import { PHONE, choose, enter, enterAnew, expect, go, leave, setClock, test, type DemoSite } from './site'
+import {
+  choose,
+  enter,
+  enterAnew,
+  expect,
+  go,
+  leave,
+  PHONE,
+  scenarioOfReading,
+  setClock,
+  test,
+  type DemoSite
+} from './site'
 
-test.use({ scenario: 'views' })
+test.use({ scenario: scenarioOfReading('views') })
 
 const STUDENT = [
   'today',
