@@ -57,7 +57,7 @@ export default defineNuxtConfig({
   },
   nitro: {
     replace: { 'process.env.RIDGEWAY_BUILD': JSON.stringify(randomUUID()) },
-    compressPublicAssets: { gzip: true, brotli: false },
+    compressPublicAssets: { gzip: true, brotli: true },
     publicAssets: FONTS.map((name) => ({
       dir: fileURLToPath(new URL(`node_modules/@fontsource-variable/${name}/files`, import.meta.url)),
       baseURL: `/fonts/${name}`,

@@ -174,7 +174,7 @@ async function firstLoad(site: DemoSite, place: string): Promise<{ bytes: number
 
 test('the first load of Today is small, and asks for few things', async ({ site }) => {
   const { bytes, requests } = await firstLoad(site, 'today')
-  expect(bytes).toBeLessThan(250 * 1024)
+  expect(bytes).toBeLessThan(250_000)
   expect(requests).toBeLessThanOrEqual(30)
 })
 
@@ -182,7 +182,7 @@ test('no place brings along what only others need, or asks often @long', async (
   const places = ['degree', 'degree/record', 'route', 'week', 'week/find', 'week/sections', 'register']
   for (const place of places) {
     const { bytes, requests } = await firstLoad(site, place)
-    expect(bytes, place).toBeLessThan(320 * 1024)
+    expect(bytes, place).toBeLessThan(320_000)
     expect(requests, place).toBeLessThanOrEqual(30)
   }
 })
