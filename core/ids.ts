@@ -5,7 +5,7 @@
 declare const brand: unique symbol
 type Branded<Base, Name extends string> = Base & { readonly [brand]: Name }
 
-/** Subject letters, a space and a number with optional letters, e.g. `ENVI 310`, `CHEM 015L`. */
+/** Subject letters, a space and a number, e.g. `ENVI 310`, `CHEM 015L`, `MATH 10.101`, `ENGL F21A`. */
 export type CourseCode = Branded<string, 'CourseCode'>
 /** The institution's own name of a term in short, e.g. `AU27`, `WI28`, `2028S1`. */
 export type TermCode = Branded<string, 'TermCode'>
@@ -13,14 +13,20 @@ export type TermCode = Branded<string, 'TermCode'>
 export type SectionCode = Branded<string, 'SectionCode'>
 export type StudentId = Branded<number, 'StudentId'>
 
-const COURSE = /^([A-Za-z]{2,5})[\s\-_]*(\d{1,4}[A-Za-z]{0,2})$/
+/** A course number as part of a pattern: up to four digits, maybe with a second part, a letter before, letters behind. */
+export const COURSE_NUMBER = String.raw`[A-Za-z]?\d{1,4}(?:\.\d{1,3})?[A-Za-z]{0,2}`
+/** As it is written everywhere but where somebody types: in capitals, of at most twelve characters. */
+export const COURSE_CODE = /^(?=.{1,12}$)[A-Z]{2,5} [A-Z]?\d{1,4}(?:\.\d{1,3})?[A-Z]{0,2}$/
+/** A number that begins with a letter is set apart from the subject. */
+const COURSE = new RegExp(String.raw`^([A-Za-z]{2,5})(?:[\s\-_]+|(?=\d))(${COURSE_NUMBER})$`)
 /** Two to eight capital letters and digits, a digit among them. */
 export const TERM_CODE = /^(?=[A-Z]*\d)[A-Z\d]{2,8}$/
 
 /** Reads `envi310`, `ENVI-310` or `ENVI 310` as `ENVI 310`; undefined when it is none of these. */
 export function maybeCourseCode(text: string): CourseCode | undefined {
   const found = COURSE.exec(text.trim())
-  return found ? (`${found[1]!.toUpperCase()} ${found[2]!.toUpperCase()}` as CourseCode) : undefined
+  const code = found ? `${found[1]} ${found[2]}`.toUpperCase() : ''
+  return COURSE_CODE.test(code) ? (code as CourseCode) : undefined
 }
 
 /** @throws RangeError when the text is not a course code. */

@@ -74,7 +74,7 @@ export function ruleCompletions(text: string, { catalog }: Pick<CompletionContex
 
 /** The numbers of a subject that is named; otherwise subjects, and words of the language. */
 function courseCompletions(text: string, catalog: Catalog, words: readonly Completion[]): Completions {
-  const course = /\b([A-Z]{2,5}) (\d*)$/.exec(text)
+  const course = /\b([A-Z]{2,5}) ((?:[A-Z]?\d[\d.]*)?)$/.exec(text)
   if (course)
     return {
       from: text.length - course[2]!.length,

@@ -4,12 +4,10 @@
  */
 import { SEASONS } from '#core/catalog'
 import { GRADE_RESULTS } from '#core/grades'
-import { TERM_CODE } from '#core/ids'
+import { COURSE_CODE, TERM_CODE } from '#core/ids'
 import { z } from 'zod'
 
-export const course = z
-  .string()
-  .regex(/^[A-Z]{2,5} \d{1,4}[A-Z]{0,2}$/, 'has to be a course code such as ENVI 310')
+export const course = z.string().regex(COURSE_CODE, 'has to be a course code such as ENVI 310')
 
 export const term = z.string().regex(TERM_CODE, 'has to be a term code such as AU27')
 

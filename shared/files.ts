@@ -2,7 +2,7 @@
  * Reading the files that people bring: catalogs, programs, course lists, records, routes, limits. Their shapes are said in
  * `fileShapes.ts`; unknown fields are faults.
  */
-import { byStart, Catalog, type Course, type Term } from '#core/catalog'
+import { byStart, Catalog, usualYearLevel, type Course, type Term } from '#core/catalog'
 import type { ExceptionGrant, HeldSeat, PlannedCourse, ProgramSpec, RecordEntry } from '#core/degree'
 import { COMMON_SCALE, GradeScale } from '#core/grades'
 import { courseCode, termCode, type SectionCode } from '#core/ids'
@@ -83,15 +83,14 @@ export interface CatalogContent {
 /** A catalog from its file. Only the shape is checked; `checkCatalog` looks at the rules. */
 export function catalogFrom(file: z.infer<typeof catalogFile>): CatalogContent {
   const courses = file.courses.map((one): Course => {
-    const digits = Number.parseInt(one.code.split(' ')[1]!, 10)
+    const code = courseCode(one.code)
     return {
-      code: courseCode(one.code),
+      code,
       title: one.title,
       credits: one.credits,
       creditsMost: one.creditsMost ?? one.credits,
       level: one.level ?? 'undergraduate',
-      // The first digit of a three-digit number is its year by default (common practice).
-      yearLevel: one.yearLevel ?? Math.min(9, Math.floor(digits / 100)),
+      yearLevel: one.yearLevel ?? usualYearLevel(code),
       offered: {
         seasons: one.offered?.seasons ?? ['autumn', 'spring'],
         years: one.offered?.years ?? 'every'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { courseCode, maybeCourseCode, studentId, termCode } from '../ids'
 import { course, term } from '../testing/build'
-import { Catalog, nextRun, numberOf, runsIn, subjectOf, usuallyRuns } from './course'
+import { Catalog, nextRun, numberOf, runsIn, subjectOf, usualYearLevel, usuallyRuns } from './course'
 import { byStart, phaseOf } from './term'
 
 describe('course codes', () => {
@@ -12,6 +12,27 @@ describe('course codes', () => {
     expect(courseCode('chem 015l')).toBe('CHEM 015L')
     expect(numberOf(courseCode('CHEM 015L'))).toBe(15)
     expect(subjectOf(courseCode('CHEM 015L'))).toBe('CHEM')
+  })
+  it.each([
+    ['math 10.101', 'MATH 10.101'],
+    ['MATH10.101', 'MATH 10.101'],
+    ['ENGL f21a', 'ENGL F21A'],
+    ['engl-F21a', 'ENGL F21A'],
+    ['PHYS 8', 'PHYS 8']
+  ])('have numbers of other forms: %s', (text, code) => expect(courseCode(text)).toBe(code))
+  it.each(['ENGL FF21', 'MATH 10.', 'MATH .101', 'MATH 10.1.1', 'ABCDE 1000.100A', 'MATH 12345'])(
+    'have none such as %s',
+    (text) => expect(maybeCourseCode(text)).toBeUndefined()
+  )
+  it('stand in the order of their numbers, the part after the point as a number of its own', () => {
+    const codes = ['MATH 9', 'MATH 10', 'MATH 10.9', 'MATH 10.99', 'MATH 10.101', 'MATH 11'].map(courseCode)
+    expect(codes.map(numberOf)).toEqual([...codes.map(numberOf)].sort((a, b) => a - b))
+    expect(new Set(codes.map(numberOf)).size).toBe(codes.length)
+    expect(numberOf(courseCode('ENGL F21A'))).toBe(21)
+  })
+  it('are by default of the year that the first of three digits says', () => {
+    const years = ['ENVI 310', 'CHEM 015L', 'MATH 10.101', 'MATH 10.2', 'ENGL F214', 'ENVI 1250']
+    expect(years.map((code) => usualYearLevel(courseCode(code)))).toEqual([3, 0, 1, 0, 2, 9])
   })
   it('says what it wanted', () => {
     expect(maybeCourseCode('310')).toBeUndefined()

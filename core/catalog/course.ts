@@ -35,9 +35,34 @@ export function subjectOf(code: CourseCode): string {
   return code.slice(0, code.indexOf(' '))
 }
 
-/** The digits of the number, without letters: 310 of `ENVI 310`, 15 of `CHEM 015L`. */
-export function numberOf(code: CourseCode): number {
-  return Number.parseInt(code.slice(code.indexOf(' ') + 1), 10)
+/** A course number in its parts. */
+export interface CourseNumber {
+  /** The letter before the digits; empty where there is none. */
+  letter: string
+  first: number
+  /** The digits after a point. */
+  second: number | undefined
+}
+
+/** `F21A` is 21 with the letter F, `10.101` is 10 and 101; letters behind say nothing here. */
+export function readCourseNumber(number: string): CourseNumber {
+  const [, letter, first, second] = /^([A-Z]?)(\d+)(?:\.(\d+))?/.exec(number.toUpperCase())!
+  return { letter: letter!, first: Number(first), second: second === undefined ? undefined : Number(second) }
+}
+
+/** Where a number stands among those with its letter: the part after the point is a number of its own, below 1000. */
+export const placeOfNumber = ({ first, second = 0 }: CourseNumber): number => first + second / 1000
+
+const numberIn = (code: CourseCode): CourseNumber => readCourseNumber(code.slice(code.indexOf(' ') + 1))
+export const letterOf = (code: CourseCode): string => numberIn(code).letter
+
+/** The digits of the number, without letters: 310 of `ENVI 310`, 15 of `CHEM 015L`; 10.101 comes after 10.99. */
+export const numberOf = (code: CourseCode): number => placeOfNumber(numberIn(code))
+
+/** The year of which a course is where nothing else says so: the first digit of a three-digit number (common practice). */
+export function usualYearLevel(code: CourseCode): number {
+  const { first, second } = numberIn(code)
+  return Math.min(9, Math.floor((second ?? first) / 100))
 }
 
 /** Whether the pattern says that the course runs in that season of that year. */

@@ -1,7 +1,11 @@
 export {
   Catalog,
   nextRun,
+  letterOf,
   numberOf,
+  placeOfNumber,
+  readCourseNumber,
+  usualYearLevel,
   runsIn,
   subjectOf,
   usuallyRuns,

@@ -12,6 +12,23 @@ describe('course sets', () => {
     expect(has('ENVI 300-499', 'ENVI 500')).toBe(false)
     expect(has('ENVI 300-499', 'HYDR 310')).toBe(false)
   })
+  it('hold numbers with a second part by that, and numbers with a letter where they say it', () => {
+    const inRange = (text: string, codes: string[]) => codes.filter((code) => has(text, code))
+    const dotted = ['MATH 10.99', 'MATH 10.100', 'MATH 10.101', 'MATH 11', 'MATH 12.5', 'MATH 13']
+    expect(inRange('MATH 10.100-10.199', dotted)).toEqual(['MATH 10.100', 'MATH 10.101'])
+    expect(inRange('MATH 11-12', dotted)).toEqual(['MATH 11', 'MATH 12.5'])
+    expect(inRange('MATH 10.101+', dotted)).toEqual(['MATH 10.101', 'MATH 11', 'MATH 12.5', 'MATH 13'])
+    const lettered = ['ENGL 20', 'ENGL F20', 'ENGL F21A', 'ENGL G21']
+    expect(inRange('ENGL F20-F21', lettered)).toEqual(['ENGL F20', 'ENGL F21A'])
+    expect(inRange('ENGL 1-99', lettered)).toEqual(['ENGL 20'])
+    expect(inRange('ENGL F21+', lettered)).toEqual(['ENGL F21A'])
+    expect(inRange('ENGL *', lettered)).toEqual(lettered)
+    expect(parseCourseSet('ENGL F20, F21a or MATH 10.101, 102').named).toEqual([
+      ...['ENGL F20', 'ENGL F21A', 'MATH 10.101', 'MATH 102']
+    ])
+    for (const empty of ['ENGL F1-G9', 'ENGL 1-F9', 'MATH 10.9-10.8'])
+      expect(() => parseCourseSet(empty), empty).toThrow('is empty')
+  })
   it('repeat the subject after a comma', () => {
     expect(parseCourseSet('ENVI 101, 150 or STAT 212').listed).toEqual(['ENVI 101', 'ENVI 150', 'STAT 212'])
   })

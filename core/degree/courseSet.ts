@@ -7,19 +7,21 @@
  *            | 'category' WORD | 'level' NUMBER '+' | 'undergraduate' | 'graduate' | 'any'
  *            | 'list' WORD | 'campus' WORD | 'mode' WORD
  *
- * After a comma a bare number repeats the subject before it: `ENVI 101, 150`. `without` binds like
+ * After a comma a bare number repeats the subject before it: `ENVI 101, 150`. A range holds numbers with the letter of
+ * its ends (`F20-F29`), or those without; `10-12` holds `10.101` and `12.5`. `without` binds like
  * `and`, left to right. `list` names a set kept elsewhere. `campus` and `mode` ask about the section: a
  * course of which no section is picked yet could still be in any, or in those where it is usually held; one
  * of which nothing is known is in none.
  */
-import { numberOf, subjectOf, type Course } from '../catalog'
+import { letterOf, numberOf, placeOfNumber, readCourseNumber, subjectOf, type Course } from '../catalog'
 import { maybeCourseCode, type CourseCode } from '../ids'
 import { Reader, RuleError, type Token } from '../rules'
 
 type SetTree =
   | { kind: 'any' }
   | { kind: 'course'; code: CourseCode }
-  | { kind: 'range'; subject: string; from: number; to: number }
+  | { kind: 'subject'; subject: string }
+  | { kind: 'range'; subject: string; letter: string; from: number; to: number }
   | { kind: 'category'; category: string }
   | { kind: 'level'; from: number }
   | { kind: 'study'; level: 'undergraduate' | 'graduate' }
@@ -177,16 +179,20 @@ function item(reader: Reader, scope: Scope, depth: number): SetTree {
   const subject = word.text.toUpperCase()
   if (!/^[A-Z]{2,5}$/.test(subject))
     throw new RuleError(`"${word.text}" is not a subject of two to five letters`, reader.rule, word.at)
-  if (reader.accept('*')) return { kind: 'range', subject, from: 0, to: Infinity }
+  if (reader.accept('*')) return { kind: 'subject', subject }
   const number = reader.number('a course number')
-  if (reader.accept('+'))
-    return { kind: 'range', subject, from: Number.parseInt(number.text, 10), to: Infinity }
+  const first = readCourseNumber(number.text)
+  const { letter } = first
+  const from = placeOfNumber(first)
+  if (reader.accept('+')) return { kind: 'range', subject, letter, from, to: Infinity }
   if (!reader.accept('-')) return { kind: 'course', code: codeOf(reader, subject, number) }
-  const last = reader.number('the last number of the range')
-  const range = { from: Number.parseInt(number.text, 10), to: Number.parseInt(last.text, 10) }
-  if (range.to < range.from)
-    throw new RuleError(`the range ${range.from}-${range.to} is empty`, reader.rule, number.at)
-  return { kind: 'range', subject, ...range }
+  const end = reader.number('the last number of the range')
+  const last = readCourseNumber(end.text)
+  // Without a part after the point it is the last of all that begin with it.
+  const to = placeOfNumber(last.second === undefined ? { ...last, second: 999 } : last)
+  if (last.letter !== letter || to < from)
+    throw new RuleError(`the range ${number.text}-${end.text} is empty`, reader.rule, number.at)
+  return { kind: 'range', subject, letter, from, to }
 }
 
 function codeOf(reader: Reader, subject: string, number: Token): CourseCode {
@@ -221,9 +227,11 @@ function compile(tree: SetTree, sure: boolean): (course: Course, as?: HeldAs) =>
       return () => true
     case 'course':
       return (c) => c.code === tree.code || c.equivalents.includes(tree.code)
+    case 'subject':
+      return (c) => subjectOf(c.code) === tree.subject
     case 'range':
       return (c) => {
-        if (subjectOf(c.code) !== tree.subject) return false
+        if (subjectOf(c.code) !== tree.subject || letterOf(c.code) !== tree.letter) return false
         const number = numberOf(c.code)
         return number >= tree.from && number <= tree.to
       }

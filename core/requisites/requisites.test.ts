@@ -42,6 +42,15 @@ describe('reading a prerequisite', () => {
     })
     expect(coursesIn(parseRule(text))).toEqual(['STAT 212', 'MATH 125', 'HYDR 331'])
   })
+  it('reads course numbers with a second part or a letter', () => {
+    expect(parseRule('MATH 10.101 (C) and ENGL F21a')).toMatchObject({
+      of: [{ course: 'MATH 10.101', leastGrade: 'C' }, { course: 'ENGL F21A' }]
+    })
+  })
+  it.each(['30a credits', 'test MATH >= 80b', 'average 2.5c', 'F2 of (STAT 110, STAT 212, MATH 125)'])(
+    'takes no letters for an amount: %s',
+    (text) => expect(() => parseRule(text)).toThrow(RuleError)
+  )
   it('has no rule for an empty text', () => expect(parseRule('  ')).toBeUndefined())
   it.each([
     ['STAT', 'expected a course number, found the end at position 5 of "STAT"'],

@@ -112,7 +112,7 @@ function leaf(reader: RuleReader, depth: number): Rule {
     return inner
   }
   if (reader.next.kind === 'number') {
-    const { text, at } = reader.take()
+    const { text, at } = reader.amount('a number of credits or courses')
     if (reader.accept('of')) return listedOf(reader, Number(text), at, depth)
     if (!reader.accept('credits')) reader.fail('"credits" or "of"')
     return { kind: 'credits', credits: Number(text) }
@@ -125,14 +125,14 @@ function leaf(reader: RuleReader, depth: number): Rule {
   if (reader.accept('test')) {
     const test = reader.word('the name of a test').text.toUpperCase()
     reader.expect('>=')
-    return { kind: 'test', test, least: Number(reader.number('a score').text) }
+    return { kind: 'test', test, least: Number(reader.amount('a score').text) }
   }
   if (reader.accept('average')) return averageLeaf(reader)
   return courseLeaf(reader, false)
 }
 
 function averageLeaf(reader: RuleReader): RuleLeaf {
-  const { text, at } = reader.number('an average such as 2.5')
+  const { text, at } = reader.amount('an average such as 2.5')
   const least = Number(text)
   const most = reader.scale?.most ?? Infinity
   if (!(least > 0 && least <= most))

@@ -20,7 +20,8 @@ export class RuleError extends Error {
   }
 }
 
-const TOKEN = /\s*(?:([A-Za-z][A-Za-z-]*)|(\d+(?:\.\d+)?(?:[A-Za-z]{1,2}(?![A-Za-z]))?)|(>=|<=|[(),*+<>=-]))/y
+const TOKEN =
+  /\s*(?:([A-Za-z](?!\d)[A-Za-z-]*)|([A-Za-z]?\d+(?:\.\d+)?(?:[A-Za-z]{1,2}(?![A-Za-z]))?)|(>=|<=|[(),*+<>=-]))/y
 
 /** @throws RuleError at a character that belongs to no token. */
 export function tokens(rule: string): Token[] {
@@ -76,8 +77,15 @@ export class Reader {
     if (!this.accept(text)) this.fail(`"${text}"`)
   }
 
+  /** A number, of a course with its letters. */
   number(what: string): Token {
     if (this.next.kind !== 'number') this.fail(what)
+    return this.take()
+  }
+
+  /** A number of something, which has no letters. */
+  amount(what: string): Token {
+    if (!/^\d+(\.\d+)?$/.test(this.next.text)) this.fail(what)
     return this.take()
   }
 

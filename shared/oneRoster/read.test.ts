@@ -165,6 +165,14 @@ describe('a OneRoster set', () => {
         ...SET.courses,
         { sourcedId: 'c2', title: 'No credits', courseCode: 'PEAT 102', orgSourcedId: 'o1' },
         { sourcedId: 'c3', title: 'Astray', courseCode: 'peat', orgSourcedId: 'o1' },
+        // Read in any case where somebody types it; in a table it is the name of the course.
+        {
+          sourcedId: 'c5',
+          title: 'Small',
+          courseCode: 'peat105',
+          orgSourcedId: 'o1',
+          'metadata.credits': '3'
+        },
         {
           sourcedId: 'c4',
           title: 'Homeless',
@@ -176,8 +184,9 @@ describe('a OneRoster set', () => {
     }
     expect(told(set)).toEqual([
       'courses.csv 4: courseCode has to be a course code such as ENVI 310.',
+      'courses.csv 5: courseCode has to be a course code such as ENVI 310.',
       'courses.csv 3: metadata.credits is needed of a course that is not here yet.',
-      'courses.csv 5: orgSourcedId names o9: there is no such line that can be read.'
+      'courses.csv 6: orgSourcedId names o9: there is no such line that can be read.'
     ])
     expect(
       planned(set)

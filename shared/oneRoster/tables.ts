@@ -73,7 +73,7 @@ const mail: Check = (text) =>
     ? undefined
     : 'has to be an address such as a@b.example'
 const courseCode: Check = (text) =>
-  maybeCourseCode(text) ? undefined : 'has to be a course code such as ENVI 310'
+  maybeCourseCode(text) === text ? undefined : 'has to be a course code such as ENVI 310'
 
 const prerequisite: Check = (text) => {
   if (text.length > 500) return 'has to be 500 characters or less'

@@ -19,10 +19,14 @@ const soil = of('SOIL 220', '01', { credits: 4 })
 const labA = of('SOIL 220', '01A', { kind: 'lab', parent: soil.code, credits: 0 })
 const labB = of('SOIL 220', '01B', { kind: 'lab', parent: soil.code, credits: 0 })
 const other = of('SOIL 220', '02', { credits: 4 })
+const [dotted, lettered] = [of('MATH 10.101', '02'), of('ENGL F21A', '01')]
 const gone = of('ENVI 310', '01', { cancelled: true })
 const placed = of('HERI 210', '01', { officeOnly: true })
 const summer = of('FELD 390', '01')
-const autumn = { name: 'Autumn 2027', sections: [writ, soil, labA, labB, other, gone, placed] }
+const autumn = {
+  name: 'Autumn 2027',
+  sections: [writ, soil, labA, labB, other, gone, placed, dotted, lettered]
+}
 const read = (text: string) => readTyped(text, autumn, [{ name: 'Summer 2027', sections: [summer] }])
 const keys = (text: string) => read(text).options.map((option) => option.key)
 const whys = (text: string) => read(text).faults.map((fault) => fault.why)
@@ -33,6 +37,10 @@ describe('typed sections', () => {
     expect(keys(`${writ.code.toLowerCase()}\n${other.code}`)).toEqual([writ.code, other.code])
     expect(keys('WRIT 215-01')).toEqual([writ.code])
     expect(keys('writ215-1')).toEqual([writ.code])
+  })
+  it('may be of courses whose numbers have a second part or a letter', () => {
+    expect(keys('math 10.101-02, ENGL f21a-1')).toEqual([dotted.code, lettered.code])
+    expect(keys('MATH10.101-2')).toEqual([dotted.code])
   })
   it('imply the lecture of a lab, and take both where both are typed', () => {
     const whole = `${soil.code}+${labB.code}`

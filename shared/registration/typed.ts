@@ -1,6 +1,6 @@
 /** Sections as people type them: codes, or numbers within a course; several at once, in any order. */
 import { parseSectionCode, type SectionCodeFault } from '#core/formats'
-import { maybeCourseCode, type CourseCode } from '#core/ids'
+import { COURSE_NUMBER, maybeCourseCode, type CourseCode } from '#core/ids'
 import { optionsAmong, type ComponentKind, type Option, type Section } from '#core/week'
 import { KIND_WORDS } from '#shared/words'
 import { sectionName } from '#shared/week/texts'
@@ -24,7 +24,7 @@ const FAULTS: Record<SectionCodeFault, string> = {
   check: 'is mistyped: its last character does not fit the others.'
 }
 /** A course with a number of one of its sections: `ENVI 310-02`, `soil220-01a`. */
-const NUMBERED = /([a-z]{2,5})\s*(\d{2,4}[a-z]?)\s*[-–]\s*(\w{1,6})/gi
+const NUMBERED = new RegExp(String.raw`([a-z]{2,5})(?:\s+|(?=\d))(${COURSE_NUMBER})\s*[-–]\s*(\w{1,6})`, 'gi')
 
 /**
  * Reads what was typed against the sections of one term; a code of another one is said to be of that. A component

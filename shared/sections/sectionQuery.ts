@@ -1,6 +1,6 @@
 /** A search for sections: what is typed and what it means, and how it stands in the address of a page. */
 import { parseDayLetters, parseSectionCode } from '#core/formats'
-import { maybeTermCode } from '#core/ids'
+import { COURSE_NUMBER, maybeTermCode } from '#core/ids'
 import type { SectionFilter } from '#core/search'
 import type { Minutes, Weekday } from '#core/time'
 import { MODES, type Section } from '#core/week'
@@ -30,7 +30,7 @@ export interface TypedQuery {
 
 const HOURS = /^(\d{1,2})(?::([0-5]\d))?(am|pm)?[-–](\d{1,2})(?::([0-5]\d))?(am|pm)?$/i
 /** A number after a word belongs to it: `ENVI 310-02`, `Slate 204`. */
-const NUMBER = /^\d{1,4}[A-Za-z]?(-\d{1,3}[A-Za-z]?)?$/
+const NUMBER = new RegExp(String.raw`^${COURSE_NUMBER}(-\d{1,3}[A-Za-z]?)?$`)
 const DAY_WORDS: readonly string[] = Object.values(LONG_DAY_NAMES).map((name) => name.toLowerCase())
 /** `Mon`, `tues`, `Wednesday`: three letters of a day, or more. */
 function dayWord(token: string): Weekday | undefined {

@@ -217,7 +217,11 @@ const PROGRAMS: [string, (file: Program) => void, string][] = [
     inNeed({ from: 'ENVIRONMENT 101' }),
     '"ENVIRONMENT" is not a subject of two to five letters at position 1'
   ],
-  ['a number that is none', inNeed({ from: 'ENVI 10.5' }), '"10.5" is not a course number at position 6'],
+  [
+    'a number that is none',
+    inNeed({ from: 'ENVI 10.5555' }),
+    '"10.5555" is not a course number at position 6'
+  ],
   ['a list that is not there', inNeed({ from: 'list gone' }), 'there is no list "gone" at position 6'],
   [
     'a mode of its own',

@@ -133,6 +133,14 @@ test('a college of quarters comes into being by files, audits, plans and registe
     // EAU 320 runs in winter and asks for a B in EAU 201, which is taken again for it.
     await expect(maelle.getByText('finish Printemps 29')).toBeVisible()
     await expect(maelle.getByText('No findings')).toBeVisible()
+    for (const [code, title] of [
+      ['EAU-10.101', 'Rivières en crue'],
+      ['bois-f21a', 'Atelier de grimpe']
+    ] as const) {
+      await maelle.goto(`/courses/${code}`)
+      await expect(maelle.getByRole('heading', { name: title })).toBeVisible()
+      await expect(maelle.getByText('Deux cours de forêt').first()).toBeVisible()
+    }
     await leave(maelle)
     await registers(college)
     await leave(office)

@@ -168,7 +168,10 @@ test('where no week fits, what cannot hold together is said, and relaxed from th
   const openers = page.getByRole('region', { name: 'What would open more weeks' })
   await expect(openers.getByRole('listitem').first()).toContainText('+72')
   await clean(page, 'no week fits')
+  // Shown at once, and saved a moment later: what is written below comes after it.
+  const saved = page.waitForResponse((answer) => answer.url().endsWith('/keep-free') && answer.ok())
   await openers.getByRole('button', { name: 'Let go of Mornings' }).click()
+  await saved
   await expect(page.getByText('72 of 180 combinations fit · best 50 proved')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Week 1:/ })).toBeVisible()
 

@@ -1,9 +1,9 @@
 /** Writing what an import brings of a college's frame: its places, terms, courses and sections. */
 import { eq } from 'drizzle-orm'
-import { SEASONS, type Season } from '#core/catalog'
+import { SEASONS, subjectOf, usualYearLevel, type Season } from '#core/catalog'
 import { scaleOf } from '#core/grades'
 import { formatDayLetters } from '#core/formats'
-import { termCode } from '#core/ids'
+import { courseCode, termCode } from '#core/ids'
 import type { IsoDate } from '#core/time'
 import * as t from '#server/db/schema/index'
 import { usualColumns, wholeSession } from '#server/features/terms/newTerm'
@@ -118,15 +118,14 @@ export const courses: OnTable = async (work, items) => {
     subjects.set(code, id!)
   }
   const rows = made.map(({ row }) => {
-    const [subject, number] = row.courseCode!.split(' ') as [string, string]
+    const code = courseCode(row.courseCode!)
     const credits = Number(row['metadata.credits'])
     return {
-      ...{ subjectId: subjects.get(subject), code: row.courseCode, description: '', prerequisite: '' },
+      ...{ subjectId: subjects.get(subjectOf(code)), code, description: '', prerequisite: '' },
       ...courseColumns(row),
       creditsMost: Math.max(credits, Number(row['metadata.creditsMost'] || credits)),
       level: row['metadata.level'] || 'undergraduate',
-      // The first digit of a three-digit number is its year by default (common practice).
-      yearLevel: Math.min(9, Math.floor(Number.parseInt(number, 10) / 100)),
+      yearLevel: usualYearLevel(code),
       seasons: (row['metadata.seasons'] || 'autumn,spring').split(',').map((one) => one.trim()),
       ...{ years: 'every', repeatable: false, fee: 0 }
     }
