@@ -18,6 +18,7 @@ export {
   keptForOthers,
   seatsFor,
   meetingsOf,
+  missingParts,
   optionsAmong,
   seatsAmong,
   seatsLeft,

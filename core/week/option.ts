@@ -122,6 +122,25 @@ export function seatsAmong(sections: readonly Section[]): { left: number; of: nu
 }
 
 /**
+ * Kinds of components that a course has on offer and the sections of it do not: of one that was cancelled since. By
+ * course; those that lack none are left out.
+ */
+export function missingParts(
+  sections: readonly Section[],
+  offer: readonly Section[]
+): Map<CourseCode, ComponentKind[]> {
+  const found = new Map<CourseCode, ComponentKind[]>()
+  for (const main of sections) {
+    if (main.parent !== null) continue
+    const has = new Set(sections.filter((one) => one.parent === main.code).map((one) => one.kind))
+    const kinds = offer.filter((one) => one.parent === main.code && !one.cancelled).map((one) => one.kind)
+    const missing = [...new Set(kinds)].filter((kind) => !has.has(kind))
+    if (missing.length) found.set(main.course, missing)
+  }
+  return found
+}
+
+/**
  * Every option among the sections of one term: each section without a parent, combined with one of
  * its components of each kind, where none of them clashes with another. In order of section number. Cancelled
  * sections give none.

@@ -4,7 +4,7 @@ import { dayNumber, type Weekday } from '../time'
 import { meeting, section } from '../testing/build'
 import { figuresOf, studyHours } from './figures'
 import { clashOf, datesOf, type Meeting } from './meeting'
-import { clashesWith, optionsAmong, seatsAmong, seatsLeft, sectionsOf } from './option'
+import { clashesWith, missingParts, optionsAmong, seatsAmong, seatsLeft, sectionsOf } from './option'
 import { ribbonOf } from './ribbon'
 
 const FIRST = { from: '2027-08-30', to: '2027-10-22' }
@@ -124,6 +124,17 @@ describe('options', () => {
   it('have the seats of their scarcest section', () => {
     expect(optionsAmong([lecture, ...labs]).map(seatsLeft)).toEqual([0, 3])
     expect(seatsAmong([lecture, ...labs]).left).toBe(3)
+  })
+  it('are told from what lacks a kind of part that its section has on offer', () => {
+    const lecture = section('SOIL 220', [])
+    const lab = section('SOIL 220', [], { kind: 'lab', parent: lecture.code })
+    const tutorial = section('SOIL 220', [], { kind: 'tutorial', parent: lecture.code })
+    const gone = { ...section('SOIL 220', [], { kind: 'studio', parent: lecture.code }), cancelled: true }
+    const offer = [lecture, lab, tutorial, gone]
+    expect(missingParts([lecture, lab, tutorial], offer).size).toBe(0)
+    expect(missingParts([lecture, tutorial], offer)).toEqual(new Map([['SOIL 220', ['lab']]]))
+    expect(missingParts([lecture], offer).get(lecture.course)).toEqual(['lab', 'tutorial'])
+    expect(missingParts([lecture], [lecture]).size).toBe(0)
   })
   it('do not exist for a cancelled section', () => {
     expect(optionsAmong([{ ...lecture, cancelled: true }, ...labs])).toEqual([])

@@ -117,6 +117,7 @@ export type Action =
   | 'registration.dropped'
   | 'registration.released'
   | 'registration.cancelled'
+  | 'registration.partCancelled'
   | 'registration.moved'
   | 'registration.elsewhere'
   | 'section.seatAdded'

@@ -88,6 +88,7 @@ export const NEWS_OF: Partial<Record<Action, readonly NewsKind[]>> = {
   'registration.dropped': ['record', 'seats'],
   'registration.released': ['record', 'seats'],
   'registration.cancelled': ['record', 'seats'],
+  'registration.partCancelled': ['record', 'seats'],
   'registration.moved': ['record'],
   'registration.elsewhere': ['record'],
   'section.seatsChanged': ['seats'],

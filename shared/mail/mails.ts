@@ -111,6 +111,10 @@ const TOLD: Record<string, Teller> = {
     subject: `${String(of.section)} was cancelled`,
     text: `${String(of.section)}, ${term}, was cancelled. Your seat in it is given back, with all that it cost. ${insteadText(of)}`
   }),
+  'registration.partCancelled': ({ term, of }) => ({
+    subject: `${String(of.section)} was cancelled`,
+    text: `${String(of.section)}, ${term}, was cancelled, and your seat in it is given back, with all that it cost. Your seat in the rest of ${String(of.course)} stays; choose another part for it on Week, and register it there. ${insteadText(of)}`
+  }),
   'line.cancelled': ({ term, of }) => ({
     subject: `${String(of.section)} was cancelled`,
     text: `${String(of.section)}, ${term}, was cancelled, and you stand in its line no more. ${insteadText(of)}`

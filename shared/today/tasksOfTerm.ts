@@ -16,6 +16,7 @@ import { ago, dayMonth, deadlineText, shortInstant, timeLeft } from '#shared/whe
 import { count } from '#shared/words'
 import type { TodoQuestion, Todo } from './task'
 import { ofPayment } from './taskOfPayment'
+import { ofOffice, ofParts } from './tasksOfSeats'
 
 /** What a term asks for, from its sign-off to its grades. */
 export function ofTerm(question: TodoQuestion, standing: TermStanding<TermView>): Todo[] {
@@ -41,6 +42,7 @@ export function ofTerm(question: TodoQuestion, standing: TermStanding<TermView>)
     ...(adding === 'none' && standing.unsettled && state === 'underWay' ? [noOpening(standing)] : []),
     ...ofSignOff(question, standing),
     ...(adding === 'ended' ? [] : ofWeek(question, standing)),
+    ...ofParts(question, standing),
     ...ofOffice(question, standing),
     ...ofPayment(question, standing)
   ]
@@ -261,20 +263,4 @@ function impossiblePicks(
     const first = refusals.find((one) => !GENERAL_REFUSALS.has(one.code))
     return first ? [{ course, text: refusalText(first, catalogContext.zone) }] : []
   })
-}
-
-function ofOffice({ studentRecord }: TodoQuestion, { term, state }: TermStanding<TermView>): Todo[] {
-  if (state !== 'ahead') return []
-  const placed = studentRecord.held.filter((one) => one.term === term.code && one.placedByOffice)
-  if (!placed.length) return []
-  return [
-    {
-      id: `placed ${term.code}`,
-      urgency: 'plain',
-      title: `An office placed you in ${placed.map((one) => one.course).join(', ')}`,
-      text: `You hold ${placed.length === 1 ? 'this seat' : 'these seats'} in ${term.name} already; only the office can move you.`,
-      when: '',
-      action: { label: 'See the week', to: 'week' }
-    }
-  ]
 }

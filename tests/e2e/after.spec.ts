@@ -251,3 +251,46 @@ test('a section is cancelled by the registrar: who was in it is told, and regist
   ).toHaveText('registered')
   for (const one of [hanne, edda]) await leave(one)
 })
+
+test('a lab is cancelled by the registrar: the lecture is kept, and another lab registered beside it @long', async ({
+  site
+}) => {
+  const imke = await enter(site, 'imke.varga')
+  const orla = await enter(site, 'orla.denholt')
+  const edda = await enter(site, 'edda.whitlock')
+  const sections = await site.query<{ code: string; number: string }>(
+    `select s.code, s.number from section s join course c on c.id = s.course_id join term t on t.id = s.term_id
+     where c.code = 'SOIL 220' and t.code = 'AU27'`
+  )
+  const codeOf = (number: string) => sections.find((one) => one.number === number)!.code
+  await prepare(imke, orla, 'SOIL 220', codeOf('01'), codeOf('01A'))
+  const data = { term: 'AU27', courses: ['SOIL 220'] }
+  expect((await imke.request.post('/api/students/1/runs', { data })).ok()).toBe(true)
+
+  await edda.goto('/offer/AU27/SOIL-220')
+  await edda.getByRole('button', { name: 'Cancel the lab …' }).first().click()
+  const form = edda.getByRole('form', { name: 'Cancel the lab' })
+  await expect(form).toContainText('They keep their seat in the rest of the section.')
+  await form.getByRole('textbox', { name: 'Reason' }).fill('the room is under water')
+  await clean(edda, 'cancelling a lab')
+  await form.getByRole('button', { name: 'Cancel it' }).click()
+  await expect(edda.getByText('SOIL 220-01A is cancelled, and its seats are given back.')).toBeVisible()
+
+  await imke.goto('/students/1/today')
+  await expect(imke.getByText('You hold SOIL 220 without its lab')).toBeVisible()
+  await imke.goto('/students/1/week')
+  await expect(imke.getByText(/^You hold SOIL 220 without its lab, which was cancelled\./)).toBeVisible()
+  await imke.getByRole('button', { name: 'Exchange it for another section of SOIL 220' }).click()
+  await imke.getByRole('button', { name: /^SOIL 220-01 .*lab 01B/s }).click()
+  await expect(
+    imke.getByText('SOIL 220: lab 01B is to be registered beside what you hold of it.')
+  ).toBeVisible()
+  await imke.goto('/students/1/register')
+  await imke.getByRole('button', { name: /^Register \d/ }).click()
+  await expect(
+    receipt(imke).getByRole('listitem').filter({ hasText: 'SOIL 220' }).locator('.outcome')
+  ).toHaveText(/^(registered|exchanged)$/)
+  await imke.goto('/students/1/today')
+  await expect(imke.getByText('You hold SOIL 220 without its lab')).toHaveCount(0)
+  for (const one of [imke, orla, edda]) await leave(one)
+})

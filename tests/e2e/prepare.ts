@@ -3,7 +3,12 @@ import type { Page } from '@playwright/test'
 import { expect, OPENS, setClock } from './site'
 
 /** Plans a course of Autumn 2027 for whoever is on a page, picks a section, has it signed off, and stands at the opening. */
-export async function prepare(page: Page, advisor: Page, course: string, section: string): Promise<number> {
+export async function prepare(
+  page: Page,
+  advisor: Page,
+  course: string,
+  ...sections: string[]
+): Promise<number> {
   await setClock(page, '2027-04-09T13:40:00.000Z')
   const { student } = (await (await page.request.get('/api/session')).json()) as { student: number }
   const { route } = (await (await page.request.get(`/api/students/${student}`)).json()) as {
@@ -16,7 +21,7 @@ export async function prepare(page: Page, advisor: Page, course: string, section
     })
   }
   const pick = await page.request.post(`/api/students/${student}/picks`, {
-    data: { term: 'AU27', picks: [{ course, sections: [section] }] }
+    data: { term: 'AU27', picks: [{ course, sections }] }
   })
   expect(pick.ok(), await pick.text()).toBe(true)
   const signed = await advisor.request.post(`/api/students/${student}/sign-off`, { data: { term: 'AU27' } })

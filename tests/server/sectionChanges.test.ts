@@ -78,6 +78,35 @@ describe('a section that is moved', () => {
   })
 })
 
+describe('a part of a section that is cancelled', () => {
+  const LAB = 'SOIL 220'
+  it('takes who was in it out of it alone, and they register another part', async () => {
+    const who = await person(world.db, 'Imke Varga')
+    await register(who, LAB, '01', '01A')
+    const [main, gone, other] = [await codeOf(LAB, '01'), await codeOf(LAB, '01A'), await codeOf(LAB, '01B')]
+    await cancelSection(world.db, registrar, gone, 'the room is under water', world.catalogContext)
+    const sectionsHeld = async () => {
+      const [record] = await readStudentRecords(world.db, [idOf(who)], 'self')
+      const { section, components } = record!.held.find(
+        (seat) => seat.term === AUTUMN && seat.course === LAB
+      )!
+      return [section, ...components]
+    }
+    expect(await sectionsHeld()).toEqual([main])
+    const [receipt] = await readReceipts(world.db, idOf(who), AUTUMN)
+    expect(receipt!.lines).toMatchObject([
+      { course: LAB, outcome: 'released', sections: [gone], refusals: [{ code: 'cancelled', section: gone }] }
+    ])
+    const text = (await mailsOf(who)).at(-1)!.text
+    expect(text).toContain('Your seat in the rest of SOIL 220 stays')
+    expect(text).toMatch(/The nearest that fits your week and had a seat then: SOIL 220-01 \+ SOIL 220-01B/)
+    expect(await disagreements(world.db)).toEqual([])
+    await register(who, LAB, '01', '01B')
+    expect(new Set(await sectionsHeld())).toEqual(new Set([main, other]))
+    expect(await disagreements(world.db)).toEqual([])
+  })
+})
+
 describe('a section that is cancelled', () => {
   it('gives every seat back with all that it cost, and says why on the receipt and by mail', async () => {
     const code = await codeOf(LANGUAGE, '01')
@@ -151,13 +180,7 @@ describe('a section that is cancelled', () => {
       moveSection(world.db, registrar, past!.code, hours, world.catalogContext)
     ).rejects.toMatchObject(over)
   })
-  it('is not a part of another one, nor one that is not there', async () => {
-    const [, lab] = await sectionsNumbered(world, 'SOIL 220', '01', '01A')
-    await expect(
-      cancelSection(world.db, registrar, lab!.code, 'no room', world.catalogContext)
-    ).rejects.toMatchObject({
-      code: 'ofSection'
-    })
+  it('is one that is there', async () => {
     await expect(
       cancelSection(world.db, registrar, 'AAAAA', 'no room', world.catalogContext)
     ).rejects.toMatchObject({

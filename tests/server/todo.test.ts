@@ -36,6 +36,26 @@ describe('what is to do', () => {
       })
     )
   })
+  it('is to find another part where one that was held is cancelled', async () => {
+    const imke = await studentRecord('Imke Varga')
+    const offer = world.catalogContext.offers.get('AU27')!.sections
+    const main = offer.find((one) => one.course === 'SOIL 220' && one.parent === null)!
+    const lab = offer.find((one) => one.parent === main.code)!
+    const holding = (parts: Section[]): StudentRecord => ({
+      ...imke,
+      sections: [...imke.sections, main, ...parts],
+      held: [
+        ...imke.held,
+        {
+          ...{ course: main.course, term: main.term, credits: 4, placedByOffice: false, section: main.code },
+          components: parts.map((one) => one.code)
+        } as unknown as StudentRecord['held'][number]
+      ]
+    })
+    const told = (parts: Section[]) => said(holding(parts)).filter((title) => title.includes('without its'))
+    expect(told([lab])).toEqual([])
+    expect(told([])).toEqual(['You hold SOIL 220 without its lab'])
+  })
   it('is to apply to graduate in the weeks before that closes, where the route is complete, and once', async () => {
     const ingrid = await studentRecord('Ingrid Solheim')
     const DAY = 86_400_000

@@ -2,7 +2,7 @@
 import { minutes, WEEKDAYS, type Weekday } from '#core/time'
 import type { Section } from '#core/week'
 import { sectionName } from '#shared/week/texts'
-import { count } from '#shared/words'
+import { count, KIND_WORDS } from '#shared/words'
 import { DAY_NAMES, timeField } from '#shared/when'
 
 /** What the registrar does with a section: cancels it, or moves it to other hours. Everybody in it is told. */
@@ -38,6 +38,8 @@ const send = (what: 'cancel' | 'move', body: object, said: string) =>
     notice.say(said)
     emit('done')
   })
+const isPart = computed(() => props.section.parent !== null)
+const called = computed(() => (isPart.value ? KIND_WORDS[props.section.kind] : 'section'))
 const cancel = () =>
   send(
     'cancel',
@@ -59,9 +61,7 @@ const move = () =>
   <div class="office">
     <div class="keys">
       <v-btn :aria-expanded="open === 'move'" @click="ask('move')">Move it …</v-btn>
-      <v-btn v-if="section.parent === null" :aria-expanded="open === 'cancel'" @click="ask('cancel')"
-        >Cancel the section …</v-btn
-      >
+      <v-btn :aria-expanded="open === 'cancel'" @click="ask('cancel')">Cancel the {{ called }} …</v-btn>
       <slot />
     </div>
     <form v-if="open === 'move'" aria-label="Move the section" @submit.prevent="move">
@@ -82,10 +82,11 @@ const move = () =>
       />
       <v-btn type="submit" variant="flat" color="primary" :disabled="busy || !days.length">Move it</v-btn>
     </form>
-    <form v-if="open === 'cancel'" aria-label="Cancel the section" @submit.prevent="cancel">
+    <form v-if="open === 'cancel'" :aria-label="`Cancel the ${called}`" @submit.prevent="cancel">
       <p class="quiet small">
         {{ told }} The seats are given back, with all that they cost, and those who held one or waited are
-        told by mail, with the nearest section that they could have.
+        told by mail, with the nearest that they could have instead.
+        <template v-if="isPart">They keep their seat in the rest of the section.</template>
       </p>
       <v-text-field v-model="reason" label="Reason" maxlength="300" required />
       <v-btn type="submit" variant="flat" color="error" :disabled="busy || !reason.trim()">Cancel it</v-btn>

@@ -1,5 +1,5 @@
 import type { CourseCode } from '#core/ids'
-import type { Section } from '#core/week'
+import { missingParts, type Section } from '#core/week'
 import { clashText, sectionHours, sectionName, SINCE_WORDS, wayText } from '#shared/week/texts'
 import { KIND_WORDS } from '#shared/words'
 
@@ -27,6 +27,32 @@ function useLeftBlocks(sections: Ref<readonly Section[]>, picked: Ref<readonly S
   })
 }
 
+/** What is held until something else is registered in its place, or beside it. */
+function useExchangeRemarks(picked: Ref<readonly Section[]>) {
+  const standing = useStanding()
+  const weeks = useWeeks()
+  /** The sections of a course that are not in the other list, by number: what an exchange is about. */
+  function namesOf(list: readonly Section[], course: CourseCode): string {
+    const other = list === picked.value ? standing.heldSections : picked.value
+    const own = list.filter((one) => one.course === course && !other.some((there) => there.code === one.code))
+    return own
+      .map((one) => `${one.kind === 'lecture' ? '' : `${KIND_WORDS[one.kind]} `}${one.number}`)
+      .join(' and ')
+  }
+  return computed(() =>
+    [...weeks.week.exchanged].map((course): WeekRemark => {
+      const [given, taken] = [namesOf(standing.heldSections, course), namesOf(picked.value, course)]
+      return {
+        key: `exchange ${course}`,
+        text: given
+          ? `${course}: you hold ${given} until ${taken} is registered instead.`
+          : `${course}: ${taken} is to be registered beside what you hold of it.`,
+        grave: false
+      }
+    })
+  )
+}
+
 /** What the student should know of the week on screen: one sentence each. */
 export function useWeekRemarks(
   sections: Ref<readonly Section[]>,
@@ -36,15 +62,7 @@ export function useWeekRemarks(
   const weeks = useWeeks()
 
   const leftBlocks = useLeftBlocks(sections, picked)
-  /** The sections of a course that are not in the other list, by number: what an exchange is about. */
-  function namesOf(list: readonly Section[], course: CourseCode): string {
-    const other = list === picked.value ? standing.heldSections : picked.value
-    const own = list.filter((one) => one.course === course && !other.some((there) => there.code === one.code))
-    return own
-      .map((one) => `${one.kind === 'lecture' ? '' : `${KIND_WORDS[one.kind]} `}${one.number}`)
-      .join(' and ')
-  }
-
+  const exchanges = useExchangeRemarks(picked)
   return computed((): WeekRemark[] => {
     const list: WeekRemark[] = []
     const seen = new Set<string>()
@@ -61,12 +79,14 @@ export function useWeekRemarks(
           text: `${sectionName(one)} ${SINCE_WORDS[what]}${what === 'moved' ? `: now ${sectionHours(one)}` : ''}. Pick again, or another one.`,
           grave: what !== 'moved'
         })
-    for (const course of weeks.week.exchanged)
-      list.push({
-        key: `exchange ${course}`,
-        text: `${course}: you hold ${namesOf(standing.heldSections, course)} until ${namesOf(picked.value, course)} is registered instead.`,
-        grave: false
-      })
+    for (const [course, kinds] of missingParts(standing.heldSections, sections.value))
+      if (!weeks.week.exchanged.has(course))
+        list.push({
+          key: `part ${course}`,
+          text: `You hold ${course} without its ${kinds.map((kind) => KIND_WORDS[kind]).join(' and ')}, which was cancelled. Exchange it for one with another.`,
+          grave: true
+        })
+    list.push(...exchanges.value)
     for (const { course, block } of leftBlocks.value)
       list.push({
         key: `block ${course}`,

@@ -63,6 +63,7 @@ const OF_SEATS: Action[] = [
   'registration.dropped',
   'registration.released',
   'registration.cancelled',
+  'registration.partCancelled',
   'offer.answered'
 ]
 
@@ -93,8 +94,11 @@ const given = ({ action, before, after }: Told): string[] =>
     : TAKEN_AWAY.has(action)
       ? []
       : (after.sections ?? [])
-const isReleased = (action: Action) =>
-  action === 'registration.released' || action === 'registration.cancelled'
+const RELEASED = new Set<Action>([
+  'registration.released',
+  'registration.cancelled',
+  'registration.partCancelled'
+])
 const listed = (codes: readonly string[]) => [...codes].sort().join(' + ')
 
 async function ofSeats(db: Reader): Promise<string[]> {
@@ -131,14 +135,15 @@ async function ofReceipts(db: Reader): Promise<string[]> {
   const add = (key: string, by: number) => count.set(key, (count.get(key) ?? 0) + by)
   for (const one of await readLog(db)) {
     const sections = given(one)
-    const outcome = isReleased(one.action)
+    const released = RELEASED.has(one.action)
+    const outcome = released
       ? 'released'
       : !sections.length
         ? 'dropped'
         : one.action === 'registration.exchanged' || one.after.gaveBack?.length
           ? 'exchanged'
           : 'registered'
-    const codes = sections.length ? sections : (one.before?.sections ?? [])
+    const codes = sections.length && !released ? sections : (one.before?.sections ?? [])
     add(`${one.student} ${one.after.term} ${one.after.course} ${outcome} ${listed(codes)}`, 1)
   }
   const lines = await db

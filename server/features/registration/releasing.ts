@@ -27,7 +27,12 @@ export interface Releasing {
   now: Instant
   why:
     | { action: 'registration.released' }
-    | { action: 'registration.cancelled'; refusal: Extract<Refusal, { code: 'cancelled' }>; told: object }
+    | {
+        /** Of a component that is cancelled the rest of the section is kept, and `told` names it as `sections`. */
+        action: 'registration.cancelled' | 'registration.partCancelled'
+        refusal: Extract<Refusal, { code: 'cancelled' }>
+        told: object
+      }
 }
 
 /** Gives seats of a student back. The student's row is locked; those of the sections are locked here. */
@@ -52,18 +57,19 @@ export async function releaseSeats(
     .for('update')
   await giveBack(tx, student, seats)
   // A term that has begun has its courses on the record already.
-  await tx.delete(t.recordCourse).where(
-    all(
-      eq(t.recordCourse.studentId, student),
-      eq(t.recordCourse.termId, term.id),
-      isNull(t.recordCourse.grade),
-      inArray(
-        t.recordCourse.courseId,
-        seats.map((seat) => seat.courseId)
+  if (why.action !== 'registration.partCancelled')
+    await tx.delete(t.recordCourse).where(
+      all(
+        eq(t.recordCourse.studentId, student),
+        eq(t.recordCourse.termId, term.id),
+        isNull(t.recordCourse.grade),
+        inArray(
+          t.recordCourse.courseId,
+          seats.map((seat) => seat.courseId)
+        )
       )
     )
-  )
-  const isCancelled = why.action === 'registration.cancelled'
+  const isCancelled = why.action !== 'registration.released'
   await settleCharges(
     tx,
     { student, term: code, by, now, whole: isCancelled },

@@ -1,5 +1,6 @@
 /** Sections that an office cancels or moves: everybody in them is told, with the nearest that they could have instead. */
 import { asc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/mysql-core'
 import { courseCode, studentId, termCode, type CourseCode, type StudentId, type TermCode } from '#core/ids'
 import { afterDrop, nearestOption } from '#core/registration'
 import type { Instant } from '#core/time'
@@ -58,7 +59,10 @@ export async function lockChanged(tx: Transaction, code: string): Promise<Change
   return { ...found, course: courseCode(found.course) }
 }
 
-/** Cancels a section with its components, and takes everybody out of it; what it cost them is given back whole. */
+/**
+ * Cancels a section with its components, or one component, and takes everybody out of it; what it cost them is given back
+ * whole. Who loses a component alone keeps the rest of the section.
+ */
 export async function cancelSection(
   db: Database,
   who: Who,
@@ -69,10 +73,6 @@ export async function cancelSection(
   const term = await inTransaction(db, async (tx) => {
     const found = await lockChanged(tx, code)
     await mustPlan(tx, who, found.course)
-    if (found.parent !== null)
-      throw new Refused(422, 'ofSection', `${code} belongs to a section. Cancel that one, or move this.`, [
-        { field: 'section', message: 'has to be a section that is not part of another one' }
-      ])
     if (found.cancelled) return found.term.code
     const now = await campusNow(tx)
     mustNotBeOver(found.term, now, catalogContext)
@@ -103,31 +103,32 @@ export async function emptyCancelled(
     await inTransaction(db, (tx) => takeOut(tx, student, section, catalogContext, by))
 }
 
+/** Each with the section that is cancelled: of a component that of its section, where that is as well. */
 async function peopleInCancelled(db: Reader): Promise<{ student: StudentId; section: number }[]> {
+  const main = alias(t.section, 'main')
+  const section = sql<number>`if(${main.cancelled}, ${main.id}, ${t.section.id})`
+  const ofMain = eq(main.id, t.section.parentId)
   const rows = await db
-    .select({ student: t.registration.studentId, section: t.section.id })
+    .select({ student: t.registration.studentId, section })
     .from(t.registration)
     .innerJoin(t.section, eq(t.section.id, t.registration.sectionId))
-    .where(all(eq(t.section.cancelled, true), isNull(t.section.parentId)))
+    .leftJoin(main, ofMain)
+    .where(eq(t.section.cancelled, true))
     .union(
       db
-        .select({
-          student: t.waitlistPlace.studentId,
-          section: sql<number>`coalesce(section.parent_id, section.id)`
-        })
+        .select({ student: t.waitlistPlace.studentId, section })
         .from(t.waitlistPlace)
         .innerJoin(t.section, eq(t.section.id, t.waitlistPlace.sectionId))
+        .leftJoin(main, ofMain)
         .where(eq(t.section.cancelled, true))
     )
     .union(
       db
-        .select({
-          student: t.seatOffer.studentId,
-          section: sql<number>`coalesce(section.parent_id, section.id)`
-        })
+        .select({ student: t.seatOffer.studentId, section })
         .from(t.offeredSeat)
         .innerJoin(t.seatOffer, eq(t.seatOffer.id, t.offeredSeat.offerId))
         .innerJoin(t.section, eq(t.section.id, t.offeredSeat.sectionId))
+        .leftJoin(main, ofMain)
         .where(all(eq(t.section.cancelled, true), isNull(t.seatOffer.answer)))
     )
   return rows.map((row) => ({ student: studentId(row.student), section: Number(row.section) }))
@@ -151,7 +152,13 @@ async function takeOut(
     .where(or(eq(t.section.id, section), eq(t.section.parentId, section))!)
   const ids = family.map((one) => one.id)
   const [record] = await readStudentRecords(tx, [student], 'self')
-  const before = record!.sections.filter((one) => family.some((other) => other.code === one.code))
+  const isGone = (code: string) => family.some((one) => one.code === code)
+  const gone = record!.sections.filter((one) => isGone(one.code))
+  const seat = record!.held.find((one) => one.term === term && one.course === found.course)
+  const kept =
+    found.parent === null || !seat ? [] : [seat.section, ...seat.components].filter((code) => !isGone(code))
+  // The nearest is one that keeps what stays.
+  const before = record!.sections.filter((one) => isGone(one.code) || kept.includes(one.code))
   await endPlaces(tx, student, ids, now)
   const seats = await tx
     .select({ id: t.section.id, code: t.section.code, course: t.course.code, courseId: t.course.id })
@@ -160,10 +167,10 @@ async function takeOut(
     .innerJoin(t.course, eq(t.course.id, t.section.courseId))
     .where(all(eq(t.registration.studentId, student), inArray(t.registration.sectionId, ids)))
     .orderBy(asc(t.section.id))
-  const name = before.find((one) => one.parent === null)
+  const name = gone.find((one) => one.code === found.code)
   const told = {
     section: name ? sectionName(name) : found.code,
-    instead: await instead(tx, record!, catalogContext, { term, course: found.course, now, before })
+    instead: await instead(tx, record!, catalogContext, { term, course: found.course, now, before, gone })
   }
   if (!seats.length) {
     const after = { term, course: found.course, ...told }
@@ -171,12 +178,10 @@ async function takeOut(
     return
   }
   const refusal = { code: 'cancelled' as const, section: found.code as Section['code'] }
-  await releaseSeats(tx, found.term, seats, {
-    student,
-    by,
-    now,
-    why: { action: 'registration.cancelled', refusal, told }
-  })
+  const why = kept.length
+    ? ({ action: 'registration.partCancelled', refusal, told: { ...told, sections: kept } } as const)
+    : ({ action: 'registration.cancelled', refusal, told } as const)
+  await releaseSeats(tx, found.term, seats, { student, by, now, why })
 }
 
 /** Ends what a student waits for or is offered in sections. */
@@ -205,14 +210,25 @@ export async function instead(
     term,
     course,
     now,
-    before
-  }: { term: TermCode; course: CourseCode; now: Instant; before: readonly Section[] }
+    before,
+    gone
+  }: {
+    term: TermCode
+    course: CourseCode
+    now: Instant
+    /** As it was. */
+    before: readonly Section[]
+    /** What of it cannot stay. */
+    gone: readonly Section[]
+  }
 ): Promise<SectionInstead | null> {
-  const gone = new Set<string>(before.map((one) => one.code))
+  const left = new Set<string>(gone.map((one) => one.code))
   const offer = await offerOf(tx, term, [course])
   const open = offer.filter((one) => !one.cancelled && !one.officeOnly)
   const facts = factsOfOffer(record, catalogContext, { term, now, course, offer })
-  const others: Option[] = optionsAmong(open, facts.holidays).filter(({ main }) => !gone.has(main.code))
+  const others: Option[] = optionsAmong(open, facts.holidays).filter(
+    (option) => !sectionsOf(option).some((one) => left.has(one.code))
+  )
   const found = nearestOption(afterDrop(facts, [course]), others, before)
   if (!found) return null
   const sections = sectionsOf(found)

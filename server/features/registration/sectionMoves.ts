@@ -111,7 +111,7 @@ async function tellMoved(
     const { holidays } = factsOfOffer(record, catalogContext, { term, now, course: found.course, offer: [] })
     const clashes = clashesWith({ course: found.course, sections: [is] }, week, holidays)
     const against = [...new Set(clashes.map((clash) => clash.with.course))]
-    const about = { term, course: found.course, now, before: [was] }
+    const about = { term, course: found.course, now, before: [was], gone: [was] }
     await logEvent(tx, {
       at: now,
       account: who.id,
