@@ -108,7 +108,7 @@ class Compiler {
 
   private need({ including = [], atMost = [], ...need }: NeedSpec, area: string, path: string): void {
     this.positive(need.amount, 'the amount', path)
-    this.positive(need.credits, 'the credits', path)
+    this.positive(need.credits, 'the credits', path, need.measure === 'courses' ? 0 : undefined)
     if (need.measure === 'courses' && !Number.isInteger(need.amount)) fail('courses come whole', path)
     if (need.leastGrade !== undefined) this.grade(need.leastGrade, path)
     if (need.measure === 'credits' && need.credits !== need.amount)

@@ -7,6 +7,7 @@ import type { Attempt, Attempts } from './attempt'
 export function fit(need: Need, attempt: Attempt, catalog: Catalog): 'fits' | 'gradeTooLow' | 'notAccepted' {
   const course = catalog.maybeCourse(attempt.course)
   if (!course || !takes(need, course, attempt)) return 'notAccepted'
+  if (need.measure === 'credits' && attempt.credits === 0) return 'notAccepted'
   if (need.leastGrade && attempt.grade !== null && !catalog.scale.atLeast(attempt.grade, need.leastGrade))
     return 'gradeTooLow'
   return 'fits'

@@ -167,9 +167,12 @@ export function areaCredits(area: AreaSpec): number {
   return creditsOfAll(area.needs)
 }
 
-/** Whether the need takes the course, whatever the grade: by its set, or by a substitution. */
+/**
+ * Whether the need takes the course, whatever the grade: by its set, or by a substitution. A course without credits counts
+ * for needs in courses alone.
+ */
 export function takes(need: Need, course: Course, as?: HeldAs): boolean {
-  if (need.waived) return false
+  if (need.waived || (need.measure === 'credits' && course.creditsMost === 0)) return false
   return need.set.has(course, as) || need.substituted.some((one) => one.course === course.code)
 }
 

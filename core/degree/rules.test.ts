@@ -9,7 +9,7 @@ import { compileProgram } from './compile'
 import type { ConditionSpec } from './conditions'
 import type { HeldAs } from './courseSet'
 import { enrolmentOf, gradedAttempts, paceOfProgress } from './forecast'
-import type { NeedSpec, ProgramSpec } from './program'
+import { creditsOfAll, type NeedSpec, type ProgramSpec } from './program'
 import type { PlannedCourse, RecordEntry, RepeatPolicy } from './attempt'
 import { attemptsOf } from './attemptList'
 
@@ -278,6 +278,40 @@ describe('a course that is earned below the grade asked for', () => {
     const audit = auditProgram(compileProgram(spec({ areas })), list, few)
     expect(audit.areas[0]!.needs[0]).toMatchObject({ beyond: false, evidence: [] })
     expect(audit.areas[1]!.needs[0]!.evidence).toMatchObject([{ course: 'ENVI 101' }])
+  })
+})
+
+describe('a course without credits', () => {
+  const withConvocation = new Catalog([
+    ...catalog.courses,
+    course('CONV 1', { credits: 0, creditsMost: 0 }),
+    course('CONV 2', { credits: 0, creditsMost: 0, repeatable: true })
+  ])
+  const none = (code: string, term: string) => entry(code, 'P', { term: termCode(term), credits: 0 })
+  const audited = (needs: NeedSpec[], record: RecordEntry[]) =>
+    auditProgram(
+      compileProgram(spec({ credits: creditsOfAll(needs), areas: [{ id: 'a', title: 'A', needs }] })),
+      attemptsOf({ catalog: withConvocation, record, held: [], planned: [] }, terms),
+      withConvocation,
+      {}
+    ).areas[0]!
+  const once = (from: string, amount = 1) => need(from, { measure: 'courses', amount, credits: 0 })
+  it('meets a need in courses, which may stand for none; the one that may be repeated so many times', () => {
+    const area = audited(
+      [once('CONV 1'), { ...once('CONV 2', 3), id: 'm' }],
+      [none('CONV 1', 'AU25'), none('CONV 2', 'AU25'), none('CONV 2', 'SP26')]
+    )
+    expect(area.needs.map((one) => [one.state, one.missing])).toEqual([
+      ['met', 0],
+      ['needed', 1]
+    ])
+    expect(area.credits).toBe(0)
+  })
+  it('counts for no need in credits, by what it is or as it was taken', () => {
+    const record = [none('CONV 1', 'AU25'), none('STAT 101', 'AU25'), entry('ENVI 101')]
+    const [any] = audited([need('any')], record).needs
+    expect(any!.evidence.map((one) => one.course)).toEqual(['ENVI 101'])
+    expect(any!.missing).toBe(6)
   })
 })
 

@@ -5,7 +5,8 @@ import type { Amounts } from '#core/degree'
 const props = defineProps<{ amounts: Amounts; credits: number; hue: number }>()
 const total = computed(() => {
   const { earned, gradesDue, underWay, registered, planned, needed } = props.amounts
-  return Math.max(props.credits, earned + gradesDue + underWay + registered + planned + needed)
+  // Courses without credits are told by their needs; a bar has nothing to show of them.
+  return Math.max(props.credits || 1, earned + gradesDue + underWay + registered + planned + needed)
 })
 const part = (credits: number) => `${(100 * credits) / total.value}%`
 </script>

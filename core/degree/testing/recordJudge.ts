@@ -137,8 +137,12 @@ export class RecordJudge {
   }
 
   accepts(need: JudgeNeed, one: One): boolean {
-    if (!this.isIn(need.from, one.code)) return false
-    return !need.leastGrade || one.grade === null || POINTS[one.grade]! >= POINTS[need.leastGrade]!
+    if (need.measure === 'credits' && one.credits === 0) return false
+    return this.isIn(need.from, one.code) && !this.isTooLow(need, one)
+  }
+
+  private isTooLow(need: JudgeNeed, one: One): boolean {
+    return Boolean(need.leastGrade) && one.grade !== null && POINTS[one.grade]! < POINTS[need.leastGrade!]!
   }
 
   /** Which needs are asked for: every way to choose branches. */
@@ -389,7 +393,7 @@ export class RecordJudge {
         const need = this.needs[n]!
         if (need.layer !== layer || !this.accepts(need, one)) return false
         // A course is repeated for a need that the earned one cannot serve.
-        return own.every((other) => this.isIn(need.from, other.code) && !this.accepts(need, other))
+        return own.every((other) => this.isIn(need.from, other.code) && this.isTooLow(need, other))
       })
       for (const n of [...places, -1]) {
         const next = [...at, n]
