@@ -156,6 +156,16 @@ describe('the earliest finish', () => {
       term: { code: 'SP28' }
     })
   })
+  it('takes what may be repeated as often as a need asks for it, also where it is there already', () => {
+    const again = course('CONV 2', { repeatable: true, ...autumn })
+    const inCourses = [{ from: 'CONV 2', amount: 4 }]
+    expect(finish([again], inCourses)).toMatchObject({ term: { code: 'AU27' } })
+    const twice = ['AU25', 'SP26'].map((at) => entry('CONV 2', 'B', { term: term(at).code }))
+    expect(finish([again], inCourses, twice)).toMatchObject({ term: { code: 'AU27' } })
+    const inCredits = [{ from: 'CONV 2', measure: 'credits' as const, amount: 12 }]
+    expect(finish([again], inCredits, twice)).toMatchObject({ term: { code: 'AU27' } })
+    expect(finish([course('CONV 2')], inCourses)).toMatchObject({ kind: 'never' })
+  })
   it('says when no known term will do', () => {
     const never = course('ENVI 101', { offered: { seasons: [], years: 'every' } })
     expect(finish([never], [{ from: 'ENVI 101' }])).toMatchObject({ kind: 'never' })

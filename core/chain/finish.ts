@@ -113,7 +113,7 @@ class EarliestTerms {
     const firm = evidence.filter((attempt) => attempt.status !== 'planned')
     let lacking = need.amount - firm.reduce((sum, t) => sum + (need.measure === 'courses' ? 1 : t.credits), 0)
     const candidates = catalog.courses
-      .filter((course) => takes(need, course) && !this.there.has(course.code))
+      .filter((course) => takes(need, course) && (course.repeatable || !this.there.has(course.code)))
       .map((course) => ({ course, term: this.earliest(course).term }))
       .sort((a, b) => a.term - b.term || (a.course.code < b.course.code ? -1 : 1))
     const seen = new Set(firm.map((attempt) => subjectOf(attempt.course)))
@@ -125,7 +125,8 @@ class EarliestTerms {
       lacking -= need.measure === 'courses' ? 1 : course.creditsMost
       if (!seen.has(subjectOf(course.code))) subjects--
       seen.add(subjectOf(course.code))
-      if (course.repeatable && need.measure === 'credits') lacking = 0
+      // As often as it is asked for, at once where several sections differ: no finish is called later than it can be.
+      if (course.repeatable) lacking = 0
     }
     return lacking <= 0 && subjects <= 0 ? last : { term: ahead.length, course: undefined }
   }

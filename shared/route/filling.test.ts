@@ -16,7 +16,8 @@ const catalog = new Catalog([
   course('STAT 330', { prerequisite: 'STAT 212', offered: { seasons: ['spring'], years: 'every' } }),
   course('STAT 331', { offered: { seasons: ['autumn'], years: 'odd' } }),
   course('ARTS 120'),
-  course('ARTS 130')
+  course('ARTS 130'),
+  course('MUSI 150', { repeatable: true })
 ])
 const terms = ['AU27', 'SP28', 'SU28', 'AU28', 'SP29'].map((code) => term(code))
 const one = (id: string, from: string, amount = 1) =>
@@ -178,6 +179,17 @@ describe('a proposal', () => {
     expect(places({ proposal } as ReturnType<typeof filled>)).toEqual(['ARTS 120 SP28'])
     expect(endedText(proposal)).toBe(
       '“Need odd” cannot be met within these terms. Still open: 1 of 1 course of “Need odd”.'
+    )
+  })
+  it('says of a course that may be taken again that it is filled in once, and not that it cannot be met', () => {
+    const program = spec({
+      areas: [{ id: 'a', title: 'A', needs: [one('choir', 'MUSI 150', 2)] }],
+      credits: 6
+    })
+    const { proposal } = filled(program, [])
+    expect([proposal!.conflict, proposal!.again]).toEqual([[], ['Need choir']])
+    expect(endedText(proposal)).toBe(
+      '“Need choir” asks for a course to be taken again, and each is filled in once: put it on the route as often as it is needed. Still open: 1 of 2 courses of “Need choir”.'
     )
   })
   it('names two needs that only together cannot be met', () => {

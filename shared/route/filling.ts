@@ -1,6 +1,6 @@
 /** The rest of a degree filled in: a proposal of planned courses, checked by the audit itself. */
-import type { Term } from '#core/catalog'
-import { FULL_TIME, type Audit, type NeedResult, type PlannedCourse } from '#core/degree'
+import type { Catalog, Term } from '#core/catalog'
+import { FULL_TIME, takes, type Audit, type Need, type NeedResult, type PlannedCourse } from '#core/degree'
 import {
   fill,
   fillQuestion,
@@ -66,8 +66,10 @@ export interface Filled extends Proposal {
   bound: Term | undefined
   /** What stays open. */
   left: NeedResult[]
-  /** Needs that cannot be met together, by title; empty when all could be met. */
+  /** Needs that cannot be met together, by title; empty when all could be met, or where that is not shown. */
   conflict: string[]
+  /** Open needs, by title, that only courses taken again can meet: filling adds each once. */
+  again: string[]
 }
 
 /** What is read anew with other planned courses. */
@@ -102,6 +104,9 @@ export function filledOf(
   const left = openNeeds(audits)
   const finish = left.length ? undefined : routeFinish(audits, context.terms)
   const at = question.terms.findIndex((term) => term.code === finish?.code)
+  const again = [
+    ...new Set(left.filter(({ need }) => isOfRepeats(need, context.catalog)).map((one) => one.need.title))
+  ]
   return {
     answer,
     proposal: {
@@ -115,9 +120,18 @@ export function filledOf(
       better: answer.kind === 'filled' ? answer.better : undefined,
       bound: answer.kind === 'filled' ? question.terms[answer.bound] : undefined,
       left,
-      conflict: answer.kind === 'partly' ? titlesOf(question, answer.conflict) : []
+      conflict: answer.kind === 'partly' && !again.length ? titlesOf(question, answer.conflict) : [],
+      again
     }
   }
+}
+
+/** Whether a need can be met by courses that are taken again alone. */
+function isOfRepeats(need: Need, catalog: Catalog): boolean {
+  const courses = catalog.courses.filter((course) => takes(need, course))
+  const once =
+    need.measure === 'courses' ? courses.length : courses.reduce((sum, one) => sum + one.creditsMost, 0)
+  return once < need.amount && courses.some((one) => one.repeatable)
 }
 
 function titlesOf(question: FillQuestion, wants: readonly number[]): string[] {

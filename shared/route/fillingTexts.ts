@@ -68,7 +68,7 @@ const CONFLICT_NAMED = 4
 /** How filling ended, as the audit says it once all of it is taken; `load` credits a term were the most. */
 export function endedText(proposal: Filled | undefined, load?: number): string {
   if (!proposal) return 'Nothing was found within the time; that does not mean that there is nothing.'
-  const { finish, proved, bound, left, conflict } = proposal
+  const { finish, proved, bound, left, conflict, again } = proposal
   if (finish) {
     const most = load === undefined ? '' : ` with at most ${load} credits a term`
     const unsettled = unsettledText(proposal.better)
@@ -77,6 +77,8 @@ export function endedText(proposal: Filled | undefined, load?: number): string {
       : `Finishes in ${finish.name}; whether an earlier way exists${bound ? `, ${bound.name} at best,` : ''} was not settled.${unsettled}`
   }
   const open = `Still open: ${left.map(missingText).join(', ')}.`
+  if (again.length)
+    return `${again.map((title) => `“${title}”`).join(' and ')} ${again.length === 1 ? 'asks' : 'ask'} for a course to be taken again, and each is filled in once: put it on the route as often as it is needed. ${open}`
   if (!conflict.length) return `Not everything found a place. ${open}`
   if (conflict.length > CONFLICT_NAMED) return `These terms do not hold all that is needed. ${open}`
   const titles = conflict.map((title) => `“${title}”`)

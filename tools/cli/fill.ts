@@ -68,7 +68,8 @@ const said = (proved: boolean) => (proved ? 'proved' : 'best found')
 function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile {
   const ended = () => {
     if (answer.kind === 'unknown') return 'unknown'
-    if (answer.kind === 'partly') return answer.proved ? 'impossible' : 'unknown'
+    // A need that only courses taken again can meet: each is filled in once.
+    if (answer.kind === 'partly') return answer.proved && !proposal?.again.length ? 'impossible' : 'unknown'
     return proposal?.proved ? 'proved' : 'feasible'
   }
   return {
@@ -97,6 +98,6 @@ function fileOf(answer: FillAnswer, proposal: Filled | undefined): ProposalFile 
     ),
     left: (proposal?.left ?? []).map((one) => one.need.title),
     conflict: proposal?.conflict ?? [],
-    smallestConflict: answer.kind === 'partly' && answer.smallest
+    smallestConflict: answer.kind === 'partly' && answer.smallest && !proposal?.again.length
   }
 }
