@@ -10,6 +10,7 @@ export {
   subjectOf,
   usuallyRuns,
   type Course,
+  type CourseNumber,
   type OfferingPattern,
   type RunGround,
   type StudyLevel

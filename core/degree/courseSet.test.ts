@@ -28,6 +28,7 @@ describe('course sets', () => {
     ])
     for (const empty of ['ENGL F1-G9', 'ENGL 1-F9', 'MATH 10.9-10.8'])
       expect(() => parseCourseSet(empty), empty).toThrow('is empty')
+    expect(() => parseCourseSet('MATH 10.5555-11')).toThrow('"10.5555" is not a course number at position 6')
   })
   it('repeat the subject after a comma', () => {
     expect(parseCourseSet('ENVI 101, 150 or STAT 212').listed).toEqual(['ENVI 101', 'ENVI 150', 'STAT 212'])

@@ -13,7 +13,15 @@
  * course of which no section is picked yet could still be in any, or in those where it is usually held; one
  * of which nothing is known is in none.
  */
-import { letterOf, numberOf, placeOfNumber, readCourseNumber, subjectOf, type Course } from '../catalog'
+import {
+  letterOf,
+  numberOf,
+  placeOfNumber,
+  readCourseNumber,
+  subjectOf,
+  type Course,
+  type CourseNumber
+} from '../catalog'
 import { maybeCourseCode, type CourseCode } from '../ids'
 import { Reader, RuleError, type Token } from '../rules'
 
@@ -181,18 +189,24 @@ function item(reader: Reader, scope: Scope, depth: number): SetTree {
     throw new RuleError(`"${word.text}" is not a subject of two to five letters`, reader.rule, word.at)
   if (reader.accept('*')) return { kind: 'subject', subject }
   const number = reader.number('a course number')
-  const first = readCourseNumber(number.text)
+  const first = numberIn(reader, subject, number)
   const { letter } = first
   const from = placeOfNumber(first)
   if (reader.accept('+')) return { kind: 'range', subject, letter, from, to: Infinity }
   if (!reader.accept('-')) return { kind: 'course', code: codeOf(reader, subject, number) }
   const end = reader.number('the last number of the range')
-  const last = readCourseNumber(end.text)
+  const last = numberIn(reader, subject, end)
   // Without a part after the point it is the last of all that begin with it.
   const to = placeOfNumber(last.second === undefined ? { ...last, second: 999 } : last)
   if (last.letter !== letter || to < from)
     throw new RuleError(`the range ${number.text}-${end.text} is empty`, reader.rule, number.at)
   return { kind: 'range', subject, letter, from, to }
+}
+
+/** A number as the end of a range. */
+function numberIn(reader: Reader, subject: string, number: Token): CourseNumber {
+  codeOf(reader, subject, number)
+  return readCourseNumber(number.text)
 }
 
 function codeOf(reader: Reader, subject: string, number: Token): CourseCode {
