@@ -1,10 +1,10 @@
 /** The figures people act on. Each is worked out here and nowhere else, so that it is the same wherever it stands. */
 import type { Term } from '#core/catalog'
-import type { Amounts, Audit } from '#core/degree'
+import type { Amounts, Audit, NeedResult } from '#core/degree'
 import { termLoad, termsToPlan } from '#core/route'
 import type { TermView } from '#shared/catalog/responses'
 import type { Reading } from '#shared/reading'
-import { creditsText } from '#shared/words'
+import { count, creditsText } from '#shared/words'
 
 /** Credits of a program, by how firmly they are there. The parts add up to `credits` and `beyond`. */
 export interface ProgramFigures extends Pick<Amounts, 'earned' | 'gradesDue' | 'underWay' | 'needed'> {
@@ -62,17 +62,28 @@ export function programText({
 export const neededOf = ({ programs }: { programs: readonly ProgramFigures[] }): number =>
   programs.reduce((sum, one) => sum + one.needed, 0)
 
+/** The same in words: of what gives no credits, how many requirements; empty where everything has a place. */
+export function unplacedText({ programs, open }: Pick<RouteFigures, 'programs' | 'open'>): string {
+  const needed = neededOf({ programs })
+  if (needed) return creditsText(needed)
+  return open ? count(open, 'requirement') : ''
+}
+
 export interface RouteFigures {
   /** Of each program, the degree first. */
   programs: ProgramFigures[]
   /** The term at whose end all programs are complete; undefined while anything is needed. */
   finish: TermView | undefined
+  /** Requirements that are met neither by what is on the record nor by the route. */
+  open: number
   findings: number
   /** Credits of courses that count in no program. */
   outside: number
   /** Credits of the fullest term to come. */
   busiest: number
 }
+
+const isOpen = ({ state }: Pick<NeedResult, 'state'>) => state === 'needed'
 
 export function routeFigures({
   audits,
@@ -86,6 +97,7 @@ export function routeFigures({
   return {
     programs: audits.map(programFigures),
     finish,
+    open: audits.flatMap(({ areas }) => areas.flatMap(({ needs }) => needs)).filter(isOpen).length,
     findings: findings.length,
     outside: outside.reduce((sum, one) => sum + one.attempt.credits, 0),
     busiest: Math.max(0, ...termsToPlan(context).map(load))

@@ -70,7 +70,7 @@ test('a program has its review asked for with its question answered and the whol
   const page = await enter(site, 'felix.abara', PHONE)
   await open(page, '/students/16/route')
   await review(page).getByRole('button', { name: 'Ask for review' }).click()
-  await expect(review(page)).toContainText('82 credits that it needs have no place on the route yet.')
+  await expect(review(page)).toContainText('Without a place on the route yet: 82 credits.')
   const question = review(page).getByRole('textbox', { name: 'Which sites will you work on' })
   await question.fill('The old mill.')
   await expect(review(page).getByRole('button', { name: 'Ask for it' })).toBeDisabled()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { reviewRulesOf } from '#shared/advising/review'
-import { neededOf } from '#shared/degree/figures'
+import { unplacedText } from '#shared/degree/figures'
 
 /** The student asks for a review of the term at work, with what their programs want to have answered before. */
 const emit = defineEmits<{ done: [] }>()
@@ -10,9 +10,9 @@ const advisingChanges = useAdvisingChanges()
 const { busy, once } = useOnce()
 
 const rules = computed(() => reviewRulesOf(student.view!.programs))
-/** Credits without a place, where the whole way has to be planned. */
-const needed = computed(() =>
-  rules.value.covers === 'degree' && standing.figures ? neededOf(standing.figures) : 0
+/** What has no place, where the whole way has to be planned. */
+const unplaced = computed(() =>
+  rules.value.covers === 'degree' && standing.figures ? unplacedText(standing.figures) : ''
 )
 const note = ref('')
 /** By question; asked again, it begins from what was answered last. */
@@ -22,7 +22,7 @@ const answers = ref<Record<string, string>>(
 const answered = computed(() =>
   rules.value.questions.map((question) => ({ question, answer: (answers.value[question] ?? '').trim() }))
 )
-const isReady = computed(() => !needed.value && answered.value.every((one) => one.answer))
+const isReady = computed(() => !unplaced.value && answered.value.every((one) => one.answer))
 async function ask() {
   const { code } = standing.term!
   const { value } = answered
@@ -32,9 +32,9 @@ async function ask() {
 
 <template>
   <form @submit.prevent="ask" @keydown.esc.stop="emit('done')">
-    <p v-if="needed" class="lacks">
-      Your program is reviewed with the whole way to the degree. <strong>{{ needed }} credits</strong> that it
-      needs have no place on the route yet.
+    <p v-if="unplaced" class="lacks">
+      Your program is reviewed with the whole way to the degree. Without a place on the route yet:
+      <strong>{{ unplaced }}</strong>.
     </p>
     <div v-for="(question, i) in rules.questions" :key="question" class="question">
       <p aria-hidden="true">{{ question }}</p>

@@ -13,7 +13,7 @@ import { Refused } from '#server/http/problem'
 import type { Who } from '#shared/accounts/responses'
 import type { ReviewAsked } from '#shared/advising/requests'
 import { reviewRulesOf, type ReviewAnswer } from '#shared/advising/review'
-import { neededOf, routeFigures } from '#shared/degree/figures'
+import { routeFigures, unplacedText } from '#shared/degree/figures'
 import { readStudent } from '#shared/reading'
 import type { StudentRecord } from '#shared/record/responses'
 import { momentOf, type CatalogContext } from '#shared/catalog/context'
@@ -77,12 +77,12 @@ function mustBeReady(
       { field: 'answers', message: `has to answer: ${questions[without]}` }
     ])
   if (covers === 'degree') {
-    const needed = neededOf(routeFigures(readStudent(record, catalogContext, now)))
-    if (needed > 0)
+    const unplaced = unplacedText(routeFigures(readStudent(record, catalogContext, now)))
+    if (unplaced)
       throw new Refused(
         422,
         'notMapped',
-        `Your program is reviewed with the whole way to the degree: ${needed} credits it needs have no place on the route yet.`,
+        `Your program is reviewed with the whole way to the degree. Without a place on the route yet: ${unplaced}.`,
         [{ field: 'term', message: 'has to be asked about when all that is needed has a place on the route' }]
       )
   }
