@@ -122,8 +122,8 @@ export function seatsAmong(sections: readonly Section[]): { left: number; of: nu
 }
 
 /**
- * Kinds of components that a course has on offer and the sections of it do not: of one that was cancelled since. By
- * course; those that lack none are left out.
+ * Kinds of components that a section has on offer and that are not among the sections given: one was cancelled, or came
+ * later. By course; those that lack none are left out.
  */
 export function missingParts(
   sections: readonly Section[],

@@ -113,7 +113,7 @@ const TOLD: Record<string, Teller> = {
   }),
   'registration.partCancelled': ({ term, of }) => ({
     subject: `${String(of.section)} was cancelled`,
-    text: `${String(of.section)}, ${term}, was cancelled, and your seat in it is given back, with all that it cost. Your seat in the rest of ${String(of.course)} stays; choose another part for it on Week, and register it there. ${insteadText(of)}`
+    text: `${String(of.section)}, ${term}, was cancelled, and your seat in it is given back, with all that it cost. Your seat in the rest of ${String(of.course)} stays; Today says how to have another part for it. ${insteadText(of)}`
   }),
   'line.cancelled': ({ term, of }) => ({
     subject: `${String(of.section)} was cancelled`,

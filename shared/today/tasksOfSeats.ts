@@ -7,7 +7,7 @@ import { termWeek } from '#shared/week/termWeek'
 import { KIND_WORDS } from '#shared/words'
 import type { TodoQuestion, Todo } from './task'
 
-/** What is held without a part that it needs: that was cancelled. */
+/** What is held without a part that it has on offer: one that was cancelled, or came later. */
 export function ofParts(
   { studentRecord, catalogContext }: TodoQuestion,
   { term, adding }: TermStanding<TermView>
@@ -21,9 +21,9 @@ export function ofParts(
       urgency: 'attention',
       title: `You hold ${course} without its ${part}`,
       text:
-        adding === 'ended'
-          ? 'Adding has ended; the registrar can register another one with you.'
-          : `Your seat in the rest of it stays. Exchange it on Week for one with another ${part}, and register that.`,
+        adding === 'open' || adding === 'notYet'
+          ? `Your seat in the rest of it stays. Exchange it on Week for one with all its parts, and register that.`
+          : `Your seat in the rest of it stays. The registrar can register its ${part} with you.`,
       when: '',
       action: { label: 'See the week', to: 'week' }
     }

@@ -86,7 +86,7 @@ const move = () =>
       <p class="quiet small">
         {{ told }} The seats are given back, with all that they cost, and those who held one or waited are
         told by mail, with the nearest that they could have instead.
-        <template v-if="isPart">They keep their seat in the rest of the section.</template>
+        <template v-if="isPart">Who held one keeps the seat in the rest of the section.</template>
       </p>
       <v-text-field v-model="reason" label="Reason" maxlength="300" required />
       <v-btn type="submit" variant="flat" color="error" :disabled="busy || !reason.trim()">Cancel it</v-btn>

@@ -83,7 +83,7 @@ export function useWeekRemarks(
       if (!weeks.week.exchanged.has(course))
         list.push({
           key: `part ${course}`,
-          text: `You hold ${course} without its ${kinds.map((kind) => KIND_WORDS[kind]).join(' and ')}, which was cancelled. Exchange it for one with another.`,
+          text: `You hold ${course} without its ${kinds.map((kind) => KIND_WORDS[kind]).join(' and ')}. Exchange it for one with all its parts.`,
           grave: true
         })
     list.push(...exchanges.value)
